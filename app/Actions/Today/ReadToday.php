@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Today;
+
+use LucidStep\App\Actions\Cycles\ReadBoard;
+use LucidStep\App\Actions\Cycles\ReadCycle;
+use LucidStep\App\Http\Resources\CycleSummary;
+use LucidStep\App\Http\Resources\EntryLine;
+use LucidStep\App\Http\Resources\TodayCycle;
+use LucidStep\App\Http\Resources\TodayPage;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+use LucidStep\Core\Verdict\Policies;
+
+/**
+ * What is mine to do now: my entries in released cycles, the cycle due first at the top.
+ */
+final readonly class ReadToday
+{
+    public function __construct(private ReadCycle $read, private ReadBoard $board)
+    {
+    }
+
+    public function __invoke(Project $project, User $user): TodayPage
+    {
+        $mayTake = Policies::fromArray($project->policies)->openingTakes;
+        $cycles = Cycle::query()->where('project_id', $project->id)->where('state', 'released')->with('build')->orderBy('ends_on')->orderBy('id')->get();
+        $views = $this->read->views($cycles);
+        $counts = $this->board->counts(array_values($cycles->modelKeys()));
+        $mine = Entry::query()->whereIn('cycle_id', $cycles->modelKeys())->where('assignee_id', $user->id)->with(ReadBoard::WITH)->orderBy('position')->get()->groupBy('cycle_id');
+        $lines = [];
+        $next = null;
+        foreach ($cycles as $cycle) {
+            $view = $views[$cycle->id];
+            $first = $view->next($user->id, null, $mayTake)?->id;
+            $entries = $mine[$cycle->id] ?? null;
+            if (null === $first && null === $entries) {
+                continue;
+            }
+            $next ??= $first;
+            $lines[] = new TodayCycle(
+                CycleSummary::from($cycle, $counts[$cycle->id] ?? []),
+                array_values(($entries ?? collect())->map(static fn (Entry $e): EntryLine => EntryLine::from($e, $view->readiness($e->id)))->all()),
+                $first,
+            );
+        }
+
+        return new TodayPage($lines, $next);
+    }
+}

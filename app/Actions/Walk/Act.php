@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Walk;
+
+use Illuminate\Support\Carbon;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\LateAct;
+use LucidStep\App\Models\User;
+use LucidStep\Core\Verdict\AttemptState;
+
+/**
+ * The frame of everything recorded in an attempt: locks it, judges whether the act arrives in time, keeps
+ * what does not, and brings the entry up to date.
+ */
+final readonly class Act
+{
+    public function __construct(private RefreshEntry $refresh)
+    {
+    }
+
+    /**
+     * Runs an act on a locked attempt. Must be called within a transaction.
+     *
+     * @param array<string, mixed>            $payload what is kept when it arrives too late
+     * @param \Closure(Attempt, Entry): mixed $do      changes the attempt; it is saved afterwards
+     *
+     * @return ?LateAct null when the act was applied; otherwise the act as it waits for a lead
+     */
+    public function __invoke(Attempt $attempt, User $actor, string $kind, array $payload, DeviceStamp $stamp, \Closure $do): ?LateAct
+    {
+        $entry = Entry::query()->lockForUpdate()->findOrFail($attempt->entry_id);
+        $locked = Attempt::query()->lockForUpdate()->findOrFail($attempt->id);
+        $why = $this->tooLate($locked, $entry, $actor, $stamp);
+        if (null !== $why) {
+            return LateAct::query()->create([
+                'project_id' => $locked->project_id, 'attempt_id' => $locked->id, 'actor_id' => $actor->id, 'kind' => $kind,
+                'payload' => $payload, 'why' => $why, 'device_time' => $stamp->time, 'received_at' => Carbon::now(),
+            ]);
+        }
+        $do($locked, $entry);
+        $locked->save();
+        ($this->refresh)($entry);
+
+        return null;
+    }
+
+    /**
+     * Why the act cannot be applied any more; null when it can. Device time before a takeover counts as in time.
+     */
+    private function tooLate(Attempt $attempt, Entry $entry, User $actor, DeviceStamp $stamp): ?string
+    {
+        if (AttemptState::Open !== $attempt->state) {
+            return "The attempt is {$attempt->state->value}.";
+        }
+        $before = static fn (?Carbon $edge): bool => null !== $edge && null !== $stamp->time && $stamp->time < $edge;
+        if ($attempt->tester_id !== $actor->id && !$before($attempt->taken_over_at)) {
+            return 'The attempt is with another person.';
+        }
+        $cycle = Cycle::query()->findOrFail($entry->cycle_id, ['id', 'state', 'closed_at']);
+
+        return 'released' === $cycle->state || $before($cycle->closed_at) ? null : "The cycle is {$cycle->state}.";
+    }
+}

@@ -1,0 +1,83 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Walk;
+
+use Illuminate\Support\Carbon;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\LateAct;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Round;
+use LucidStep\App\Models\StepResult;
+use LucidStep\App\Models\User;
+use LucidStep\Core\Verdict\AttemptState;
+use LucidStep\Core\Verdict\Finish;
+use LucidStep\Core\Verdict\Policies;
+use LucidStep\Core\Verdict\Verdict;
+
+/**
+ * Ends an attempt: its verdict becomes final and its record is sealed.
+ */
+final readonly class FinishAttempt
+{
+    public function __construct(private Act $act, private Journal $journal, private Announce $announce)
+    {
+    }
+
+    /**
+     * @param array{verdict?: ?string, note?: ?string, active_ms?: ?int, corrected_ms?: ?int} $fields
+     *
+     * @return ?LateAct the act, when it arrived too late
+     *
+     * @throws \LucidStep\Core\Verdict\CannotFinish when there is no final verdict, or no word of why where one is needed
+     */
+    public function __invoke(Attempt $attempt, User $user, array $fields, DeviceStamp $stamp): ?LateAct
+    {
+        $late = ($this->act)($attempt, $user, 'finished', $fields, $stamp, function (Attempt $attempt) use ($user, $fields, $stamp): void {
+            $rounds = Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get();
+            $policies = Policies::fromArray(Project::query()->findOrFail($attempt->project_id)->policies);
+            $finish = Finish::decide(
+                array_values($rounds->map(static fn (Round $r): array => array_values($r->results->map(static fn (StepResult $s): Verdict => $s->verdict)->all()))->all()),
+                isset($fields['verdict']) ? Verdict::from($fields['verdict']) : null,
+                (string) ($fields['note'] ?? ''),
+                $policies,
+            );
+            $attempt->fill([
+                'state' => AttemptState::Finished, 'roll_up' => $finish->rollUp, 'verdict' => $finish->verdict, 'overruled' => $finish->overruled,
+                'note' => $finish->note, 'has_verdict' => true, 'finished_at' => Carbon::now(), 'corrected_ms' => $fields['corrected_ms'] ?? null,
+            ]);
+            $attempt->active_ms += max(0, (int) ($fields['active_ms'] ?? 0));
+            $this->journal->append($attempt, $user, 'finished', [
+                'roll_up' => $finish->rollUp->value, 'verdict' => $finish->verdict->value, 'overruled' => $finish->overruled,
+                'note' => $finish->note, 'active_ms' => $attempt->active_ms, 'corrected_ms' => $attempt->corrected_ms,
+            ], $stamp);
+            $attempt->sealed_sequence = $attempt->sequence;
+            $attempt->sealed_head = $attempt->head;
+        });
+        if (null === $late) {
+            $this->closeCycle($attempt);
+        }
+
+        return $late;
+    }
+
+    /**
+     * Closes the cycle when the policy says so and everything in it is decided.
+     */
+    private function closeCycle(Attempt $attempt): void
+    {
+        $policies = Policies::fromArray(Project::query()->findOrFail($attempt->project_id)->policies);
+        if (!$policies->cycleClosesItself) {
+            return;
+        }
+        $entry = Entry::query()->findOrFail($attempt->entry_id);
+        $undecided = Entry::query()->where('cycle_id', $entry->cycle_id)->whereIn('shows', ['not_run', 'in_progress', 'retest'])->exists();
+        if (!$undecided) {
+            Cycle::query()->whereKey($entry->cycle_id)->where('state', 'released')->update(['state' => 'closed', 'closed_at' => Carbon::now()]);
+            ($this->announce)($entry->project_id, 'cycle', $entry->cycle_id, $entry->cycle_id);
+        }
+    }
+}

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Walk;
+
+use Illuminate\Support\Carbon;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Entry;
+use LucidStep\Core\Verdict\AttemptFacts;
+use LucidStep\Core\Verdict\AttemptState;
+use LucidStep\Core\Verdict\EntryState;
+
+/**
+ * Brings what an entry shows in line with its attempts, in the transaction of the event.
+ */
+final readonly class RefreshEntry
+{
+    public function __construct(private Announce $announce)
+    {
+    }
+
+    public function __invoke(Entry $entry): void
+    {
+        $attempts = Attempt::query()->where('entry_id', $entry->id)->orderBy('number')
+            ->get(['id', 'number', 'state', 'has_verdict', 'verdict', 'started_at', 'active_ms', 'corrected_ms']);
+        $facts = $attempts->map(static fn (Attempt $a): AttemptFacts => new AttemptFacts($a->number, $a->state, $a->has_verdict, $a->verdict, $a->started_at->toDateTimeImmutable()));
+        $state = EntryState::of($facts->all(), $entry->retest_asked_at?->toDateTimeImmutable());
+        $before = $entry->shows;
+        $entry->shows = $state->shows;
+        $entry->was = $state->was?->value;
+        $entry->open_attempt_id = $attempts->firstWhere('state', AttemptState::Open)?->id;
+        $entry->last_attempt_id = $attempts->last()?->id;
+        $entry->attempts_count = $attempts->count();
+        $entry->active_ms = (int) $attempts->sum(static fn (Attempt $a): int => $a->corrected_ms ?? $a->active_ms);
+        if ($before !== $entry->shows) {
+            $entry->shown_at = Carbon::now();
+        }
+        $entry->save();
+        ($this->announce)($entry->project_id, 'entry', $entry->id, $entry->cycle_id);
+    }
+}

@@ -1,0 +1,136 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Walk;
+
+use Illuminate\Auth\Access\AuthorizationException;
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Actions\Cycles\ReadCycle;
+use LucidStep\App\Exceptions\Conflict;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\CaseVersion;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Models\Step;
+use LucidStep\App\Models\User;
+use LucidStep\Core\Record\Chain;
+use LucidStep\Core\Verdict\AttemptState;
+use LucidStep\Core\Verdict\Policies;
+
+/**
+ * Starts a walk of an entry, or goes on with the person's own open attempt.
+ */
+final readonly class StartAttempt
+{
+    public function __construct(private Journal $journal, private RefreshEntry $refresh, private ReadCycle $read)
+    {
+    }
+
+    /**
+     * @param bool    $again start again: the open attempt is closed as abandoned
+     * @param ?string $word  why a warned entry is walked all the same
+     *
+     * @throws Conflict               when the cycle is not released, the entry is held, or another person walks it
+     * @throws AuthorizationException when only the assignee records
+     */
+    public function __invoke(Entry $entry, User $user, Role $role, DeviceStamp $stamp, bool $again = false, ?string $word = null): Attempt
+    {
+        $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
+        $entry->load('cycle', 'case');
+        $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
+        if ('released' !== $entry->cycle->state) {
+            throw new Conflict('cycle-not-released', "The cycle is {$entry->cycle->state}; its entries cannot be walked.");
+        }
+        $open = null === $entry->open_attempt_id ? null : Attempt::query()->lockForUpdate()->with('tester')->find($entry->open_attempt_id);
+        if (null !== $open && $open->tester_id !== $user->id) {
+            throw new Conflict('walked-by-another', "{$open->tester->name} is walking this entry. Take it over, or choose another.", ['attempt_id' => $open->id, 'tester' => $open->tester->name]);
+        }
+        if (null !== $open && !$again) {
+            return $open;
+        }
+        if ($policies->onlyAssigneeRecords && $entry->assignee_id !== $user->id && !$role->leads()
+            && !(null === $entry->assignee_id && $policies->openingTakes)) {
+            throw new AuthorizationException('Only the assignee records this entry.');
+        }
+        $word = trim((string) $word);
+        $readiness = $this->read->view($entry->cycle)->readiness($entry->id);
+        if ('held' === $readiness->is) {
+            throw new Conflict('held', 'This entry is held.', ['reasons' => $this->read->reasons($readiness->reasons)]);
+        }
+        if ([] !== $readiness->warnings && '' === $word) {
+            throw ValidationException::withMessages(['word' => 'This entry depends on another that is not ready. Say in a word why you walk it now.']);
+        }
+        if (null !== $open) {
+            $this->journal->append($open, $user, 'abandoned', [], $stamp);
+            $open->state = AttemptState::Abandoned;
+            $open->finished_at = Carbon::now();
+            $open->save();
+        }
+        if (null === $entry->assignee_id && $policies->openingTakes) {
+            $entry->assignee_id = $user->id;
+        }
+
+        return $this->begin($entry, $user, $stamp, $word);
+    }
+
+    private function begin(Entry $entry, User $user, DeviceStamp $stamp, string $word): Attempt
+    {
+        $version = CaseVersion::query()->with('steps')->findOrFail($entry->case_version_id);
+        $id = (string) Str::uuid7();
+        $attempt = new Attempt([
+            'id' => $id,
+            'project_id' => $entry->project_id,
+            'entry_id' => $entry->id,
+            'number' => $entry->attempts_count + 1,
+            'tester_id' => $user->id,
+            'build_id' => $entry->cycle->build_id,
+            'configuration_id' => $entry->configuration_id,
+            'state' => AttemptState::Open,
+            'snapshot' => $this->snapshot($entry, $version),
+            'held_word' => '' === $word ? null : $word,
+            'started_at' => Carbon::now(),
+            'sequence' => 0,
+            'head' => Chain::start($id),
+        ]);
+        $attempt->save();
+        $round = (string) Str::uuid7();
+        DB::table('rounds')->insert(['id' => $round, 'attempt_id' => $id, 'position' => 1]);
+        DB::table('step_results')->insert($version->steps->map(static fn (Step $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $s->position])->all());
+        $this->journal->append($attempt, $user, 'started', [
+            'number' => $attempt->number,
+            'case_version' => $version->id,
+            'build' => $attempt->build_id,
+            'configuration' => $attempt->configuration_id,
+            'word' => $word,
+            'snapshot_sha256' => hash('sha256', (string) json_encode($attempt->snapshot, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES)),
+        ], $stamp);
+        $attempt->save();
+        ($this->refresh)($entry);
+
+        return $attempt;
+    }
+
+    /**
+     * The case as it is walked: later versions of it leave this attempt alone.
+     *
+     * @return array<string, mixed>
+     */
+    private function snapshot(Entry $entry, CaseVersion $version): array
+    {
+        return [
+            'case_id' => $entry->case_id,
+            'key' => $entry->case->key,
+            'version' => $version->number,
+            'title' => $version->title,
+            'objective' => $version->objective,
+            'preconditions' => $version->preconditions,
+            'postconditions' => $version->postconditions,
+            'steps' => $version->steps->map(static fn (Step $s): array => ['position' => $s->position, 'action' => $s->action, 'data' => $s->data, 'expected' => $s->expected])->all(),
+        ];
+    }
+}

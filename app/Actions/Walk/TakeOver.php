@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Walk;
+
+use Illuminate\Support\Carbon;
+use LucidStep\App\Exceptions\Conflict;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\User;
+use LucidStep\Core\Verdict\AttemptState;
+
+/**
+ * Takes an open attempt over from another person, who sees so at once.
+ */
+final readonly class TakeOver
+{
+    public function __construct(private Journal $journal, private RefreshEntry $refresh)
+    {
+    }
+
+    /**
+     * @throws Conflict when the attempt is no longer open
+     */
+    public function __invoke(Attempt $attempt, User $user, DeviceStamp $stamp): Attempt
+    {
+        $entry = Entry::query()->lockForUpdate()->findOrFail($attempt->entry_id);
+        $attempt = Attempt::query()->lockForUpdate()->findOrFail($attempt->id);
+        if (AttemptState::Open !== $attempt->state) {
+            throw new Conflict('attempt-ended', "The attempt is {$attempt->state->value}. Start a new one.");
+        }
+        if ($attempt->tester_id !== $user->id) {
+            $this->journal->append($attempt, $user, 'taken_over', ['from' => $attempt->tester_id, 'to' => $user->id], $stamp);
+            $attempt->tester_id = $user->id;
+            $attempt->taken_over_at = Carbon::now();
+            $attempt->save();
+            $entry->assignee_id = $user->id;
+            ($this->refresh)($entry);
+        }
+
+        return $attempt;
+    }
+}

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Controllers;
+
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Gate;
+use LucidStep\App\Actions\Cycles\AskRetest;
+use LucidStep\App\Actions\Cycles\ReadBoard;
+use LucidStep\App\Http\Docs\Get;
+use LucidStep\App\Http\Docs\Post;
+use LucidStep\App\Http\Requests\RetestRequest;
+use LucidStep\App\Http\Resources\CycleBoard;
+use LucidStep\App\Http\Resources\CycleSummary;
+use LucidStep\App\Http\Resources\EntryDetail;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+
+/**
+ * Cycles and their entries.
+ */
+final readonly class CycleController
+{
+    public function __construct(private ReadBoard $read)
+    {
+    }
+
+    #[Get('/projects/{project}/cycles', 'The cycles of a project, newest end first', CycleSummary::class, true)]
+    public function index(Project $project): JsonResponse
+    {
+        return new JsonResponse($this->read->cycles($project));
+    }
+
+    #[Get('/cycles/{cycle}', 'A cycle with all its entries', CycleBoard::class)]
+    public function show(Request $request, Cycle $cycle): JsonResponse
+    {
+        $user = $request->user();
+
+        return new JsonResponse($this->read->board($cycle, $user instanceof User ? $user : throw new \LogicException('Guests do not come here.')));
+    }
+
+    #[Get('/entries/{entry}', 'An entry with all its attempts', EntryDetail::class)]
+    public function entry(Entry $entry): JsonResponse
+    {
+        return new JsonResponse($this->read->entry($entry));
+    }
+
+    #[Post('/entries/{entry}/retests', 'Ask for an entry to be walked again', EntryDetail::class, RetestRequest::class, 201)]
+    public function retest(RetestRequest $request, Entry $entry, AskRetest $ask): JsonResponse
+    {
+        Gate::authorize('askRetest', $entry);
+
+        return new JsonResponse($this->read->entry($ask($entry, $request->person(), $request->string('reason')->toString())), 201);
+    }
+}

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Controllers;
+
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Auth;
+use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Actions\People\DemoPeople;
+use LucidStep\App\Http\Docs\Delete;
+use LucidStep\App\Http\Docs\Get;
+use LucidStep\App\Http\Docs\Post;
+use LucidStep\App\Http\Requests\SignInRequest;
+use LucidStep\App\Http\Resources\DemoSignIn;
+use LucidStep\App\Http\Resources\SessionState;
+use LucidStep\App\Http\Resources\Welcome;
+use LucidStep\App\Models\User;
+
+/**
+ * Signing in and out.
+ */
+final class SessionController
+{
+    #[Get('/welcome', 'What the sign-in page needs to know', Welcome::class)]
+    public function welcome(DemoPeople $people): JsonResponse
+    {
+        $demo = (bool) config('lucid.demo');
+
+        return new JsonResponse(new Welcome($demo, $demo ? array_map(static fn (array $p): DemoSignIn => new DemoSignIn($p['name'], $p['email'], DemoPeople::PASSWORD, $p['role']), $people->all()) : []));
+    }
+
+    #[Get('/session', 'Who is signed in', SessionState::class)]
+    public function show(Request $request): JsonResponse
+    {
+        $user = $request->user();
+
+        return new JsonResponse($user instanceof User ? SessionState::from($user) : throw new \LogicException('Guests do not come here.'));
+    }
+
+    #[Post('/session', 'Sign in', SessionState::class, SignInRequest::class)]
+    public function store(SignInRequest $request): JsonResponse
+    {
+        $credentials = ['email' => Str::lower(trim($request->string('email')->toString())), 'password' => $request->string('password')->toString()];
+        if (!Auth::guard('web')->attempt($credentials)) {
+            throw ValidationException::withMessages(['email' => 'This address and password do not belong together.']);
+        }
+        if ($request->hasSession()) {
+            $request->session()->regenerate();
+        }
+        $user = Auth::guard('web')->user();
+
+        return new JsonResponse($user instanceof User ? SessionState::from($user) : throw new \LogicException('Signed in, and nobody there.'));
+    }
+
+    #[Delete('/session', 'Sign out', status: 204)]
+    public function destroy(Request $request): Response
+    {
+        Auth::guard('web')->logout();
+        if ($request->hasSession()) {
+            $request->session()->invalidate();
+            $request->session()->regenerateToken();
+        }
+
+        return new Response('', 204);
+    }
+}

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Controllers;
+
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * Answers when the application and its database do.
+ */
+final class UpController
+{
+    public function __invoke(): Response
+    {
+        DB::selectOne('select 1');
+
+        return new Response('up', 200, ['Content-Type' => 'text/plain']);
+    }
+}

@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Middleware;
+
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Exceptions\Conflict;
+use Symfony\Component\HttpFoundation\Response;
+
+/**
+ * The same `Idempotency-Key` again returns the first answer. The key is stored in the transaction of the
+ * write itself: either both are there or neither. A second request with a key that is just being used waits
+ * for the first at the unique index.
+ */
+final class Idempotent
+{
+    public function handle(Request $request, \Closure $next): Response
+    {
+        $key = $request->header('Idempotency-Key');
+        if (null === $key) {
+            return DB::transaction(fn (): Response => $this->orRollBack($next($request)));
+        }
+        if (!\is_string($key) || !Str::isUuid($key)) {
+            throw ValidationException::withMessages(['Idempotency-Key' => 'The Idempotency-Key header must be a UUID.']);
+        }
+        $user = $request->user()?->getAuthIdentifier();
+        $fingerprint = hash('sha256', $request->method().' '.$request->path()."\n".json_encode($request->except('file'), \JSON_PARTIAL_OUTPUT_ON_ERROR));
+        DB::beginTransaction();
+        try {
+            $inserted = DB::table('idempotency_keys')->insertOrIgnore(['key' => $key, 'user_id' => $user, 'fingerprint' => $fingerprint, 'status' => 0, 'created_at' => now()]);
+            if (0 === $inserted) {
+                DB::rollBack();
+
+                return $this->again($key, (string) $user, $fingerprint);
+            }
+            /** @var Response $response */
+            $response = $next($request);
+            if ($response->getStatusCode() >= 300) {
+                DB::rollBack();
+
+                return $response;
+            }
+            DB::table('idempotency_keys')->where('key', $key)->update([
+                'status' => $response->getStatusCode(),
+                'body' => 204 === $response->getStatusCode() ? null : $response->getContent(),
+            ]);
+            DB::commit();
+
+            return $response;
+        } catch (\Throwable $e) {
+            DB::rollBack();
+            throw $e;
+        }
+    }
+
+    private function again(string $key, string $user, string $fingerprint): Response
+    {
+        $first = DB::table('idempotency_keys')->where('key', $key)->first();
+        if (null === $first || $first->user_id !== $user || $first->fingerprint !== $fingerprint) {
+            throw new Conflict('key-used-otherwise', 'This Idempotency-Key was used for another request. Nothing was changed.');
+        }
+
+        return 204 === $first->status
+            ? new Response('', 204, ['Idempotent-Replay' => 'true'])
+            : JsonResponse::fromJsonString((string) $first->body, $first->status, ['Idempotent-Replay' => 'true']);
+    }
+
+    private function orRollBack(Response $response): Response
+    {
+        if ($response->getStatusCode() >= 400) {
+            DB::rollBack();
+            DB::beginTransaction();
+        }
+
+        return $response;
+    }
+}

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Requests;
+
+use Illuminate\Foundation\Http\FormRequest;
+use LucidStep\App\Actions\Walk\DeviceStamp;
+use LucidStep\App\Models\User;
+
+/**
+ * A request of a signed-in person. Its rules say what may come in.
+ */
+abstract class ApiRequest extends FormRequest
+{
+    /** What every act of the walk may say of the device. */
+    protected const STAMP = [
+        'device_time' => ['nullable', 'date'],
+        'sent_at' => ['nullable', 'date'],
+        'counter' => ['nullable', 'integer', 'min:0', 'max:9007199254740991'],
+    ];
+
+    protected const WORDS = ['nullable', 'string', 'max:10000'];
+
+    /**
+     * @return array<string, mixed>
+     */
+    abstract public function rules(): array;
+
+    public function person(): User
+    {
+        $user = $this->user();
+
+        return $user instanceof User ? $user : throw new \LogicException('The route lets people in who are not signed in.');
+    }
+
+    public function stamp(): DeviceStamp
+    {
+        return DeviceStamp::fromArray($this->validated());
+    }
+}

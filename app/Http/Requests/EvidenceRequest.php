@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Requests;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * A file for a step or an attempt.
+ */
+#[OA\Schema(required: ['id', 'file'], properties: [
+    new OA\Property(property: 'id', type: 'string', format: 'uuid'),
+    new OA\Property(property: 'file', type: 'string', format: 'binary'),
+    new OA\Property(property: 'name', type: 'string', nullable: true),
+    new OA\Property(property: 'caption', type: 'string', nullable: true),
+    new OA\Property(property: 'round', type: 'integer', nullable: true),
+    new OA\Property(property: 'step', type: 'integer', nullable: true),
+    new OA\Property(property: 'source', type: 'string', nullable: true, enum: ['paste', 'drop', 'file']),
+    new OA\Property(property: 'device_time', type: 'string', nullable: true),
+    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+    new OA\Property(property: 'counter', type: 'integer', nullable: true),
+])]
+final class EvidenceRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'id' => ['required', 'uuid'],
+            'file' => ['required', 'file'],
+            'name' => ['nullable', 'string', 'max:200'],
+            'caption' => ['nullable', 'string', 'max:500'],
+            'round' => ['nullable', 'integer', 'min:1', 'max:100000'],
+            'step' => ['nullable', 'integer', 'min:1', 'max:100000'],
+            'source' => ['nullable', 'in:paste,drop,file'],
+            ...self::STAMP,
+        ];
+    }
+}

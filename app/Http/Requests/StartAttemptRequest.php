@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Requests;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * Starts or goes on with an attempt; `again` abandons the open one.
+ */
+#[OA\Schema(properties: [
+    new OA\Property(property: 'again', type: 'boolean', nullable: true),
+    new OA\Property(property: 'word', type: 'string', nullable: true),
+    new OA\Property(property: 'device_time', type: 'string', nullable: true),
+    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+    new OA\Property(property: 'counter', type: 'integer', nullable: true),
+])]
+final class StartAttemptRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'again' => ['nullable', 'boolean'],
+            'word' => self::WORDS,
+            ...self::STAMP,
+        ];
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Resources;
+
+use LucidStep\App\Models\LateAct;
+use OpenApi\Attributes as OA;
+
+/**
+ * What became of an act of the walk.
+ */
+#[OA\Schema(description: 'What became of an act of the walk.')]
+final readonly class ActAnswer
+{
+    public function __construct(
+        #[OA\Property]
+        public bool $applied,
+        #[OA\Property]
+        public ?string $held_because,
+    ) {
+    }
+
+    public static function from(?LateAct $late): self
+    {
+        return new self(null === $late, $late?->why);
+    }
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * Some of the cases, and where the next begin.
+ */
+#[OA\Schema(description: 'Some of the cases, and where the next begin.')]
+final readonly class CasePage
+{
+    /**
+     * @param list<CaseLine> $items
+     */
+    public function __construct(
+        #[OA\Property(items: new OA\Items(ref: CaseLine::class))]
+        public array $items,
+        #[OA\Property]
+        public ?string $next,
+        #[OA\Property]
+        public int $total,
+    ) {
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * An entry with all its attempts.
+ */
+#[OA\Schema(description: 'An entry with all its attempts.')]
+final readonly class EntryDetail
+{
+    /**
+     * @param list<AttemptSummary> $attempts
+     * @param list<LinkedDefect> $defects
+     */
+    public function __construct(
+        #[OA\Property]
+        public EntryLine $entry,
+        #[OA\Property]
+        public CycleSummary $cycle,
+        #[OA\Property(items: new OA\Items(ref: AttemptSummary::class))]
+        public array $attempts,
+        #[OA\Property(items: new OA\Items(ref: LinkedDefect::class))]
+        public array $defects,
+    ) {
+    }
+}

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Resources;
+
+use LucidStep\App\Models\Entry;
+use LucidStep\Core\Execution\Readiness;
+use OpenApi\Attributes as OA;
+
+/**
+ * An entry of a cycle, as boards and trails show it.
+ */
+#[OA\Schema(description: 'An entry of a cycle, as boards and trails show it.')]
+final readonly class EntryLine
+{
+    /**
+     * @param list<Reason> $reasons
+     * @param list<Reason> $warnings
+     */
+    public function __construct(
+        #[OA\Property]
+        public string $id,
+        #[OA\Property]
+        public string $cycle_id,
+        #[OA\Property]
+        public int $position,
+        #[OA\Property]
+        public string $case_key,
+        #[OA\Property]
+        public string $title,
+        #[OA\Property(enum: ['critical', 'high', 'medium', 'low'])]
+        public string $priority,
+        #[OA\Property]
+        public ?int $estimate_seconds,
+        #[OA\Property]
+        public ?Named $configuration,
+        #[OA\Property]
+        public ?Person $assignee,
+        #[OA\Property(enum: ['pass', 'fail', 'blocked', 'not_applicable', 'not_run', 'in_progress', 'retest'])]
+        public string $shows,
+        #[OA\Property]
+        public ?string $was,
+        #[OA\Property(enum: ['ready', 'held', 'done'])]
+        public string $readiness,
+        #[OA\Property(items: new OA\Items(ref: Reason::class))]
+        public array $reasons,
+        #[OA\Property(items: new OA\Items(ref: Reason::class))]
+        public array $warnings,
+        #[OA\Property]
+        public ?string $retest_reason,
+        #[OA\Property]
+        public ?Person $retest_by,
+        #[OA\Property]
+        public ?Person $walking,
+        #[OA\Property]
+        public ?string $open_attempt_id,
+        #[OA\Property]
+        public ?string $last_attempt_id,
+        #[OA\Property]
+        public int $attempts,
+        #[OA\Property]
+        public int $defects,
+        #[OA\Property]
+        public int $active_ms,
+        #[OA\Property]
+        public ?string $shown_at,
+    ) {
+    }
+
+    /**
+     * @param Entry $entry with case, configuration, assignee, retestBy and openAttempt.tester loaded
+     */
+    public static function from(Entry $entry, Readiness $readiness): self
+    {
+        $retest = 'retest' === $entry->shows;
+
+        return new self(
+            $entry->id, $entry->cycle_id, $entry->position, $entry->case->key, $entry->case->title, $entry->case->priority, $entry->case->estimate_seconds,
+            Named::orNull($entry->configuration), Person::orNull($entry->assignee), $entry->shows, $entry->was, $readiness->is,
+            array_map(Reason::from(...), $readiness->reasons), array_map(Reason::from(...), $readiness->warnings),
+            $retest ? $entry->retest_reason : null, $retest ? Person::orNull($entry->retestBy) : null, Person::orNull($entry->openAttempt?->tester),
+            $entry->open_attempt_id, $entry->last_attempt_id, $entry->attempts_count, $entry->defects_count, $entry->active_ms, $entry->shown_at?->toIso8601ZuluString(),
+        );
+    }
+}

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Resources;
+
+use LucidStep\Core\Verdict\Policies;
+use OpenApi\Attributes as OA;
+
+/**
+ * The policies of a project that the walk obeys.
+ */
+#[OA\Schema(description: 'The policies of a project that the walk obeys.')]
+final readonly class PolicySet
+{
+    public function __construct(
+        #[OA\Property]
+        public bool $fail_sets_verdict,
+        #[OA\Property]
+        public bool $pass_sets_verdict,
+        #[OA\Property]
+        public bool $skip_wrap_up_on_pass,
+        #[OA\Property(enum: ['next_in_order', 'next_open', 'stay'])]
+        public string $after_finishing,
+    ) {
+    }
+
+    public static function from(Policies $p): self
+    {
+        return new self($p->failSetsVerdict, $p->passSetsVerdict, $p->skipWrapUpOnPass, $p->afterFinishing->value);
+    }
+}

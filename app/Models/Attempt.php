@@ -1,0 +1,118 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Carbon;
+use LucidStep\Core\Verdict\AttemptState;
+use LucidStep\Core\Verdict\Verdict;
+
+/**
+ * One walk of an entry by one person.
+ *
+ * @property string                      $project_id
+ * @property string                      $entry_id
+ * @property int                         $number
+ * @property string                      $tester_id
+ * @property ?string                     $build_id
+ * @property ?string                     $configuration_id
+ * @property AttemptState                $state
+ * @property array<string, mixed>        $snapshot
+ * @property bool                        $has_verdict
+ * @property Verdict                     $roll_up
+ * @property ?Verdict                    $verdict
+ * @property bool                        $overruled
+ * @property string                      $note
+ * @property int                         $active_ms
+ * @property ?int                        $corrected_ms
+ * @property ?string                     $held_word
+ * @property Carbon                      $started_at
+ * @property ?Carbon                     $finished_at
+ * @property ?Carbon                     $taken_over_at
+ * @property int                         $sequence
+ * @property string                      $head
+ * @property ?int                        $sealed_sequence
+ * @property ?string                     $sealed_head
+ * @property Entry                       $entry
+ * @property User                        $tester
+ * @property ?Build                      $build
+ * @property ?Configuration              $configuration
+ * @property Collection<int, Round>      $rounds
+ * @property Collection<int, Evidence>   $evidence
+ * @property Collection<int, DefectLink> $defectLinks
+ * @property Collection<int, LateAct>    $lateActs
+ */
+final class Attempt extends Record
+{
+    public $timestamps = false;
+
+    protected $casts = ['state' => AttemptState::class, 'snapshot' => 'array', 'has_verdict' => 'boolean', 'roll_up' => Verdict::class, 'verdict' => Verdict::class, 'overruled' => 'boolean', 'started_at' => 'datetime', 'finished_at' => 'datetime', 'taken_over_at' => 'datetime'];
+
+    /**
+     * @return BelongsTo<Entry, $this>
+     */
+    public function entry(): BelongsTo
+    {
+        return $this->belongsTo(Entry::class);
+    }
+
+    /**
+     * @return BelongsTo<User, $this>
+     */
+    public function tester(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'tester_id');
+    }
+
+    /**
+     * @return BelongsTo<Build, $this>
+     */
+    public function build(): BelongsTo
+    {
+        return $this->belongsTo(Build::class);
+    }
+
+    /**
+     * @return BelongsTo<Configuration, $this>
+     */
+    public function configuration(): BelongsTo
+    {
+        return $this->belongsTo(Configuration::class);
+    }
+
+    /**
+     * @return HasMany<Round, $this>
+     */
+    public function rounds(): HasMany
+    {
+        return $this->hasMany(Round::class)->orderBy('position');
+    }
+
+    /**
+     * @return HasMany<Evidence, $this>
+     */
+    public function evidence(): HasMany
+    {
+        return $this->hasMany(Evidence::class)->orderBy('created_at');
+    }
+
+    /**
+     * @return HasMany<DefectLink, $this>
+     */
+    public function defectLinks(): HasMany
+    {
+        return $this->hasMany(DefectLink::class)->orderBy('created_at');
+    }
+
+    /**
+     * @return HasMany<LateAct, $this>
+     */
+    public function lateActs(): HasMany
+    {
+        return $this->hasMany(LateAct::class)->orderBy('received_at');
+    }
+}

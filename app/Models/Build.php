@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+/**
+ * A build that is being tested.
+ *
+ * @property string $project_id
+ * @property string $name
+ * @property int    $position
+ */
+final class Build extends Record
+{
+    public $timestamps = false;
+}

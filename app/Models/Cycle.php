@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Carbon;
+
+/**
+ * A dated set of entries to be walked for a build.
+ *
+ * @property string  $project_id
+ * @property int     $number
+ * @property string  $key
+ * @property string  $name
+ * @property string  $description
+ * @property ?string $build_id
+ * @property Carbon  $starts_on
+ * @property Carbon  $ends_on
+ * @property string  $state
+ * @property bool    $conditions_hold
+ * @property ?Carbon $closed_at
+ * @property Project $project
+ * @property ?Build  $build
+ */
+final class Cycle extends Record
+{
+    protected $casts = ['starts_on' => 'date', 'ends_on' => 'date', 'conditions_hold' => 'boolean', 'closed_at' => 'datetime'];
+
+    /**
+     * @return BelongsTo<Project, $this>
+     */
+    public function project(): BelongsTo
+    {
+        return $this->belongsTo(Project::class);
+    }
+
+    /**
+     * @return BelongsTo<Build, $this>
+     */
+    public function build(): BelongsTo
+    {
+        return $this->belongsTo(Build::class);
+    }
+
+    /**
+     * @return HasMany<Entry, $this>
+     */
+    public function entries(): HasMany
+    {
+        return $this->hasMany(Entry::class)->orderBy('position');
+    }
+}

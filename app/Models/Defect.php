@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Carbon;
+use LucidStep\Core\Defects\DefectState;
+
+/**
+ * A fault report.
+ *
+ * @property string                        $project_id
+ * @property int                           $number
+ * @property string                        $key
+ * @property string                        $title
+ * @property string                        $body
+ * @property string                        $expected
+ * @property string                        $actual
+ * @property DefectState                   $state
+ * @property string                        $severity
+ * @property string                        $reporter_id
+ * @property ?string                       $assignee_id
+ * @property ?string                       $case_id
+ * @property ?string                       $build_id
+ * @property ?string                       $fixed_build_id
+ * @property int                           $version
+ * @property Carbon                        $created_at
+ * @property Carbon                        $updated_at
+ * @property User                          $reporter
+ * @property ?User                         $assignee
+ * @property ?TestCase                     $case
+ * @property ?Build                        $build
+ * @property ?Build                        $fixedBuild
+ * @property Collection<int, DefectLink>   $links
+ * @property Collection<int, DefectChange> $history
+ */
+final class Defect extends Record
+{
+    protected $casts = ['state' => DefectState::class];
+
+    /**
+     * @return BelongsTo<User, $this>
+     */
+    public function reporter(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'reporter_id');
+    }
+
+    /**
+     * @return BelongsTo<User, $this>
+     */
+    public function assignee(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'assignee_id');
+    }
+
+    /**
+     * @return BelongsTo<TestCase, $this>
+     */
+    public function case(): BelongsTo
+    {
+        return $this->belongsTo(TestCase::class, 'case_id');
+    }
+
+    /**
+     * @return BelongsTo<Build, $this>
+     */
+    public function build(): BelongsTo
+    {
+        return $this->belongsTo(Build::class);
+    }
+
+    /**
+     * @return BelongsTo<Build, $this>
+     */
+    public function fixedBuild(): BelongsTo
+    {
+        return $this->belongsTo(Build::class, 'fixed_build_id');
+    }
+
+    /**
+     * @return HasMany<DefectLink, $this>
+     */
+    public function links(): HasMany
+    {
+        return $this->hasMany(DefectLink::class)->orderBy('created_at');
+    }
+
+    /**
+     * @return HasMany<DefectChange, $this>
+     */
+    public function history(): HasMany
+    {
+        return $this->hasMany(DefectChange::class)->orderBy('created_at');
+    }
+}

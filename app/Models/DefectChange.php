@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
+use LucidStep\Core\Defects\DefectState;
+
+/**
+ * One change of a defect's state.
+ *
+ * @property string       $defect_id
+ * @property string       $actor_id
+ * @property ?DefectState $from_state
+ * @property DefectState  $to_state
+ * @property string       $note
+ * @property Carbon       $created_at
+ * @property User         $actor
+ */
+final class DefectChange extends Record
+{
+    public $timestamps = false;
+
+    protected $casts = ['from_state' => DefectState::class, 'to_state' => DefectState::class, 'created_at' => 'datetime'];
+
+    /**
+     * @return BelongsTo<User, $this>
+     */
+    public function actor(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'actor_id');
+    }
+}

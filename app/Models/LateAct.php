@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+use Illuminate\Support\Carbon;
+
+/**
+ * An act that arrived too late and waits for a lead.
+ *
+ * @property string               $project_id
+ * @property string               $attempt_id
+ * @property string               $actor_id
+ * @property string               $kind
+ * @property array<string, mixed> $payload
+ * @property string               $why
+ * @property ?Carbon              $device_time
+ * @property Carbon               $received_at
+ */
+final class LateAct extends Record
+{
+    public $timestamps = false;
+
+    protected $casts = ['payload' => 'array', 'device_time' => 'datetime', 'received_at' => 'datetime'];
+}

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
+
+/**
+ * A person in a project, with a role.
+ *
+ * @property string  $project_id
+ * @property string  $user_id
+ * @property Role    $role
+ * @property ?Carbon $today_seen_at
+ * @property Project $project
+ * @property User    $user
+ */
+final class Membership extends Record
+{
+    public $timestamps = false;
+
+    protected $casts = ['role' => Role::class, 'today_seen_at' => 'datetime'];
+
+    /**
+     * @return BelongsTo<Project, $this>
+     */
+    public function project(): BelongsTo
+    {
+        return $this->belongsTo(Project::class);
+    }
+
+    /**
+     * @return BelongsTo<User, $this>
+     */
+    public function user(): BelongsTo
+    {
+        return $this->belongsTo(User::class);
+    }
+}

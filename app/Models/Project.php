@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/**
+ * Everything below lives in one.
+ *
+ * @property string               $code
+ * @property string               $name
+ * @property string               $time_zone
+ * @property array<string, mixed> $policies
+ */
+final class Project extends Record
+{
+    protected $casts = ['policies' => 'array'];
+
+    /**
+     * @return HasMany<Membership, $this>
+     */
+    public function memberships(): HasMany
+    {
+        return $this->hasMany(Membership::class);
+    }
+}

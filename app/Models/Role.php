@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+/**
+ * What a person is in a project.
+ */
+enum Role: string
+{
+    case Admin = 'admin';
+    case Lead = 'lead';
+    case Tester = 'tester';
+    case Developer = 'developer';
+    case Reader = 'reader';
+
+    /**
+     * Whether they plan, review and record for others.
+     */
+    public function leads(): bool
+    {
+        return self::Admin === $this || self::Lead === $this;
+    }
+
+    /**
+     * Whether they walk entries and file defects.
+     */
+    public function records(): bool
+    {
+        return $this->leads() || self::Tester === $this;
+    }
+
+    /**
+     * Whether they work on defects.
+     */
+    public function worksOnDefects(): bool
+    {
+        return $this->records() || self::Developer === $this;
+    }
+}

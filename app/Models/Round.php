@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use LucidStep\Core\Verdict\Verdict;
+
+/**
+ * One pass through the steps inside an attempt.
+ *
+ * @property string                      $attempt_id
+ * @property int                         $position
+ * @property array<string, string>       $data_row
+ * @property Verdict                     $roll_up
+ * @property Collection<int, StepResult> $results
+ */
+final class Round extends Record
+{
+    public $timestamps = false;
+
+    protected $casts = ['data_row' => 'array', 'roll_up' => Verdict::class];
+
+    /**
+     * @return HasMany<StepResult, $this>
+     */
+    public function results(): HasMany
+    {
+        return $this->hasMany(StepResult::class)->orderBy('position');
+    }
+}

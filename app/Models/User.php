@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+use Illuminate\Database\Eloquent\Concerns\HasUuids;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Foundation\Auth\User as Authenticatable;
+use Laravel\Sanctum\HasApiTokens;
+
+/**
+ * A person.
+ *
+ * @property string               $id
+ * @property string               $name
+ * @property string               $email
+ * @property string               $password
+ * @property array<string, mixed> $preferences
+ */
+final class User extends Authenticatable
+{
+    use HasApiTokens;
+    use HasUuids;
+
+    protected $guarded = [];
+
+    protected $hidden = ['password', 'remember_token'];
+
+    protected $casts = ['preferences' => 'array', 'password' => 'hashed'];
+
+    /**
+     * @return HasMany<Membership, $this>
+     */
+    public function memberships(): HasMany
+    {
+        return $this->hasMany(Membership::class);
+    }
+}

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Policies;
+
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\User;
+
+/**
+ * What a person may do with an attempt.
+ */
+final readonly class AttemptPolicy
+{
+    public function __construct(private Memberships $memberships)
+    {
+    }
+
+    /**
+     * Whether the person records at all in this project. Whose attempt it is now is judged with the act:
+     * what was recorded before a takeover is kept.
+     */
+    public function record(User $user, Attempt $attempt): bool
+    {
+        return $this->memberships->role($user, $attempt->project_id)?->records() ?? false;
+    }
+
+    public function takeOver(User $user, Attempt $attempt): bool
+    {
+        return $this->record($user, $attempt);
+    }
+
+    public function correctTime(User $user, Attempt $attempt): bool
+    {
+        $role = $this->memberships->role($user, $attempt->project_id);
+
+        return null !== $role && ($role->leads() || ($role->records() && $attempt->tester_id === $user->id));
+    }
+}

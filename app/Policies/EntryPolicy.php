@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Policies;
+
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\User;
+
+/**
+ * What a person may do with an entry.
+ */
+final readonly class EntryPolicy
+{
+    public function __construct(private Memberships $memberships)
+    {
+    }
+
+    public function walk(User $user, Entry $entry): bool
+    {
+        return $this->memberships->role($user, $entry->project_id)?->records() ?? false;
+    }
+
+    public function askRetest(User $user, Entry $entry): bool
+    {
+        return $this->memberships->role($user, $entry->project_id)?->leads() ?? false;
+    }
+}

@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Policies;
+
+use LucidStep\App\Models\Membership;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Models\User;
+
+/**
+ * Who is what in which project, asked once per request.
+ */
+final class Memberships
+{
+    /** @var array<string, ?Role> */
+    private array $known = [];
+
+    /**
+     * The person's role, null when they have no part in the project.
+     */
+    public function role(User $user, string $projectId): ?Role
+    {
+        $key = "{$user->id} {$projectId}";
+        if (!\array_key_exists($key, $this->known)) {
+            $this->known[$key] = Membership::query()->where('user_id', $user->id)->where('project_id', $projectId)->first()?->role;
+        }
+
+        return $this->known[$key];
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Policies;
+
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+
+/**
+ * What a person may do in a project.
+ */
+final readonly class ProjectPolicy
+{
+    public function __construct(private Memberships $memberships)
+    {
+    }
+
+    public function importCases(User $user, Project $project): bool
+    {
+        return $this->memberships->role($user, $project->id)?->leads() ?? false;
+    }
+
+    public function fileDefects(User $user, Project $project): bool
+    {
+        return $this->memberships->role($user, $project->id)?->records() ?? false;
+    }
+}

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Providers;
+
+use Illuminate\Cache\RateLimiting\Limit;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Facades\RateLimiter;
+use Illuminate\Support\Facades\Route;
+use Illuminate\Support\ServiceProvider;
+use Illuminate\Support\Str;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Evidence;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\TestCase;
+use LucidStep\App\Models\User;
+use LucidStep\App\Policies\Memberships;
+
+final class AppServiceProvider extends ServiceProvider
+{
+    public function register(): void
+    {
+        $this->app->scoped(Memberships::class);
+    }
+
+    public function boot(): void
+    {
+        Model::shouldBeStrict(!$this->app->isProduction());
+        Gate::guessPolicyNamesUsing(static fn (string $model): string => 'LucidStep\\App\\Policies\\'.class_basename($model).'Policy');
+        RateLimiter::for('sign-in', static fn (Request $request): array => [
+            Limit::perMinute(6)->by(Str::lower((string) json_encode($request->input('email'))).'|'.$request->ip()),
+            Limit::perMinute(60)->by((string) $request->ip()),
+        ]);
+        $this->bindings();
+    }
+
+    /**
+     * Everything in an address is looked up together with the right to see it: what one may not see is not found.
+     */
+    private function bindings(): void
+    {
+        Route::bind('project', fn (string $code): Model => $this->visible(Project::query()->where('code', $code)->first()));
+        $byKey = ['cycle' => Cycle::class, 'case' => TestCase::class, 'defect' => Defect::class];
+        foreach ($byKey as $name => $class) {
+            Route::bind($name, fn (string $key): Model => $this->visible($class::query()->where(Str::isUuid($key) ? 'id' : 'key', $key)->first()));
+        }
+        $byId = ['entry' => Entry::class, 'attempt' => Attempt::class, 'evidence' => Evidence::class];
+        foreach ($byId as $name => $class) {
+            Route::bind($name, fn (string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));
+        }
+    }
+
+    private function visible(?Model $model): Model
+    {
+        $user = request()->user();
+        $project = $model instanceof Project ? $model->id : $model?->getAttribute('project_id');
+        if (null === $model || !$user instanceof User || !\is_string($project) || null === $this->app->make(Memberships::class)->role($user, $project)) {
+            throw new ModelNotFoundException();
+        }
+
+        return $model;
+    }
+}

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+use Illuminate\Foundation\Application;
+use Illuminate\Foundation\Configuration\Exceptions;
+use Illuminate\Foundation\Configuration\Middleware;
+use Illuminate\Http\Middleware\HandleCors;
+use Illuminate\Http\Request;
+use LucidStep\App\Http\Middleware\SecureHeaders;
+use LucidStep\App\Http\Problem;
+
+return Application::configure(basePath: dirname(__DIR__))
+    ->withRouting(
+        web: __DIR__.'/../routes/web.php',
+        api: __DIR__.'/../routes/api.php',
+        commands: __DIR__.'/../routes/console.php',
+        apiPrefix: 'api/v1',
+    )
+    ->withMiddleware(function (Middleware $middleware): void {
+        $middleware->remove(HandleCors::class);
+        $middleware->append(SecureHeaders::class);
+        $middleware->statefulApi();
+        $middleware->redirectGuestsTo(static fn (): ?string => null);
+        $middleware->trustProxies(at: ['127.0.0.1', '::1']);
+    })
+    ->withExceptions(function (Exceptions $exceptions): void {
+        $exceptions->shouldRenderJsonWhen(static fn (Request $request): bool => $request->is('api/*'));
+        $exceptions->render(static fn (Throwable $e, Request $request) => $request->is('api/*') ? Problem::from($e)->toResponse($request) : null);
+        $exceptions->dontReport(LucidStep\App\Exceptions\Conflict::class);
+    })
+    ->withCommands([__DIR__.'/../app/Console'])
+    ->create();

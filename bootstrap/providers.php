@@ -1,0 +1,5 @@
+<?php
+
+return [
+    LucidStep\App\Providers\AppServiceProvider::class,
+];

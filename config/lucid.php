@@ -1,0 +1,13 @@
+<?php
+
+return [
+    // Demo mode offers the demo's sign-ins on the sign-in page. Never on where real people work.
+    'demo' => (bool) env('LUCID_DEMO', false),
+    'evidence' => [
+        // Largest file, in bytes, and largest picture, in pixels, that a step takes.
+        'max_bytes' => (int) env('LUCID_EVIDENCE_MAX_BYTES', 25 * 1024 * 1024),
+        'max_pixels' => (int) env('LUCID_EVIDENCE_MAX_PIXELS', 60_000_000),
+        'thumbnail_width' => 480,
+    ],
+    'import' => ['max_bytes' => 20 * 1024 * 1024],
+];

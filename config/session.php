@@ -1,0 +1,20 @@
+<?php
+
+return [
+    'driver' => env('SESSION_DRIVER', 'file'),
+    'lifetime' => (int) env('SESSION_LIFETIME', 720),
+    'expire_on_close' => false,
+    'encrypt' => false,
+    'files' => storage_path('framework/sessions'),
+    'connection' => env('SESSION_CONNECTION'),
+    'table' => 'sessions',
+    'store' => env('SESSION_STORE'),
+    'lottery' => [2, 100],
+    'cookie' => 'lucid_step_session',
+    'path' => '/',
+    'domain' => env('SESSION_DOMAIN'),
+    'secure' => (bool) env('SESSION_SECURE_COOKIE', false),
+    'http_only' => true,
+    'same_site' => 'lax',
+    'partitioned' => false,
+];

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Core\Verdict;
+
+/**
+ * What an entry shows: a verdict, in progress, or a retest asked with the verdict before it.
+ */
+final readonly class EntryState
+{
+    public const RETEST = 'retest';
+
+    /**
+     * @param string   $shows a verdict's value, `in_progress` or `retest`
+     * @param ?Verdict $was   for a retest: the verdict of the attempt that is to be repeated
+     */
+    private function __construct(public string $shows, public ?Verdict $was = null)
+    {
+    }
+
+    /**
+     * The first that fits: an open attempt with a verdict is in progress; a retest asked after the newest
+     * finished attempt began; the finished attempt with the highest number; stopped by a cascade is
+     * blocked; not run.
+     *
+     * @param list<AttemptFacts>  $attempts      all attempts of the entry, in any order
+     * @param ?\DateTimeImmutable $retestAskedAt when the newest standing retest was asked
+     * @param bool                $stopped       whether a cascade stops the entry
+     */
+    public static function of(array $attempts, ?\DateTimeImmutable $retestAskedAt = null, bool $stopped = false): self
+    {
+        $finished = null;
+        foreach ($attempts as $attempt) {
+            if (AttemptState::Open === $attempt->state && $attempt->hasVerdict) {
+                return new self(Verdict::InProgress->value);
+            }
+            if (AttemptState::Finished === $attempt->state && (null === $finished || $attempt->number > $finished->number)) {
+                $finished = $attempt;
+            }
+        }
+        if (null !== $finished && null !== $retestAskedAt && $retestAskedAt > $finished->startedAt) {
+            return new self(self::RETEST, $finished->verdict);
+        }
+        if (null !== $finished && null !== $finished->verdict) {
+            return new self($finished->verdict->value);
+        }
+
+        return new self($stopped ? Verdict::Blocked->value : Verdict::NotRun->value);
+    }
+
+    /**
+     * Whether the entry counts as decided: a final verdict, with no retest asked and nothing open.
+     */
+    public function isDone(): bool
+    {
+        return Verdict::tryFrom($this->shows)?->isFinal() ?? false;
+    }
+
+    /**
+     * In words, such as "retest (was fail)".
+     */
+    public function label(): string
+    {
+        $words = str_replace('_', ' ', $this->shows);
+
+        return null === $this->was ? $words : "{$words} (was {$this->was->label()})";
+    }
+}

@@ -1,0 +1,180 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Demo;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Actions\Casebook\ImportCases;
+use LucidStep\App\Actions\Defects\FileDefect;
+use LucidStep\App\Actions\NextKey;
+use LucidStep\App\Actions\People\DemoPeople;
+use LucidStep\App\Models\Build;
+use LucidStep\App\Models\Configuration;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\DefectChange;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\EntryCondition;
+use LucidStep\App\Models\Membership;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Models\TestCase;
+use LucidStep\App\Models\User;
+use LucidStep\Core\Defects\DefectState;
+
+/**
+ * Loads the demo from its open files, through the same actions that people use, with times relative to today.
+ */
+final class LoadDemo
+{
+    /** @var array<string, User> */
+    private array $people = [];
+
+    /** @var array<string, Build> */
+    private array $builds = [];
+
+    /** @var array<string, Configuration> */
+    private array $configurations = [];
+
+    private Project $project;
+
+    public function __construct(
+        private readonly ImportCases $import,
+        private readonly NextKey $nextKey,
+        private readonly FileDefect $file,
+        private readonly WalkStory $walk,
+        private readonly DemoPeople $demoPeople,
+    ) {
+    }
+
+    public function __invoke(): void
+    {
+        $today = Carbon::now()->startOfDay();
+        try {
+            DB::transaction(function () use ($today): void {
+                Carbon::setTestNow($today->copy()->subDays(30)->setTime(9, 0));
+                $this->project();
+                ($this->import)($this->project, $this->people['maren'], (string) file_get_contents(base_path('demo/cases.csv')));
+                Carbon::setTestNow($today->copy()->subDays(20)->setTime(10, 0));
+                $this->defects();
+                $this->cycles($today);
+            });
+        } finally {
+            Carbon::setTestNow();
+        }
+    }
+
+    private function project(): void
+    {
+        $this->project = Project::query()->create(['code' => 'SKR', 'name' => 'Skerrywick Ferries', 'time_zone' => 'Europe/Dublin', 'policies' => []]);
+        $other = Project::query()->create(['code' => 'HBR', 'name' => 'Harbour office', 'time_zone' => 'Europe/Dublin', 'policies' => []]);
+        foreach ($this->demoPeople->all() as $person) {
+            $user = User::query()->create(['name' => $person['name'], 'email' => $person['email'], 'password' => DemoPeople::PASSWORD]);
+            $this->people[strtok($person['email'], '@') ?: ''] = $user;
+            Membership::query()->create(['project_id' => $this->project->id, 'user_id' => $user->id, 'role' => Role::from($person['role'])]);
+        }
+        Membership::query()->create(['project_id' => $other->id, 'user_id' => $this->people['corin']->id, 'role' => Role::Admin]);
+        foreach (['4.1.0-3', '4.2.0-5', '4.2.0-7'] as $i => $name) {
+            $this->builds[$name] = Build::query()->create(['project_id' => $this->project->id, 'name' => $name, 'position' => $i + 1]);
+        }
+        foreach (['Desktop, wide', 'Quay tablet, upright', 'Phone, small'] as $i => $name) {
+            $this->configurations[$name] = Configuration::query()->create(['project_id' => $this->project->id, 'name' => $name, 'position' => $i + 1]);
+        }
+    }
+
+    private function defects(): void
+    {
+        foreach (CsvFile::rows(base_path('demo/defects.csv')) as $row) {
+            $case = TestCase::query()->where('key', $row['case'])->firstOrFail();
+            $defect = ($this->file)($this->project, $this->people['tobias'], [
+                'title' => $row['title'], 'severity' => $row['severity'], 'expected' => $row['expected'], 'actual' => $row['actual'],
+                'body' => "- **Build:** 4.1.0-3\n\n## Expected\n\n{$row['expected']}\n\n## Actual\n\n{$row['actual']}",
+            ]);
+            $defect->update(['case_id' => $case->id, 'build_id' => $this->builds['4.1.0-3']->id]);
+            $this->move($defect, DefectState::from($row['state']), $row['fixed_build']);
+        }
+    }
+
+    /**
+     * Moves a defect along the shortest way to its state.
+     */
+    private function move(Defect $defect, DefectState $to, string $build): void
+    {
+        $way = match ($to) {
+            DefectState::Accepted => [DefectState::Accepted],
+            DefectState::InWork => [DefectState::Accepted, DefectState::InWork],
+            DefectState::Fixed => [DefectState::Accepted, DefectState::InWork, DefectState::Fixed],
+            default => [],
+        };
+        foreach ($way as $state) {
+            Carbon::setTestNow(Carbon::now()->addHours(5));
+            DefectChange::query()->create(['defect_id' => $defect->id, 'actor_id' => $this->people['lina']->id, 'from_state' => $defect->state, 'to_state' => $state, 'created_at' => Carbon::now()]);
+            $defect->update(['state' => $state, 'assignee_id' => $this->people['lina']->id, 'fixed_build_id' => DefectState::Fixed === $state ? $this->builds[$build]->id : null]);
+        }
+    }
+
+    private function cycles(Carbon $today): void
+    {
+        $entries = collect(CsvFile::rows(base_path('demo/entries.csv')))->groupBy('cycle');
+        foreach (CsvFile::rows(base_path('demo/cycles.csv')) as $row) {
+            $number = $this->nextKey->reserve($this->project, 'cycle');
+            $cycle = Cycle::query()->create([
+                'project_id' => $this->project->id, 'number' => $number, 'key' => "SKR-R{$number}", 'name' => $row['name'], 'description' => $row['description'],
+                'build_id' => $this->builds[$row['build']]->id, 'starts_on' => $today->copy()->addDays((int) $row['starts_days']), 'ends_on' => $today->copy()->addDays((int) $row['ends_days']),
+                'state' => 'released', 'conditions_hold' => true,
+            ]);
+            $rows = array_values(($entries[$row['slug']] ?? collect())->all());
+            $made = $this->entries($cycle, $rows, $today);
+            $this->walk->begin($this->project, $this->people, $today->copy()->addDays((int) $row['starts_days'])->setTime(9, 0));
+            foreach ($rows as $i => $line) {
+                if ('' !== $line['story']) {
+                    ($this->walk)($made[$i], $line['story']);
+                }
+            }
+            if ('closed' === $row['state']) {
+                $cycle->update(['state' => 'closed', 'closed_at' => $today->copy()->addDays((int) $row['ends_days'])->setTime(17, 0)]);
+            }
+        }
+    }
+
+    /**
+     * @param list<array<string, string>> $rows
+     *
+     * @return list<Entry>
+     */
+    private function entries(Cycle $cycle, array $rows, Carbon $today): array
+    {
+        $cases = TestCase::query()->where('project_id', $this->project->id)->get()->keyBy('key');
+        $made = [];
+        $byCase = [];
+        foreach ($rows as $i => $row) {
+            $case = $cases[$row['case']];
+            $made[] = $byCase[$row['case']] = Entry::query()->create([
+                'project_id' => $this->project->id, 'cycle_id' => $cycle->id, 'case_id' => $case->id, 'case_version_id' => $case->version_id,
+                'configuration_id' => $this->configurations[$row['configuration']]->id, 'position' => $i + 1,
+                'assignee_id' => '' === $row['assignee'] ? null : $this->people[$row['assignee']]->id,
+                'not_before' => '' === $row['not_before_days'] ? null : $today->copy()->addDays((int) $row['not_before_days'])->setTime(9, 0),
+                'not_after' => '' === $row['not_after_days'] ? null : $today->copy()->addDays((int) $row['not_after_days'])->setTime(17, 0),
+            ]);
+        }
+        foreach ($rows as $i => $row) {
+            foreach (['after' => $row['after'], 'only_if_passed' => $row['only_if_passed']] as $kind => $needs) {
+                if ('' !== $needs) {
+                    EntryCondition::query()->insert(['entry_id' => $made[$i]->id, 'needs_id' => $this->key($byCase["SKR-C{$needs}"]), 'kind' => $kind]);
+                }
+            }
+        }
+
+        return array_map(static fn (Entry $e): Entry => $e->refresh(), $made);
+    }
+
+    private function key(Model $model): string
+    {
+        $key = $model->getKey();
+
+        return \is_string($key) ? $key : throw new \LogicException('A row without a key.');
+    }
+}

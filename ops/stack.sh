@@ -1,0 +1,103 @@
+# A stack: nginx and php-fpm, with queue worker and scheduler. "app" serves people, "test" the browser tests.
+stack_dir() { echo "$VAR/$1"; }
+
+# stack_write NAME PORT: writes the configuration of nginx and php-fpm. The file <dir>/env holds the settings php-fpm hands on.
+stack_write() {
+  local dir; dir="$(stack_dir "$1")"
+  local workers=8
+  mkdir -p "$dir/tmp" "$dir/log"
+  {
+    echo "[global]"
+    echo "pid = $dir/fpm.pid"
+    echo "error_log = $dir/log/fpm.log"
+    echo "[www]"
+    [ "$AS_ROOT" = yes ] && { echo "user = root"; echo "group = root"; }
+    echo "listen = $dir/fpm.sock"
+    echo "pm = static"
+    echo "pm.max_children = $workers"
+    echo "clear_env = yes"
+    echo "catch_workers_output = yes"
+    echo "php_admin_value[upload_max_filesize] = 64M"
+    echo "php_admin_value[post_max_size] = 70M"
+    echo "php_admin_value[memory_limit] = 512M"
+    echo "php_admin_value[opcache.enable] = 1"
+    echo "php_admin_value[opcache.revalidate_freq] = 1"
+    echo "env[PATH] = $PATH"
+    sed -nE 's/^([A-Z_]+)=(.*)$/env[\1] = "\2"/p' "$dir/env"
+  } >"$dir/fpm.conf"
+  cat >"$dir/nginx.conf" <<CONF
+$([ "$AS_ROOT" = yes ] && echo "user root;")
+worker_processes 2;
+pid $dir/nginx.pid;
+error_log $dir/log/nginx.log;
+events { worker_connections 512; }
+http {
+  include /etc/nginx/mime.types;
+  default_type application/octet-stream;
+  access_log off;
+  server_tokens off;
+  sendfile on;
+  gzip on; gzip_comp_level 5; gzip_min_length 800;
+  gzip_types text/css application/javascript application/json image/svg+xml application/problem+json;
+  client_max_body_size 70m;
+  client_body_temp_path $dir/tmp/body; proxy_temp_path $dir/tmp/proxy; fastcgi_temp_path $dir/tmp/fastcgi;
+  uwsgi_temp_path $dir/tmp/uwsgi; scgi_temp_path $dir/tmp/scgi;
+  server {
+    listen ${LUCID_BIND:-127.0.0.1}:$2;
+    root $ROOT/public;
+    index index.php;
+    location /build/ { expires 1y; add_header Cache-Control "public, immutable"; add_header X-Content-Type-Options nosniff; try_files \$uri =404; }
+    location = /sw.js { add_header Cache-Control "no-cache"; }
+    location = /practice { return 302 /practice/; }
+    location /practice/ { alias $ROOT/demo/practice/; index index.html; add_header Cache-Control "no-cache"; add_header X-Content-Type-Options nosniff; }
+    location / { try_files \$uri /index.php?\$query_string; }
+    location = /index.php {
+      fastcgi_pass unix:$dir/fpm.sock;
+      include /etc/nginx/fastcgi_params;
+      fastcgi_param SCRIPT_FILENAME \$document_root/index.php;
+      fastcgi_param SCRIPT_NAME /index.php;
+      fastcgi_param HTTP_HOST \$http_host;
+      fastcgi_buffers 32 16k;
+      fastcgi_read_timeout 120s;
+    }
+    location ~ \.php$ { return 404; }
+  }
+}
+CONF
+}
+
+stack_fpm_start() {
+  local dir; dir="$(stack_dir "$1")"
+  running "$dir/fpm.pid" "$dir/fpm.conf" && return 0
+  local root=()
+  [ "$AS_ROOT" = yes ] && root=(-R)
+  "/usr/sbin/php-fpm$PHP_VERSION" "${root[@]}" -y "$dir/fpm.conf" -D >"$dir/log/fpm-start.log" 2>&1 || fail "php-fpm" "it did not start" "$dir/log/fpm-start.log"
+}
+
+stack_nginx_start() {
+  local dir; dir="$(stack_dir "$1")"
+  running "$dir/nginx.pid" "$dir/nginx.conf" && return 0
+  /usr/sbin/nginx -e "$dir/log/nginx.log" -p "$dir" -c "$dir/nginx.conf" >"$dir/log/nginx-start.log" 2>&1 || fail "nginx" "it did not start" "$dir/log/nginx-start.log"
+}
+
+stack_nginx_stop() { end "$(stack_dir "$1")/nginx.pid" "$(stack_dir "$1")/nginx.conf"; }
+stack_fpm_stop() { end "$(stack_dir "$1")/fpm.pid" "$(stack_dir "$1")/fpm.conf"; }
+
+# stack_background NAME PART COMMAND…: a process that is started again when it ends, in a group of its own.
+stack_background() {
+  local dir; dir="$(stack_dir "$1")"
+  local part="$2"
+  shift 2
+  running "$dir/$part.pid" "ops/keep.sh $part" && return 0
+  setsid bash ops/keep.sh "$part" "$@" >>"$dir/log/$part.log" 2>&1 </dev/null &
+  echo $! >"$dir/$part.pid"
+}
+
+stack_stop() {
+  local dir; dir="$(stack_dir "$1")"
+  [ -d "$dir" ] || return 0
+  end "$dir/worker.pid" "ops/keep.sh worker" TERM group
+  end "$dir/scheduler.pid" "ops/keep.sh scheduler" TERM group
+  stack_nginx_stop "$1"
+  stack_fpm_stop "$1"
+}

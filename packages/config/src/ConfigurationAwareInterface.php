@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace League\Config;
+
+/**
+ * Wants to be handed the configuration.
+ */
+interface ConfigurationAwareInterface
+{
+    public function setConfiguration(ConfigurationInterface $configuration): void;
+}

@@ -1,0 +1,12 @@
+<?php
+
+declare(strict_types=1);
+
+namespace League\Config\Exception;
+
+/**
+ * Anything that goes wrong with a configuration.
+ */
+interface ConfigurationExceptionInterface extends \Throwable
+{
+}
