@@ -41,7 +41,8 @@ prepare() {
     stamp composer composer.json packages/*/composer.json
   fi
   if ! stamped npm package-lock.json || [ ! -d node_modules/vite ]; then
-    logged "Installing the front-end packages" npm npm ci --no-fund --no-audit
+    # Not npm ci: it wants the binaries of every platform in the lock, and a registry may not have them all.
+    logged "Installing the front-end packages" npm npm install --no-save --no-fund --no-audit
     stamp npm package-lock.json
   fi
   if ! stamped build resources vite.config.ts package-lock.json public/sw.js || [ ! -f public/build/manifest.json ]; then

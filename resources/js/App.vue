@@ -1,0 +1,16 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+import ProjectFrame from './kit/ProjectFrame.vue';
+import { session } from './kit/session';
+
+const route = useRoute();
+const project = computed(() =>
+  typeof route.params.project === 'string' && session.value ? route.params.project : null,
+);
+</script>
+
+<template>
+  <ProjectFrame v-if="project" :key="project" :project="project" />
+  <RouterView v-else />
+</template>

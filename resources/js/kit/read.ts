@@ -1,0 +1,34 @@
+import { useQuery, type UseQueryReturnType } from '@tanstack/vue-query';
+import { computed, type MaybeRefOrGetter, toValue } from 'vue';
+import { Problem } from '@/api/client';
+import { keep, kept } from '@/walk/device';
+
+export type Topic = 'entry' | 'defect' | 'case' | 'cycle';
+
+/**
+ * Reads something from the server and keeps it current: it is read again when the change feed names one of
+ * its topics. With `keepAs` the last answer is kept on the device and shown while the server is away.
+ */
+export function useRead<T>(
+  topic: Topic,
+  key: MaybeRefOrGetter<unknown[]>,
+  read: () => Promise<T>,
+  keepAs?: MaybeRefOrGetter<string>,
+): UseQueryReturnType<T, Error> {
+  return useQuery<T, Error>({
+    queryKey: computed(() => ['live', topic, ...toValue(key)]),
+    queryFn: async () => {
+      const name = toValue(keepAs);
+      try {
+        const fresh = await read();
+        if (name) await keep(name, fresh);
+        return fresh;
+      } catch (error) {
+        const old = name && error instanceof Problem && error.isAway ? await kept<T>(name) : null;
+        if (old !== null) return old;
+        throw error;
+      }
+    },
+    placeholderData: (before) => before,
+  });
+}

@@ -1,0 +1,107 @@
+import type { Api } from '@/api/client';
+
+export type Shown = Api['EntryLine']['shows'] | 'held';
+
+const WORDS: Record<Shown, string> = {
+  pass: 'Pass',
+  fail: 'Fail',
+  blocked: 'Blocked',
+  not_applicable: 'Not applicable',
+  not_run: 'Not run',
+  in_progress: 'In progress',
+  retest: 'Retest',
+  held: 'Held',
+};
+
+/** What is shown of an entry or step, in words. */
+export function wordOf(shown: Shown): string {
+  return WORDS[shown];
+}
+
+/** An entry's mark: held stands beside not run and retest only where nothing else is to be said. */
+export function shownOf(entry: Api['EntryLine']): Shown {
+  return entry.shows === 'not_run' && entry.readiness === 'held' ? 'held' : entry.shows;
+}
+
+/** An entry in words, such as "Retest (was fail)". */
+export function entryWords(entry: Api['EntryLine']): string {
+  const was = entry.was ? ` (was ${entry.was.replace('_', ' ')})` : '';
+  return wordOf(shownOf(entry)) + was;
+}
+
+/** Why an entry is held, in words. */
+export function reasonWords(reason: Api['Reason']): string {
+  const at = reason.at ? when(reason.at) : '';
+  switch (reason.kind) {
+    case 'waits_for':
+      return `waits for ${reason.name}`;
+    case 'needs_pass':
+      return `needs a pass of ${reason.name}`;
+    case 'needs_pass_not_applicable':
+      return `needs a pass of ${reason.name}, which is not applicable`;
+    case 'too_early':
+      return `not before ${at}`;
+    case 'too_late':
+      return `too late since ${at}`;
+  }
+}
+
+export const upperFirst = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+export const plainWords = (name: string): string => upperFirst(name.replaceAll('_', ' '));
+
+/** A moment for people: the day when it is not today, and the time. */
+export function when(iso: string): string {
+  const date = new Date(iso);
+  const today = new Date().toDateString() === date.toDateString();
+  const time = date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+  return today ? time : `${date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}, ${time}`;
+}
+
+/** How long ago, in words; the exact time belongs in the title. */
+export function ago(iso: string): string {
+  const minutes = Math.round((Date.now() - new Date(iso).getTime()) / 60_000);
+  if (minutes < 1) return 'just now';
+  if (minutes < 60) return `${minutes} min ago`;
+  if (minutes < 24 * 60) return `${Math.round(minutes / 60)} h ago`;
+  const days = Math.round(minutes / 1440);
+  return days === 1 ? 'yesterday' : `${days} days ago`;
+}
+
+export function exact(iso: string): string {
+  return new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'medium' });
+}
+
+/** A date such as "27 Nov". */
+export function day(date: string): string {
+  return new Date(`${date}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+}
+
+/** When a cycle is due, in words. */
+export function due(date: string): string {
+  const days = Math.round(
+    (new Date(`${date}T12:00:00`).getTime() - new Date().setHours(12, 0, 0, 0)) / 86_400_000,
+  );
+  if (days < 0) return `was due ${day(date)}`;
+  if (days === 0) return 'due today';
+  return days === 1 ? 'due tomorrow' : `due ${day(date)}`;
+}
+
+/** A running clock, "4:12" or "1:04:12". */
+export function clock(ms: number): string {
+  const seconds = Math.floor(ms / 1000);
+  const two = (n: number): string => String(n).padStart(2, '0');
+  const h = Math.floor(seconds / 3600);
+  const m = Math.floor((seconds % 3600) / 60);
+  return h > 0 ? `${h}:${two(m)}:${two(seconds % 60)}` : `${m}:${two(seconds % 60)}`;
+}
+
+/** A length of time, "1h 20m". */
+export function length(ms: number): string {
+  const seconds = Math.round(ms / 1000);
+  if (seconds < 60) return `${seconds}s`;
+  const minutes = Math.round(seconds / 60);
+  const h = Math.floor(minutes / 60);
+  return h > 0 ? (minutes % 60 > 0 ? `${h}h ${minutes % 60}m` : `${h}h`) : `${minutes}m`;
+}
+
+export const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

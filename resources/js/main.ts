@@ -1,0 +1,33 @@
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query';
+import PrimeVue from 'primevue/config';
+import { createApp } from 'vue';
+import App from './App.vue';
+import { Problem } from './api/client';
+import { theme } from './kit/theme';
+import { router } from './router';
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 5000,
+      networkMode: 'always',
+      retry: (count, error) => count < 2 && !(error instanceof Problem),
+      refetchOnWindowFocus: true,
+    },
+    mutations: { networkMode: 'always' },
+  },
+});
+
+createApp(App)
+  .use(router)
+  .use(VueQueryPlugin, { queryClient: queries })
+  .use(PrimeVue, { theme: { preset: theme, options: { darkModeSelector: 'system', cssLayer: false } } })
+  .mount('#app');
+
+if ('serviceWorker' in navigator) {
+  void navigator.serviceWorker
+    .register('/sw.js')
+    .then(() => navigator.serviceWorker.ready)
+    .then((ready) => ready.active?.postMessage('keep'))
+    .catch(() => undefined);
+}

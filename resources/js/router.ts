@@ -1,0 +1,73 @@
+import { createRouter, createWebHistory } from 'vue-router';
+import { whoIsThere } from './kit/session';
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    {
+      path: '/sign-in',
+      component: () => import('./areas/people/SignInPage.vue'),
+      meta: { open: true, title: 'Sign in' },
+    },
+    { path: '/', component: () => import('./areas/people/HomePage.vue') },
+    {
+      path: '/:project/today',
+      component: () => import('./areas/today/TodayPage.vue'),
+      meta: { title: 'Today' },
+    },
+    {
+      path: '/:project/cycles',
+      component: () => import('./areas/cycles/CyclesPage.vue'),
+      meta: { title: 'Cycles' },
+    },
+    {
+      path: '/:project/cycles/:cycle',
+      component: () => import('./areas/cycles/BoardPage.vue'),
+      meta: { title: 'Cycle' },
+    },
+    {
+      path: '/:project/entries/:entry',
+      component: () => import('./areas/cycles/EntryPage.vue'),
+      meta: { title: 'Entry' },
+    },
+    {
+      path: '/:project/casebook',
+      component: () => import('./areas/casebook/CasebookPage.vue'),
+      meta: { title: 'Casebook' },
+    },
+    {
+      path: '/:project/casebook/:case',
+      component: () => import('./areas/casebook/CasePage.vue'),
+      meta: { title: 'Case' },
+    },
+    {
+      path: '/:project/defects',
+      component: () => import('./areas/defects/DefectsPage.vue'),
+      meta: { title: 'Defects' },
+    },
+    {
+      path: '/:project/defects/:defect',
+      component: () => import('./areas/defects/DefectPage.vue'),
+      meta: { title: 'Defect' },
+    },
+    {
+      path: '/:project/walk/:attempt',
+      component: () => import('./walk/WalkPage.vue'),
+      meta: { title: 'Walk' },
+    },
+    {
+      path: '/:any(.*)*',
+      component: () => import('./areas/people/LostPage.vue'),
+      meta: { open: true, title: 'Not found' },
+    },
+  ],
+});
+
+router.beforeEach(async (to) => {
+  if (to.meta.open) return true;
+  return (await whoIsThere()) ? true : { path: '/sign-in', query: { to: to.fullPath } };
+});
+
+router.afterEach((to) => {
+  document.title = to.meta.title ? `${String(to.meta.title)} – Lucid Step` : 'Lucid Step';
+});

@@ -1,0 +1,185 @@
+import { computed, reactive, shallowReactive } from 'vue';
+import { v7 as uuid7 } from 'uuid';
+import { Problem, send } from '@/api/client';
+import { requestOf, type Act, type Deed } from './acts';
+import { device } from './device';
+
+/** Called when the server has taken an act, with its answer. */
+type Settled = (act: Act, answer: Record<string, unknown>) => Promise<void> | void;
+
+/**
+ * Everything recorded in a walk goes through here: first written on the device, shown at once, then sent in
+ * order with its key. Answers settle it. A failed request, not the browser, says that the server is away.
+ */
+class Outbox {
+  /** What waits, in order. Refused acts stay until a person decides. */
+  readonly acts = shallowReactive<Act[]>([]);
+  readonly state = reactive({
+    loaded: false,
+    sending: false,
+    /** Since when the server is away; null while it answers. */
+    awaySince: null as string | null,
+    /** Why nothing is sent although the server answers. */
+    stopped: null as string | null,
+    /** The device could not keep something: what to do. */
+    full: null as string | null,
+    savedAt: null as string | null,
+  });
+  readonly waiting = computed(() => this.acts.filter((a) => a.refused === undefined));
+  readonly refused = computed(() => this.acts.filter((a) => a.refused !== undefined));
+
+  private settled = new Set<Settled>();
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private pause = 1000;
+  private user: string | null = null;
+  private readonly others = new BroadcastChannel('lucid-step-outbox');
+
+  constructor() {
+    this.others.onmessage = () => void this.reload();
+  }
+
+  /** Begins to send for a person. Acts of another person on this device wait for them. */
+  async begin(user: string): Promise<void> {
+    this.user = user;
+    this.state.stopped = null;
+    await this.reload();
+    this.kick();
+  }
+
+  /** Writes a deed on the device; it is safe when this returns. */
+  async add(attempt: string, deed: Deed): Promise<Act> {
+    if (this.user === null) throw new Error('Nobody is signed in.');
+    const act = { key: uuid7(), attempt, user: this.user, deed, at: new Date().toISOString() } as Act;
+    try {
+      act.counter = await (await device()).add('acts', act);
+      this.state.full = null;
+    } catch (error) {
+      this.state.full =
+        'This device could not keep the last entry: its storage is full. Free some space and repeat it.';
+      throw error;
+    }
+    this.acts.push(act);
+    this.others.postMessage('changed');
+    this.kick();
+    return act;
+  }
+
+  /** Gives a refused act up, at the person's wish. */
+  async drop(act: Act): Promise<void> {
+    await (await device()).delete('acts', act.counter);
+    await this.reload();
+    this.others.postMessage('changed');
+  }
+
+  onSettled(listener: Settled): () => void {
+    this.settled.add(listener);
+    return () => this.settled.delete(listener);
+  }
+
+  /** Tries to send now. */
+  kick(): void {
+    if (this.timer !== null) clearTimeout(this.timer);
+    this.timer = null;
+    void this.run();
+  }
+
+  /** What a request elsewhere found out about the server. */
+  sawServer(away: boolean): void {
+    if (away) this.state.awaySince ??= new Date().toISOString();
+    else if (this.state.awaySince !== null) {
+      this.state.awaySince = null;
+      this.pause = 1000;
+      this.kick();
+    }
+  }
+
+  private async reload(): Promise<void> {
+    const all = await (await device()).getAll('acts');
+    this.acts.splice(0, this.acts.length, ...all.filter((a) => a.user === this.user));
+    this.state.loaded = true;
+  }
+
+  /** Only one tab sends at a time. */
+  private async run(): Promise<void> {
+    if (this.user === null) return;
+    await navigator.locks.request('lucid-step-outbox', { ifAvailable: true }, async (lock) => {
+      if (lock === null) {
+        this.later(1500);
+        return;
+      }
+      await this.reload();
+      this.state.sending = true;
+      try {
+        for (let act = this.waiting.value[0]; act !== undefined; act = this.waiting.value[0]) {
+          if (!(await this.sendOne(act))) break;
+        }
+      } finally {
+        this.state.sending = false;
+      }
+    });
+  }
+
+  private async sendOne(act: Act): Promise<boolean> {
+    try {
+      const { path, init } = requestOf(act);
+      const headers = new Headers(init.headers);
+      headers.set('Idempotency-Key', act.key);
+      const response = await send(path, { ...init, headers });
+      const answer: Record<string, unknown> = await response.json().catch(() => ({}));
+      this.state.awaySince = null;
+      this.state.stopped = null;
+      this.pause = 1000;
+      if (answer.applied === false) {
+        await this.refuse(
+          act,
+          `Arrived too late: ${String(answer.held_because)} It is kept, and waits for a lead.`,
+        );
+        return true;
+      }
+      for (const listener of this.settled) await listener(act, answer);
+      await (await device()).delete('acts', act.counter);
+      this.acts.splice(this.acts.indexOf(act), 1);
+      this.state.savedAt = new Date().toISOString();
+      this.others.postMessage('changed');
+      return true;
+    } catch (error) {
+      return this.failed(act, error);
+    }
+  }
+
+  private async failed(act: Act, error: unknown): Promise<boolean> {
+    const problem = error instanceof Problem ? error : new Problem(0, 'away', String(error));
+    if (problem.isAway || problem.status === 429 || problem.status >= 500) {
+      this.state.awaySince ??= new Date().toISOString();
+      this.later(this.pause);
+      this.pause = Math.min(this.pause * 1.7, 15_000);
+      return false;
+    }
+    if (problem.status === 401 || problem.status === 419) {
+      this.state.stopped = 'You are signed out. Sign in again and what waits is sent.';
+      return false;
+    }
+    const words = Object.values(problem.errors).flat();
+    await this.refuse(act, words.length > 0 ? words.join(' ') : problem.message);
+    return true;
+  }
+
+  private async refuse(act: Act, why: string): Promise<void> {
+    const refused = { ...act, refused: why };
+    await (await device()).put('acts', refused);
+    const at = this.acts.findIndex((a) => a.counter === act.counter);
+    if (at >= 0) this.acts.splice(at, 1, refused);
+    this.others.postMessage('changed');
+  }
+
+  private later(ms: number): void {
+    if (this.timer === null) {
+      this.timer = setTimeout(() => {
+        this.timer = null;
+        void this.run();
+      }, ms);
+    }
+  }
+}
+
+export const outbox = new Outbox();
