@@ -10,9 +10,9 @@ namespace LucidStep\App\Exceptions;
 final class Conflict extends \RuntimeException
 {
     /**
-     * @param string               $problem a short name programs can rely on, such as `attempt-open-elsewhere`
-     * @param string               $message what happened, what was kept and what to do
-     * @param array<string, mixed> $facts   what the interface needs to offer a way on
+     * @param  string  $problem a short name programs can rely on, such as `attempt-open-elsewhere`
+     * @param  string  $message what happened, what was kept and what to do
+     * @param  array<string, mixed>  $facts   what the interface needs to offer a way on
      */
     public function __construct(public readonly string $problem, string $message, public readonly array $facts = [], public readonly int $status = 409)
     {

@@ -22,9 +22,9 @@ use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 final readonly class Problem implements Responsable
 {
     /**
-     * @param array<string, list<string>> $errors  messages by field path
-     * @param array<string, mixed>        $facts   further members
-     * @param array<string, string>       $headers
+     * @param  array<string, list<string>>  $errors  messages by field path
+     * @param  array<string, mixed>  $facts   further members
+     * @param  array<string, string>  $headers
      */
     private function __construct(
         private int $status,

@@ -50,6 +50,7 @@ final class Attempt extends Record
 {
     public $timestamps = false;
 
+    /** @var array<string, string> */
     protected $casts = ['state' => AttemptState::class, 'snapshot' => 'array', 'has_verdict' => 'boolean', 'roll_up' => Verdict::class, 'verdict' => Verdict::class, 'overruled' => 'boolean', 'started_at' => 'datetime', 'finished_at' => 'datetime', 'taken_over_at' => 'datetime'];
 
     /**
@@ -89,7 +90,10 @@ final class Attempt extends Record
      */
     public function rounds(): HasMany
     {
-        return $this->hasMany(Round::class)->orderBy('position');
+        $all = $this->hasMany(Round::class);
+        $all->orderBy('position');
+
+        return $all;
     }
 
     /**
@@ -97,7 +101,10 @@ final class Attempt extends Record
      */
     public function evidence(): HasMany
     {
-        return $this->hasMany(Evidence::class)->orderBy('created_at');
+        $all = $this->hasMany(Evidence::class);
+        $all->orderBy('created_at');
+
+        return $all;
     }
 
     /**
@@ -105,7 +112,10 @@ final class Attempt extends Record
      */
     public function defectLinks(): HasMany
     {
-        return $this->hasMany(DefectLink::class)->orderBy('created_at');
+        $all = $this->hasMany(DefectLink::class);
+        $all->orderBy('created_at');
+
+        return $all;
     }
 
     /**
@@ -113,6 +123,9 @@ final class Attempt extends Record
      */
     public function lateActs(): HasMany
     {
-        return $this->hasMany(LateAct::class)->orderBy('received_at');
+        $all = $this->hasMany(LateAct::class);
+        $all->orderBy('received_at');
+
+        return $all;
     }
 }

@@ -25,6 +25,7 @@ final class CaseVersion extends Record
 {
     public $timestamps = false;
 
+    /** @var array<string, string> */
     protected $casts = ['created_at' => 'datetime'];
 
     /**
@@ -32,6 +33,9 @@ final class CaseVersion extends Record
      */
     public function steps(): HasMany
     {
-        return $this->hasMany(Step::class, 'case_version_id')->orderBy('position');
+        $all = $this->hasMany(Step::class, 'case_version_id');
+        $all->orderBy('position');
+
+        return $all;
     }
 }

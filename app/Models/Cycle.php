@@ -27,6 +27,7 @@ use Illuminate\Support\Carbon;
  */
 final class Cycle extends Record
 {
+    /** @var array<string, string> */
     protected $casts = ['starts_on' => 'date', 'ends_on' => 'date', 'conditions_hold' => 'boolean', 'closed_at' => 'datetime'];
 
     /**
@@ -50,6 +51,9 @@ final class Cycle extends Record
      */
     public function entries(): HasMany
     {
-        return $this->hasMany(Entry::class)->orderBy('position');
+        $all = $this->hasMany(Entry::class);
+        $all->orderBy('position');
+
+        return $all;
     }
 }

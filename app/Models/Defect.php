@@ -40,6 +40,7 @@ use LucidStep\Core\Defects\DefectState;
  */
 final class Defect extends Record
 {
+    /** @var array<string, string> */
     protected $casts = ['state' => DefectState::class];
 
     /**
@@ -87,7 +88,10 @@ final class Defect extends Record
      */
     public function links(): HasMany
     {
-        return $this->hasMany(DefectLink::class)->orderBy('created_at');
+        $all = $this->hasMany(DefectLink::class);
+        $all->orderBy('created_at');
+
+        return $all;
     }
 
     /**
@@ -95,6 +99,9 @@ final class Defect extends Record
      */
     public function history(): HasMany
     {
-        return $this->hasMany(DefectChange::class)->orderBy('created_at');
+        $all = $this->hasMany(DefectChange::class);
+        $all->orderBy('created_at');
+
+        return $all;
     }
 }

@@ -23,6 +23,7 @@ final class DefectChange extends Record
 {
     public $timestamps = false;
 
+    /** @var array<string, string> */
     protected $casts = ['from_state' => DefectState::class, 'to_state' => DefectState::class, 'created_at' => 'datetime'];
 
     /**

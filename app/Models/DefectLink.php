@@ -25,6 +25,7 @@ final class DefectLink extends Record
 {
     public $timestamps = false;
 
+    /** @var array<string, string> */
     protected $casts = ['created_at' => 'datetime'];
 
     /**

@@ -41,6 +41,7 @@ use Illuminate\Support\Carbon;
  */
 final class Entry extends Record
 {
+    /** @var array<string, string> */
     protected $casts = ['not_before' => 'datetime', 'not_after' => 'datetime', 'retest_asked_at' => 'datetime', 'shown_at' => 'datetime'];
 
     /**
@@ -112,7 +113,10 @@ final class Entry extends Record
      */
     public function attempts(): HasMany
     {
-        return $this->hasMany(Attempt::class)->orderBy('number');
+        $all = $this->hasMany(Attempt::class);
+        $all->orderBy('number');
+
+        return $all;
     }
 
     /**

@@ -31,6 +31,7 @@ final class Evidence extends Record
 
     public $timestamps = false;
 
+    /** @var array<string, string> */
     protected $casts = ['device_time' => 'datetime', 'created_at' => 'datetime', 'removed_at' => 'datetime'];
 
     /**

@@ -22,5 +22,6 @@ final class LateAct extends Record
 {
     public $timestamps = false;
 
+    /** @var array<string, string> */
     protected $casts = ['payload' => 'array', 'device_time' => 'datetime', 'received_at' => 'datetime'];
 }

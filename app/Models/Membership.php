@@ -21,6 +21,7 @@ final class Membership extends Record
 {
     public $timestamps = false;
 
+    /** @var array<string, string> */
     protected $casts = ['role' => Role::class, 'today_seen_at' => 'datetime'];
 
     /**

@@ -16,6 +16,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  */
 final class Project extends Record
 {
+    /** @var array<string, string> */
     protected $casts = ['policies' => 'array'];
 
     /**

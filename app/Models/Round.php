@@ -21,6 +21,7 @@ final class Round extends Record
 {
     public $timestamps = false;
 
+    /** @var array<string, string> */
     protected $casts = ['data_row' => 'array', 'roll_up' => Verdict::class];
 
     /**
@@ -28,6 +29,9 @@ final class Round extends Record
      */
     public function results(): HasMany
     {
-        return $this->hasMany(StepResult::class)->orderBy('position');
+        $all = $this->hasMany(StepResult::class);
+        $all->orderBy('position');
+
+        return $all;
     }
 }

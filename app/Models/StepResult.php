@@ -24,5 +24,6 @@ final class StepResult extends Record
 {
     public $timestamps = false;
 
+    /** @var array<string, string> */
     protected $casts = ['verdict' => Verdict::class, 'judged_at' => 'datetime'];
 }

@@ -35,6 +35,7 @@ final class TestCase extends Record
 {
     protected $table = 'cases';
 
+    /** @var array<string, string> */
     protected $casts = ['labels' => 'array', 'automated' => 'boolean', 'binned_at' => 'datetime'];
 
     /**

@@ -27,6 +27,7 @@ final class User extends Authenticatable
 
     protected $hidden = ['password', 'remember_token'];
 
+    /** @var array<string, string> */
     protected $casts = ['preferences' => 'array', 'password' => 'hashed'];
 
     /**

@@ -32,7 +32,7 @@ final class AppServiceProvider extends ServiceProvider
 
     public function boot(): void
     {
-        Model::shouldBeStrict(!$this->app->isProduction());
+        Model::shouldBeStrict(!$this->app->environment('production'));
         Gate::guessPolicyNamesUsing(static fn (string $model): string => 'LucidStep\\App\\Policies\\'.class_basename($model).'Policy');
         RateLimiter::for('sign-in', static fn (Request $request): array => [
             Limit::perMinute(6)->by(Str::lower((string) json_encode($request->input('email'))).'|'.$request->ip()),

@@ -10,7 +10,9 @@ namespace LucidStep\Core\Defects;
 final readonly class Draft
 {
     private const TITLE = 120;
+
     private const CASE_PART = 60;
+
     private const DASH = ' – ';
 
     private function __construct(
@@ -25,7 +27,7 @@ final readonly class Draft
     public static function from(Failure $failure): self
     {
         $failing = $failure->failingStep();
-        $expected = $failing?->expected ?? '';
+        $expected = null === $failing ? '' : $failing->expected;
         $actual = null === $failing ? '' : trim($failure->happened);
 
         return new self(

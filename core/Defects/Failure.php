@@ -12,12 +12,12 @@ use LucidStep\Core\Verdict\Verdict;
 final readonly class Failure
 {
     /**
-     * @param string                $happened      what happened instead, in the tester's words
-     * @param array<string, string> $dataRow       secrets already masked
-     * @param list<WalkedStep>      $steps         the steps of the failing round
-     * @param ?int                  $failingNumber the number of the failing step; null for a failure without one
-     * @param list<string>          $evidence      names of what was captured
-     * @param list<string>          $links         where it came from
+     * @param  string  $happened      what happened instead, in the tester's words
+     * @param  array<string, string>  $dataRow       secrets already masked
+     * @param  list<WalkedStep>  $steps         the steps of the failing round
+     * @param  ?int  $failingNumber the number of the failing step; null for a failure without one
+     * @param  list<string>  $evidence      names of what was captured
+     * @param  list<string>  $links         where it came from
      */
     public function __construct(
         public string $caseTitle,

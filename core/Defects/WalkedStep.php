@@ -12,7 +12,7 @@ use LucidStep\Core\Verdict\Verdict;
 final readonly class WalkedStep
 {
     /**
-     * @param int $number as in the case, from 1
+     * @param  int  $number as in the case, from 1
      */
     public function __construct(
         public int $number,

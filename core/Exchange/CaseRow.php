@@ -10,11 +10,11 @@ namespace LucidStep\Core\Exchange;
 final readonly class CaseRow
 {
     /**
-     * @param list<string>   $folder   the folder's path, outermost first
-     * @param list<string>   $labels
-     * @param ?int           $estimate whole seconds
-     * @param list<StepRow>  $steps
-     * @param int            $row      the row of the file on which it begins, from 1
+     * @param  list<string>  $folder   the folder's path, outermost first
+     * @param  list<string>  $labels
+     * @param  ?int  $estimate whole seconds
+     * @param  list<StepRow>  $steps
+     * @param  int  $row      the row of the file on which it begins, from 1
      */
     public function __construct(
         public string $title,

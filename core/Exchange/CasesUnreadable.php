@@ -10,7 +10,7 @@ namespace LucidStep\Core\Exchange;
 final class CasesUnreadable extends \DomainException
 {
     /**
-     * @param non-empty-list<ReadError> $errors in order of row
+     * @param  non-empty-list<ReadError>  $errors in order of row
      */
     public function __construct(public readonly array $errors)
     {

@@ -14,9 +14,13 @@ use LucidStep\Core\Forecast\NotADuration;
 final class CsvCases
 {
     public const COLUMNS = ['title', 'folder', 'objective', 'preconditions', 'postconditions', 'type', 'priority', 'state', 'labels', 'estimate', 'action', 'data', 'expected'];
+
     public const PRIORITIES = ['critical', 'high', 'medium', 'low'];
+
     public const STATES = ['draft', 'in_review', 'approved', 'retired'];
+
     private const LONGEST_TITLE = 300;
+
     private const LONGEST_CELL = 20_000;
 
     /** @var list<ReadError> */
@@ -64,6 +68,7 @@ final class CsvCases
             }
             if (\count($cells) !== \count($header)) {
                 $this->errors[] = new ReadError($row, null, \sprintf('%d cells, but the header has %d.', \count($cells), \count($header)));
+
                 continue;
             }
             $fields = [];
@@ -80,6 +85,7 @@ final class CsvCases
                 $open = $this->case($fields, $row);
             } elseif (null === $open) {
                 $this->errors[] = new ReadError($row, 'title', 'The first case has no title.');
+
                 continue;
             } else {
                 $this->refuseCaseFields($fields, $row);
@@ -110,7 +116,7 @@ final class CsvCases
         rewind($stream);
         $rows = [];
         while (false !== ($cells = fgetcsv($stream, null, ',', '"', ''))) {
-            $rows[] = array_values($cells);
+            $rows[] = $cells;
         }
         fclose($stream);
 
@@ -123,7 +129,7 @@ final class CsvCases
     }
 
     /**
-     * @param list<string> $header
+     * @param  list<string>  $header
      */
     private function checkHeader(array $header): void
     {
@@ -142,7 +148,7 @@ final class CsvCases
     }
 
     /**
-     * @param array<string, string> $fields
+     * @param  array<string, string>  $fields
      */
     private function case(array $fields, int $row): CaseRow
     {
@@ -167,8 +173,8 @@ final class CsvCases
     }
 
     /**
-     * @param array<string, string> $fields
-     * @param list<string>          $allowed
+     * @param  array<string, string>  $fields
+     * @param  list<string>  $allowed
      */
     private function oneOf(array $fields, string $column, array $allowed, string $default, int $row): string
     {
@@ -198,7 +204,7 @@ final class CsvCases
     }
 
     /**
-     * @param array<string, string> $fields
+     * @param  array<string, string>  $fields
      */
     private function refuseCaseFields(array $fields, int $row): void
     {
@@ -210,7 +216,7 @@ final class CsvCases
     }
 
     /**
-     * @param array<string, string> $fields
+     * @param  array<string, string>  $fields
      */
     private function withStep(CaseRow $case, array $fields, int $row): CaseRow
     {
@@ -229,6 +235,8 @@ final class CsvCases
     }
 
     /**
+     * @param  non-empty-string  $by
+     *
      * @return list<string>
      */
     private static function split(string $by, string $text): array

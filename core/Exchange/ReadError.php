@@ -10,8 +10,8 @@ namespace LucidStep\Core\Exchange;
 final readonly class ReadError
 {
     /**
-     * @param int     $row    the row of the file, from 1 (the header is row 1)
-     * @param ?string $column the header of the column
+     * @param  int  $row    the row of the file, from 1 (the header is row 1)
+     * @param  ?string  $column the header of the column
      */
     public function __construct(public int $row, public ?string $column, public string $message)
     {

@@ -17,8 +17,8 @@ final readonly class CycleView
     private array $byId;
 
     /**
-     * @param list<EntryFacts> $entries        in cycle order
-     * @param bool             $conditionsHold false: a condition that is not met only warns
+     * @param  list<EntryFacts>  $entries        in cycle order
+     * @param  bool  $conditionsHold false: a condition that is not met only warns
      */
     public function __construct(
         private array $entries,
@@ -55,8 +55,8 @@ final readonly class CycleView
      * The next entry for a person: the first ready one that is theirs (or anybody's, if they may take it)
      * and not open with another person, after the current one; then from the first, without the current one.
      *
-     * @param ?string $current    the entry they are on
-     * @param bool    $mayTakeOne whether unassigned entries are theirs to take
+     * @param  ?string  $current    the entry they are on
+     * @param  bool  $mayTakeOne whether unassigned entries are theirs to take
      */
     public function next(string $person, ?string $current = null, bool $mayTakeOne = true): ?EntryFacts
     {

@@ -12,11 +12,11 @@ use LucidStep\Core\Verdict\EntryState;
 final readonly class EntryFacts
 {
     /**
-     * @param string              $name      what people call it in reasons, such as "SKR-C14"
-     * @param ?string             $assignee  the person it is assigned to
-     * @param ?string             $openWith  the person with an open attempt on it
-     * @param ?\DateTimeImmutable $notBefore inclusive
-     * @param ?\DateTimeImmutable $notAfter  exclusive
+     * @param  string  $name      what people call it in reasons, such as "SKR-C14"
+     * @param  ?string  $assignee  the person it is assigned to
+     * @param  ?string  $openWith  the person with an open attempt on it
+     * @param  ?\DateTimeImmutable  $notBefore inclusive
+     * @param  ?\DateTimeImmutable  $notAfter  exclusive
      */
     public function __construct(
         public string $id,

@@ -10,10 +10,10 @@ namespace LucidStep\Core\Execution;
 final readonly class HeldReason
 {
     /**
-     * @param string              $kind  `waits_for`, `needs_pass`, `needs_pass_not_applicable`, `too_early` or `too_late`
-     * @param ?string             $entry the entry it waits for
-     * @param ?string             $name  what people call that entry
-     * @param ?\DateTimeImmutable $at    the edge of the window
+     * @param  string  $kind  `waits_for`, `needs_pass`, `needs_pass_not_applicable`, `too_early` or `too_late`
+     * @param  ?string  $entry the entry it waits for
+     * @param  ?string  $name  what people call that entry
+     * @param  ?\DateTimeImmutable  $at    the edge of the window
      */
     private function __construct(
         public string $kind,

@@ -10,9 +10,9 @@ namespace LucidStep\Core\Execution;
 final readonly class Readiness
 {
     /**
-     * @param string           $is       `ready`, `held` or `done`
-     * @param list<HeldReason> $reasons  why it is held
-     * @param list<HeldReason> $warnings conditions that only warn: walking it asks for a word of why
+     * @param  string  $is       `ready`, `held` or `done`
+     * @param  list<HeldReason>  $reasons  why it is held
+     * @param  list<HeldReason>  $warnings conditions that only warn: walking it asks for a word of why
      */
     public function __construct(public string $is, public array $reasons = [], public array $warnings = [])
     {

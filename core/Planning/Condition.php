@@ -10,8 +10,8 @@ namespace LucidStep\Core\Planning;
 final readonly class Condition
 {
     /**
-     * @param string $entry the entry that waits
-     * @param string $needs the entry it waits for
+     * @param  string  $entry the entry that waits
+     * @param  string  $needs the entry it waits for
      */
     public function __construct(public string $entry, public string $needs, public ConditionKind $kind)
     {

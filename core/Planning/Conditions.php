@@ -10,15 +10,15 @@ namespace LucidStep\Core\Planning;
 final readonly class Conditions
 {
     /**
-     * @param list<Condition>                $all
-     * @param array<string, list<Condition>> $byEntry
+     * @param  list<Condition>  $all
+     * @param  array<string, list<Condition>>  $byEntry
      */
     private function __construct(public array $all, private array $byEntry)
     {
     }
 
     /**
-     * @param list<Condition> $conditions
+     * @param  list<Condition>  $conditions
      *
      * @throws LoopRefused when an entry would wait for itself, directly or through others
      */
@@ -46,7 +46,7 @@ final readonly class Conditions
     /**
      * The order check: each condition whose entry stands before the one it depends on.
      *
-     * @param list<string> $order entry ids in cycle order
+     * @param  list<string>  $order entry ids in cycle order
      *
      * @return list<Condition> in cycle order of the waiting entry
      */
@@ -65,7 +65,7 @@ final readonly class Conditions
     /**
      * Walks the graph depth first, without recursion: chains may be long.
      *
-     * @param array<string, list<Condition>> $byEntry
+     * @param  array<string, list<Condition>>  $byEntry
      */
     private static function refuseLoops(array $byEntry): void
     {
@@ -85,6 +85,7 @@ final readonly class Conditions
                 if (null === $condition) {
                     unset($path[$entry]);
                     $done[$entry] = true;
+
                     continue;
                 }
                 if (isset($path[$condition->needs])) {

@@ -10,7 +10,7 @@ namespace LucidStep\Core\Planning;
 final class LoopRefused extends \DomainException
 {
     /**
-     * @param list<string> $loop the entries in order: each waits for the next, the last for the first
+     * @param  list<string>  $loop the entries in order: each waits for the next, the last for the first
      */
     private function __construct(string $message, public readonly array $loop)
     {
@@ -18,7 +18,7 @@ final class LoopRefused extends \DomainException
     }
 
     /**
-     * @param list<string> $loop
+     * @param  list<string>  $loop
      */
     public static function along(array $loop): self
     {

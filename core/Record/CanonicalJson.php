@@ -38,7 +38,7 @@ final class CanonicalJson
     }
 
     /**
-     * @param list<mixed> $values
+     * @param  list<mixed>  $values
      */
     private static function list(array $values, string $path): string
     {
@@ -51,7 +51,7 @@ final class CanonicalJson
     }
 
     /**
-     * @param array<array-key, mixed> $values
+     * @param  array<array-key, mixed>  $values
      */
     private static function object(array $values, string $path): string
     {

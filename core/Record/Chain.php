@@ -21,8 +21,8 @@ final class Chain
     /**
      * The hash of an event, in hex.
      *
-     * @param string $previous the hash before it, in hex
-     * @param string $bytes    the event's canonical bytes
+     * @param  string  $previous the hash before it, in hex
+     * @param  string  $bytes    the event's canonical bytes
      */
     public static function next(string $previous, string $bytes): string
     {
@@ -32,10 +32,10 @@ final class Chain
     /**
      * Checks an attempt's stored events against their hashes, their own fields and the seal.
      *
-     * @param list<StoredEvent>         $events      in order of sequence
-     * @param ?Seal                     $seal        null for an unfinished attempt
-     * @param array<string, ?string>    $filesByHash the SHA-256 found for each evidence hash; null for a file that is not there
-     * @param array<string, mixed>      $removed     evidence hashes taken out with their trace, as keys
+     * @param  list<StoredEvent>  $events      in order of sequence
+     * @param  ?Seal  $seal        null for an unfinished attempt
+     * @param  array<string, ?string>  $filesByHash the SHA-256 found for each evidence hash; null for a file that is not there
+     * @param  array<string, mixed>  $removed     evidence hashes taken out with their trace, as keys
      */
     public static function verify(string $attempt, array $events, ?Seal $seal, array $filesByHash = [], array $removed = []): Verification
     {
@@ -68,7 +68,8 @@ final class Chain
         if (\count($events) < $seal->sequence) {
             return Verification::broken(\count($events) + 1, \sprintf('the tail is missing: %d of %d events are there', \count($events), $seal->sequence));
         }
-        $sealed = 0 === $seal->sequence ? self::start($attempt) : $events[$seal->sequence - 1]->hash;
+        $last = $events[$seal->sequence - 1] ?? null;
+        $sealed = $last === null ? self::start($attempt) : $last->hash;
 
         return $sealed === $seal->head
             ? Verification::whole(\count($events), $hash, $gone)

@@ -12,15 +12,15 @@ final readonly class Event
     public const FORMAT = 1;
 
     /**
-     * @param string               $attempt    the attempt's id
-     * @param int                  $sequence   1, 2, 3 … in order of arrival at the server
-     * @param string               $kind       such as `verdict_given`
-     * @param string               $actor      the person's id
-     * @param ?int                 $deviceTime µs since 1970 by the device's clock; null for acts of the server
-     * @param int                  $serverTime µs since 1970
-     * @param ?int                 $counter    the device's own counter
-     * @param array<string, mixed> $payload    what the kind says
-     * @param list<string>         $evidence   SHA-256 of each file, in hex
+     * @param  string  $attempt    the attempt's id
+     * @param  int  $sequence   1, 2, 3 … in order of arrival at the server
+     * @param  string  $kind       such as `verdict_given`
+     * @param  string  $actor      the person's id
+     * @param  ?int  $deviceTime µs since 1970 by the device's clock; null for acts of the server
+     * @param  int  $serverTime µs since 1970
+     * @param  ?int  $counter    the device's own counter
+     * @param  array<string, mixed>  $payload    what the kind says
+     * @param  list<string>  $evidence   SHA-256 of each file, in hex
      */
     public function __construct(
         public string $attempt,

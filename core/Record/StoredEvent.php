@@ -10,8 +10,8 @@ namespace LucidStep\Core\Record;
 final readonly class StoredEvent
 {
     /**
-     * @param string $bytes the canonical bytes, as written
-     * @param string $hash  SHA-256 in hex
+     * @param  string  $bytes the canonical bytes, as written
+     * @param  string  $hash  SHA-256 in hex
      */
     public function __construct(public Event $event, public string $bytes, public string $hash)
     {

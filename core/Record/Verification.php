@@ -10,12 +10,12 @@ namespace LucidStep\Core\Record;
 final readonly class Verification
 {
     /**
-     * @param string       $state   `whole`, `open` (not sealed) or `broken`
-     * @param int          $events  how many events fit
-     * @param ?int         $at      the sequence of the first event that does not fit
-     * @param ?string      $why     what does not fit
-     * @param ?string      $head    the hash of the last event
-     * @param list<string> $removed evidence hashes taken out with their trace
+     * @param  string  $state   `whole`, `open` (not sealed) or `broken`
+     * @param  int  $events  how many events fit
+     * @param  ?int  $at      the sequence of the first event that does not fit
+     * @param  ?string  $why     what does not fit
+     * @param  ?string  $head    the hash of the last event
+     * @param  list<string>  $removed evidence hashes taken out with their trace
      */
     private function __construct(
         public string $state,
@@ -28,7 +28,7 @@ final readonly class Verification
     }
 
     /**
-     * @param list<string> $removed
+     * @param  list<string>  $removed
      */
     public static function whole(int $events, string $head, array $removed): self
     {
@@ -36,7 +36,7 @@ final readonly class Verification
     }
 
     /**
-     * @param list<string> $removed
+     * @param  list<string>  $removed
      */
     public static function open(int $events, string $head, array $removed): self
     {

@@ -10,10 +10,10 @@ namespace LucidStep\Core\Verdict;
 final readonly class AttemptFacts
 {
     /**
-     * @param int                $number     given at the start, in the server's order
-     * @param bool               $hasVerdict whether any step of it has a verdict
-     * @param ?Verdict           $verdict    the final verdict, of a finished one
-     * @param \DateTimeImmutable $startedAt  the server's time
+     * @param  int  $number     given at the start, in the server's order
+     * @param  bool  $hasVerdict whether any step of it has a verdict
+     * @param  ?Verdict  $verdict    the final verdict, of a finished one
+     * @param  \DateTimeImmutable  $startedAt  the server's time
      */
     public function __construct(
         public int $number,

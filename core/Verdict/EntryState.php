@@ -12,8 +12,8 @@ final readonly class EntryState
     public const RETEST = 'retest';
 
     /**
-     * @param string   $shows a verdict's value, `in_progress` or `retest`
-     * @param ?Verdict $was   for a retest: the verdict of the attempt that is to be repeated
+     * @param  string  $shows a verdict's value, `in_progress` or `retest`
+     * @param  ?Verdict  $was   for a retest: the verdict of the attempt that is to be repeated
      */
     private function __construct(public string $shows, public ?Verdict $was = null)
     {
@@ -24,9 +24,9 @@ final readonly class EntryState
      * finished attempt began; the finished attempt with the highest number; stopped by a cascade is
      * blocked; not run.
      *
-     * @param list<AttemptFacts>  $attempts      all attempts of the entry, in any order
-     * @param ?\DateTimeImmutable $retestAskedAt when the newest standing retest was asked
-     * @param bool                $stopped       whether a cascade stops the entry
+     * @param  list<AttemptFacts>  $attempts      all attempts of the entry, in any order
+     * @param  ?\DateTimeImmutable  $retestAskedAt when the newest standing retest was asked
+     * @param  bool  $stopped       whether a cascade stops the entry
      */
     public static function of(array $attempts, ?\DateTimeImmutable $retestAskedAt = null, bool $stopped = false): self
     {

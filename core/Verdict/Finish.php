@@ -27,9 +27,9 @@ final readonly class Finish
      * still not run and nothing failed or blocked the finisher must choose, and say why. A chosen verdict
      * other than the roll-up overrules it, and needs a note of at least three graphemes. Both are kept.
      *
-     * @param list<list<Verdict>> $rounds the step verdicts of each round
-     * @param ?Verdict            $chosen the finisher's verdict; null to take the roll-up
-     * @param string              $note   the wrap-up note
+     * @param  list<list<Verdict>>  $rounds the step verdicts of each round
+     * @param  ?Verdict  $chosen the finisher's verdict; null to take the roll-up
+     * @param  string  $note   the wrap-up note
      *
      * @throws CannotFinish when there is no final verdict, or no word of why where one is needed
      */
@@ -60,7 +60,7 @@ final readonly class Finish
     /**
      * The roll-up of an attempt over all its rounds.
      *
-     * @param list<list<Verdict>> $rounds
+     * @param  list<list<Verdict>>  $rounds
      */
     public static function rollUp(array $rounds): Verdict
     {
@@ -68,7 +68,7 @@ final readonly class Finish
     }
 
     /**
-     * @param list<list<Verdict>> $rounds
+     * @param  list<list<Verdict>>  $rounds
      */
     private static function notRun(array $rounds): int
     {

@@ -10,14 +10,14 @@ namespace LucidStep\Core\Verdict;
 final readonly class Policies
 {
     /**
-     * @param bool      $failSetsVerdict      a failing step sets the attempt's verdict, or only suggests it
-     * @param bool      $passSetsVerdict      a roll-up of pass sets it, or only suggests it
-     * @param bool      $openingTakes         opening an unassigned entry takes it
-     * @param bool      $onlyAssigneeRecords  nobody but the assignee records (a lead always may)
-     * @param bool      $cycleClosesItself    a cycle closes once everything in it is decided
-     * @param bool      $onlyApprovedCases    only approved cases may enter cycles
-     * @param AfterDone $afterFinishing       where the walk goes after an attempt
-     * @param bool      $skipWrapUpOnPass     a clean pass is finished without the wrap-up
+     * @param  bool  $failSetsVerdict      a failing step sets the attempt's verdict, or only suggests it
+     * @param  bool  $passSetsVerdict      a roll-up of pass sets it, or only suggests it
+     * @param  bool  $openingTakes         opening an unassigned entry takes it
+     * @param  bool  $onlyAssigneeRecords  nobody but the assignee records (a lead always may)
+     * @param  bool  $cycleClosesItself    a cycle closes once everything in it is decided
+     * @param  bool  $onlyApprovedCases    only approved cases may enter cycles
+     * @param  AfterDone  $afterFinishing       where the walk goes after an attempt
+     * @param  bool  $skipWrapUpOnPass     a clean pass is finished without the wrap-up
      */
     public function __construct(
         public bool $failSetsVerdict = true,
@@ -34,7 +34,7 @@ final readonly class Policies
     /**
      * Reads stored policies; what is missing or of another type takes its default.
      *
-     * @param array<array-key, mixed> $stored
+     * @param  array<array-key, mixed>  $stored
      */
     public static function fromArray(array $stored): self
     {

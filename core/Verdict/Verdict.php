@@ -47,7 +47,7 @@ enum Verdict: string
      * Rolls steps up to a round, or rounds to an attempt: fail, then blocked, then not run or
      * empty, then in progress, then not applicable, else pass.
      *
-     * @param iterable<self> $verdicts in any order
+     * @param  iterable<self>  $verdicts in any order
      */
     public static function rollUp(iterable $verdicts): self
     {

@@ -23,6 +23,7 @@ final class CsvFile
             $cells = array_map(strval(...), (array) $cells);
             if (null === $header) {
                 $header = $cells;
+
                 continue;
             }
             $rows[] = array_combine($header, $cells);

@@ -141,7 +141,7 @@ final class LoadDemo
     }
 
     /**
-     * @param list<array<string, string>> $rows
+     * @param  list<array<string, string>>  $rows
      *
      * @return list<Entry>
      */

@@ -55,7 +55,7 @@ final class WalkStory
     }
 
     /**
-     * @param array<string, User> $people by the name of their address
+     * @param  array<string, User>  $people by the name of their address
      */
     public function begin(Project $project, array $people, Carbon $start): void
     {
@@ -74,6 +74,7 @@ final class WalkStory
             $this->tick($tester, 240);
             if ('retest' === $m[1]) {
                 ($this->askRetest)($entry, $this->people['maren'], $parts[0]);
+
                 continue;
             }
             $attempt = ($this->startAttempt)($entry, $tester, Role::Tester, $this->stamp());
@@ -95,7 +96,7 @@ final class WalkStory
     }
 
     /**
-     * @param list<string> $parts
+     * @param  list<string>  $parts
      */
     private function fail(Attempt $attempt, User $tester, int $step, array $parts): void
     {
@@ -117,7 +118,7 @@ final class WalkStory
     }
 
     /**
-     * @param list<string> $parts
+     * @param  list<string>  $parts
      */
     private function block(Attempt $attempt, User $tester, int $step, array $parts): void
     {
@@ -136,7 +137,7 @@ final class WalkStory
     }
 
     /**
-     * @param array{verdict?: string, note?: string} $fields
+     * @param  array{verdict?: string, note?: string}  $fields
      */
     private function end(Attempt $attempt, User $tester, array $fields): void
     {

@@ -74,7 +74,7 @@ final readonly class ImportCases
     /**
      * Finds or makes the folders that the rows name.
      *
-     * @param list<CaseRow> $rows
+     * @param  list<CaseRow>  $rows
      *
      * @return array<string, string> folder id by path
      */

@@ -70,7 +70,7 @@ final readonly class ReadBoard
     /**
      * Entries by what they show.
      *
-     * @param list<string> $cycles
+     * @param  list<string>  $cycles
      *
      * @return array<string, array<string, int>> by cycle id
      */

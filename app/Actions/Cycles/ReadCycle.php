@@ -38,7 +38,7 @@ final class ReadCycle
     /**
      * Several cycles as the rules see them now. Two queries, however many.
      *
-     * @param Collection<int, Cycle> $cycles
+     * @param  Collection<int, Cycle>  $cycles
      *
      * @return array<string, CycleView> by cycle id
      */
@@ -68,7 +68,7 @@ final class ReadCycle
     }
 
     /**
-     * @param list<HeldReason> $reasons
+     * @param  list<HeldReason>  $reasons
      *
      * @return list<Reason>
      */

@@ -18,9 +18,9 @@ use LucidStep\Core\Defects\WalkedStep;
 final class DraftDefect
 {
     /**
-     * @param ?int    $roundNumber the round, from 1; null for the whole attempt
-     * @param ?int    $stepNumber  the step, from 1; null for a fault without a step
-     * @param ?string $happened    what happened, when it is not yet recorded
+     * @param  ?int  $roundNumber the round, from 1; null for the whole attempt
+     * @param  ?int  $stepNumber  the step, from 1; null for a fault without a step
+     * @param  ?string  $happened    what happened, when it is not yet recorded
      */
     public function __invoke(Attempt $attempt, ?int $roundNumber, ?int $stepNumber, ?string $happened = null): Draft
     {

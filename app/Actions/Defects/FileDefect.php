@@ -24,7 +24,7 @@ final readonly class FileDefect
     }
 
     /**
-     * @param array{id?: ?string, title: string, body?: ?string, expected?: ?string, actual?: ?string, severity?: ?string} $fields
+     * @param  array{id?: ?string, title: string, body?: ?string, expected?: ?string, actual?: ?string, severity?: ?string}  $fields
      */
     public function __invoke(Project $project, User $user, array $fields, ?Attempt $from = null, ?int $round = null, ?int $step = null): Defect
     {

@@ -18,8 +18,8 @@ final class FindDefects
     private const PAGE = 100;
 
     /**
-     * @param string $state a state, `open`, `closed`, or empty for all
-     * @param int    $after the number of the last defect of the page before; 0 for the first page
+     * @param  string  $state a state, `open`, `closed`, or empty for all
+     * @param  int  $after the number of the last defect of the page before; 0 for the first page
      */
     public function __invoke(Project $project, string $words = '', string $state = '', int $after = 0): DefectPage
     {

@@ -24,7 +24,7 @@ final readonly class MoveDefect
     }
 
     /**
-     * @param ?string $build for fixed: the build with the fix, by id
+     * @param  ?string  $build for fixed: the build with the fix, by id
      *
      * @throws Conflict            when the state cannot follow the one it is in now
      * @throws ValidationException when a fix names no build of the project

@@ -25,8 +25,8 @@ final readonly class Act
     /**
      * Runs an act on a locked attempt. Must be called within a transaction.
      *
-     * @param array<string, mixed>            $payload what is kept when it arrives too late
-     * @param \Closure(Attempt, Entry): mixed $do      changes the attempt; it is saved afterwards
+     * @param  array<string, mixed>  $payload what is kept when it arrives too late
+     * @param  \Closure(Attempt, Entry): mixed  $do      changes the attempt; it is saved afterwards
      *
      * @return ?LateAct null when the act was applied; otherwise the act as it waits for a lead
      */

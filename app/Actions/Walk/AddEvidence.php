@@ -21,7 +21,7 @@ final readonly class AddEvidence
     }
 
     /**
-     * @param array{id: string, name?: ?string, caption?: ?string, round?: ?int, step?: ?int, source?: ?string} $fields
+     * @param  array{id: string, name?: ?string, caption?: ?string, round?: ?int, step?: ?int, source?: ?string}  $fields
      *
      * @return array{?Evidence, ?LateAct} the evidence, or the act when it arrived too late; the file is kept in both cases
      */

@@ -12,7 +12,7 @@ use Illuminate\Support\Facades\DB;
 final class Announce
 {
     /**
-     * @param string $topic `entry`, `attempt`, `defect`, `case` or `cycle`
+     * @param  string  $topic `entry`, `attempt`, `defect`, `case` or `cycle`
      */
     public function __invoke(string $project, string $topic, string $subject, ?string $cycle = null): void
     {

@@ -36,8 +36,8 @@ final readonly class ChangeEvidence
     }
 
     /**
-     * @param array<string, mixed> $payload
-     * @param array<string, mixed> $fields
+     * @param  array<string, mixed>  $payload
+     * @param  array<string, mixed>  $fields
      */
     private function change(Evidence $evidence, User $user, string $kind, array $payload, array $fields, DeviceStamp $stamp): ?LateAct
     {

@@ -15,14 +15,14 @@ final readonly class DeviceStamp
     public const CLOCK_TOLERANCE_MS = 120_000;
 
     /**
-     * @param ?Carbon $sentAt the device's clock when it sent the request: what its clock is off by shows here
+     * @param  ?Carbon  $sentAt the device's clock when it sent the request: what its clock is off by shows here
      */
     public function __construct(public ?Carbon $time = null, public ?int $counter = null, public ?Carbon $sentAt = null)
     {
     }
 
     /**
-     * @param array<string, mixed> $fields `device_time` and `sent_at` (ISO 8601), `counter`
+     * @param  array<string, mixed>  $fields `device_time` and `sent_at` (ISO 8601), `counter`
      */
     public static function fromArray(array $fields): self
     {

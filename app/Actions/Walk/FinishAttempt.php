@@ -28,7 +28,7 @@ final readonly class FinishAttempt
     }
 
     /**
-     * @param array{verdict?: ?string, note?: ?string, active_ms?: ?int, corrected_ms?: ?int} $fields
+     * @param  array{verdict?: ?string, note?: ?string, active_ms?: ?int, corrected_ms?: ?int}  $fields
      *
      * @return ?LateAct the act, when it arrived too late
      *

@@ -24,8 +24,8 @@ final class Journal
      * Appends an event. The attempt must be locked by the transaction; its sequence and head move on and are
      * left for the caller to save.
      *
-     * @param array<string, mixed> $payload
-     * @param list<string>         $evidence SHA-256 of the files it is about
+     * @param  array<string, mixed>  $payload
+     * @param  list<string>  $evidence SHA-256 of the files it is about
      */
     public function append(Attempt $attempt, User $actor, string $kind, array $payload, DeviceStamp $stamp, array $evidence = []): void
     {
@@ -63,7 +63,7 @@ final class Journal
     /**
      * Checks what is stored of an attempt: its events, its seal and its files.
      *
-     * @param array<string, ?string> $files SHA-256 found for each evidence hash
+     * @param  array<string, ?string>  $files SHA-256 found for each evidence hash
      */
     public function verify(Attempt $attempt, array $files = []): Verification
     {

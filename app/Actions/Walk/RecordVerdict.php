@@ -23,7 +23,7 @@ final readonly class RecordVerdict
     }
 
     /**
-     * @param array{round: int, step: int, verdict: string, happened?: ?string, reason?: ?string, waits_on?: ?string, active_ms?: ?int} $fields
+     * @param  array{round: int, step: int, verdict: string, happened?: ?string, reason?: ?string, waits_on?: ?string, active_ms?: ?int}  $fields
      *
      * @return ?LateAct the act, when it arrived too late
      */

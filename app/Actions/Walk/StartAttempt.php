@@ -21,6 +21,7 @@ use LucidStep\App\Models\User;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Policies;
+use LucidStep\Core\Verdict\Verdict;
 
 /**
  * Starts a walk of an entry, or goes on with the person's own open attempt.
@@ -32,8 +33,8 @@ final readonly class StartAttempt
     }
 
     /**
-     * @param bool    $again start again: the open attempt is closed as abandoned
-     * @param ?string $word  why a warned entry is walked all the same
+     * @param  bool  $again start again: the open attempt is closed as abandoned
+     * @param  ?string  $word  why a warned entry is walked all the same
      *
      * @throws Conflict               when the cycle is not released, the entry is held, or another person walks it
      * @throws AuthorizationException when only the assignee records
@@ -92,6 +93,14 @@ final readonly class StartAttempt
             'configuration_id' => $entry->configuration_id,
             'state' => AttemptState::Open,
             'snapshot' => $this->snapshot($entry, $version),
+            'has_verdict' => false,
+            'roll_up' => Verdict::NotRun,
+            'verdict' => null,
+            'overruled' => false,
+            'note' => '',
+            'active_ms' => 0,
+            'corrected_ms' => null,
+            'finished_at' => null,
             'held_word' => '' === $word ? null : $word,
             'started_at' => Carbon::now(),
             'sequence' => 0,

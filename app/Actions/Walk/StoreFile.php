@@ -83,7 +83,7 @@ final readonly class StoreFile
     }
 
     /**
-     * @param array<int|string, mixed> $size what getimagesize() found
+     * @param  array<int|string, mixed>  $size what getimagesize() found
      */
     private function checkPicture(string $path, array $size): void
     {

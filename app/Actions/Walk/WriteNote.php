@@ -20,7 +20,7 @@ final readonly class WriteNote
     }
 
     /**
-     * @param array{round: int, step: int, note: ?string} $fields
+     * @param  array{round: int, step: int, note: ?string}  $fields
      *
      * @return ?LateAct the act, when it arrived too late
      */

@@ -42,7 +42,7 @@ final class ProjectController
     {
         $role = $memberships->role($this->user($request), $project->id) ?? throw new \LogicException('The address lets strangers in.');
         $people = Membership::query()->where('project_id', $project->id)->with('user')->get()->map(static fn (Membership $m): Person => Person::from($m->user))->sortBy('name');
-        $builds = Build::query()->where('project_id', $project->id)->orderByDesc('position')->get()->map(Named::from(...));
+        $builds = Build::query()->where('project_id', $project->id)->orderByDesc('position')->get()->map(static fn (Build $b): Named => Named::from($b));
 
         return new JsonResponse(new ProjectPage(ProjectSummary::from($project, $role), array_values($builds->all()), array_values($people->all())));
     }

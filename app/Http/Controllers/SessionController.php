@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Controllers;
 
+use Illuminate\Contracts\Auth\StatefulGuard;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -45,13 +46,13 @@ final class SessionController
     public function store(SignInRequest $request): JsonResponse
     {
         $credentials = ['email' => Str::lower(trim($request->string('email')->toString())), 'password' => $request->string('password')->toString()];
-        if (!Auth::guard('web')->attempt($credentials)) {
+        if (!$this->guard()->attempt($credentials)) {
             throw ValidationException::withMessages(['email' => 'This address and password do not belong together.']);
         }
         if ($request->hasSession()) {
             $request->session()->regenerate();
         }
-        $user = Auth::guard('web')->user();
+        $user = $this->guard()->user();
 
         return new JsonResponse($user instanceof User ? SessionState::from($user) : throw new \LogicException('Signed in, and nobody there.'));
     }
@@ -59,12 +60,19 @@ final class SessionController
     #[Delete('/session', 'Sign out', status: 204)]
     public function destroy(Request $request): Response
     {
-        Auth::guard('web')->logout();
+        $this->guard()->logout();
         if ($request->hasSession()) {
             $request->session()->invalidate();
             $request->session()->regenerateToken();
         }
 
         return new Response('', 204);
+    }
+
+    private function guard(): StatefulGuard
+    {
+        $guard = Auth::guard('web');
+
+        return $guard instanceof StatefulGuard ? $guard : throw new \LogicException('The web guard keeps a session.');
     }
 }

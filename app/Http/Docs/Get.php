@@ -13,10 +13,10 @@ use OpenApi\Attributes as OA;
 final class Get extends OA\Get
 {
     /**
-     * @param string                $path    below /api/v1
-     * @param class-string|null     $returns the resource of the answer
-     * @param bool                  $list    whether the answer is a list of it
-     * @param array<string, string> $query   query parameters and what they are for
+     * @param  string  $path    below /api/v1
+     * @param  class-string|null  $returns the resource of the answer
+     * @param  bool  $list    whether the answer is a list of it
+     * @param  array<string, string>  $query   query parameters and what they are for
      */
     public function __construct(string $path, string $summary, ?string $returns = null, bool $list = false, array $query = [])
     {

@@ -13,10 +13,10 @@ use OpenApi\Attributes as OA;
 final class Patch extends OA\Patch
 {
     /**
-     * @param string            $path    below /api/v1
-     * @param class-string|null $returns the resource of the answer
-     * @param class-string|null $body    the request
-     * @param int               $status  of a success
+     * @param  string  $path    below /api/v1
+     * @param  class-string|null  $returns the resource of the answer
+     * @param  class-string|null  $body    the request
+     * @param  int  $status  of a success
      */
     public function __construct(string $path, string $summary, ?string $returns = null, ?string $body = null, int $status = 200, bool $file = false)
     {

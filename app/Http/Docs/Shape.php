@@ -17,7 +17,7 @@ final class Shape
     }
 
     /**
-     * @param array<string, string> $query
+     * @param  array<string, string>  $query
      *
      * @return list<OA\Parameter>
      */
@@ -36,7 +36,7 @@ final class Shape
     }
 
     /**
-     * @param class-string|null $body
+     * @param  class-string|null  $body
      */
     public static function body(?string $body, bool $file): ?OA\RequestBody
     {
@@ -47,7 +47,7 @@ final class Shape
     }
 
     /**
-     * @param class-string|null $returns
+     * @param  class-string|null  $returns
      *
      * @return list<OA\Response>
      */

@@ -15,12 +15,12 @@ use OpenApi\Attributes as OA;
 final readonly class AttemptDetail
 {
     /**
-     * @param list<StepText> $steps
-     * @param list<RoundRecord> $rounds
-     * @param list<EvidenceItem> $evidence
-     * @param list<LinkedDefect> $defects
-     * @param list<AttemptSummary> $earlier
-     * @param list<LateNote> $late
+     * @param  list<StepText>  $steps
+     * @param  list<RoundRecord>  $rounds
+     * @param  list<EvidenceItem>  $evidence
+     * @param  list<LinkedDefect>  $defects
+     * @param  list<AttemptSummary>  $earlier
+     * @param  list<LateNote>  $late
      */
     public function __construct(
         #[OA\Property]

@@ -46,7 +46,7 @@ final readonly class AttemptSummary
     }
 
     /**
-     * @param Attempt $a with tester, build and configuration loaded
+     * @param  Attempt  $a with tester, build and configuration loaded
      */
     public static function from(Attempt $a): self
     {

@@ -13,10 +13,10 @@ use OpenApi\Attributes as OA;
 final readonly class CaseDetail
 {
     /**
-     * @param list<StepText> $steps
-     * @param list<string> $folder_path
-     * @param list<CaseWalk> $walks
-     * @param list<DefectLine> $defects
+     * @param  list<StepText>  $steps
+     * @param  list<string>  $folder_path
+     * @param  list<CaseWalk>  $walks
+     * @param  list<DefectLine>  $defects
      */
     public function __construct(
         #[OA\Property]

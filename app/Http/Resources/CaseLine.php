@@ -14,7 +14,7 @@ use OpenApi\Attributes as OA;
 final readonly class CaseLine
 {
     /**
-     * @param list<string> $labels
+     * @param  list<string>  $labels
      */
     public function __construct(
         #[OA\Property]
@@ -43,7 +43,7 @@ final readonly class CaseLine
     }
 
     /**
-     * @param TestCase $c with its owner loaded
+     * @param  TestCase  $c with its owner loaded
      */
     public static function from(TestCase $c): self
     {

@@ -13,7 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class CasePage
 {
     /**
-     * @param list<CaseLine> $items
+     * @param  list<CaseLine>  $items
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: CaseLine::class))]

@@ -32,7 +32,7 @@ final readonly class CaseWalk
     }
 
     /**
-     * @param Entry $e with cycle and configuration loaded
+     * @param  Entry  $e with cycle and configuration loaded
      */
     public static function from(Entry $e): self
     {

@@ -13,7 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class ChangeFeed
 {
     /**
-     * @param list<ChangeLine> $changes
+     * @param  list<ChangeLine>  $changes
      */
     public function __construct(
         #[OA\Property]

@@ -31,7 +31,7 @@ final readonly class Counts
     }
 
     /**
-     * @param array<string, int> $by counts by what is shown
+     * @param  array<string, int>  $by counts by what is shown
      */
     public static function of(array $by): self
     {

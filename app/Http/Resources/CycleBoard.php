@@ -13,7 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class CycleBoard
 {
     /**
-     * @param list<EntryLine> $entries
+     * @param  list<EntryLine>  $entries
      */
     public function __construct(
         #[OA\Property]

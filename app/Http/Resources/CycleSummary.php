@@ -40,7 +40,7 @@ final readonly class CycleSummary
     }
 
     /**
-     * @param array<string, int> $counts entries by what they show
+     * @param  array<string, int>  $counts entries by what they show
      */
     public static function from(Cycle $cycle, array $counts): self
     {

@@ -19,11 +19,11 @@ use OpenApi\Attributes as OA;
 final readonly class DefectDetail
 {
     /**
-     * @param list<string> $moves
-     * @param list<DefectOrigin> $origins
-     * @param list<DefectMove> $history
-     * @param list<EvidenceItem> $evidence
-     * @param list<Named> $builds
+     * @param  list<string>  $moves
+     * @param  list<DefectOrigin>  $origins
+     * @param  list<DefectMove>  $history
+     * @param  list<EvidenceItem>  $evidence
+     * @param  list<Named>  $builds
      */
     public function __construct(
         #[OA\Property]
@@ -64,7 +64,7 @@ final readonly class DefectDetail
         return new self(
             DefectLine::from($d), $d->body, $d->expected, $d->actual, $d->version, Named::orNull($d->fixedBuild), array_map(static fn (DefectState $s): string => $s->value, $d->state->next()),
             array_values($d->links->map(DefectOrigin::from(...))->all()), array_values($d->history->map(DefectMove::of(...))->all()), array_values($evidence->map(EvidenceItem::from(...))->all()),
-            array_values(Build::query()->where('project_id', $d->project_id)->orderByDesc('position')->get()->map(Named::from(...))->all()), $write->markdown($d), $write->plain($d),
+            array_values(Build::query()->where('project_id', $d->project_id)->orderByDesc('position')->get()->map(static fn (Build $b): Named => Named::from($b))->all()), $write->markdown($d), $write->plain($d),
         );
     }
 }

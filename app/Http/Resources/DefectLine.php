@@ -42,7 +42,7 @@ final readonly class DefectLine
     }
 
     /**
-     * @param Defect $d with reporter, assignee, case and build loaded
+     * @param  Defect  $d with reporter, assignee, case and build loaded
      */
     public static function from(Defect $d): self
     {

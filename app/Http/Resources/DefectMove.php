@@ -28,7 +28,7 @@ final readonly class DefectMove
     }
 
     /**
-     * @param DefectChange $c with its actor loaded
+     * @param  DefectChange  $c with its actor loaded
      */
     public static function of(DefectChange $c): self
     {

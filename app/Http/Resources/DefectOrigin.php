@@ -36,7 +36,7 @@ final readonly class DefectOrigin
     }
 
     /**
-     * @param DefectLink $l with entry.case, entry.cycle and attempt loaded
+     * @param  DefectLink  $l with entry.case, entry.cycle and attempt loaded
      */
     public static function from(DefectLink $l): self
     {

@@ -13,7 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class DefectPage
 {
     /**
-     * @param list<DefectLine> $items
+     * @param  list<DefectLine>  $items
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: DefectLine::class))]

@@ -13,8 +13,8 @@ use OpenApi\Attributes as OA;
 final readonly class EntryDetail
 {
     /**
-     * @param list<AttemptSummary> $attempts
-     * @param list<LinkedDefect> $defects
+     * @param  list<AttemptSummary>  $attempts
+     * @param  list<LinkedDefect>  $defects
      */
     public function __construct(
         #[OA\Property]

@@ -15,8 +15,8 @@ use OpenApi\Attributes as OA;
 final readonly class EntryLine
 {
     /**
-     * @param list<Reason> $reasons
-     * @param list<Reason> $warnings
+     * @param  list<Reason>  $reasons
+     * @param  list<Reason>  $warnings
      */
     public function __construct(
         #[OA\Property]
@@ -69,7 +69,7 @@ final readonly class EntryLine
     }
 
     /**
-     * @param Entry $entry with case, configuration, assignee, retestBy and openAttempt.tester loaded
+     * @param  Entry  $entry with case, configuration, assignee, retestBy and openAttempt.tester loaded
      */
     public static function from(Entry $entry, Readiness $readiness): self
     {

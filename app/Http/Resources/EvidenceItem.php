@@ -48,7 +48,7 @@ final readonly class EvidenceItem
     }
 
     /**
-     * @param Evidence $e with its file loaded
+     * @param  Evidence  $e with its file loaded
      */
     public static function from(Evidence $e): self
     {

@@ -13,7 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class GoToList
 {
     /**
-     * @param list<GoToItem> $items
+     * @param  list<GoToItem>  $items
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: GoToItem::class))]

@@ -13,7 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class ImportAnswer
 {
     /**
-     * @param list<string> $keys
+     * @param  list<string>  $keys
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(type: 'string'))]

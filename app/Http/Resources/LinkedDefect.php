@@ -32,7 +32,7 @@ final readonly class LinkedDefect
     }
 
     /**
-     * @param DefectLink $link with its defect loaded
+     * @param  DefectLink  $link with its defect loaded
      */
     public static function from(DefectLink $link): self
     {

@@ -13,8 +13,8 @@ use OpenApi\Attributes as OA;
 final readonly class ProjectPage
 {
     /**
-     * @param list<Named> $builds
-     * @param list<Person> $people
+     * @param  list<Named>  $builds
+     * @param  list<Person>  $people
      */
     public function __construct(
         #[OA\Property]

@@ -14,7 +14,7 @@ use OpenApi\Attributes as OA;
 final readonly class RoundRecord
 {
     /**
-     * @param list<StepRecord> $steps
+     * @param  list<StepRecord>  $steps
      */
     public function __construct(
         #[OA\Property]

@@ -15,7 +15,7 @@ use OpenApi\Attributes as OA;
 final readonly class SessionState
 {
     /**
-     * @param list<ProjectSummary> $projects
+     * @param  list<ProjectSummary>  $projects
      */
     public function __construct(
         #[OA\Property]

@@ -26,7 +26,7 @@ final readonly class StepText
     }
 
     /**
-     * @param array{position: int, action: string, data: string, expected: string} $step
+     * @param  array{position: int, action: string, data: string, expected: string}  $step
      */
     public static function fromSnapshot(array $step): self
     {

@@ -13,7 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class TodayPage
 {
     /**
-     * @param list<TodayCycle> $cycles
+     * @param  list<TodayCycle>  $cycles
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: TodayCycle::class))]

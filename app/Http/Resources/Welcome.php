@@ -13,7 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class Welcome
 {
     /**
-     * @param list<DemoSignIn> $sign_ins
+     * @param  list<DemoSignIn>  $sign_ins
      */
     public function __construct(
         #[OA\Property]

@@ -14,7 +14,7 @@ interface ClockInterface extends PsrClockInterface
     /**
      * Waits.
      *
-     * @param float|int $seconds how long, in seconds; nothing happens for zero or less
+     * @param  float|int  $seconds how long, in seconds; nothing happens for zero or less
      */
     public function sleep(float|int $seconds): void;
 

@@ -12,7 +12,7 @@ final class NativeClock implements ClockInterface
     private \DateTimeZone $timezone;
 
     /**
-     * @param \DateTimeZone|string|null $timezone the zone of the times it tells; PHP's default zone when null
+     * @param  \DateTimeZone|string|null  $timezone the zone of the times it tells; PHP's default zone when null
      *
      * @throws \Exception when the name is not a time zone
      */

@@ -23,7 +23,7 @@ final class Configuration implements ConfigurationBuilderInterface, Configuratio
     private ReadOnlyConfiguration $reader;
 
     /**
-     * @param array<string, Schema> $schemas the schema of each top-level option
+     * @param  array<string, Schema>  $schemas the schema of each top-level option
      */
     public function __construct(private array $schemas = [])
     {

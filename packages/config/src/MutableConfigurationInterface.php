@@ -17,7 +17,7 @@ interface MutableConfigurationInterface
     /**
      * Merges values into what is there, the new ones winning.
      *
-     * @param array<string, mixed> $config
+     * @param  array<string, mixed>  $config
      */
     public function merge(array $config = []): void;
 }

@@ -8,7 +8,7 @@ if (!\function_exists('array_first')) {
      *
      * @template T
      *
-     * @param array<array-key, T> $array
+     * @param  array<array-key, T>  $array
      *
      * @return T|null
      */
@@ -24,7 +24,7 @@ if (!\function_exists('array_last')) {
      *
      * @template T
      *
-     * @param array<array-key, T> $array
+     * @param  array<array-key, T>  $array
      *
      * @return T|null
      */

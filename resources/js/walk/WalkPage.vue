@@ -378,7 +378,7 @@ function escape(event: KeyboardEvent): void {
 .columns {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 392px;
-  min-height: calc(100vh - 150px);
+  min-height: calc(100vh - 178px);
 }
 .lane {
   padding: 14px 28px 60px 24px;

@@ -10,9 +10,9 @@ namespace League\Config\Exception;
 class InvalidConfigurationException extends \UnexpectedValueException implements ConfigurationExceptionInterface
 {
     /**
-     * @param string  $option      the option's path
-     * @param mixed   $valueGiven  what was given
-     * @param ?string $description what is wanted instead
+     * @param  string  $option      the option's path
+     * @param  mixed  $valueGiven  what was given
+     * @param  ?string  $description what is wanted instead
      */
     public static function forConfigOption(string $option, mixed $valueGiven, ?string $description = null): self
     {
@@ -22,9 +22,9 @@ class InvalidConfigurationException extends \UnexpectedValueException implements
     }
 
     /**
-     * @param string $option     the option's path
-     * @param mixed  $valueGiven the parameter that was given
-     * @param string ...$wanted  the types that would do
+     * @param  string  $option     the option's path
+     * @param  mixed  $valueGiven the parameter that was given
+     * @param  string  ...$wanted  the types that would do
      */
     public static function forParameter(string $option, mixed $valueGiven, string ...$wanted): self
     {
