@@ -23,7 +23,7 @@ final class Idempotent
     {
         $key = $request->header('Idempotency-Key');
         if (null === $key) {
-            return DB::transaction(fn (): Response => $this->orRollBack($next($request)));
+            return $this->withoutKey($request, $next);
         }
         if (!\is_string($key) || !Str::isUuid($key)) {
             throw ValidationException::withMessages(['Idempotency-Key' => 'The Idempotency-Key header must be a UUID.']);
@@ -31,31 +31,31 @@ final class Idempotent
         $user = $request->user()?->getAuthIdentifier();
         $fingerprint = hash('sha256', $request->method().' '.$request->path()."\n".json_encode($request->except('file'), \JSON_PARTIAL_OUTPUT_ON_ERROR));
         DB::beginTransaction();
-        try {
-            $inserted = DB::table('idempotency_keys')->insertOrIgnore(['key' => $key, 'user_id' => $user, 'fingerprint' => $fingerprint, 'status' => 0, 'created_at' => now()]);
-            if (0 === $inserted) {
-                DB::rollBack();
+        $inserted = DB::table('idempotency_keys')->insertOrIgnore(['key' => $key, 'user_id' => $user, 'fingerprint' => $fingerprint, 'status' => 0, 'created_at' => now()]);
+        if ($inserted === 0) {
+            DB::rollBack();
 
-                return $this->again($key, (string) $user, $fingerprint);
-            }
+            return $this->again($key, (string) $user, $fingerprint);
+        }
+        try {
             /** @var Response $response */
             $response = $next($request);
-            if ($response->getStatusCode() >= 300) {
-                DB::rollBack();
-
-                return $response;
-            }
-            DB::table('idempotency_keys')->where('key', $key)->update([
-                'status' => $response->getStatusCode(),
-                'body' => 204 === $response->getStatusCode() ? null : $response->getContent(),
-            ]);
-            DB::commit();
-
-            return $response;
         } catch (\Throwable $e) {
             DB::rollBack();
             throw $e;
         }
+        if ($response->getStatusCode() >= 300) {
+            DB::rollBack();
+
+            return $response;
+        }
+        DB::table('idempotency_keys')->where('key', $key)->update([
+            'status' => $response->getStatusCode(),
+            'body' => $response->getStatusCode() === 204 ? null : $response->getContent(),
+        ]);
+        DB::commit();
+
+        return $response;
     }
 
     private function again(string $key, string $user, string $fingerprint): Response
@@ -70,12 +70,17 @@ final class Idempotent
             : JsonResponse::fromJsonString((string) $first->body, $first->status, ['Idempotent-Replay' => 'true']);
     }
 
-    private function orRollBack(Response $response): Response
+    private function withoutKey(Request $request, \Closure $next): Response
     {
-        if ($response->getStatusCode() >= 400) {
+        DB::beginTransaction();
+        try {
+            /** @var Response $response */
+            $response = $next($request);
+        } catch (\Throwable $e) {
             DB::rollBack();
-            DB::beginTransaction();
+            throw $e;
         }
+        $response->getStatusCode() >= 300 ? DB::rollBack() : DB::commit();
 
         return $response;
     }

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Browser;
+
+use Facebook\WebDriver\WebDriverKeys as Key;
+use LucidStep\Tests\Support\BrowserTestCase;
+
+final class StoryTest extends BrowserTestCase
+{
+    public function test_from_signing_in_to_a_filed_defect_on_the_leads_board_by_keyboard(): void
+    {
+        $lead = $this->tester()->signIn('maren');
+        $lead->open('/SKR/cycles/SKR-R2')->see('SKR-C13');
+        $lead->see('Retest (was fail)');
+
+        $me = $this->tester();
+        $me->open('/SKR/today')->waitFor('#email');
+        $me->script("document.querySelector('#email').focus()");
+        $me->press('tobias@skerrywick.test', Key::TAB, 'lantern-on-the-path', Key::ENTER);
+        $me->see('Retests asked of you')->see('Build 4.2.0-7 has the corrected bands');
+        $me->press(Key::ENTER)->see('Step 1 of 5')->see('attempt 2');
+        self::assertSame('Retest:', trim((string) $me->script("return document.querySelector('.band strong').textContent")));
+
+        $me->press('1')->see('Step 2 of 5')->press('1')->see('Step 3 of 5');
+        $me->press('n', 'Half fare as before', Key::ESCAPE)->press('1')->see('Step 4 of 5');
+        $me->press('2', Key::ENTER)->see('Say what happened instead.');
+        $me->press('A passenger of 16 pays 6.20.')->pastePicture()->see('pasted-', '.tray');
+        $me->see('Saved', '.tray figcaption');
+        $me->press(Key::TAB, Key::TAB, Key::ENTER)->see('Defect from step 4');
+        $me->until('for the draft', fn (): bool => str_contains((string) $me->script("return document.querySelector('#defect-title')?.value ?? ''"), 'A passenger of 16 pays 6.20'));
+        self::assertStringContainsString('4. Change the age to 16.', (string) $me->script("return document.querySelector('#defect-body').value"));
+        $me->chord(Key::CONTROL, Key::ENTER)->see('SKR-D6', '.tray')->see('Step 4 of 5');
+        $me->press('j', '1')->see('Finish this attempt');
+        $me->press(Key::ENTER);
+        $me->seeNot('Finish this attempt')->see('Step ');
+
+        // The lead has not touched the page.
+        $lead->until('for the fail on the board', fn (): bool => str_contains((string) $lead->script("return [...document.querySelectorAll('tbody tr')].find((r) => r.textContent.includes('SKR-C13')).innerText"), 'Fail'));
+        $lead->click('tbody a', 'A passenger of 15')->see('Instead: A passenger of 16 pays 6.20.')->see('Note: Half fare as before')->see('SKR-D6')->see('Sealed');
+        $lead->open('/SKR/defects/SKR-D6')->see('A passenger of 16 pays 6.20')->see('SKR-C13 step 4')->see('Tobias Reyle');
+        $lead->open('/SKR/casebook/SKR-C13')->see('SKR-D6');
+        self::assertSame('fail', $this->value("select verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id where c.key = 'SKR-C13' and a.number = 2"));
+    }
+
+    public function test_a_reload_in_mid_walk_loses_nothing(): void
+    {
+        $me = $this->tester()->signIn('tobias');
+        $me->press(Key::ENTER)->see('Step 1 of 5')->press('1')->see('Step 2 of 5');
+        $me->press('2')->press('Half a senten');
+        usleep(400_000);
+        $me->reload()->see('Step 2 of 5');
+        $me->until('for the words', fn (): bool => $me->script("return document.querySelector('#happened')?.value") === 'Half a senten');
+        $me->open('/SKR/today')->see('Go on with SKR-C13');
+
+        // Another device goes on at the same step.
+        $other = $this->tester()->signIn('tobias');
+        $other->see('Go on with SKR-C13')->press(Key::ENTER)->see('Step 2 of 5')->see('attempt 2');
+    }
+
+    public function test_verdicts_are_taken_back_blocked_wants_a_reason_and_an_overruled_end_a_word(): void
+    {
+        $me = $this->tester()->signIn('tobias');
+        $me->press(Key::ENTER)->see('Step 1 of 5')->press('3', Key::ENTER)->see('Say why it is blocked.');
+        $me->press('Data missing', Key::ENTER)->see('Step 2 of 5')->see('Data missing', '.lane li');
+        $me->press('0')->see('Step 1 of 5');
+        $me->until('for the mark to go', fn (): bool => $this->value("select count(*) from events where kind = 'verdict_taken_back'") === 1);
+        $me->press('4', '1', '1', '1', '1')->see('Finish this attempt')->see('by the steps');
+        $me->click('.choice', 'Blocked');
+        $me->click('button', 'Finish and go on')->see('Say in a few words why it is blocked');
+        $me->type('#final-note', 'The gate was shut')->type('#final-time', 'soon')->press(Key::ENTER)->see('Write it like 90s');
+        $me->type('#final-time', '1h 20m')->press(Key::ENTER)->seeNot('Finish this attempt');
+        $me->until('for the end', fn (): bool => $this->value("select corrected_ms from attempts where state = 'finished' and number = 2") === 4_800_000);
+        self::assertTrue($this->value("select overruled and roll_up = 'pass' and verdict = 'blocked' from attempts where corrected_ms is not null"));
+    }
+
+    public function test_an_existing_defect_is_linked_by_its_words(): void
+    {
+        $me = $this->tester()->signIn('tobias');
+        $me->press(Key::ENTER)->see('Step 1 of 5')->press('d')->see('Defect from step 1');
+        $me->type('#defect-words', 'tide exactly')->see('SKR-D4', '.known')->click('.known button', 'Link it');
+        $me->see('SKR-D4', '.tray')->seeNot('Defect from step 1');
+        $me->until('for the link', fn (): bool => $this->value("select count(*) from defect_links l join defects d on d.id = l.defect_id join attempts a on a.id = l.attempt_id where d.key = 'SKR-D4' and a.state = 'open' and l.step = 1") === 1);
+    }
+}

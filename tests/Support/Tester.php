@@ -1,0 +1,233 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Support;
+
+use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Exception\NoSuchElementException;
+use Facebook\WebDriver\Exception\StaleElementReferenceException;
+use Facebook\WebDriver\Remote\DesiredCapabilities;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
+use Facebook\WebDriver\Remote\RemoteWebElement;
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverKeys;
+use PHPUnit\Framework\Assert;
+
+/**
+ * A person at a browser of their own.
+ */
+final class Tester
+{
+    private const PATIENCE = 10.0;
+
+    private readonly string $profile;
+
+    private readonly RemoteWebDriver $browser;
+
+    public function __construct(string $driver, private readonly string $base, int $width = 1280, int $height = 800, bool $dark = false)
+    {
+        $this->profile = sys_get_temp_dir().'/lucid-step-'.bin2hex(random_bytes(6));
+        $options = new ChromeOptions();
+        $options->setBinary('/usr/bin/chromium');
+        $options->addArguments(['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--window-size=1280,943', "--user-data-dir={$this->profile}"]);
+        $wanted = DesiredCapabilities::chrome();
+        $wanted->setCapability(ChromeOptions::CAPABILITY, $options);
+        $this->browser = RemoteWebDriver::create($driver, $wanted, 30_000, 60_000);
+        $this->tell('Emulation.setDeviceMetricsOverride', ['width' => $width, 'height' => $height, 'deviceScaleFactor' => 1, 'mobile' => false]);
+        $this->tell('Browser.grantPermissions', ['permissions' => ['clipboardReadWrite', 'clipboardSanitizedWrite']]);
+        if ($dark) {
+            $this->tell('Emulation.setEmulatedMedia', ['features' => [['name' => 'prefers-color-scheme', 'value' => 'dark']]]);
+        }
+    }
+
+    public function leave(): void
+    {
+        $this->browser->quit();
+        exec('rm -rf '.escapeshellarg($this->profile));
+    }
+
+    public function open(string $path): self
+    {
+        $this->browser->get($this->base.$path);
+
+        return $this;
+    }
+
+    public function signIn(string $name): self
+    {
+        $this->open('/sign-in')->waitFor('#email');
+        $this->type('#email', "{$name}@skerrywick.test")->type('#password', 'lantern-on-the-path')->press(WebDriverKeys::ENTER);
+        $this->waitFor('header nav');
+
+        return $this;
+    }
+
+    /**
+     * Presses keys, one after another, wherever the focus is.
+     */
+    public function press(string ...$keys): self
+    {
+        foreach ($keys as $key) {
+            $this->browser->getKeyboard()->sendKeys($key);
+            usleep(60_000);
+        }
+
+        return $this;
+    }
+
+    public function chord(string $modifier, string $key): self
+    {
+        $this->browser->getKeyboard()->pressKey($modifier)->sendKeys($key)->releaseKey($modifier);
+        usleep(80_000);
+
+        return $this;
+    }
+
+    public function type(string $selector, string $text): self
+    {
+        $field = $this->waitFor($selector);
+        $field->clear();
+        $field->sendKeys($text);
+
+        return $this;
+    }
+
+    public function choose(string $selector, string $path): self
+    {
+        $this->waitFor($selector)->sendKeys($path);
+
+        return $this;
+    }
+
+    public function click(string $selector, string $words = ''): self
+    {
+        $this->until("something to click: {$selector} {$words}", function () use ($selector, $words): bool {
+            foreach ($this->all($selector) as $element) {
+                if ($element->isDisplayed() && ($words === '' || str_contains($element->getText(), $words))) {
+                    $element->click();
+
+                    return true;
+                }
+            }
+
+            return false;
+        });
+
+        return $this;
+    }
+
+    public function see(string $text, string $in = 'body'): self
+    {
+        $this->until("to see \"{$text}\" in {$in}", fn (): bool => str_contains($this->text($in), $text));
+
+        return $this;
+    }
+
+    public function seeNot(string $text, string $in = 'body'): self
+    {
+        $this->until("not to see \"{$text}\" in {$in}", fn (): bool => !str_contains($this->text($in), $text));
+
+        return $this;
+    }
+
+    public function waitFor(string $selector): RemoteWebElement
+    {
+        $this->until("for {$selector}", fn (): bool => ($this->all($selector)[0] ?? null)?->isDisplayed() === true || ($this->all($selector)[0] ?? null)?->getAttribute('type') === 'file');
+
+        return $this->all($selector)[0];
+    }
+
+    public function text(string $selector): string
+    {
+        return implode("\n", array_map(static fn (RemoteWebElement $e): string => $e->getText(), $this->all($selector)));
+    }
+
+    public function path(): string
+    {
+        return (string) parse_url($this->browser->getCurrentURL(), PHP_URL_PATH);
+    }
+
+    public function reload(): self
+    {
+        $this->browser->navigate()->refresh();
+
+        return $this;
+    }
+
+    public function script(string $script, mixed ...$arguments): mixed
+    {
+        return $this->browser->executeScript($script, $arguments);
+    }
+
+    /**
+     * Pastes a real picture, as after a screenshot.
+     */
+    public function pastePicture(): self
+    {
+        $done = $this->browser->executeAsyncScript(<<<'JS'
+            const done = arguments[0];
+            const canvas = document.createElement('canvas');
+            canvas.width = 640; canvas.height = 360;
+            const c = canvas.getContext('2d');
+            c.fillStyle = '#EEF5F6'; c.fillRect(0, 0, 640, 360); c.fillStyle = '#0B4A5E'; c.fillRect(40, 40, 200 + Math.random() * 100, 60);
+            canvas.toBlob(async (blob) => {
+                try { await navigator.clipboard.write([new ClipboardItem({ 'image/png': blob })]); done('ok'); } catch (e) { done(String(e)); }
+            });
+            JS);
+        Assert::assertSame('ok', $done);
+
+        return $this->chord(WebDriverKeys::CONTROL, 'v');
+    }
+
+    /**
+     * What axe finds wrong on the page, WCAG 2.2 AA.
+     *
+     * @return list<string>
+     */
+    public function faultsOfAccess(): array
+    {
+        $this->script((string) file_get_contents(__DIR__.'/../../node_modules/axe-core/axe.min.js'));
+        $found = $this->browser->executeAsyncScript("const done = arguments[0]; axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')).join(' | '))));");
+
+        return array_values(array_map(strval(...), (array) $found));
+    }
+
+    /**
+     * @param  array<string, mixed>  $parameters
+     */
+    public function tell(string $command, array $parameters = []): mixed
+    {
+        return $this->browser->executeCustomCommand('/session/:sessionId/goog/cdp/execute', 'POST', ['cmd' => $command, 'params' => (object) $parameters]);
+    }
+
+    public function picture(string $file): void
+    {
+        $this->browser->takeScreenshot($file);
+    }
+
+    public function until(string $what, \Closure $true): void
+    {
+        $end = microtime(true) + self::PATIENCE;
+        do {
+            try {
+                if ($true()) {
+                    return;
+                }
+            } catch (StaleElementReferenceException|NoSuchElementException|\Facebook\WebDriver\Exception\ElementClickInterceptedException|\Facebook\WebDriver\Exception\ElementNotInteractableException) {
+                // The page is being drawn; look again.
+            }
+            usleep(60_000);
+        } while (microtime(true) < $end);
+        $this->picture(dirname(__DIR__, 2).'/var/log/browser-failure.png');
+        Assert::fail("Waited in vain {$what}. At {$this->path()}:\n".mb_substr($this->text('body'), 0, 1500)."\n".json_encode($this->browser->manage()->getLog('browser'), JSON_UNESCAPED_SLASHES));
+    }
+
+    /**
+     * @return list<RemoteWebElement>
+     */
+    private function all(string $selector): array
+    {
+        return array_values($this->browser->findElements(WebDriverBy::cssSelector($selector)));
+    }
+}
