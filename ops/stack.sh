@@ -23,7 +23,7 @@ stack_write() {
     echo "php_admin_value[opcache.enable] = 1"
     echo "php_admin_value[opcache.revalidate_freq] = 1"
     echo "env[PATH] = $PATH"
-    sed -nE 's/^([A-Z_]+)=(.*)$/env[\1] = "\2"/p' "$dir/env"
+    sed -nE 's/^([A-Z_]+)=(.+)$/env[\1] = "\2"/p' "$dir/env"
   } >"$dir/fpm.conf"
   cat >"$dir/nginx.conf" <<CONF
 $([ "$AS_ROOT" = yes ] && echo "user root;")

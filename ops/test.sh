@@ -1,6 +1,7 @@
 # ./lucid test [part…]: the whole check.
 lucid_test() {
-  local parts=("$@") part began=$SECONDS database_was_running=no home
+  local parts=("$@") part began=$SECONDS home
+  database_was_running=no
   [ ${#parts[@]} -gt 0 ] || parts=(style analyse api front core feature browser)
   prepare test
   home="$(pg_home)"

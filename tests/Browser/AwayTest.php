@@ -12,7 +12,7 @@ final class AwayTest extends BrowserTestCase
     public function test_everything_recorded_while_the_server_is_away_arrives_once_after_a_reload(): void
     {
         $me = $this->tester()->signIn('tobias');
-        $me->press(Key::ENTER)->see('Step 1 of 5')->press('1')->see('Step 2 of 5')->see('Saved', 'header');
+        $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('1')->see('Step 2 of 5')->see('Saved', 'header');
         $me->until('for the application to be kept on the device', fn (): bool => $me->script('return navigator.serviceWorker.controller !== null') === true);
         usleep(700_000);
         $before = $this->value("select count(*) from events e join attempts a on a.id = e.attempt_id where a.state = 'open' and a.number = 2");
@@ -38,7 +38,7 @@ final class AwayTest extends BrowserTestCase
     public function test_a_bad_file_is_refused_with_a_reason_and_the_step_keeps_its_text(): void
     {
         $me = $this->tester()->signIn('tobias');
-        $me->press(Key::ENTER)->see('Step 1 of 5')->press('2')->press('Kept words');
+        $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('2')->press('Kept words');
         $dir = sys_get_temp_dir().'/lucid-step-files-'.getmypid();
         @mkdir($dir);
         $files = ['empty.png' => ['', 'The file is empty.'], 'disguised.png' => ['hello', 'is no such picture'], 'page.html' => ['<html></html>', 'Taken are PNG'], 'program.log' => ["\x7FELF\0\1", 'does not hold plain text']];
@@ -56,7 +56,7 @@ final class AwayTest extends BrowserTestCase
     public function test_two_testers_on_one_entry(): void
     {
         $me = $this->tester()->signIn('tobias');
-        $me->press(Key::ENTER)->see('Step 1 of 5')->press('1')->see('Step 2 of 5')->see('Saved', 'header');
+        $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('1')->see('Step 2 of 5')->see('Saved', 'header');
         $you = $this->tester()->signIn('anouk');
         $you->open('/SKR/cycles/SKR-R2')->see('Tobias Reyle on SKR-C13')->click('tbody a', 'A passenger of 15');
         $you->click('button', 'Take over from Tobias Reyle')->see('Step 2 of 5');

@@ -20,7 +20,7 @@ final class StoryTest extends BrowserTestCase
         $me->script("document.querySelector('#email').focus()");
         $me->press('tobias@skerrywick.test', Key::TAB, 'lantern-on-the-path', Key::ENTER);
         $me->see('Retests asked of you')->see('Build 4.2.0-7 has the corrected bands');
-        $me->press(Key::ENTER)->see('Step 1 of 5')->see('attempt 2');
+        $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->see('attempt 2');
         self::assertSame('Retest:', trim((string) $me->script("return document.querySelector('.band strong').textContent")));
 
         $me->press('1')->see('Step 2 of 5')->press('1')->see('Step 3 of 5');
@@ -47,7 +47,7 @@ final class StoryTest extends BrowserTestCase
     public function test_a_reload_in_mid_walk_loses_nothing(): void
     {
         $me = $this->tester()->signIn('tobias');
-        $me->press(Key::ENTER)->see('Step 1 of 5')->press('1')->see('Step 2 of 5');
+        $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('1')->see('Step 2 of 5');
         $me->press('2')->press('Half a senten');
         usleep(400_000);
         $me->reload()->see('Step 2 of 5');
@@ -62,7 +62,7 @@ final class StoryTest extends BrowserTestCase
     public function test_verdicts_are_taken_back_blocked_wants_a_reason_and_an_overruled_end_a_word(): void
     {
         $me = $this->tester()->signIn('tobias');
-        $me->press(Key::ENTER)->see('Step 1 of 5')->press('3', Key::ENTER)->see('Say why it is blocked.');
+        $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('3', Key::ENTER)->see('Say why it is blocked.');
         $me->press('Data missing', Key::ENTER)->see('Step 2 of 5')->see('Data missing', '.lane li');
         $me->press('0')->see('Step 1 of 5');
         $me->until('for the mark to go', fn (): bool => $this->value("select count(*) from events where kind = 'verdict_taken_back'") === 1);
@@ -78,7 +78,7 @@ final class StoryTest extends BrowserTestCase
     public function test_an_existing_defect_is_linked_by_its_words(): void
     {
         $me = $this->tester()->signIn('tobias');
-        $me->press(Key::ENTER)->see('Step 1 of 5')->press('d')->see('Defect from step 1');
+        $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('d')->see('Defect from step 1');
         $me->type('#defect-words', 'tide exactly')->see('SKR-D4', '.known')->click('.known button', 'Link it');
         $me->see('SKR-D4', '.tray')->seeNot('Defect from step 1');
         $me->until('for the link', fn (): bool => $this->value("select count(*) from defect_links l join defects d on d.id = l.defect_id join attempts a on a.id = l.attempt_id where d.key = 'SKR-D4' and a.state = 'open' and l.step = 1") === 1);

@@ -212,6 +212,8 @@ final class Tester
         do {
             try {
                 if ($true()) {
+                    Assert::assertTrue(true, $what);
+
                     return;
                 }
             } catch (StaleElementReferenceException|NoSuchElementException|\Facebook\WebDriver\Exception\ElementClickInterceptedException|\Facebook\WebDriver\Exception\ElementNotInteractableException) {

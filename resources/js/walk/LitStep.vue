@@ -52,26 +52,22 @@ function choose(verdict: StepVerdict): void {
   else void props.walk.judge(props.step, verdict);
 }
 /** Records the fail or block; false when a word is missing. */
-async function record(): Promise<boolean> {
+async function record(stay = false): Promise<boolean> {
   const fail = form.value === 'fail';
   const word = (fail ? draft.value.happened : draft.value.reason).trim();
   if (word === '') {
-    missing.value = fail ? 'Say what happened instead.' : 'Say why it is blocked.';
     await begin(fail ? 'fail' : 'blocked');
+    missing.value = fail ? 'Say what happened instead.' : 'Say why it is blocked.';
     return false;
   }
   const { step, walk } = props;
   const words = fail ? { happened: word } : { reason: word, waits_on: draft.value.waits_on.trim() };
-  await walk.judge(step, fail ? 'fail' : 'blocked', words);
+  await walk.judge(step, fail ? 'fail' : 'blocked', words, stay);
   await clear();
   return true;
 }
 async function recordAndDraft(): Promise<void> {
-  const { step, walk } = props;
-  if (await record()) {
-    walk.light(step.position);
-    emit('draft');
-  }
+  if (await record(true)) emit('draft');
 }
 async function saveNote(): Promise<void> {
   const now = draft.value.note.trim();
@@ -87,6 +83,10 @@ async function copy(text: string): Promise<void> {
     copied.value = '';
   }
 }
+watch(
+  () => [draft.value.happened, draft.value.reason],
+  () => (missing.value = ''),
+);
 watch(
   () => props.step.record.note,
   (now) => (draft.value.note = now),
@@ -172,7 +172,7 @@ defineExpose({ begin });
       <span class="label">Why it is blocked</span>{{ step.record.reason
       }}<template v-if="step.record.waits_on">, waits on {{ step.record.waits_on }}</template>
     </div>
-    <form v-if="form === 'fail' && !locked" class="more" @submit.prevent="record">
+    <form v-if="form === 'fail' && !locked" class="more" @submit.prevent="record()">
       <label class="label" for="happened">What happened instead?</label>
       <Textarea
         id="happened"
@@ -184,7 +184,7 @@ defineExpose({ begin });
         :invalid="missing !== ''"
         maxlength="10000"
         aria-describedby="missing"
-        @keydown.enter.exact.prevent="record"
+        @keydown.enter.exact.prevent="record()"
       />
       <p v-if="missing" id="missing" class="p-invalid-words" role="alert">{{ missing }}</p>
       <div class="row">
@@ -194,7 +194,7 @@ defineExpose({ begin });
         <span class="soft hint">Enter records and goes on</span>
       </div>
     </form>
-    <form v-else-if="form === 'blocked' && !locked" class="more" @submit.prevent="record">
+    <form v-else-if="form === 'blocked' && !locked" class="more" @submit.prevent="record()">
       <label class="label" for="reason">Why is it blocked?</label>
       <InputText
         id="reason"
@@ -203,10 +203,8 @@ defineExpose({ begin });
         fluid
         :invalid="missing !== ''"
         maxlength="2000"
-        list="reasons"
         aria-describedby="missing"
       />
-      <datalist id="reasons"><option v-for="r in reasons" :key="r" :value="r" /></datalist>
       <div class="chips offered">
         <button v-for="r in reasons" :key="r" type="button" class="chip" @click="draft.reason = r">
           {{ r }}

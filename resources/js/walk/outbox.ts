@@ -31,6 +31,8 @@ class Outbox {
   private settled = new Set<Settled>();
   private timer: ReturnType<typeof setTimeout> | null = null;
   private pause = 1000;
+  /** How often the server failed over an act; one it cannot digest must not hold up the rest for ever. */
+  private readonly faults = new Map<string, number>();
   private user: string | null = null;
   private readonly others = new BroadcastChannel('lucid-step-outbox');
 
@@ -149,7 +151,9 @@ class Outbox {
 
   private async failed(act: Act, error: unknown): Promise<boolean> {
     const problem = error instanceof Problem ? error : new Problem(0, 'away', String(error));
-    if (problem.isAway || problem.status === 429 || problem.status >= 500) {
+    const faults = problem.status >= 500 && !problem.isAway ? (this.faults.get(act.key) ?? 0) + 1 : 0;
+    this.faults.set(act.key, faults);
+    if (problem.isAway || problem.status === 429 || (problem.status >= 500 && faults < 8)) {
       this.state.awaySince ??= new Date().toISOString();
       this.later(this.pause);
       this.pause = Math.min(this.pause * 1.7, 15_000);

@@ -72,18 +72,19 @@ export function useWalk(id: Ref<string>) {
   async function act(deed: Deed): Promise<void> {
     await outbox.add(id.value, deed);
   }
+  /** Records a verdict; the light moves on to the next step not run, unless it is to stay. */
   async function judge(
     step: WalkStep,
     verdict: StepVerdict,
     words: { happened?: string; reason?: string; waits_on?: string } = {},
+    stay = false,
   ): Promise<void> {
     await act({ kind: 'verdict', round: 1, step: step.position, verdict, ...words, active_ms: clock.take() });
-    if (verdict === 'not_run') light(step.position);
-    else
-      light(
-        steps.value.find((s) => s.position > step.position && s.record.verdict === 'not_run')?.position ??
-          firstOpen(),
-      );
+    if (verdict === 'not_run' || stay) light(step.position);
+    else {
+      const next = steps.value.find((s) => s.position > step.position && s.record.verdict === 'not_run');
+      light(next?.position ?? firstOpen());
+    }
   }
   async function attach(
     file: Blob,

@@ -25,7 +25,7 @@ final class EvidenceTest extends FeatureTestCase
     public function test_a_picture_is_kept_by_its_content_and_shown_small_and_whole(): void
     {
         $png = self::png(1200, 800);
-        $answer = $this->upload($png, 'fare.png', ['step' => 2, 'round' => 1, 'source' => 'paste'])->assertCreated();
+        $answer = $this->upload($png, 'fare.png', ['step' => '2', 'round' => '1', 'counter' => '7', 'source' => 'paste'])->assertCreated();
         $answer->assertJsonPath('evidence.media_type', 'image/png')->assertJsonPath('evidence.width', 1200)->assertJsonPath('evidence.sha256', hash('sha256', $png));
         $id = $answer->json('evidence.id');
         $whole = $this->as($this->world->person(), 'GET', "/evidence/{$id}/file")->assertOk()->assertHeader('Content-Type', 'image/png')->assertHeader('X-Content-Type-Options', 'nosniff');
