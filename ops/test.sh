@@ -74,6 +74,6 @@ ENV
     set -a
     . "$dir/env"
     set +a
-    LUCID_TEST_URL="http://127.0.0.1:$port" vendor/bin/phpunit --testsuite browser ${LUCID_TEST_ARGS:-}
+    LUCID_TEST_URL="http://127.0.0.1:$port" vendor/bin/phpunit --testsuite browser ${LUCID_TEST_ONLY:+--filter "$LUCID_TEST_ONLY"}
   )
 }

@@ -28,7 +28,7 @@ final class AwayTest extends BrowserTestCase
 
         $this->serverUp();
         $me->until('for everything to be sent', fn (): bool => str_contains($me->text('header'), 'Saved'));
-        $kinds = $this->value("select string_agg(kind || coalesce(' ' || (payload->>'step'), ''), ', ' order by sequence) from events e join attempts a on a.id = e.attempt_id where a.state = 'open' and a.number = 2");
+        $kinds = $this->value("select string_agg(kind || coalesce(' ' || (payload->>'step'), ''), ', ' order by e.sequence) from events e join attempts a on a.id = e.attempt_id where a.state = 'open' and a.number = 2");
         self::assertSame('started, verdict_given 1, verdict_given 2, evidence_added 3, verdict_given 3, verdict_given 4', $kinds);
         $me->reload()->see('Step 5 of 5')->see('Saved', 'header');
         self::assertSame(1, $this->value("select count(*) from evidence e join attempts a on a.id = e.attempt_id where a.state = 'open' and a.number = 2"));

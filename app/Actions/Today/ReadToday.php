@@ -13,6 +13,7 @@ use LucidStep\App\Http\Resources\TodayPage;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Verdict\Policies;
 
@@ -25,9 +26,9 @@ final readonly class ReadToday
     {
     }
 
-    public function __invoke(Project $project, User $user): TodayPage
+    public function __invoke(Project $project, User $user, Role $role): TodayPage
     {
-        $mayTake = Policies::fromArray($project->policies)->openingTakes;
+        $mayTake = $role->records() && Policies::fromArray($project->policies)->openingTakes;
         $cycles = Cycle::query()->where('project_id', $project->id)->where('state', 'released')->with('build')->orderBy('ends_on')->orderBy('id')->get();
         $views = $this->read->views($cycles);
         $counts = $this->board->counts(array_values($cycles->modelKeys()));

@@ -23,6 +23,7 @@ use LucidStep\App\Http\Resources\TodayPage;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Policies\Memberships;
 
@@ -40,7 +41,7 @@ final class ProjectController
     #[Get('/projects/{project}', 'A project with its builds and people', ProjectPage::class)]
     public function show(Request $request, Project $project, Memberships $memberships): JsonResponse
     {
-        $role = $memberships->role($this->user($request), $project->id) ?? throw new \LogicException('The address lets strangers in.');
+        $role = $this->role($request, $project, $memberships);
         $people = Membership::query()->where('project_id', $project->id)->with('user')->get()->map(static fn (Membership $m): Person => Person::from($m->user))->sortBy('name');
         $builds = Build::query()->where('project_id', $project->id)->orderByDesc('position')->get()->map(static fn (Build $b): Named => Named::from($b));
 
@@ -48,9 +49,9 @@ final class ProjectController
     }
 
     #[Get('/projects/{project}/today', 'What is mine to do now', TodayPage::class)]
-    public function today(Request $request, Project $project, ReadToday $read): JsonResponse
+    public function today(Request $request, Project $project, ReadToday $read, Memberships $memberships): JsonResponse
     {
-        return new JsonResponse($read($project, $this->user($request)));
+        return new JsonResponse($read($project, $this->user($request), $this->role($request, $project, $memberships)));
     }
 
     #[Get('/projects/{project}/changes', 'What changed since a place in the feed', ChangeFeed::class, query: ['after' => 'The cursor of the last answer; without it only the place now is told'])]
@@ -80,6 +81,11 @@ final class ProjectController
         }
 
         return new JsonResponse(new GoToList($items));
+    }
+
+    private function role(Request $request, Project $project, Memberships $memberships): Role
+    {
+        return $memberships->role($this->user($request), $project->id) ?? throw new \LogicException('The address lets strangers in.');
     }
 
     private function user(Request $request): User

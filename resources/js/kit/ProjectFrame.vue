@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, toRef } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, toRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import GoTo from './GoTo.vue';
 import KeysHelp from './KeysHelp.vue';
@@ -38,6 +38,8 @@ function onKey(event: KeyboardEvent): void {
     goTo.value = true;
   }
 }
+onMounted(() => window.addEventListener('keydown', onKey));
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 async function leave(): Promise<void> {
   await signOut();
   await router.push('/sign-in');
@@ -51,10 +53,10 @@ function active(path: string): boolean {
 </script>
 
 <template>
-  <div class="frame" @keydown="onKey">
+  <div class="frame">
     <a class="skip" href="#content">To the content</a>
     <header>
-      <RouterLink class="mark" :to="`/${project}/today`">
+      <RouterLink class="mark" aria-label="Lucid Step, to Today" :to="`/${project}/today`">
         <svg width="24" height="24" viewBox="0 0 24 24" aria-hidden="true">
           <path
             d="M3 21h6v-6h6V9h5"

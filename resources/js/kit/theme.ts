@@ -78,7 +78,7 @@ export const theme = definePreset(
       transitionDuration: '0.1s',
       formField: {
         borderRadius: '6px',
-        focusRing: { width: '0', style: 'none', color: 'var(--dusk)', offset: '0', shadow: 'none' },
+        focusRing: { width: '2px', style: 'solid', color: 'var(--dusk)', offset: '1px', shadow: 'none' },
       },
       content: { borderRadius: '6px' },
       colorScheme: { light: scheme, dark: scheme },

@@ -45,7 +45,7 @@ async function remove(): Promise<void> {
 </script>
 
 <template>
-  <figure :class="{ small }">
+  <figure :class="{ small, refused: item.refused }">
     <button
       v-if="isPicture && source"
       type="button"
@@ -196,8 +196,8 @@ button.words {
   cursor: pointer;
   text-decoration: underline;
 }
-.small .state,
-.small .remove {
+.small:not(.refused) .state,
+.small:not(.refused) .remove {
   display: none;
 }
 .whole {

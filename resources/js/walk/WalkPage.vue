@@ -79,7 +79,6 @@ const ahead = computed(() => steps.value.filter((s) => lit.value !== null && s.p
 const litStep = ref<InstanceType<typeof LitStep> | null>(null);
 const drafting = ref<number | null | undefined>(undefined);
 const files = ref<HTMLInputElement | null>(null);
-const chosenFor = ref<number | null>(null);
 const dropping = ref(false);
 const title = ref<HTMLElement | null>(null);
 
@@ -109,7 +108,7 @@ useKeys('On the walk', () => {
         ]
       : []),
     { keys: ['0'], label: 'Take the verdict back', run: takeBack },
-    { keys: ['c'], label: 'Add a picture or file', run: () => choose(step?.position ?? null) },
+    { keys: ['c'], label: 'Add a picture or file', run: () => choose() },
     {
       keys: ['d'],
       label: 'Draft a defect',
@@ -138,8 +137,7 @@ function takeBack(): void {
         );
   if (judged) void walk.judge(judged, 'not_run');
 }
-function choose(step: number | null): void {
-  chosenFor.value = step;
+function choose(): void {
   files.value?.click();
 }
 async function addAll(
@@ -151,7 +149,7 @@ async function addAll(
 }
 async function onChosen(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
-  await addAll(input.files, 'file', chosenFor.value);
+  await addAll(input.files, 'file', lit.value);
   input.value = '';
 }
 function onPaste(event: ClipboardEvent): void {
@@ -284,7 +282,7 @@ function escape(event: KeyboardEvent): void {
               :count="steps.length"
               :locked="!open || notMine"
               @draft="drafting = current.position"
-              @capture="choose(current.position)"
+              @capture="choose()"
             />
             <DefectPanel
               v-if="drafting === current.position"
@@ -328,7 +326,7 @@ function escape(event: KeyboardEvent): void {
           >Finish the attempt <kbd>f</kbd></Button
         >
       </div>
-      <WalkTray :walk="walk" :project="project" :locked="!open || notMine" @choose="choose(lit)" />
+      <WalkTray :walk="walk" :project="project" :locked="!open || notMine" @choose="choose()" />
     </div>
     <input
       ref="files"
@@ -344,6 +342,11 @@ function escape(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
+.walk {
+  min-height: calc(100vh - 48px);
+  display: flex;
+  flex-direction: column;
+}
 .top {
   padding: 14px 24px 8px;
   border-bottom: 1px solid var(--rule);
@@ -378,7 +381,7 @@ function escape(event: KeyboardEvent): void {
 .columns {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 392px;
-  min-height: calc(100vh - 178px);
+  flex: 1;
 }
 .lane {
   padding: 14px 28px 60px 24px;

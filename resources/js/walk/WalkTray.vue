@@ -28,7 +28,7 @@ const others = computed(() => view.value?.evidence.filter((e) => e.step !== lit.
     </section>
     <section v-if="others.length > 0">
       <h2>
-        Other steps <span class="soft">{{ others.length }}</span>
+        Elsewhere in this attempt <span class="soft">{{ others.length }}</span>
       </h2>
       <div class="small-cards">
         <EvidenceCard v-for="e in others" :key="e.id" :item="e" :walk="walk" :locked="locked" small />

@@ -47,7 +47,7 @@ const { data, error, isPending, refetch } = useRead(
             <table class="lines steps">
               <thead>
                 <tr>
-                  <th></th>
+                  <th><span class="unseen">Step</span></th>
                   <th>Action</th>
                   <th>Data</th>
                   <th>Expected</th>

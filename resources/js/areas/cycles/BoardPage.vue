@@ -52,10 +52,9 @@ const people = computed(() => {
   const names = new Map(
     (data.value?.entries ?? []).map((e) => [e.assignee?.id ?? 'nobody', e.assignee?.name ?? 'Nobody']),
   );
-  return [{ value: '', label: 'Everybody' }, ...[...names].map(([value, label]) => ({ value, label }))];
+  return [...[...names].map(([value, label]) => ({ value, label }))];
 });
 const states = [
-  { value: '', label: 'Whatever it shows' },
   ...(
     ['pass', 'fail', 'blocked', 'retest', 'in_progress', 'not_run', 'held', 'not_applicable'] as Shown[]
   ).map((s) => ({ value: s, label: wordOf(s) })),
@@ -151,16 +150,20 @@ const open = (id: string): void => void router.push(`/${project.value}/entries/$
           :options="states"
           option-label="label"
           option-value="value"
+          placeholder="Whatever it shows"
+          show-clear
           aria-label="Filter by what it shows"
-          @update:model-value="set('shows', $event)"
+          @update:model-value="set('shows', $event ?? '')"
         />
         <Select
           :model-value="query.who"
           :options="people"
           option-label="label"
           option-value="value"
+          placeholder="Everybody"
+          show-clear
           aria-label="Filter by assignee"
-          @update:model-value="set('who', $event)"
+          @update:model-value="set('who', $event ?? '')"
         />
         <span class="soft">{{
           lines.length === data.entries.length

@@ -23,7 +23,6 @@ watch(words, (now) => {
   }, 200);
 });
 const states = [
-  { value: '', label: 'Every state' },
   ...[
     'open',
     'closed',
@@ -80,6 +79,8 @@ const lines = computed(() => [...(data.value?.items ?? []), ...more.value]);
         :options="states"
         option-label="label"
         option-value="value"
+        placeholder="Every state"
+        show-clear
         aria-label="Filter by state"
         @update:model-value="router.replace({ query: { ...route.query, state: $event || undefined } })"
       />
