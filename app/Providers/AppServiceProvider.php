@@ -22,6 +22,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Policies\Memberships;
+use Symfony\Component\HttpFoundation\Response;
 
 final class AppServiceProvider extends ServiceProvider
 {
@@ -34,9 +35,11 @@ final class AppServiceProvider extends ServiceProvider
     {
         Model::shouldBeStrict(!$this->app->environment('production'));
         Gate::guessPolicyNamesUsing(static fn (string $model): string => 'LucidStep\\App\\Policies\\'.class_basename($model).'Policy');
+        // Only tries that fail are counted.
+        $failed = static fn (Response $response): bool => $response->getStatusCode() === 422;
         RateLimiter::for('sign-in', static fn (Request $request): array => [
-            Limit::perMinute(6)->by(Str::lower((string) json_encode($request->input('email'))).'|'.$request->ip()),
-            Limit::perMinute(60)->by((string) $request->ip()),
+            Limit::perMinute(6)->by(Str::lower((string) json_encode($request->input('email'))).'|'.$request->ip())->after($failed),
+            Limit::perMinute(60)->by((string) $request->ip())->after($failed),
         ]);
         $this->bindings();
     }

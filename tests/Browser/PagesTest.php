@@ -77,6 +77,17 @@ final class PagesTest extends BrowserTestCase
         $lead->type('#retest-reason', 'Look at 5.01 m too')->click('button', 'Ask for the retest')->see('Retest (was fail)');
     }
 
+    public function test_the_first_load_of_the_walk_is_small(): void
+    {
+        $me = $this->tester()->signIn('tobias');
+        $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5');
+        $me->reload()->see('Step 1 of 5');
+        $bytes = $me->loadedBytes();
+        self::assertGreaterThan(100_000, $bytes);
+        self::assertLessThan(300_000, $bytes);
+        fwrite(STDERR, sprintf("First load of the walk: %d kB\n", intdiv($bytes, 1000)));
+    }
+
     public function test_a_wrong_password_says_so_and_signing_out_ends_it(): void
     {
         $me = $this->tester();

@@ -194,6 +194,14 @@ final class Tester
     }
 
     /**
+     * How many bytes of scripts, styles and fonts the page loaded, as they came over the wire.
+     */
+    public function loadedBytes(): int
+    {
+        return (int) $this->script("return performance.getEntriesByType('resource').filter((r) => r.name.includes('/build/')).reduce((sum, r) => sum + r.encodedBodySize, 0)");
+    }
+
+    /**
      * @param  array<string, mixed>  $parameters
      */
     public function tell(string $command, array $parameters = []): mixed
@@ -212,7 +220,7 @@ final class Tester
         do {
             try {
                 if ($true()) {
-                    Assert::assertTrue(true, $what);
+                    Assert::assertNotSame('', $what);
 
                     return;
                 }

@@ -338,10 +338,18 @@ defineExpose({ begin });
   .parts {
     grid-template-columns: minmax(0, 1fr);
   }
+  .bar {
+    position: sticky;
+    bottom: 0;
+    padding: 10px 0;
+    background: var(--sheet);
+  }
   .give {
+    white-space: nowrap;
+    font-size: 0.93rem;
     flex: 1 1 40%;
     justify-content: center;
-    padding: 12px;
+    padding: 12px 8px;
   }
   .hint,
   kbd {

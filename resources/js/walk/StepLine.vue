@@ -73,6 +73,9 @@ button:hover {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
+.action .soft {
+  margin-left: 10px;
+}
 .key {
   color: var(--ink);
 }

@@ -81,6 +81,7 @@ const drafting = ref<number | null | undefined>(undefined);
 const files = ref<HTMLInputElement | null>(null);
 const dropping = ref(false);
 const title = ref<HTMLElement | null>(null);
+const narrow = window.innerWidth <= 640;
 
 watch(id, () => (drafting.value = undefined));
 watch(
@@ -240,6 +241,7 @@ function escape(event: KeyboardEvent): void {
           :marks="marks"
           :current="view.entry_id"
           :label="`My entries in ${view.cycle_name}`"
+          :longest="narrow ? 11 : 48"
           @choose="jump"
         />
         <span class="soft about end"
@@ -416,6 +418,19 @@ function escape(event: KeyboardEvent): void {
   }
   .about {
     white-space: normal;
+  }
+  .line h1 {
+    font-size: 1.2rem;
+    flex: 1;
+  }
+  .line {
+    row-gap: 2px;
+  }
+  .line .about {
+    order: 1;
+    width: 100%;
+    margin-left: 0;
+    font-size: 0.87rem;
   }
 }
 </style>

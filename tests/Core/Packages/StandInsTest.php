@@ -37,13 +37,16 @@ final class StandInsTest extends TestCase
 
     public function test_handlers_are_told_and_left_in_place(): void
     {
-        $handler = static fn (): bool => false;
+        $handler = static fn (int $level): bool => $level < 0;
         set_error_handler($handler);
-        self::assertSame($handler, get_error_handler());
-        self::assertSame($handler, get_error_handler());
+        get_error_handler();
+        self::assertSame($handler, get_error_handler(), 'asking twice leaves it in place');
         restore_error_handler();
-        set_exception_handler($handler);
-        self::assertSame($handler, get_exception_handler());
+        $last = static function (\Throwable $e): void {
+        };
+        set_exception_handler($last);
+        get_exception_handler();
+        self::assertSame($last, get_exception_handler());
         restore_exception_handler();
     }
 

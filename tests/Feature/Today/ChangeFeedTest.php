@@ -52,7 +52,9 @@ final class ChangeFeedTest extends FeatureTestCase
         (new Announce())($project->id, 'entry', $project->id);
         self::assertNull($read($project, $cursor), 'the quick one waits for the slow one');
         $slow->commit();
-        self::assertSame(['case', 'entry'], array_map(static fn ($c): string => $c->topic, $read($project, $cursor)->changes ?? []));
+        $feed = $read($project, $cursor);
+        self::assertNotNull($feed);
+        self::assertSame(['case', 'entry'], array_map(static fn ($c): string => $c->topic, $feed->changes));
     }
 
     public function test_another_projects_changes_stay_there(): void

@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+// Takes the pictures in docs/screenshots from the running application (./lucid start) with the demo as it is
+// freshly loaded (./lucid reset-demo). Needs chromedriver on port 9515: chromedriver --port=9515
+// Usage: php ops/screenshots.php [name …]
+
+use Facebook\WebDriver\WebDriverKeys as Key;
+use LucidStep\Tests\Support\Tester;
+
+require __DIR__.'/../vendor/autoload.php';
+
+$env = (string) file_get_contents(__DIR__.'/../.env');
+preg_match('/^APP_URL=(.+)$/m', $env, $m);
+$url = $m[1] ?? 'http://127.0.0.1:8088';
+$only = array_slice($argv, 1);
+$out = __DIR__.'/../docs/screenshots';
+
+$shots = [
+    'sign-in' => [null, fn (Tester $t) => $t->open('/sign-in')->see('This is a demo')],
+    'today' => ['tobias', fn (Tester $t) => $t->see('Retests asked of you')],
+    'cycles' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles')->see('Release 4.2')],
+    'board' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R2')->see('SKR-C13')],
+    'entry' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R2')->click('tbody a', 'Going back from payment')->see('Sealed')],
+    'casebook' => ['tobias', fn (Tester $t) => $t->open('/SKR/casebook')->see('SKR-C12')],
+    'case' => ['tobias', fn (Tester $t) => $t->open('/SKR/casebook/SKR-C13')->see('Walked in')],
+    'defects' => ['tobias', fn (Tester $t) => $t->open('/SKR/defects')->see('SKR-D1')],
+    'defect' => ['lina', fn (Tester $t) => $t->open('/SKR/defects/SKR-D5')->see('History')],
+    'go-to' => ['tobias', fn (Tester $t) => $t->see('Retests')->chord(Key::CONTROL, 'k')->press('tide')->see('Sailings', '#go-to-list')],
+    'practice' => [null, fn (Tester $t) => $t->open('/practice/')->click('button', 'Choose 11:00')->type('[name=card0]', 'HL-2204-2')->type('[name=bikes]', '1')],
+    'walk' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->press('k')->see('Step 3 of')],
+    'walk-fail' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->press('2', 'The bike is discounted as well: total 9.24.')->pastePicture()->see('Saved', '.tray figcaption')],
+    'walk-draft' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->press('2', 'The bike is discounted as well: total 9.24.')->click('button', 'Record and draft a defect')->see('Severity')],
+    'walk-wrap-up' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step ')->press('f')->see('Finish this attempt')],
+    'walk-phone' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step '), 390, 844],
+    'walk-dark' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step ')->press('k')->see('Step 3 of'), 1280, 800, true],
+];
+foreach ($shots as $name => $shot) {
+    if ($only !== [] && !in_array($name, $only, true)) {
+        continue;
+    }
+    $tester = new Tester('http://127.0.0.1:9515', $url, $shot[2] ?? 1280, $shot[3] ?? 800, $shot[4] ?? false);
+    try {
+        if ($shot[0] !== null) {
+            $tester->signIn($shot[0]);
+        }
+        $shot[1]($tester);
+        usleep(900_000);
+        $tester->picture("{$out}/{$name}.png");
+        echo "{$name}\n";
+    } catch (Throwable $e) {
+        echo "{$name}: ", substr($e->getMessage(), 0, 300), "\n";
+    } finally {
+        $tester->leave();
+    }
+}
