@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace LucidStep\App\Models;
 
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
-use Illuminate\Support\Carbon;
 
 /**
  * A person in a project, with a role.
@@ -13,7 +12,6 @@ use Illuminate\Support\Carbon;
  * @property string  $project_id
  * @property string  $user_id
  * @property Role    $role
- * @property ?Carbon $today_seen_at
  * @property Project $project
  * @property User    $user
  */
@@ -22,7 +20,7 @@ final class Membership extends Record
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['role' => Role::class, 'today_seen_at' => 'datetime'];
+    protected $casts = ['role' => Role::class];
 
     /**
      * @return BelongsTo<Project, $this>

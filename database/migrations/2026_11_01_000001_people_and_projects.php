@@ -47,7 +47,6 @@ return new class() extends Migration
             $table->foreignUuid('project_id')->constrained()->cascadeOnDelete();
             $table->foreignUuid('user_id')->constrained()->cascadeOnDelete();
             $table->string('role', 16);
-            $table->timestampTz('today_seen_at', 6)->nullable();
             $table->unique(['project_id', 'user_id']);
             $table->index('user_id');
         });

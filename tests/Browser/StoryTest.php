@@ -83,4 +83,28 @@ final class StoryTest extends BrowserTestCase
         $me->see('SKR-D4', '.tray')->seeNot('Defect from step 1');
         $me->until('for the link', fn (): bool => $this->value("select count(*) from defect_links l join defects d on d.id = l.defect_id join attempts a on a.id = l.attempt_id where d.key = 'SKR-D4' and a.state = 'open' and l.step = 1") === 1);
     }
+
+    public function test_a_clean_pass_needs_no_wrap_up_where_the_project_says_so_and_time_is_corrected_later(): void
+    {
+        $this->value("update projects set policies = '{\"skip_wrap_up_on_pass\": true, \"after_finishing\": \"next_in_order\"}' where code = 'SKR'");
+        $me = $this->tester()->signIn('tobias');
+        $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('1')->see('Step 2 of 5')->press('1')->see('Step 3 of 5')->press('1')->see('Step 4 of 5')->press('1')->see('Step 5 of 5')->press('1');
+        $me->see('SKR-C14', '.title-line')->click('button', 'Correct the time')->type('#correct-time', 'soon')->click('button', 'Correct it')->see('Write it like 90s');
+        $me->type('#correct-time', '1h 20m')->click('button', 'Correct it')->see('1h 20m, corrected from');
+        self::assertSame('pass', $this->value("select verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id where c.key = 'SKR-C13' and a.number = 2"));
+    }
+
+    public function test_a_warned_entry_asks_for_a_word_and_starting_again_abandons(): void
+    {
+        $this->value("update cycles set conditions_hold = false where key = 'SKR-R2'");
+        $me = $this->tester()->signIn('tobias');
+        $me->see('Start SKR-C13')->click('.cycle .title', 'Group of 7 islanders')->see('Step 1 of');
+        $me->open('/SKR/today')->see('Start SKR-C13')->click('.cycle .title', 'child and a senior')->see('Why walk it now?')->see('waits for SKR-C17');
+        $me->click('button', 'Walk it')->see('Say in a word why you walk it now.');
+        $me->type('#walk-word', 'Agreed with Maren')->click('button', 'Walk it')->see('Step 1 of')->press('1')->see('Step 2 of');
+        $me->until('for the verdict', fn (): bool => $this->value("select count(*) from attempts where held_word = 'Agreed with Maren' and has_verdict") === 1);
+        $entry = $this->value("select e.id from entries e join attempts a on a.entry_id = e.id where a.held_word = 'Agreed with Maren'");
+        $me->open("/SKR/entries/{$entry}")->click('button', 'Start again')->see('Step 1 of')->see('attempt 2');
+        self::assertSame(1, $this->value("select count(*) from attempts where held_word = 'Agreed with Maren' and state = 'abandoned'"));
+    }
 }

@@ -58,7 +58,7 @@ final readonly class StartAttempt
             && !(null === $entry->assignee_id && $policies->openingTakes)) {
             throw new AuthorizationException('Only the assignee records this entry.');
         }
-        $word = trim((string) $word);
+        $word = trim((string) $word) ?: (string) $open?->held_word;
         $readiness = $this->read->view($entry->cycle)->readiness($entry->id);
         if ('held' === $readiness->is) {
             throw new Conflict('held', 'This entry is held.', ['reasons' => $this->read->reasons($readiness->reasons)]);

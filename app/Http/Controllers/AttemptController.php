@@ -8,10 +8,10 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Actions\Walk\CorrectTime;
 use LucidStep\App\Actions\Walk\FinishAttempt;
-use LucidStep\App\Actions\Walk\Journal;
 use LucidStep\App\Actions\Walk\RecordVerdict;
 use LucidStep\App\Actions\Walk\StartAttempt;
 use LucidStep\App\Actions\Walk\TakeOver;
+use LucidStep\App\Actions\Walk\VerifyRecord;
 use LucidStep\App\Actions\Walk\WriteNote;
 use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Docs\Post;
@@ -53,9 +53,9 @@ final class AttemptController
     }
 
     #[Get('/attempts/{attempt}/verification', 'Check an attempt\'s record', RecordCheck::class)]
-    public function verify(Attempt $attempt, Journal $journal): JsonResponse
+    public function verify(Attempt $attempt, VerifyRecord $verify): JsonResponse
     {
-        return new JsonResponse(RecordCheck::from($journal->verify($attempt)));
+        return new JsonResponse(RecordCheck::from($verify($attempt)));
     }
 
     #[Post('/attempts/{attempt}/verdicts', 'Give a step its verdict, or take it back', ActAnswer::class, VerdictRequest::class)]

@@ -25,10 +25,8 @@ export default defineComponent({
 </script>
 
 <style>
-.markdown p + p,
-.markdown ul,
-.markdown ol {
-  margin-top: 6px;
+.markdown > * + * {
+  margin-top: 9px;
 }
 .markdown ul {
   list-style: disc;

@@ -184,16 +184,28 @@ async function jump(entryId: string): Promise<void> {
   if (entry && entry.readiness === 'ready') await start(entry.id);
   else await router.push(`/${project.value}/entries/${entryId}`);
 }
+/** On to the next: the next in order whatever it shows, or the next that can be walked. */
 async function finished(after: Api['PolicySet']['after_finishing']): Promise<void> {
   if (after === 'stay') return;
   const at = mine.value.findIndex((e) => e.id === view.value?.entry_id);
+  const inOrder = mine.value[at + 1];
   const order = [...mine.value.slice(at + 1), ...mine.value.slice(0, Math.max(at, 0))];
-  const to = order.find((e) => e.readiness === 'ready');
-  if (to) await start(to.id);
+  const to = after === 'next_in_order' ? inOrder : order.find((e) => e.readiness === 'ready');
+  if (to) await jump(to.id);
   else await router.push(`/${project.value}/today`);
   await nextTick();
   title.value?.focus();
 }
+// A clean pass needs no wrap-up where the project says so.
+watch(lit, async (now, before) => {
+  const detail = view.value;
+  if (now !== null || before === null || !detail || !open.value || notMine.value) return;
+  const { policies, attempt } = detail;
+  if (policies.skip_wrap_up_on_pass && policies.pass_sets_verdict && attempt.roll_up === 'pass') {
+    await walk.act({ kind: 'finish', verdict: null, note: '', active_ms: walk.clock.take(), time: null });
+    await finished(policies.after_finishing);
+  }
+});
 async function takeOver(): Promise<void> {
   await api.POST('/attempts/{attempt}/take-over', { params: { path: { attempt: id.value } }, body: {} });
   await walk.refetch();

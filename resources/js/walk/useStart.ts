@@ -30,6 +30,9 @@ export function useStart(project: Ref<string>) {
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       problem.value = error;
+      // A warned entry asks for a word of why, on its own page.
+      if (error.errors.word && options.word === undefined)
+        await router.push(`/${project.value}/entries/${entry}`);
       return false;
     } finally {
       busy.value = false;

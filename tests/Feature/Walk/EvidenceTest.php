@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Walk;
 
 use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
 use Illuminate\Testing\TestResponse;
 use LucidStep\App\Models\StoredFile;
@@ -36,6 +37,18 @@ final class EvidenceTest extends FeatureTestCase
         $this->upload($png, 'again.png')->assertCreated();
         self::assertSame(1, StoredFile::query()->count(), 'the same content is kept once');
         $this->as($this->world->person(), 'GET', "/attempts/{$this->attempt}")->assertJsonCount(2, 'evidence');
+    }
+
+    public function test_a_changed_or_lost_file_shows_in_the_record(): void
+    {
+        $sha = $this->upload(self::png(20, 20), 'a.png')->json('evidence.sha256');
+        $path = (new StoredFile(['sha256' => $sha]))->path();
+        $me = $this->world->person();
+        $this->as($me, 'GET', "/attempts/{$this->attempt}/verification")->assertJsonPath('state', 'open');
+        Storage::disk('local')->put($path, 'something else');
+        $this->as($me, 'GET', "/attempts/{$this->attempt}/verification")->assertJson(['state' => 'broken', 'at' => 2]);
+        Storage::disk('local')->delete($path);
+        $this->as($me, 'GET', "/attempts/{$this->attempt}/verification")->assertJson(['state' => 'broken', 'at' => 2]);
     }
 
     public function test_a_log_is_a_download(): void

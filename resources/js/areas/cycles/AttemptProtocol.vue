@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query';
-import { computed } from 'vue';
-import { api, take } from '@/api/client';
+import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
+import { computed, ref } from 'vue';
+import { api, Problem, take } from '@/api/client';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import { useRead } from '@/kit/read';
+import { mayLead, mayRecord, session } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { exact, length, wordOf, type Shown } from '@/kit/words';
@@ -27,6 +30,30 @@ const checkWords = computed(() => {
   if (state === 'broken') return `The record is broken at event ${at}: ${why}.`;
   return `${state === 'open' ? 'Open, not sealed' : 'Sealed'}: ${events} events fit, head ${head?.slice(0, 12)}…`;
 });
+const mayCorrect = computed(
+  () =>
+    data.value?.attempt.state === 'finished' &&
+    (mayLead(props.project) ||
+      (mayRecord(props.project) && data.value.attempt.tester.id === session.value?.user.id)),
+);
+const correcting = ref(false);
+const time = ref('');
+const refusal = ref('');
+async function correct(): Promise<void> {
+  refusal.value = '';
+  try {
+    await api.POST('/attempts/{attempt}/time', {
+      params: { path: { attempt: props.attempt } },
+      body: { time: time.value },
+    });
+    correcting.value = false;
+    time.value = '';
+    await refetch();
+  } catch (e) {
+    if (!(e instanceof Problem)) throw e;
+    refusal.value = e.errors.time?.[0] ?? e.message;
+  }
+}
 const general = computed(() => data.value?.evidence.filter((e) => e.step === null) ?? []);
 </script>
 
@@ -56,7 +83,28 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
         }}<template v-if="data.attempt.corrected_ms !== null"
           >, corrected from {{ length(data.attempt.active_ms) }}</template
         >
+        <Button
+          v-if="mayCorrect && !correcting"
+          size="small"
+          text
+          label="Correct the time"
+          @click="correcting = true"
+        />
       </p>
+      <form v-if="correcting" class="correct" @submit.prevent="correct">
+        <label class="label" for="correct-time">Time it really took</label>
+        <InputText
+          id="correct-time"
+          v-model="time"
+          autofocus
+          maxlength="40"
+          placeholder="1h 20m"
+          :invalid="refusal !== ''"
+        />
+        <Button type="submit" label="Correct it" />
+        <Button text severity="secondary" label="Leave it" @click="correcting = false" />
+        <p v-if="refusal" class="p-invalid-words" role="alert">{{ refusal }}</p>
+      </form>
       <p v-if="data.attempt.note" class="long">{{ data.attempt.note }}</p>
     </header>
     <template v-for="r in data.rounds" :key="r.position">
@@ -138,6 +186,12 @@ li > .verdict {
 }
 .general {
   grid-template-columns: repeat(auto-fill, 220px);
+}
+.correct {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex-wrap: wrap;
 }
 .record {
   border-top: 1px solid var(--rule);

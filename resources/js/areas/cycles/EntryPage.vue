@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
 import { computed, nextTick, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -38,6 +39,14 @@ const chosen = computed(() =>
 const asking = ref(false);
 const reason = ref('');
 const refusal = ref('');
+const word = ref('');
+/** Conditions that only warn: walking it now asks for a word. */
+const warned = computed(
+  () =>
+    (data.value?.entry.warnings.length ?? 0) > 0 &&
+    data.value?.entry.open_attempt_id === null &&
+    mayRecord(project.value),
+);
 const mineOpen = computed(
   () =>
     data.value?.entry.walking?.id === session.value?.user.id && data.value?.entry.open_attempt_id !== null,
@@ -100,6 +109,14 @@ async function takeOver(): Promise<void> {
             @click="ask"
           />
           <Button
+            v-if="mineOpen && data.cycle.state === 'released'"
+            outlined
+            severity="secondary"
+            label="Start again"
+            title="Closes the open attempt as abandoned and starts a new one; what was recorded stays readable"
+            @click="start(data.entry.id, { again: true })"
+          />
+          <Button
             v-if="data.entry.walking && !mineOpen && mayRecord(project)"
             outlined
             :label="`Take over from ${data.entry.walking.name}`"
@@ -111,7 +128,7 @@ async function takeOver(): Promise<void> {
             "
             :disabled="busy"
             :label="mineOpen ? 'Go on' : data.attempts.length > 0 ? 'Walk it again' : 'Walk it'"
-            @click="start(data.entry.id)"
+            @click="start(data.entry.id, { word })"
           />
         </div>
       </div>
@@ -124,7 +141,13 @@ async function takeOver(): Promise<void> {
           >“{{ data.entry.retest_reason }}” <span class="soft">{{ data.entry.retest_by?.name }}</span></span
         >
       </p>
-      <p v-if="problem" class="p-invalid-words" role="alert">{{ problem.message }}</p>
+      <div v-if="warned" class="ask">
+        <p>This entry {{ data.entry.warnings.map(reasonWords).join('; ') }}.</p>
+        <label class="label" for="walk-word">Why walk it now?</label>
+        <InputText id="walk-word" v-model="word" fluid maxlength="2000" :invalid="!!problem?.errors.word" />
+        <p v-if="problem?.errors.word" class="p-invalid-words" role="alert">{{ problem.errors.word[0] }}</p>
+      </div>
+      <p v-if="problem && !problem.errors.word" class="p-invalid-words" role="alert">{{ problem.message }}</p>
       <form v-if="asking" class="ask" @submit.prevent="send">
         <label class="label" for="retest-reason">What should be looked at again?</label>
         <Textarea

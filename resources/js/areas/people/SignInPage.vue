@@ -107,7 +107,7 @@ function useDemo(person: { email: string; password: string }): void {
       </ul>
       <p>
         <a href="/practice/" target="_blank" rel="noopener">The booking page to test</a>
-        <span class="soft">opens in a window of its own.</span>
+        <br /><span class="soft">It opens in a window of its own.</span>
       </p>
     </section>
   </main>
