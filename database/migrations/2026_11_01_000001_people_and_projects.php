@@ -84,7 +84,7 @@ return new class() extends Migration
             $table->foreignUuid('user_id')->constrained()->cascadeOnDelete();
             $table->string('fingerprint', 64);
             $table->smallInteger('status');
-            $table->jsonb('body')->nullable();
+            $table->text('body')->nullable();
             $table->timestampTz('created_at', 6)->index();
         });
 

@@ -85,7 +85,7 @@ abstract class BrowserTestCase extends TestCase
         $statement = $pdo->prepare($sql);
         $statement->execute($bindings);
 
-        return $statement->fetchColumn();
+        return $statement->columnCount() > 0 ? $statement->fetchColumn() : null;
     }
 
     private function shell(string $command): void

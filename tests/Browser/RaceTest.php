@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Browser;
+
+use LucidStep\Tests\Support\BrowserTestCase;
+
+/**
+ * Requests that arrive at the same moment, through the whole stack.
+ */
+final class RaceTest extends BrowserTestCase
+{
+    private string $token;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->token = bin2hex(random_bytes(20));
+        $this->value("insert into personal_access_tokens (tokenable_type, tokenable_id, name, token, abilities, created_at, updated_at) select 'LucidStep\\App\\Models\\User', id, 'race', ?, '[\"*\"]', now(), now() from users where email = 'tobias@skerrywick.test'", [hash('sha256', $this->token)]);
+    }
+
+    public function test_one_key_sent_eight_times_at_once_records_once(): void
+    {
+        $attempt = $this->attempt();
+        $key = '0190f0aa-0000-7000-8000-0000000000aa';
+        $body = ['round' => 1, 'step' => 5, 'verdict' => 'pass', 'active_ms' => 1000];
+        $answers = $this->atOnce(array_fill(0, 8, ["/attempts/{$attempt}/verdicts", $body, $key]));
+        self::assertSame(array_fill(0, 8, 200), array_column($answers, 0));
+        self::assertSame(1, count(array_unique(array_column($answers, 1))));
+        self::assertSame(1, $this->value("select count(*) from events where attempt_id = ? and payload->>'step' = '5'", [$attempt]));
+    }
+
+    public function test_many_verdicts_at_once_are_all_there_in_one_unbroken_chain(): void
+    {
+        $attempt = $this->attempt();
+        $before = $this->value('select sequence from attempts where id = ?', [$attempt]);
+        $requests = [];
+        for ($i = 0; $i < 24; $i++) {
+            $requests[] = ["/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1 + $i % 5, 'verdict' => ['pass', 'not_applicable', 'not_run'][$i % 3]], sprintf('0190f0aa-0000-7000-8000-%012d', $i)];
+        }
+        self::assertSame(array_fill(0, 24, 200), array_column($this->atOnce($requests), 0));
+        self::assertSame($before + 24, $this->value('select max(sequence) from events where attempt_id = ?', [$attempt]));
+        self::assertSame($before + 24, $this->value('select count(*) from events where attempt_id = ?', [$attempt]));
+        $check = json_decode($this->get("/attempts/{$attempt}/verification"), true);
+        self::assertSame(['open', $before + 24], [$check['state'], $check['events']]);
+    }
+
+    public function test_an_entry_started_six_times_at_once_has_one_open_attempt(): void
+    {
+        $entry = $this->value("select e.id from entries e join cases c on c.id = e.case_id join cycles y on y.id = e.cycle_id where c.key = 'SKR-C19' and y.key = 'SKR-R2'");
+        $answers = $this->atOnce(array_fill(0, 6, ["/entries/{$entry}/attempts", [], null]));
+        self::assertSame(array_fill(0, 6, 201), array_column($answers, 0));
+        self::assertSame(1, $this->value('select count(*) from attempts where entry_id = ?', [$entry]));
+    }
+
+    public function test_defects_filed_at_once_have_keys_of_their_own(): void
+    {
+        $answers = $this->atOnce(array_map(static fn (int $i): array => ['/projects/SKR/defects', ['title' => "Fault {$i}"], null], range(1, 8)));
+        $keys = array_map(static fn (array $a): string => json_decode($a[1], true)['defect']['key'], $answers);
+        sort($keys, SORT_NATURAL);
+        self::assertSame(['SKR-D6', 'SKR-D7', 'SKR-D8', 'SKR-D9', 'SKR-D10', 'SKR-D11', 'SKR-D12', 'SKR-D13'], $keys);
+    }
+
+    private function attempt(): string
+    {
+        return (string) $this->value("select a.id from attempts a join users u on u.id = a.tester_id where a.state = 'open' and u.email = 'tobias@skerrywick.test'");
+    }
+
+    private function get(string $path): string
+    {
+        return (string) file_get_contents(getenv('LUCID_TEST_URL')."/api/v1{$path}", false, stream_context_create(['http' => ['header' => "Authorization: Bearer {$this->token}\r\nAccept: application/json"]]));
+    }
+
+    /**
+     * @param  list<array{string, array<string, mixed>, ?string}>  $requests  path, body and key
+     * @return list<array{int, string}> status and body
+     */
+    private function atOnce(array $requests): array
+    {
+        $multi = curl_multi_init();
+        $handles = [];
+        foreach ($requests as [$path, $body, $key]) {
+            $handle = curl_init(getenv('LUCID_TEST_URL')."/api/v1{$path}");
+            curl_setopt_array($handle, [
+                CURLOPT_POST => true,
+                CURLOPT_POSTFIELDS => json_encode((object) $body),
+                CURLOPT_RETURNTRANSFER => true,
+                CURLOPT_TIMEOUT => 30,
+                CURLOPT_HTTPHEADER => ["Authorization: Bearer {$this->token}", 'Accept: application/json', 'Content-Type: application/json', ...($key === null ? [] : ["Idempotency-Key: {$key}"])],
+            ]);
+            curl_multi_add_handle($multi, $handle);
+            $handles[] = $handle;
+        }
+        do {
+            curl_multi_exec($multi, $running);
+            curl_multi_select($multi, 0.1);
+        } while ($running > 0);
+
+        return array_map(static fn (\CurlHandle $h): array => [(int) curl_getinfo($h, CURLINFO_HTTP_CODE), (string) curl_multi_getcontent($h)], $handles);
+    }
+}

@@ -1,0 +1,146 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Feature\Api;
+
+use Illuminate\Routing\Route;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Route as Routes;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Models\User;
+use LucidStep\Demo\LoadDemo;
+use LucidStep\Tests\Support\FeatureTestCase;
+use Opis\JsonSchema\Errors\ErrorFormatter;
+use Opis\JsonSchema\Validator;
+
+/**
+ * What the API says of itself and what it does are the same.
+ */
+final class ContractTest extends FeatureTestCase
+{
+    /** @var array<string, mixed> */
+    private array $spec;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->spec = json_decode((string) file_get_contents(base_path('docs/openapi.json')), true, 512, JSON_THROW_ON_ERROR);
+    }
+
+    public function test_every_route_is_described_and_every_description_is_a_route(): void
+    {
+        $routes = collect(Routes::getRoutes()->getRoutes())->filter(static fn (Route $r): bool => str_starts_with($r->uri(), 'api/v1'))
+            ->map(static fn (Route $r): string => strtolower($r->methods()[0]).' /'.substr($r->uri(), 7))->sort()->values()->all();
+        $described = [];
+        foreach ($this->spec['paths'] as $path => $operations) {
+            foreach (array_keys($operations) as $method) {
+                $described[] = "{$method} {$path}";
+            }
+        }
+        sort($described);
+        self::assertSame($routes, $described);
+    }
+
+    public function test_every_reading_of_the_demo_answers_as_described(): void
+    {
+        $this->app?->make(LoadDemo::class)();
+        $person = User::query()->where('email', 'tobias@skerrywick.test')->firstOrFail();
+        $ids = [
+            'project' => 'SKR', 'cycle' => 'SKR-R2', 'case' => 'SKR-C13', 'defect' => 'SKR-D5',
+            'entry' => (string) DB::table('entries')->where('shows', 'retest')->value('id'),
+            'attempt' => (string) DB::table('attempts')->join('evidence', 'evidence.attempt_id', '=', 'attempts.id')->value('attempts.id'),
+        ];
+        $checked = 0;
+        foreach ($this->spec['paths'] as $path => $operations) {
+            $schema = $operations['get']['responses']['200']['content']['application/json']['schema'] ?? null;
+            if ($schema === null || str_contains($path, '{evidence}')) {
+                continue;
+            }
+            $real = (string) preg_replace_callback('/\{(\w+)\}/', static fn (array $m): string => $ids[$m[1]], $path);
+            $this->assertFits($schema, (string) $this->as($person, 'GET', $real)->assertOk()->getContent(), $path);
+            $checked++;
+        }
+        self::assertGreaterThanOrEqual(17, $checked);
+        foreach (['open' => '/attempts/'.DB::table('attempts')->where('state', 'open')->value('id'), 'words' => '/projects/SKR/go-to?q=tide', 'page' => '/projects/SKR/cases?q=vehicle', 'draft' => "/attempts/{$ids['attempt']}/defect-draft?round=1&step=2"] as $what => $path) {
+            $described = (string) preg_replace(['/\?.*/', '#/attempts/[0-9a-f-]+#', '#/projects/SKR#'], ['', '/attempts/{attempt}', '/projects/{project}'], $path);
+            $this->assertFits($this->spec['paths'][$described]['get']['responses']['200']['content']['application/json']['schema'], (string) $this->as($person, 'GET', $path)->assertOk()->getContent(), $what);
+        }
+    }
+
+    public function test_every_problem_is_one(): void
+    {
+        $me = $this->world->person();
+        $entry = $this->world->entry($me);
+        $schema = ['$ref' => '#/components/schemas/Problem'];
+        $answers = [
+            $this->as($me, 'GET', '/cycles/none'),
+            $this->as($me, 'POST', "/entries/{$entry->id}/retests", ['reason' => 'x']),
+            $this->as($me, 'POST', '/projects/TST/defects', []),
+            $this->as($this->world->lead(), 'POST', "/entries/{$entry->id}/retests", ['reason' => 'x']),
+            $this->as($me, 'POST', "/entries/{$entry->id}/attempts", [], ['Idempotency-Key' => 'x']),
+        ];
+        self::assertSame([404, 403, 422, 409, 422], array_map(static fn ($a): int => $a->getStatusCode(), $answers));
+        foreach ($answers as $answer) {
+            $this->assertFits($schema, (string) $answer->getContent(), (string) $answer->getStatusCode());
+        }
+    }
+
+    /**
+     * @return iterable<string, array{Role, array<string, int>}>
+     */
+    public static function roles(): iterable
+    {
+        $no = ['start' => 403, 'verdict' => 403, 'note' => 403, 'finish' => 403, 'time' => 403, 'retest' => 403, 'file' => 403, 'link' => 403, 'move' => 403, 'import' => 403];
+        yield 'reader' => [Role::Reader, $no];
+        yield 'developer' => [Role::Developer, [...$no, 'move' => 200]];
+        yield 'tester' => [Role::Tester, ['start' => 409, 'verdict' => 202, 'note' => 202, 'finish' => 202, 'time' => 403, 'retest' => 403, 'file' => 201, 'link' => 201, 'move' => 200, 'import' => 403]];
+        yield 'lead' => [Role::Lead, ['start' => 409, 'verdict' => 202, 'note' => 202, 'finish' => 202, 'time' => 200, 'retest' => 409, 'file' => 201, 'link' => 201, 'move' => 200, 'import' => 422]];
+        yield 'admin' => [Role::Admin, ['start' => 409, 'verdict' => 202, 'note' => 202, 'finish' => 202, 'time' => 200, 'retest' => 409, 'file' => 201, 'link' => 201, 'move' => 200, 'import' => 422]];
+    }
+
+    /**
+     * What each role may do with an attempt that is another person's.
+     *
+     * @param  array<string, int>  $expected
+     */
+    #[\PHPUnit\Framework\Attributes\DataProvider('roles')]
+    public function test_what_each_role_may_do(Role $role, array $expected): void
+    {
+        $owner = $this->world->person('owner');
+        $entry = $this->world->entry($owner);
+        $attempt = $this->as($owner, 'POST', "/entries/{$entry->id}/attempts")->json('attempt.id');
+        $this->as($owner, 'POST', '/projects/TST/defects', ['title' => 'Known'])->assertCreated();
+        $me = $this->world->person('me', $role);
+        $done = [];
+        foreach ([
+            'start' => ["/entries/{$entry->id}/attempts", []],
+            'verdict' => ["/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'pass']],
+            'note' => ["/attempts/{$attempt}/notes", ['round' => 1, 'step' => 1, 'note' => 'x']],
+            'finish' => ["/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'seen it']],
+            'time' => ["/attempts/{$attempt}/time", ['time' => '5m']],
+            'retest' => ["/entries/{$entry->id}/retests", ['reason' => 'again']],
+            'file' => ['/projects/TST/defects', ['title' => 'New one']],
+            'link' => ['/defects/TST-D1/links', ['attempt_id' => $attempt]],
+            'move' => ['/defects/TST-D1/moves', ['state' => 'accepted']],
+            'import' => ['/projects/TST/case-imports', []],
+        ] as $what => [$path, $body]) {
+            $status = $this->as($me, 'POST', $path, $body)->getStatusCode();
+            // Who may not import is told so only with a file; without one the file is asked for first.
+            $done[$what] = $what === 'import' && $status === 422 && !$role->leads() ? 403 : $status;
+        }
+        self::assertSame($expected, $done);
+        self::assertSame('not_run', $entry->refresh()->shows);
+    }
+
+    /**
+     * @param  array<string, mixed>  $schema
+     */
+    private function assertFits(array $schema, string $json, string $what): void
+    {
+        $whole = json_decode((string) json_encode(['$id' => 'https://lucid-step.test/'.md5($what), ...$schema, 'components' => $this->spec['components']]));
+        $result = (new Validator())->validate(json_decode($json), $whole);
+        $error = $result->error();
+        self::assertTrue($result->isValid(), $what.': '.($error === null ? '' : json_encode((new ErrorFormatter())->format($error))));
+    }
+}
