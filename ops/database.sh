@@ -38,11 +38,10 @@ database_start() {
     DB_PORT="$(sed -n 4p "$home/data/postmaster.pid")"
   else
     DB_PORT="$(free_port "${LUCID_DB_PORT:-54330}")"
-    : >"$VAR/log/postgresql.log"
-    [ "$AS_ROOT" = yes ] && chown postgres "$VAR/log/postgresql.log"
-    pg_run "$PG_BIN/pg_ctl" -D "$home/data" -l "$VAR/log/postgresql.log" -w -t 60 \
+    local log="$home/postgresql.log" # beside the data: the postgres user can write there
+    pg_run "$PG_BIN/pg_ctl" -D "$home/data" -l "$log" -w -t 60 \
       -o "-p $DB_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c shared_buffers=256MB -c max_connections=120" \
-      start >"$VAR/log/pg_ctl.log" 2>&1 || fail "database" "PostgreSQL did not start" "$VAR/log/postgresql.log"
+      start >"$VAR/log/pg_ctl.log" 2>&1 || fail "database" "PostgreSQL did not start" "$log"
     touch "$VAR/database.started"
   fi
 }

@@ -34,7 +34,7 @@ $shots = [
     'walk-draft' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->press('2', 'The bike is discounted as well: total 9.24.')->click('button', 'Record and draft a defect')->see('Severity')],
     'walk-wrap-up' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step ')->press('f')->see('Finish this attempt')],
     'walk-phone' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step '), 390, 844],
-    'walk-dark' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step ')->press('k')->see('Step 3 of'), 1280, 800, true],
+    'walk-dark' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step '), 1280, 800, true],
 ];
 foreach ($shots as $name => $shot) {
     if ($only !== [] && !in_array($name, $only, true)) {
