@@ -61,7 +61,7 @@ tr.here .title {
 }
 .reasons {
   display: block;
-  padding-left: 5.2rem;
+  padding-left: calc(5.2rem + 4px);
 }
 .shown {
   white-space: nowrap;

@@ -186,7 +186,7 @@ nav a[aria-current] {
 }
 .second {
   display: block;
-  padding-left: 5.2rem;
+  padding-left: calc(5.2rem + 4px);
 }
 .scroll {
   overflow-x: auto;

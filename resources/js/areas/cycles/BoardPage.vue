@@ -265,7 +265,7 @@ th button {
 }
 .second {
   display: block;
-  padding-left: 5.2rem;
+  padding-left: calc(5.2rem + 4px);
 }
 .second.none {
   padding-left: 0;
