@@ -16,6 +16,7 @@ use LucidStep\App\Actions\Walk\DeviceStamp;
 use LucidStep\App\Actions\Walk\FinishAttempt;
 use LucidStep\App\Actions\Walk\RecordVerdict;
 use LucidStep\App\Actions\Walk\StartAttempt;
+use LucidStep\App\Actions\Walk\WriteNote;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
@@ -26,7 +27,7 @@ use LucidStep\App\Models\User;
 /**
  * Walks an entry as its story says, through the actions of the walk.
  *
- * A story is what happened, acts joined by ">>": `pass`, `open 3` (three steps passed, then left), `na: why`,
+ * A story is what happened, acts joined by ">>": `pass` or `pass: note`, `open 3` (three steps passed, then left), `na: why`,
  * `blocked 2: reason | what it waits for`, `retest: why`, and `fail 4: what happened | defect | picture`, where the defect is
  * a key, or `new: title`.
  */
@@ -46,6 +47,7 @@ final class WalkStory
         private readonly StartAttempt $startAttempt,
         private readonly RecordVerdict $record,
         private readonly FinishAttempt $finish,
+        private readonly WriteNote $writeNote,
         private readonly AddEvidence $addEvidence,
         private readonly AskRetest $askRetest,
         private readonly FileDefect $file,
@@ -79,7 +81,7 @@ final class WalkStory
             }
             $attempt = ($this->startAttempt)($entry, $tester, Role::Tester, $this->stamp());
             match ($m[1]) {
-                'pass' => $this->pass($attempt, $tester),
+                'pass' => $this->pass($attempt, $tester, $parts[0]),
                 'open' => $this->steps($attempt, $tester, (int) $m[2]),
                 'fail' => $this->fail($attempt, $tester, (int) $m[2], $parts),
                 'blocked' => $this->block($attempt, $tester, (int) $m[2], $parts),
@@ -89,9 +91,13 @@ final class WalkStory
         }
     }
 
-    private function pass(Attempt $attempt, User $tester): void
+    private function pass(Attempt $attempt, User $tester, string $note): void
     {
-        $this->steps($attempt, $tester, \count($attempt->snapshot['steps']));
+        $last = count($attempt->snapshot['steps']);
+        $this->steps($attempt, $tester, $last);
+        if ($note !== '') {
+            ($this->writeNote)($attempt, $tester, ['round' => 1, 'step' => $last, 'note' => $note], $this->stamp());
+        }
         $this->end($attempt, $tester, []);
     }
 

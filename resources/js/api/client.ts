@@ -30,6 +30,8 @@ const AWAY = 'The server cannot be reached. What you record is kept on this devi
 export async function problemOf(response: Response): Promise<Problem> {
   const body: Record<string, unknown> = await response.json().catch(() => ({}));
   if (response.status >= 502 && response.status <= 504) return new Problem(response.status, 'away', AWAY);
+  if (response.status === 413)
+    return new Problem(413, 'too-large', 'The file is too large for the server. Nothing else was touched.');
   const kind = String(body.type ?? '').replace('urn:lucid-step:problem:', '') || 'http';
   return new Problem(
     response.status,
