@@ -69,6 +69,15 @@ const scheme = {
   mask: { background: 'rgb(20 27 38 / 45%)', color: 'var(--rule)' },
 };
 
+const well = { hoverBackground: 'var(--well)', activeBackground: 'var(--well)' };
+const buttons = {
+  outlined: {
+    secondary: { borderColor: 'var(--edge)', color: 'var(--ink)', ...well },
+    primary: { borderColor: 'var(--dusk)', color: 'var(--dusk)', ...well },
+  },
+  text: { secondary: { color: 'var(--ink-soft)', ...well } },
+};
+
 /** The one preset of every component, made from the tokens. */
 export const theme = definePreset(
   { ...base, components: { button, dialog, inputtext, select, textarea } },
@@ -93,54 +102,7 @@ export const theme = definePreset(
           label: { fontWeight: '600' },
           focusRing: { width: '2px', offset: '2px' },
         },
-        colorScheme: {
-          light: {
-            outlined: {
-              secondary: {
-                borderColor: 'var(--edge)',
-                color: 'var(--ink)',
-                hoverBackground: 'var(--well)',
-                activeBackground: 'var(--well)',
-              },
-              primary: {
-                borderColor: 'var(--dusk)',
-                color: 'var(--dusk)',
-                hoverBackground: 'var(--well)',
-                activeBackground: 'var(--well)',
-              },
-            },
-            text: {
-              secondary: {
-                color: 'var(--ink-soft)',
-                hoverBackground: 'var(--well)',
-                activeBackground: 'var(--well)',
-              },
-            },
-          },
-          dark: {
-            outlined: {
-              secondary: {
-                borderColor: 'var(--edge)',
-                color: 'var(--ink)',
-                hoverBackground: 'var(--well)',
-                activeBackground: 'var(--well)',
-              },
-              primary: {
-                borderColor: 'var(--dusk)',
-                color: 'var(--dusk)',
-                hoverBackground: 'var(--well)',
-                activeBackground: 'var(--well)',
-              },
-            },
-            text: {
-              secondary: {
-                color: 'var(--ink-soft)',
-                hoverBackground: 'var(--well)',
-                activeBackground: 'var(--well)',
-              },
-            },
-          },
-        },
+        colorScheme: { light: buttons, dark: buttons },
       },
       dialog: {
         root: { borderRadius: '8px', shadow: 'var(--float)' },
