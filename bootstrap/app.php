@@ -22,6 +22,10 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->append(SecureHeaders::class);
         $middleware->statefulApi();
         $middleware->redirectGuestsTo(static fn (): ?string => null);
+        // In a data table an empty cell and one that stays as it is are two things, and spaces count.
+        $tables = static fn (Request $request): bool => $request->is('api/v1/projects/*/data-tables', 'api/v1/data-tables/*');
+        $middleware->convertEmptyStringsToNull([$tables]);
+        $middleware->trimStrings([$tables]);
         $middleware->trustProxies(at: ['127.0.0.1', '::1']);
     })
     ->withExceptions(function (Exceptions $exceptions): void {

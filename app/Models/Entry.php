@@ -38,11 +38,12 @@ use Illuminate\Support\Carbon;
  * @property ?User          $retestBy
  * @property ?Attempt       $openAttempt
  * @property ?Attempt       $lastAttempt
+ * @property ?list<string> $row_ids
  */
 final class Entry extends Record
 {
     /** @var array<string, string> */
-    protected $casts = ['not_before' => 'datetime', 'not_after' => 'datetime', 'retest_asked_at' => 'datetime', 'shown_at' => 'datetime'];
+    protected $casts = ['row_ids' => 'array', 'not_before' => 'datetime', 'not_after' => 'datetime', 'retest_asked_at' => 'datetime', 'shown_at' => 'datetime'];
 
     /**
      * @return BelongsTo<Cycle, $this>

@@ -13,7 +13,7 @@ use LucidStep\Core\Verdict\Verdict;
  *
  * @property string                      $attempt_id
  * @property int                         $position
- * @property array<string, string>       $data_row
+ * @property array<string, mixed>        $data_row
  * @property Verdict                     $roll_up
  * @property Collection<int, StepResult> $results
  */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Models;
 
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 
@@ -24,19 +25,30 @@ use Illuminate\Support\Carbon;
  * @property ?string      $owner_id
  * @property list<string> $labels
  * @property ?string      $version_id
- * @property int          $position
+ * @property float        $position
  * @property ?Carbon      $binned_at
  * @property Carbon       $updated_at
+ * @property int          $revision
+ * @property int          $priority_rank
+ * @property array<string, string> $custom
+ * @property bool         $is_template
+ * @property ?string      $table_id
+ * @property ?string      $approved_version_id
+ * @property int          $steps_count
+ * @property string       $words
+ * @property ?Carbon      $last_walked_at
+ * @property ?string      $binned_by_id
  * @property CaseVersion  $version
  * @property ?Folder      $folder
  * @property ?User        $owner
+ * @property \Illuminate\Database\Eloquent\Collection<int, Requirement> $requirements
  */
 final class TestCase extends Record
 {
     protected $table = 'cases';
 
     /** @var array<string, string> */
-    protected $casts = ['labels' => 'array', 'automated' => 'boolean', 'binned_at' => 'datetime'];
+    protected $casts = ['labels' => 'array', 'custom' => 'array', 'automated' => 'boolean', 'is_template' => 'boolean', 'binned_at' => 'datetime', 'last_walked_at' => 'datetime', 'position' => 'float'];
 
     /**
      * @return BelongsTo<CaseVersion, $this>
@@ -60,6 +72,14 @@ final class TestCase extends Record
     public function owner(): BelongsTo
     {
         return $this->belongsTo(User::class, 'owner_id');
+    }
+
+    /**
+     * @return BelongsToMany<Requirement, $this>
+     */
+    public function requirements(): BelongsToMany
+    {
+        return $this->belongsToMany(Requirement::class, 'case_requirements', 'case_id', 'requirement_id');
     }
 
     /**

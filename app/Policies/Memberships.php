@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Policies;
 
+use Illuminate\Http\Request;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
@@ -27,5 +28,23 @@ final class Memberships
         }
 
         return $this->known[$key];
+    }
+
+    /**
+     * The role of somebody whom the address has let in.
+     */
+    public function sure(User $user, string $projectId): Role
+    {
+        return $this->role($user, $projectId) ?? throw new \LogicException('The address lets strangers in.');
+    }
+
+    /**
+     * Who asks; guests do not come so far.
+     */
+    public function person(Request $request): User
+    {
+        $user = $request->user();
+
+        return $user instanceof User ? $user : throw new \LogicException('Guests do not come here.');
     }
 }

@@ -16,7 +16,12 @@ final readonly class ProjectPolicy
     {
     }
 
-    public function importCases(User $user, Project $project): bool
+    public function writeCases(User $user, Project $project): bool
+    {
+        return $this->memberships->role($user, $project->id)?->records() ?? false;
+    }
+
+    public function lead(User $user, Project $project): bool
     {
         return $this->memberships->role($user, $project->id)?->leads() ?? false;
     }

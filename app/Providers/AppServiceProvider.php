@@ -14,11 +14,20 @@ use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\Support\Str;
 use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\BulkAct;
+use LucidStep\App\Models\CaseExport;
+use LucidStep\App\Models\CaseImport;
+use LucidStep\App\Models\CaseMessage;
 use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Evidence;
+use LucidStep\App\Models\Folder;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Routine;
+use LucidStep\App\Models\SavedFilter;
+use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Policies\Memberships;
@@ -50,11 +59,14 @@ final class AppServiceProvider extends ServiceProvider
     private function bindings(): void
     {
         Route::bind('project', fn (string $code): Model => $this->visible(Project::query()->where('code', $code)->first()));
-        $byKey = ['cycle' => Cycle::class, 'case' => TestCase::class, 'defect' => Defect::class];
+        $byKey = ['cycle' => Cycle::class, 'case' => TestCase::class, 'other' => TestCase::class, 'defect' => Defect::class];
         foreach ($byKey as $name => $class) {
             Route::bind($name, fn (string $key): Model => $this->visible($class::query()->where(Str::isUuid($key) ? 'id' : 'key', $key)->first()));
         }
-        $byId = ['entry' => Entry::class, 'attempt' => Attempt::class, 'evidence' => Evidence::class];
+        $byId = [
+            'entry' => Entry::class, 'attempt' => Attempt::class, 'evidence' => Evidence::class, 'folder' => Folder::class, 'routine' => Routine::class, 'table' => DataTable::class, 'suite' => Suite::class,
+            'filter' => SavedFilter::class, 'message' => CaseMessage::class, 'act' => BulkAct::class, 'import' => CaseImport::class, 'export' => CaseExport::class,
+        ];
         foreach ($byId as $name => $class) {
             Route::bind($name, fn (string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));
         }

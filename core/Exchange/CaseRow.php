@@ -4,31 +4,31 @@ declare(strict_types=1);
 
 namespace LucidStep\Core\Exchange;
 
+use LucidStep\Core\Casebook\Step;
+
 /**
- * A case as it was read from a file.
+ * A case as a file has it: only what its columns say.
  */
 final readonly class CaseRow
 {
     /**
-     * @param  list<string>  $folder   the folder's path, outermost first
-     * @param  list<string>  $labels
-     * @param  ?int  $estimate whole seconds
-     * @param  list<StepRow>  $steps
-     * @param  int  $row      the row of the file on which it begins, from 1
+     * @param  int  $row    the record on which it begins, from 1 (the header is 1)
+     * @param  ?string  $key    upper case
+     * @param  array<string, mixed>  $fields by target of {@see CaseColumns}: texts; `folder`, `labels` and `requirements` lists; `estimate` seconds or null; `automated` and `template` bool; `owner` and `table` ids or null; custom fields by `field: <name>`
+     * @param  ?list<Step>  $steps  null when the file has no column for steps
+     * @param  list<ReadError>  $errors
      */
     public function __construct(
-        public string $title,
-        public array $folder,
-        public string $objective,
-        public string $preconditions,
-        public string $postconditions,
-        public string $type,
-        public string $priority,
-        public string $state,
-        public array $labels,
-        public ?int $estimate,
-        public array $steps,
         public int $row,
+        public ?string $key,
+        public array $fields,
+        public ?array $steps,
+        public array $errors,
     ) {
+    }
+
+    public function title(): string
+    {
+        return \is_string($this->fields['title'] ?? null) ? $this->fields['title'] : '';
     }
 }

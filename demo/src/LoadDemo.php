@@ -5,9 +5,10 @@ declare(strict_types=1);
 namespace LucidStep\Demo;
 
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Actions\Casebook\ImportCases;
+use LucidStep\App\Actions\Casebook\Exchange\ImportCases;
 use LucidStep\App\Actions\Defects\FileDefect;
 use LucidStep\App\Actions\NextKey;
 use LucidStep\App\Actions\People\DemoPeople;
@@ -57,7 +58,7 @@ final class LoadDemo
             DB::transaction(function () use ($today): void {
                 Carbon::setTestNow($today->copy()->subDays(30)->setTime(9, 0));
                 $this->project();
-                ($this->import)($this->project, $this->people['maren'], (string) file_get_contents(base_path('demo/cases.csv')));
+                $this->casebook();
                 Carbon::setTestNow($today->copy()->subDays(20)->setTime(10, 0));
                 $this->defects();
                 $this->cycles($today);
@@ -82,6 +83,16 @@ final class LoadDemo
         }
         foreach (['Desktop, wide', 'Quay tablet, upright', 'Phone, small'] as $i => $name) {
             $this->configurations[$name] = Configuration::query()->create(['project_id' => $this->project->id, 'name' => $name, 'position' => $i + 1]);
+        }
+    }
+
+    private function casebook(): void
+    {
+        $import = $this->import->upload($this->project, $this->people['maren'], new UploadedFile(base_path('demo/cases.csv'), 'cases.csv', null, null, true));
+        $import->update(['state' => 'running']);
+        $this->import->run($import);
+        if ('done' !== $import->state) {
+            throw new \RuntimeException("The demo's cases did not come in: {$import->problem}");
         }
     }
 

@@ -6,6 +6,7 @@ namespace LucidStep\Tests\Support;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Str;
+use LucidStep\App\Actions\NextKey;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Cycle;
@@ -31,8 +32,6 @@ final class World
 
     /** @var array<string, User> */
     private array $people = [];
-
-    private int $cases = 0;
 
     public function __construct(string $code = 'TST')
     {
@@ -71,17 +70,17 @@ final class World
 
     public function case(int $steps = 3): TestCase
     {
-        $number = ++$this->cases;
+        $number = (new NextKey())->reserve($this->project, 'case');
         $version = (string) Str::uuid7();
         $case = TestCase::query()->create([
-            'project_id' => $this->project->id, 'number' => $number, 'key' => "{$this->project->code}-C{$number}", 'title' => "Case {$number}", 'version_id' => $version, 'position' => $number,
+            'project_id' => $this->project->id, 'number' => $number, 'key' => "{$this->project->code}-C{$number}", 'title' => "Case {$number}", 'version_id' => $version, 'position' => $number, 'steps_count' => $steps,
         ]);
         CaseVersion::query()->create(['id' => $version, 'case_id' => $case->id, 'number' => 1, 'title' => $case->title, 'created_at' => Carbon::now()]);
         for ($i = 1; $i <= $steps; $i++) {
             Step::query()->create(['case_version_id' => $version, 'position' => $i, 'action' => "Do {$i}", 'data' => "data {$i}", 'expected' => "See {$i}"]);
         }
 
-        return $case;
+        return $case->refresh();
     }
 
     public function needs(Entry $entry, Entry $needed, string $kind): void

@@ -5,80 +5,91 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Casebook;
 
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Str;
-use LucidStep\App\Http\Resources\CaseDetail;
-use LucidStep\App\Http\Resources\CaseLine;
-use LucidStep\App\Http\Resources\CasePage;
-use LucidStep\App\Http\Resources\CaseWalk;
-use LucidStep\App\Http\Resources\DefectLine;
+use LucidStep\App\Http\Resources\CasebookFrame;
+use LucidStep\App\Http\Resources\CustomFieldLine;
 use LucidStep\App\Http\Resources\FolderLine;
-use LucidStep\App\Http\Resources\StepText;
-use LucidStep\App\Models\Defect;
-use LucidStep\App\Models\Entry;
+use LucidStep\App\Http\Resources\LabelLine;
+use LucidStep\App\Http\Resources\ListItemLine;
+use LucidStep\App\Http\Resources\Person;
+use LucidStep\App\Http\Resources\ProjectSummary;
+use LucidStep\App\Http\Resources\RequirementLine;
+use LucidStep\App\Http\Resources\SavedFilterLine;
 use LucidStep\App\Models\Folder;
+use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\TestCase;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Models\SavedFilter;
+use LucidStep\App\Models\User;
+use LucidStep\Core\Casebook\CustomField;
 
 /**
- * Reads the casebook.
+ * Reads what the casebook is made of beside its cases.
  */
-final class ReadCasebook
+final readonly class ReadCasebook
 {
-    private const PAGE = 200;
+    public function __construct(private ReuseShelf $shelf, private Suites $suites)
+    {
+    }
 
     /**
-     * @return list<FolderLine> parents before children, in order
+     * @return list<FolderLine> in order of position
      */
     public function folders(Project $project): array
     {
         $counts = DB::table('cases')->where('project_id', $project->id)->whereNull('binned_at')->groupBy('folder_id')->get(['folder_id', DB::raw('count(*) as n')])->pluck('n', 'folder_id');
 
-        return array_values(Folder::query()->where('project_id', $project->id)->orderBy('position')->get()
+        return array_values(Folder::query()->where('project_id', $project->id)->whereNull('binned_at')->orderBy('position')->get()
             ->map(static fn (Folder $f): FolderLine => new FolderLine($f->id, $f->parent_id, $f->name, (int) ($counts[$f->id] ?? 0)))->all());
     }
 
-    public function cases(Project $project, string $folder = '', string $words = '', int $after = 0): CasePage
+    public function frame(Project $project, User $user, Role $role): CasebookFrame
     {
-        $query = TestCase::query()->where('project_id', $project->id)->whereNull('binned_at');
-        if (Str::isUuid($folder)) {
-            $query->where('folder_id', $folder);
-        }
-        foreach (preg_split('/\s+/u', trim(mb_substr($words, 0, 200)), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
-            $like = '%'.addcslashes($word, '%_\\').'%';
-            $query->where(static fn ($q) => $q->where('title', 'ilike', $like)->orWhere('key', 'ilike', $like));
-        }
-        $total = $query->count();
-        $found = $query->where('position', '>', $after)->with('owner')->orderBy('position')->limit(self::PAGE + 1)->get();
-        $page = $found->take(self::PAGE);
+        $folders = $this->folders($project);
+        $counts = DB::table('cases')->where('project_id', $project->id)->selectRaw('count(*) filter (where binned_at is null) as live, count(*) filter (where binned_at is not null) as binned')->first();
+        $people = Membership::query()->where('project_id', $project->id)->with('user')->get()->map(static fn (Membership $m): Person => Person::from($m->user))->sortBy('name');
+        $others = Membership::query()->where('user_id', $user->id)->where('project_id', '<>', $project->id)->whereIn('role', ['admin', 'lead', 'tester'])->get();
+        $projects = Project::query()->whereIn('id', $others->pluck('project_id'))->orderBy('name')->get()->map(static fn (Project $p): ProjectSummary => ProjectSummary::from($p, $others->firstWhere('project_id', $p->id)->role ?? Role::Reader));
+        $lists = new ProjectLists($project);
+        $item = static fn (array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0);
 
-        return new CasePage(array_values($page->map(CaseLine::from(...))->all()), $found->count() > self::PAGE ? (string) $page->last()?->position : null, $total);
-    }
-
-    public function case(TestCase $case): CaseDetail
-    {
-        $case->load('owner', 'version.steps', 'folder');
-        $walks = Entry::query()->where('case_id', $case->id)->with('cycle', 'configuration')->orderByDesc('id')->limit(20)->get();
-        $defects = Defect::query()->where('project_id', $case->project_id)
-            ->where(static fn ($q) => $q->where('case_id', $case->id)->orWhereHas('links.entry', static fn ($e) => $e->where('case_id', $case->id)))
-            ->with('reporter', 'assignee', 'case', 'build')->orderByDesc('number')->limit(50)->get();
-
-        return new CaseDetail(
-            CaseLine::from($case), $case->version->number, $case->version->objective, $case->version->preconditions, $case->version->postconditions,
-            array_values($case->version->steps->map(StepText::from(...))->all()), $this->path($case), array_values($walks->map(CaseWalk::from(...))->all()),
-            array_values($defects->map(DefectLine::from(...))->all()),
+        return new CasebookFrame(
+            $folders, array_map($item, $lists->items('type')), array_map($item, $lists->items('priority')),
+            array_map(strval(...), DB::table('labels')->where('project_id', $project->id)->orderByRaw('lower(name)')->pluck('name')->all()),
+            array_values(array_map(static fn (CustomField $f): CustomFieldLine => new CustomFieldLine($f->id, $f->name, $f->kind, $f->choices, $f->required, 0), $lists->fields())),
+            $this->shelf->routines($project), $this->shelf->tables($project), $this->suites->all($project), $this->filters($project, $user), $this->requirements($project),
+            array_values($people->all()), array_values($projects->all()), (int) ($counts->live ?? 0), (int) ($counts->binned ?? 0),
+            DB::table('case_messages')->where('project_id', $project->id)->where('state', 'open')->count(), $role->records(), $role->leads(),
         );
     }
 
     /**
-     * @return list<string> folder names, outermost first
+     * @return list<SavedFilterLine> one's own and those that others share
      */
-    private function path(TestCase $case): array
+    public function filters(Project $project, User $user): array
     {
-        $rows = DB::select(
-            'with recursive up as (select id, parent_id, name, 1 as depth from folders where id = ? union all select f.id, f.parent_id, f.name, up.depth + 1 from folders f join up on f.id = up.parent_id) select name from up order by depth desc',
-            [$case->folder_id],
-        );
+        return array_values(SavedFilter::query()->where('project_id', $project->id)->where(static fn ($q) => $q->where('user_id', $user->id)->orWhere('shared', true))->with('user')->orderBy('name')->get()
+            ->map(static fn (SavedFilter $f): SavedFilterLine => new SavedFilterLine($f->id, $f->name, $f->shared, $f->user_id === $user->id, $f->user->name, (object) $f->filter))->all());
+    }
 
-        return array_map(static fn (object $r): string => $r->name, $rows);
+    /**
+     * @return list<RequirementLine>
+     */
+    public function requirements(Project $project): array
+    {
+        return array_values(DB::table('requirements')->where('project_id', $project->id)->orderBy('number')
+            ->selectRaw('id, key, title, parent_id, (select count(*) from case_requirements r join cases c on c.id = r.case_id and c.binned_at is null where r.requirement_id = requirements.id) as n')->get()
+            ->map(static fn (object $r): RequirementLine => new RequirementLine($r->id, $r->key, $r->title, $r->parent_id, (int) $r->n))->all());
+    }
+
+    /**
+     * @return list<LabelLine> with how many cases have each
+     */
+    public function labels(Project $project): array
+    {
+        $uses = DB::select('select l.label, count(*) as n from cases c, jsonb_array_elements_text(c.labels) l(label) where c.project_id = ? and c.binned_at is null group by 1', [$project->id]);
+        $counts = array_column(array_map(static fn (object $u): array => [$u->label, (int) $u->n], $uses), 1, 0);
+
+        return array_values(DB::table('labels')->where('project_id', $project->id)->orderByRaw('lower(name)')->pluck('name')
+            ->map(static fn (string $n): LabelLine => new LabelLine($n, $counts[$n] ?? 0))->all());
     }
 }

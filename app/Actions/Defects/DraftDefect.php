@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Actions\Defects;
 
+use LucidStep\App\Actions\Walk\WalkedText;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Round;
@@ -31,10 +32,10 @@ final class DraftDefect
 
         return Draft::from(new Failure(
             (string) $attempt->snapshot['title'],
-            trim((string) $happened) ?: ($recorded ?: $attempt->note),
+            WalkedText::mask($round)->text(trim((string) $happened) ?: ($recorded ?: $attempt->note)),
             $attempt->build->name ?? '',
             $attempt->configuration->name ?? '',
-            $round instanceof Round ? $round->data_row : [],
+            WalkedText::maskedRow($round),
             (string) $attempt->snapshot['preconditions'],
             $round instanceof Round ? $this->steps($attempt, $round) : [],
             $stepNumber,
@@ -54,7 +55,7 @@ final class DraftDefect
     {
         $results = $round->results->keyBy('position');
         $steps = [];
-        foreach ((array) $attempt->snapshot['steps'] as $step) {
+        foreach (WalkedText::steps($attempt, $round, false) as $step) {
             $result = $results->get($step['position']);
             if ($result instanceof StepResult) {
                 $steps[] = new WalkedStep($step['position'], $step['action'], $step['data'], $step['expected'], $result->verdict);

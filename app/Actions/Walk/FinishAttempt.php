@@ -12,6 +12,7 @@ use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Round;
 use LucidStep\App\Models\StepResult;
+use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Finish;
@@ -58,6 +59,7 @@ final readonly class FinishAttempt
             $attempt->sealed_head = $attempt->head;
         });
         if (null === $late) {
+            TestCase::query()->whereIn('id', Entry::query()->whereKey($attempt->entry_id)->select('case_id'))->toBase()->update(['last_walked_at' => Carbon::now()]);
             $this->closeCycle($attempt);
         }
 

@@ -16,7 +16,6 @@ use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
-use LucidStep\App\Models\Step;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Verdict\AttemptState;
@@ -107,9 +106,11 @@ final readonly class StartAttempt
             'head' => Chain::start($id),
         ]);
         $attempt->save();
-        $round = (string) Str::uuid7();
-        DB::table('rounds')->insert(['id' => $round, 'attempt_id' => $id, 'position' => 1]);
-        DB::table('step_results')->insert($version->steps->map(static fn (Step $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $s->position])->all());
+        foreach (WalkedText::rows($entry, $version) as $at => $row) {
+            $round = (string) Str::uuid7();
+            DB::table('rounds')->insert(['id' => $round, 'attempt_id' => $id, 'position' => $at + 1, 'data_row' => json_encode((object) $row, \JSON_THROW_ON_ERROR)]);
+            DB::table('step_results')->insert(array_map(static fn (array $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $s['position']], $attempt->snapshot['steps']));
+        }
         $this->journal->append($attempt, $user, 'started', [
             'number' => $attempt->number,
             'case_version' => $version->id,
@@ -139,7 +140,7 @@ final readonly class StartAttempt
             'objective' => $version->objective,
             'preconditions' => $version->preconditions,
             'postconditions' => $version->postconditions,
-            'steps' => $version->steps->map(static fn (Step $s): array => ['position' => $s->position, 'action' => $s->action, 'data' => $s->data, 'expected' => $s->expected])->all(),
+            'steps' => WalkedText::snapshot($version, $entry->project_id),
         ];
     }
 }

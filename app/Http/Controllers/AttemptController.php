@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Http\Controllers;
 
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Actions\Walk\CorrectTime;
 use LucidStep\App\Actions\Walk\FinishAttempt;
@@ -43,13 +44,13 @@ final class AttemptController
         $word = $request->input('word');
         $attempt = $start($entry, $request->person(), $role, $request->stamp(), $request->boolean('again'), \is_string($word) ? $word : null);
 
-        return new JsonResponse(AttemptDetail::from($attempt), 201);
+        return new JsonResponse(AttemptDetail::from($attempt, $request->person()->id), 201);
     }
 
     #[Get('/attempts/{attempt}', 'An attempt step by step', AttemptDetail::class)]
-    public function show(Attempt $attempt): JsonResponse
+    public function show(Request $request, Attempt $attempt, Memberships $memberships): JsonResponse
     {
-        return new JsonResponse(AttemptDetail::from($attempt));
+        return new JsonResponse(AttemptDetail::from($attempt, $memberships->person($request)->id));
     }
 
     #[Get('/attempts/{attempt}/verification', 'Check an attempt\'s record', RecordCheck::class)]
@@ -92,7 +93,7 @@ final class AttemptController
         Gate::authorize('correctTime', $attempt);
         $correct($attempt, $request->person(), Duration::fromText($request->string('time')->toString()), $request->stamp());
 
-        return new JsonResponse(AttemptDetail::from($attempt->refresh()));
+        return new JsonResponse(AttemptDetail::from($attempt->refresh(), $request->person()->id));
     }
 
     #[Post('/attempts/{attempt}/take-over', 'Take an open attempt over from another person', AttemptDetail::class, StampRequest::class)]
@@ -100,7 +101,7 @@ final class AttemptController
     {
         Gate::authorize('takeOver', $attempt);
 
-        return new JsonResponse(AttemptDetail::from($take($attempt, $request->person(), $request->stamp())));
+        return new JsonResponse(AttemptDetail::from($take($attempt, $request->person(), $request->stamp()), $request->person()->id));
     }
 
     private function answer(?LateAct $late): JsonResponse

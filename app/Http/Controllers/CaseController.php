@@ -4,60 +4,176 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Controllers;
 
+use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\ValidationException;
-use LucidStep\App\Actions\Casebook\ImportCases;
+use LucidStep\App\Actions\Casebook\CaseFilter;
+use LucidStep\App\Actions\Casebook\CheckCase;
+use LucidStep\App\Actions\Casebook\ListCases;
+use LucidStep\App\Actions\Casebook\ReadCase;
 use LucidStep\App\Actions\Casebook\ReadCasebook;
+use LucidStep\App\Actions\Casebook\ReuseShelf;
+use LucidStep\App\Actions\Casebook\SaveCase;
+use LucidStep\App\Actions\Casebook\SaveRoutine;
 use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Docs\Post;
-use LucidStep\App\Http\Requests\ImportRequest;
+use LucidStep\App\Http\Docs\Put;
+use LucidStep\App\Http\Requests\CaseCheckRequest;
+use LucidStep\App\Http\Requests\CaseRequest;
+use LucidStep\App\Http\Requests\ExtractRequest;
+use LucidStep\App\Http\Requests\ReviewRequest;
+use LucidStep\App\Http\Requests\StampRequest;
+use LucidStep\App\Http\Requests\VersionRequest;
+use LucidStep\App\Http\Resources\CasebookFrame;
+use LucidStep\App\Http\Resources\CaseCheck;
+use LucidStep\App\Http\Resources\CaseComparison;
 use LucidStep\App\Http\Resources\CaseDetail;
+use LucidStep\App\Http\Resources\CaseHistory;
+use LucidStep\App\Http\Resources\CaseMerge;
 use LucidStep\App\Http\Resources\CasePage;
+use LucidStep\App\Http\Resources\CaseResult;
+use LucidStep\App\Http\Resources\CaseSaved;
 use LucidStep\App\Http\Resources\FolderLine;
-use LucidStep\App\Http\Resources\ImportAnswer;
+use LucidStep\App\Http\Resources\Presence;
+use LucidStep\App\Http\Resources\RoutineDetail;
+use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
-use LucidStep\Core\Exchange\CasesUnreadable;
+use LucidStep\App\Policies\Memberships;
+use LucidStep\Core\Casebook\CaseText;
 
 /**
- * The casebook.
+ * Cases: finding, reading and writing them.
  */
 final class CaseController
 {
+    public function __construct(private readonly Memberships $memberships)
+    {
+    }
+
+    #[Get('/projects/{project}/casebook', 'What the casebook is made of beside its cases', CasebookFrame::class)]
+    public function frame(Request $request, Project $project, ReadCasebook $read): JsonResponse
+    {
+        $user = $this->memberships->person($request);
+
+        return new JsonResponse($read->frame($project, $user, $this->memberships->sure($user, $project->id)));
+    }
+
     #[Get('/projects/{project}/folders', 'The folders of the casebook', FolderLine::class, true)]
     public function folders(Project $project, ReadCasebook $read): JsonResponse
     {
         return new JsonResponse($read->folders($project));
     }
 
-    #[Get('/projects/{project}/cases', 'The cases of a project in casebook order', CasePage::class, query: ['folder' => 'Only those in this folder', 'q' => 'Words of the title, or a key', 'after' => 'Where the page before ended'])]
-    public function index(Request $request, Project $project, ReadCasebook $read): JsonResponse
+    #[Get('/projects/{project}/cases', 'Cases by filter, in a chosen order', CasePage::class, query: CaseFilter::PARAMETERS + ['field.<id>' => 'A value of a custom field, or "none"', 'sort' => 'key, order, title, state, type, priority, owner, estimate, walked or changed; "-" before it: backwards', 'group' => 'state, type, priority or owner: sorted by it, with counts', 'after' => 'Where the page before ended'])]
+    public function index(Request $request, Project $project, ListCases $list): JsonResponse
     {
-        return new JsonResponse($read->cases($project, $request->query->getString('folder'), $request->query->getString('q'), $request->query->getInt('after')));
+        $user = $this->memberships->person($request);
+        $filter = CaseFilter::from($project, $request->query->all(), $user->id);
+
+        return new JsonResponse($list($project, $filter, $request->query->getString('sort'), $request->query->getString('after'), $request->query->getString('group')));
+    }
+
+    #[Post('/projects/{project}/cases', 'Make a case', CaseSaved::class, CaseRequest::class, 201)]
+    public function store(CaseRequest $request, Project $project, SaveCase $save): JsonResponse
+    {
+        Gate::authorize('writeCases', $project);
+
+        return new JsonResponse($save->make($project, $request->person(), $request->validated()), 201);
+    }
+
+    #[Post('/projects/{project}/case-checks', 'What is wrong with a case, and how it will read in the walk', CaseCheck::class, CaseCheckRequest::class)]
+    public function check(CaseCheckRequest $request, Project $project, CheckCase $check): JsonResponse
+    {
+        return new JsonResponse($check->preview($project->id, CaseText::fromArray($request->validated()), $request->integer('row', 1)));
     }
 
     #[Get('/cases/{case}', 'A case with its steps, and where it was walked', CaseDetail::class)]
-    public function show(TestCase $case, ReadCasebook $read): JsonResponse
+    public function show(Request $request, TestCase $case, ReadCase $read): JsonResponse
     {
-        return new JsonResponse($read->case($case));
+        $user = $this->memberships->person($request);
+
+        return (new JsonResponse($read->detail($case, $user, $this->memberships->sure($user, $case->project_id))))->setEtag((string) $case->revision);
     }
 
-    #[Post('/projects/{project}/case-imports', 'Bring cases in from a CSV file: all of them, or none', ImportAnswer::class, ImportRequest::class, 201, true)]
-    public function import(ImportRequest $request, Project $project, ImportCases $import): JsonResponse
+    #[Put('/cases/{case}', 'Save a case. The revision that one began from comes in the body or as If-Match; when another saved meanwhile the answer is 412', CaseSaved::class, CaseRequest::class)]
+    public function update(CaseRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
-        Gate::authorize('importCases', $project);
-        $file = $request->file('file');
-        try {
-            return new JsonResponse(new ImportAnswer($import($project, $request->person(), $file instanceof UploadedFile ? (string) $file->get() : '')), 201);
-        } catch (CasesUnreadable $e) {
-            $errors = [];
-            foreach ($e->errors as $error) {
-                $errors["row {$error->row}".(null === $error->column ? '' : ".{$error->column}")][] = $error->message;
-            }
-            throw ValidationException::withMessages($errors);
+        Gate::authorize('write', $case);
+        $revision = $request->integer('revision') ?: (int) trim((string) $request->header('If-Match'), '"W/ ');
+        if ($revision < 1) {
+            throw ValidationException::withMessages(['revision' => 'Say which revision you began from, in the body or as If-Match.']);
         }
+        $saved = $save->save($case, $request->person(), $request->validated(), $revision);
+
+        return (new JsonResponse($saved))->setEtag((string) $saved->case->revision);
+    }
+
+    #[Post('/cases/{case}/merges', 'My changes and those saved meanwhile, brought together; nothing is written', CaseMerge::class, CaseRequest::class)]
+    public function merge(CaseRequest $request, TestCase $case, SaveCase $save): JsonResponse
+    {
+        return new JsonResponse($save->merge($case, $request->validated(), $request->integer('version')));
+    }
+
+    #[Get('/cases/{case}/history', 'All that happened to a case', CaseHistory::class)]
+    public function history(TestCase $case, ReadCase $read): JsonResponse
+    {
+        return new JsonResponse($read->history($case));
+    }
+
+    #[Get('/cases/{case}/comparison', 'Two versions of a case beside each other', CaseComparison::class, query: ['from' => 'The number of a version', 'to' => 'The number of a version'])]
+    public function comparison(Request $request, TestCase $case, ReadCase $read): JsonResponse
+    {
+        $version = static fn (int $number): CaseVersion => CaseVersion::query()->where('case_id', $case->id)->where('number', $number)->with('steps', 'author', 'case')->first() ?? throw new ModelNotFoundException();
+        $to = $request->query->getInt('to') ?: (int) CaseVersion::query()->where('case_id', $case->id)->max('number');
+
+        return new JsonResponse($read->comparison($version($request->query->getInt('from') ?: max(1, $to - 1)), $version($to)));
+    }
+
+    #[Get('/cases/{case}/results', 'How a case went last', CaseResult::class, true)]
+    public function results(TestCase $case, ReadCase $read): JsonResponse
+    {
+        return new JsonResponse($read->results($case));
+    }
+
+    #[Post('/cases/{case}/restorations', 'Bring an old version back as the newest', CaseSaved::class, VersionRequest::class)]
+    public function bringBack(VersionRequest $request, TestCase $case, SaveCase $save): JsonResponse
+    {
+        Gate::authorize('write', $case);
+
+        return new JsonResponse($save->bringBack($case, $request->person(), $request->integer('version')));
+    }
+
+    #[Post('/cases/{case}/reviews', 'Ask for approval, approve, or return with a comment', CaseSaved::class, ReviewRequest::class)]
+    public function review(ReviewRequest $request, TestCase $case, SaveCase $save): JsonResponse
+    {
+        $act = $request->string('act')->toString();
+        Gate::authorize('ask' === $act ? 'write' : 'approve', $case);
+
+        return new JsonResponse($save->review($case, $request->person(), 'approve' === $act || 'return' === $act ? $act : 'ask', $request->string('comment')->toString()));
+    }
+
+    #[Post('/cases/{case}/routines', 'Make a routine of some of its steps', RoutineDetail::class, ExtractRequest::class, 201)]
+    public function extract(ExtractRequest $request, TestCase $case, SaveRoutine $save, ReuseShelf $shelf): JsonResponse
+    {
+        Gate::authorize('write', $case);
+        $routine = $save->extract($case, $request->person(), $request->string('name')->toString(), array_map(intval(...), array_values((array) $request->validated('positions'))), $request->integer('revision'));
+
+        return new JsonResponse($shelf->routine($routine, true), 201);
+    }
+
+    #[Put('/cases/{case}/presence', 'I have this case open to write; who else has?', Presence::class, StampRequest::class)]
+    public function presence(StampRequest $request, TestCase $case, ReadCase $read): JsonResponse
+    {
+        $user = $request->person();
+        if (Gate::allows('write', $case)) {
+            DB::table('case_editing')->upsert([['case_id' => $case->id, 'user_id' => $user->id, 'seen_at' => Carbon::now()]], ['case_id', 'user_id'], ['seen_at']);
+        }
+
+        return new JsonResponse(new Presence($read->others($case, $user)));
     }
 }

@@ -4,9 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Controllers;
 
-use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Response;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Actions\Walk\AddEvidence;
@@ -15,6 +13,7 @@ use LucidStep\App\Http\Docs\Delete;
 use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Docs\Patch;
 use LucidStep\App\Http\Docs\Post;
+use LucidStep\App\Http\FileAnswer;
 use LucidStep\App\Http\Problem;
 use LucidStep\App\Http\Requests\CaptionRequest;
 use LucidStep\App\Http\Requests\EvidenceRequest;
@@ -24,7 +23,6 @@ use LucidStep\App\Http\Resources\EvidenceAnswer;
 use LucidStep\App\Http\Resources\EvidenceItem;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Evidence;
-use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**
@@ -64,41 +62,18 @@ final class EvidenceController
     }
 
     #[Get('/evidence/{evidence}/file', 'The file itself')]
-    public function file(Evidence $evidence, Filesystem $files): StreamedResponse|JsonResponse
+    public function file(Evidence $evidence, FileAnswer $answer): StreamedResponse|JsonResponse
     {
         $evidence->load('file');
 
-        return $this->stream($files, $evidence->file->path(), $evidence->file->media_type, $evidence->name, $evidence->file->isPicture());
+        return $answer->stream($evidence->file->path(), $evidence->file->media_type, $evidence->name, $evidence->file->isPicture());
     }
 
     #[Get('/evidence/{evidence}/thumbnail', 'A small picture of it; the whole one until that is made')]
-    public function thumbnail(Evidence $evidence, Filesystem $files): StreamedResponse|JsonResponse
+    public function thumbnail(Evidence $evidence, FileAnswer $answer): StreamedResponse|JsonResponse
     {
         $evidence->load('file');
-        $file = $evidence->file;
-        if (!$file->isPicture()) {
-            return Problem::notFound()->toResponse(request());
-        }
 
-        return 'ready' === $file->thumbnail
-            ? $this->stream($files, $file->thumbnailPath(), 'image/webp', $evidence->name, true)
-            : $this->stream($files, $file->path(), $file->media_type, $evidence->name, true);
-    }
-
-    private function stream(Filesystem $files, string $path, string $type, string $name, bool $inline): StreamedResponse|JsonResponse
-    {
-        $stream = $files->exists($path) ? $files->readStream($path) : null;
-        if (null === $stream) {
-            return Problem::notFound()->toResponse(request());
-        }
-
-        return new StreamedResponse(static function () use ($stream): void {
-            fpassthru($stream);
-        }, Response::HTTP_OK, [
-            'Content-Type' => 'text/plain' === $type ? 'text/plain; charset=utf-8' : $type,
-            'Content-Disposition' => HeaderUtils::makeDisposition($inline ? 'inline' : 'attachment', str_replace(['/', '\\'], '-', $name), 'evidence'),
-            'Content-Security-Policy' => "default-src 'none'; sandbox",
-            'Cache-Control' => 'private, max-age=3600',
-        ]);
+        return $evidence->file->isPicture() ? $answer->thumbnail($evidence->file, $evidence->name) : Problem::notFound()->toResponse(request());
     }
 }

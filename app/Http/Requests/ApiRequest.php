@@ -27,6 +27,29 @@ abstract class ApiRequest extends FormRequest
      */
     abstract public function rules(): array;
 
+    /**
+     * What came in and is known, lists in the order in which they came.
+     */
+    public function validated($key = null, $default = null): mixed
+    {
+        return data_get(self::inOrder(parent::validated()), $key, $default);
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $values
+     *
+     * @return array<array-key, mixed>
+     */
+    private static function inOrder(array $values): array
+    {
+        // The validator puts together first what its first rule found, so that a list may come out shuffled.
+        if ([] === array_filter(array_keys($values), is_string(...))) {
+            ksort($values);
+        }
+
+        return array_map(static fn (mixed $v): mixed => \is_array($v) ? self::inOrder($v) : $v, $values);
+    }
+
     public function person(): User
     {
         $user = $this->user();

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Resources;
 
+use LucidStep\App\Actions\Walk\WalkedText;
 use LucidStep\App\Models\Attempt;
+use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Policies;
 use OpenApi\Attributes as OA;
 
@@ -68,7 +70,10 @@ final readonly class AttemptDetail
     ) {
     }
 
-    public static function from(Attempt $attempt): self
+    /**
+     * @param  ?string  $reader who reads it: secret values are told to whoever walks
+     */
+    public static function from(Attempt $attempt, ?string $reader = null): self
     {
         $attempt->load('tester', 'build', 'configuration', 'entry.cycle.project', 'entry.case', 'rounds.results', 'evidence.file', 'defectLinks.defect', 'lateActs');
         $earlier = Attempt::query()->where('entry_id', $attempt->entry_id)->where('number', '<', $attempt->number)->with('tester', 'build', 'configuration')->orderByDesc('number')->get();
@@ -78,7 +83,7 @@ final readonly class AttemptDetail
         return new self(
             AttemptSummary::from($attempt), $entry->cycle->project->code, $entry->id, $entry->cycle_id, $entry->cycle->key, $entry->cycle->name, (string) $snapshot['key'], (int) $snapshot['version'],
             (string) $snapshot['title'], (string) $snapshot['objective'], (string) $snapshot['preconditions'], (string) $snapshot['postconditions'], $entry->case->estimate_seconds,
-            array_map(StepText::fromSnapshot(...), $snapshot['steps']),
+            array_map(StepText::fromSnapshot(...), WalkedText::steps($attempt, $attempt->rounds->first(), $reader === $attempt->tester_id && AttemptState::Open === $attempt->state)),
             array_values($attempt->rounds->map(RoundRecord::from(...))->all()),
             array_values($attempt->evidence->whereNull('removed_at')->map(EvidenceItem::from(...))->all()),
             array_values($attempt->defectLinks->map(LinkedDefect::from(...))->all()),

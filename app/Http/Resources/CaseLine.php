@@ -15,6 +15,9 @@ final readonly class CaseLine
 {
     /**
      * @param  list<string>  $labels
+     * @param  object  $custom values by id of the field
+     * @param  list<TextPart>  $title_parts of a search
+     * @param  list<TextPart>  $words       of a search, around what was found in the text
      */
     public function __construct(
         #[OA\Property]
@@ -29,7 +32,7 @@ final readonly class CaseLine
         public string $state,
         #[OA\Property]
         public string $type,
-        #[OA\Property(enum: ['critical', 'high', 'medium', 'low'])]
+        #[OA\Property]
         public string $priority,
         #[OA\Property]
         public ?int $estimate_seconds,
@@ -39,14 +42,39 @@ final readonly class CaseLine
         public array $labels,
         #[OA\Property]
         public string $updated_at,
+        #[OA\Property]
+        public bool $automated,
+        #[OA\Property]
+        public bool $is_template,
+        #[OA\Property]
+        public ?string $table_id,
+        #[OA\Property]
+        public int $steps,
+        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string'))]
+        public object $custom,
+        #[OA\Property]
+        public ?string $last_walked_at,
+        #[OA\Property]
+        public int $revision,
+        #[OA\Property]
+        public ?string $binned_at,
+        #[OA\Property(items: new OA\Items(ref: TextPart::class))]
+        public array $title_parts,
+        #[OA\Property(items: new OA\Items(ref: TextPart::class))]
+        public array $words,
     ) {
     }
 
     /**
      * @param  TestCase  $c with its owner loaded
+     * @param  list<TextPart>  $title what was searched for in the title
+     * @param  list<TextPart>  $words and in the text
      */
-    public static function from(TestCase $c): self
+    public static function from(TestCase $c, array $title = [], array $words = []): self
     {
-        return new self($c->id, $c->key, $c->title, $c->folder_id, $c->state, $c->type, $c->priority, $c->estimate_seconds, Person::orNull($c->owner), $c->labels, $c->updated_at->toIso8601ZuluString());
+        return new self(
+            $c->id, $c->key, $c->title, $c->folder_id, $c->state, $c->type, $c->priority, $c->estimate_seconds, Person::orNull($c->owner), $c->labels, $c->updated_at->toIso8601ZuluString(),
+            $c->automated, $c->is_template, $c->table_id, $c->steps_count, (object) $c->custom, $c->last_walked_at?->toIso8601ZuluString(), $c->revision, $c->binned_at?->toIso8601ZuluString(), $title, $words,
+        );
     }
 }

@@ -29,7 +29,7 @@ final readonly class EntryLine
         public string $case_key,
         #[OA\Property]
         public string $title,
-        #[OA\Property(enum: ['critical', 'high', 'medium', 'low'])]
+        #[OA\Property]
         public string $priority,
         #[OA\Property]
         public ?int $estimate_seconds,
@@ -65,6 +65,8 @@ final readonly class EntryLine
         public int $active_ms,
         #[OA\Property]
         public ?string $shown_at,
+        #[OA\Property(description: 'The case is in the bin; the entry stays')]
+        public bool $case_binned,
     ) {
     }
 
@@ -80,7 +82,7 @@ final readonly class EntryLine
             Named::orNull($entry->configuration), Person::orNull($entry->assignee), $entry->shows, $entry->was, $readiness->is,
             array_map(Reason::from(...), $readiness->reasons), array_map(Reason::from(...), $readiness->warnings),
             $retest ? $entry->retest_reason : null, $retest ? Person::orNull($entry->retestBy) : null, Person::orNull($entry->openAttempt?->tester),
-            $entry->open_attempt_id, $entry->last_attempt_id, $entry->attempts_count, $entry->defects_count, $entry->active_ms, $entry->shown_at?->toIso8601ZuluString(),
+            $entry->open_attempt_id, $entry->last_attempt_id, $entry->attempts_count, $entry->defects_count, $entry->active_ms, $entry->shown_at?->toIso8601ZuluString(), null !== $entry->case->binned_at,
         );
     }
 }

@@ -4,15 +4,19 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Resources;
 
-use LucidStep\App\Models\Step;
+use LucidStep\App\Actions\Casebook\Shapes;
 use OpenApi\Attributes as OA;
 
 /**
- * A step as the case has it.
+ * A step as it is walked: routines written out, values filled in.
  */
-#[OA\Schema(description: 'A step as the case has it.')]
+#[OA\Schema(description: 'A step as it is walked: routines written out, values filled in.')]
 final readonly class StepText
 {
+    /**
+     * @param  list<FileRef>  $files reference pictures
+     * @param  list<string>  $routines those it stands in, outermost first
+     */
     public function __construct(
         #[OA\Property]
         public int $position,
@@ -22,6 +26,10 @@ final readonly class StepText
         public string $data,
         #[OA\Property]
         public string $expected,
+        #[OA\Property(items: new OA\Items(ref: FileRef::class))]
+        public array $files,
+        #[OA\Property(items: new OA\Items(type: 'string'))]
+        public array $routines,
     ) {
     }
 
@@ -30,11 +38,6 @@ final readonly class StepText
      */
     public static function fromSnapshot(array $step): self
     {
-        return new self($step['position'], $step['action'], $step['data'], $step['expected']);
-    }
-
-    public static function from(Step $step): self
-    {
-        return new self($step->position, $step->action, $step->data, $step->expected);
+        return new self($step['position'], $step['action'], $step['data'], $step['expected'], Shapes::files($step['files'] ?? []), $step['routines'] ?? []);
     }
 }

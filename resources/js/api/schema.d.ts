@@ -157,6 +157,176 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/case-acts/{act}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take an act on many cases back */
+        post: operations["postCaseActsActUndo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/case-exports/{export}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far an export is */
+        get: operations["getCaseExportsExport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/case-exports/{export}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop an export */
+        post: operations["postCaseExportsExportCancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/case-exports/{export}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file */
+        get: operations["getCaseExportsExportFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/case-imports/{import}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a file holds, and how far its import is */
+        get: operations["getCaseImportsImport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/case-imports/{import}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop; nothing is written */
+        post: operations["postCaseImportsImportCancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/case-imports/{import}/mapping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what the columns are; the file is read again */
+        post: operations["postCaseImportsImportMapping"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/case-imports/{import}/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring the cases in */
+        post: operations["postCaseImportsImportStart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/case-imports/{import}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take what came in out again, as one act */
+        post: operations["postCaseImportsImportUndo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/case-messages/{message}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answer a question, take or decline a suggestion */
+        post: operations["postCaseMessagesMessageAnswers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/cases/{case}": {
         parameters: {
             query?: never;
@@ -166,8 +336,179 @@ export interface paths {
         };
         /** A case with its steps, and where it was walked */
         get: operations["getCasesCase"];
+        /** Save a case. The revision that one began from comes in the body or as If-Match; when another saved meanwhile the answer is 412 */
+        put: operations["putCasesCase"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cases/{case}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Two versions of a case beside each other */
+        get: operations["getCasesCaseComparison"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cases/{case}/doubles/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** These two are no doubles; do not point them out again */
+        delete: operations["deleteCasesCaseDoublesOther"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cases/{case}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that happened to a case */
+        get: operations["getCasesCaseHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cases/{case}/merges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** My changes and those saved meanwhile, brought together; nothing is written */
+        post: operations["postCasesCaseMerges"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cases/{case}/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask the author, or suggest a change */
+        post: operations["postCasesCaseMessages"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cases/{case}/presence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** I have this case open to write; who else has? */
+        put: operations["putCasesCasePresence"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cases/{case}/restorations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring an old version back as the newest */
+        post: operations["postCasesCaseRestorations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cases/{case}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a case went last */
+        get: operations["getCasesCaseResults"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cases/{case}/reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask for approval, approve, or return with a comment */
+        post: operations["postCasesCaseReviews"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cases/{case}/routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a routine of some of its steps */
+        post: operations["postCasesCaseRoutines"];
         delete?: never;
         options?: never;
         head?: never;
@@ -185,6 +526,42 @@ export interface paths {
         get: operations["getCyclesCycle"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/data-tables/{table}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A data table with its rows, and where it is used */
+        get: operations["getDataTablesTable"];
+        /** Change a data table */
+        put: operations["putDataTablesTable"];
+        post?: never;
+        /** Bin a data table that is used nowhere */
+        delete: operations["deleteDataTablesTable"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/data-tables/{table}/restorations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a data table out of the bin */
+        post: operations["postDataTablesTableRestorations"];
         delete?: never;
         options?: never;
         head?: never;
@@ -345,6 +722,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/filters/{filter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Drop a kept filter */
+        delete: operations["deleteFiltersFilter"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/folders/{folder}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Bin a folder with what is in it */
+        delete: operations["deleteFoldersFolder"];
+        options?: never;
+        head?: never;
+        /** Name or move a folder */
+        patch: operations["patchFoldersFolder"];
+        trace?: never;
+    };
     "/projects": {
         parameters: {
             query?: never;
@@ -379,6 +791,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/case-acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Edit, move, copy, bin or restore many cases */
+        post: operations["postProjectsProjectCaseActs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/case-care": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Cases not walked for long, and likely doubles */
+        get: operations["getProjectsProjectCaseCare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/case-checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is wrong with a case, and how it will read in the walk */
+        post: operations["postProjectsProjectCaseChecks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/case-exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take cases out */
+        post: operations["postProjectsProjectCaseExports"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/case-imports": {
         parameters: {
             query?: never;
@@ -388,8 +868,76 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring cases in from a CSV file: all of them, or none */
+        /** Read a file of cases: CSV, XLSX or JSON. Nothing is written yet */
         post: operations["postProjectsProjectCaseImports"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/case-inbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Questions, suggestions and reviews that wait */
+        get: operations["getProjectsProjectCaseInbox"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/case-previews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an act on many cases would do */
+        post: operations["postProjectsProjectCasePreviews"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/case-template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An empty CSV with every column, and one case as an example */
+        get: operations["getProjectsProjectCaseTemplate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/casebook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the casebook is made of beside its cases */
+        get: operations["getProjectsProjectCasebook"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -403,10 +951,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The cases of a project in casebook order */
+        /** Cases by filter, in a chosen order */
         get: operations["getProjectsProjectCases"];
         put?: never;
-        post?: never;
+        /** Make a case */
+        post: operations["postProjectsProjectCases"];
         delete?: never;
         options?: never;
         head?: never;
@@ -447,6 +996,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/data-tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The data tables of a project */
+        get: operations["getProjectsProjectDataTables"];
+        put?: never;
+        /** Make a data table, typed or from a text */
+        post: operations["postProjectsProjectDataTables"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/defects": {
         parameters: {
             query?: never;
@@ -465,6 +1032,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a picture or a text for a step or a case */
+        post: operations["postProjectsProjectFiles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/files/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file itself */
+        get: operations["getProjectsProjectFilesSha256"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/files/{sha256}/thumbnail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A small picture of it; the whole one until that is made */
+        get: operations["getProjectsProjectFilesSha256Thumbnail"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/filters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kept filters: one's own and shared ones */
+        get: operations["getProjectsProjectFilters"];
+        put?: never;
+        /** Keep a filter; one of one's own with the same name is replaced */
+        post: operations["postProjectsProjectFilters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/folders": {
         parameters: {
             query?: never;
@@ -475,7 +1111,8 @@ export interface paths {
         /** The folders of the casebook */
         get: operations["getProjectsProjectFolders"];
         put?: never;
-        post?: never;
+        /** Make a folder */
+        post: operations["postProjectsProjectFolders"];
         delete?: never;
         options?: never;
         head?: never;
@@ -499,6 +1136,146 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add labels */
+        post: operations["postProjectsProjectLabels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Rename a label on every case, merge it into another, or take it off */
+        patch: operations["patchProjectsProjectLabels"];
+        trace?: never;
+    };
+    "/projects/{project}/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Types, priorities, labels and custom fields, with how often each is used */
+        get: operations["getProjectsProjectLists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/lists/fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the custom fields anew */
+        put: operations["putProjectsProjectListsFields"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/lists/priorities": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the list of priorities anew */
+        put: operations["putProjectsProjectListsPriorities"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/lists/types": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the list of types anew */
+        put: operations["putProjectsProjectListsTypes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/requirements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Requirements, with how many cases are linked to each */
+        get: operations["getProjectsProjectRequirements"];
+        put?: never;
+        /** Make a requirement */
+        post: operations["postProjectsProjectRequirements"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The routines of a project */
+        get: operations["getProjectsProjectRoutines"];
+        put?: never;
+        /** Make a routine */
+        post: operations["postProjectsProjectRoutines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/suites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The suites of a project with live counts */
+        get: operations["getProjectsProjectSuites"];
+        put?: never;
+        /** Make a suite */
+        post: operations["postProjectsProjectSuites"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/today": {
         parameters: {
             query?: never;
@@ -510,6 +1287,42 @@ export interface paths {
         get: operations["getProjectsProjectToday"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/routines/{routine}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A routine, and where it is used */
+        get: operations["getRoutinesRoutine"];
+        /** Change a routine, for all who use it */
+        put: operations["putRoutinesRoutine"];
+        post?: never;
+        /** Bin a routine that is used nowhere */
+        delete: operations["deleteRoutinesRoutine"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/routines/{routine}/restorations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a routine out of the bin */
+        post: operations["postRoutinesRoutineRestorations"];
         delete?: never;
         options?: never;
         head?: never;
@@ -530,6 +1343,59 @@ export interface paths {
         post: operations["postSession"];
         /** Sign out */
         delete: operations["deleteSession"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/suites/{suite}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A suite, and what it gained or lost since it was accepted */
+        get: operations["getSuitesSuite"];
+        put?: never;
+        post?: never;
+        /** Bin a suite; its cases stay */
+        delete: operations["deleteSuitesSuite"];
+        options?: never;
+        head?: never;
+        /** Change a suite */
+        patch: operations["patchSuitesSuite"];
+        trace?: never;
+    };
+    "/suites/{suite}/acceptances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Accept what a live suite gained and lost */
+        post: operations["postSuitesSuiteAcceptances"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/suites/{suite}/restorations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a suite out of the bin */
+        post: operations["postSuitesSuiteRestorations"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -560,6 +1426,36 @@ export interface components {
         ActAnswer: {
             applied: boolean;
             held_because: string | null;
+        };
+        /** @description What an act on many cases did; it can be undone by its id. */
+        ActDone: {
+            act_id: string | null;
+            title: string;
+            changed: number;
+            keys: string[];
+            refused: components["schemas"]["RefusedCase"][];
+        };
+        /** @description What an act on many cases would do. */
+        ActPreview: {
+            cases: number;
+            changed: number;
+            unchanged: number;
+            refused: components["schemas"]["RefusedCase"][];
+            samples: components["schemas"]["ActSample"][];
+        };
+        /** @description What would change in one case. */
+        ActSample: {
+            key: string;
+            title: string;
+            changes: components["schemas"]["ChangeOfField"][];
+        };
+        AnswerRequest: {
+            /**
+             * @description An answer to a question or a suggestion.
+             * @enum {string}
+             */
+            as: "answered" | "taken" | "declined";
+            answer?: string;
         };
         /** @description An attempt step by step: what the walk and the attempt's page show. */
         AttemptDetail: {
@@ -610,6 +1506,57 @@ export interface components {
             sent_at?: string | null;
             counter?: number | null;
         };
+        CaseActRequest: {
+            /**
+             * @description An act on many cases: those of some ids, or those that a filter holds.
+             * @enum {string}
+             */
+            act: "edit" | "move" | "copy" | "bin" | "restore";
+            filter: {
+                [key: string]: string;
+            };
+            changes?: {
+                [key: string]: unknown;
+            };
+            preview?: boolean;
+        };
+        /** @description Cases that need a look: not walked for long, and likely doubles. */
+        CaseCare: {
+            stale: components["schemas"]["CaseLine"][];
+            stale_days: number;
+            doubles: components["schemas"]["DoubleLine"][];
+        };
+        /** @description What is wrong with a case, and how a row of its table will read. */
+        CaseCheck: {
+            problems: components["schemas"]["ProblemLine"][];
+            row: number;
+            rows: number;
+            row_label: string;
+            steps: components["schemas"]["PreviewStep"][];
+        };
+        CaseCheckRequest: {
+            /** @description A case to be checked and shown as the tester will see it. */
+            title?: string;
+            objective?: string;
+            preconditions?: string;
+            postconditions?: string;
+            steps?: components["schemas"]["StepInput"][];
+            /** Format: uuid */
+            table?: string | null;
+            files?: components["schemas"]["FileRef"][];
+            row?: number;
+        };
+        /** @description Two versions of a case beside each other. */
+        CaseComparison: {
+            from: number;
+            to: number;
+            fields: components["schemas"]["FieldDiff"][];
+            steps: components["schemas"]["StepDiff"][];
+            from_at: string;
+            to_at: string;
+            from_by: string;
+            to_by: string;
+        };
         /** @description A case with its text, and where it was walked. */
         CaseDetail: {
             case: components["schemas"]["CaseLine"];
@@ -617,10 +1564,24 @@ export interface components {
             objective: string;
             preconditions: string;
             postconditions: string;
-            steps: components["schemas"]["StepText"][];
+            steps: components["schemas"]["StepEdit"][];
+            routines: components["schemas"]["RoutineText"][];
+            files: components["schemas"]["FileRef"][];
+            requirements: components["schemas"]["RequirementLine"][];
             folder_path: string[];
             walks: components["schemas"]["CaseWalk"][];
             defects: components["schemas"]["DefectLine"][];
+            messages: components["schemas"]["CaseMessageLine"][];
+            problems: components["schemas"]["ProblemLine"][];
+            others: components["schemas"]["Person"][];
+            review: components["schemas"]["LogLine"] | null;
+            may_write: boolean;
+            may_lead: boolean;
+        };
+        /** @description All that happened to a case, newest first, and its versions. */
+        CaseHistory: {
+            log: components["schemas"]["LogLine"][];
+            versions: components["schemas"]["VersionLine"][];
         };
         /** @description A case in a list. */
         CaseLine: {
@@ -631,18 +1592,109 @@ export interface components {
             /** @enum {string} */
             state: "draft" | "in_review" | "approved" | "retired";
             type: string;
-            /** @enum {string} */
-            priority: "critical" | "high" | "medium" | "low";
+            priority: string;
             estimate_seconds: number | null;
             owner: components["schemas"]["Person"] | null;
             labels: string[];
             updated_at: string;
+            automated: boolean;
+            is_template: boolean;
+            table_id: string | null;
+            steps: number;
+            custom: {
+                [key: string]: string;
+            };
+            last_walked_at: string | null;
+            revision: number;
+            binned_at: string | null;
+            title_parts: components["schemas"]["TextPart"][];
+            words: components["schemas"]["TextPart"][];
         };
-        /** @description Some of the cases, and where the next begin. */
+        /** @description My changes and those saved meanwhile, brought together. */
+        CaseMerge: {
+            revision: number;
+            by: string;
+            at: string;
+            conflicts: number;
+            texts: components["schemas"]["MergedTextLine"][];
+            steps: components["schemas"]["MergedStepLine"][];
+            files: components["schemas"]["FileRef"][];
+        };
+        /** @description A question or a suggestion about a case. */
+        CaseMessageLine: {
+            id: string;
+            case_id: string;
+            case_key: string;
+            case_title: string;
+            step: number | null;
+            /** @enum {string} */
+            kind: "question" | "suggestion";
+            body: string;
+            proposal: components["schemas"]["StepEdit"] | null;
+            author: components["schemas"]["Person"];
+            /** @enum {string} */
+            state: "open" | "answered" | "taken" | "declined";
+            answer: string;
+            answered_by: components["schemas"]["Person"] | null;
+            created_at: string;
+            answered_at: string | null;
+        };
+        /** @description Some of the cases, and where the next begin. The total is counted to 10,000. */
         CasePage: {
             items: components["schemas"]["CaseLine"][];
             next: string | null;
             total: number;
+            more_than_total: boolean;
+            groups: components["schemas"]["GroupCount"][];
+        };
+        CaseRequest: {
+            /** @description A case as it was typed. */
+            title: string;
+            objective?: string;
+            preconditions?: string;
+            postconditions?: string;
+            steps?: components["schemas"]["StepInput"][];
+            /** Format: uuid */
+            table?: string | null;
+            files?: components["schemas"]["FileRef"][];
+            /** Format: uuid */
+            folder_id?: string | null;
+            type?: string;
+            priority?: string;
+            estimate?: string;
+            automated?: boolean;
+            is_template?: boolean;
+            /** Format: uuid */
+            owner_id?: string | null;
+            labels?: string[];
+            requirements?: string[];
+            custom?: {
+                [key: string]: string;
+            };
+            /** @description What the person began from; needed to change a case */
+            revision?: number;
+            /** @description The version that a merge begins from */
+            version?: number;
+        };
+        /** @description How a case went once. */
+        CaseResult: {
+            attempt_id: string | null;
+            entry_id: string;
+            shows: string;
+            cycle_key: string;
+            cycle_name: string;
+            configuration: string | null;
+            build: string | null;
+            tester: string | null;
+            at: string | null;
+            note: string;
+        };
+        /** @description What a save made of a case. */
+        CaseSaved: {
+            case: components["schemas"]["CaseLine"];
+            version: number;
+            text_changed: boolean;
+            problems: components["schemas"]["ProblemLine"][];
         };
         /** @description Where a case stands in a cycle. */
         CaseWalk: {
@@ -653,6 +1705,26 @@ export interface components {
             shows: string;
             was: string | null;
             last_attempt_id: string | null;
+        };
+        /** @description What the casebook is made of beside its cases. */
+        CasebookFrame: {
+            folders: components["schemas"]["FolderLine"][];
+            types: components["schemas"]["ListItemLine"][];
+            priorities: components["schemas"]["ListItemLine"][];
+            labels: string[];
+            fields: components["schemas"]["CustomFieldLine"][];
+            routines: components["schemas"]["RoutineLine"][];
+            tables: components["schemas"]["TableLine"][];
+            suites: components["schemas"]["SuiteLine"][];
+            filters: components["schemas"]["SavedFilterLine"][];
+            requirements: components["schemas"]["RequirementLine"][];
+            people: components["schemas"]["Person"][];
+            projects: components["schemas"]["ProjectSummary"][];
+            cases: number;
+            binned: number;
+            waiting: number;
+            may_write: boolean;
+            may_lead: boolean;
         };
         /** @description What changed since a place in the feed, and the place now. */
         ChangeFeed: {
@@ -666,6 +1738,17 @@ export interface components {
             subject_id: string;
             cycle_id: string | null;
         };
+        /** @description A field before and after. */
+        ChangeOfField: {
+            field: string;
+            from: string;
+            to: string;
+        };
+        /** @description A column of a data table. */
+        ColumnLine: {
+            name: string;
+            secret: boolean;
+        };
         /** @description How many entries show what. */
         Counts: {
             pass: number;
@@ -675,6 +1758,16 @@ export interface components {
             not_run: number;
             in_progress: number;
             retest: number;
+        };
+        /** @description A field that the project added to its cases. */
+        CustomFieldLine: {
+            id: string;
+            name: string;
+            /** @enum {string} */
+            kind: "text" | "number" | "date" | "choice" | "yes_no";
+            choices: string[];
+            required: boolean;
+            uses: number;
         };
         /** @description A cycle with all its entries. */
         CycleBoard: {
@@ -770,6 +1863,24 @@ export interface components {
             password: string;
             role: string;
         };
+        /** @description A piece of a text that was kept, taken out or put in. */
+        DiffPart: {
+            /** @enum {string} */
+            kind: "same" | "removed" | "added";
+            text: string;
+        };
+        /** @description It is done. */
+        Done: {
+            id: string;
+            revision: number;
+        };
+        /** @description Two cases that seem to say the same. */
+        DoubleLine: {
+            one: components["schemas"]["CaseLine"];
+            other: components["schemas"]["CaseLine"];
+            /** Format: float */
+            score: number;
+        };
         /** @description An entry with all its attempts. */
         EntryDetail: {
             entry: components["schemas"]["EntryLine"];
@@ -848,6 +1959,53 @@ export interface components {
             sent_at?: string | null;
             counter?: number | null;
         };
+        ExportRequest: {
+            /**
+             * @description Cases to take out.
+             * @enum {string}
+             */
+            format: "csv" | "xlsx" | "json" | "md" | "html";
+            filter?: {
+                [key: string]: string;
+            };
+            /** @enum {string} */
+            layout?: "step" | "case";
+            expand?: boolean;
+        };
+        /** @description Cases on their way out. */
+        ExportState: {
+            id: string;
+            /** @enum {string} */
+            state: "waiting" | "running" | "done" | "failed";
+            format: string;
+            name: string;
+            done: number;
+            total: number;
+            bytes: number;
+            problem: string;
+        };
+        ExtractRequest: {
+            /** @description Steps of a case that become a routine. */
+            name: string;
+            positions: number[];
+            revision: number;
+        };
+        /** @description A text before and after, in pieces. */
+        FieldDiff: {
+            field: string;
+            parts: components["schemas"]["DiffPart"][];
+        };
+        FieldsRequest: {
+            fields: {
+                /** @description The fields that a project adds to its cases, in order. */
+                id?: string | null;
+                name: string;
+                /** @enum {string} */
+                kind: "text" | "number" | "date" | "choice" | "yes_no";
+                choices?: string[];
+                required?: boolean;
+            }[];
+        };
         FileDefectRequest: {
             /**
              * Format: uuid
@@ -867,6 +2025,27 @@ export interface components {
             device_time?: string | null;
             sent_at?: string | null;
             counter?: number | null;
+        };
+        /** @description A file of the project that a step or a case shows. */
+        FileRef: {
+            sha256: string;
+            name: string;
+        };
+        FileRequest: {
+            /**
+             * Format: binary
+             * @description A picture or text for a step or a case.
+             */
+            file: string;
+            name?: string;
+        };
+        FilterRequest: {
+            /** @description A filter to keep. */
+            name: string;
+            shared?: boolean;
+            filter: {
+                [key: string]: string;
+            };
         };
         FinishRequest: {
             /**
@@ -888,6 +2067,15 @@ export interface components {
             name: string;
             cases: number;
         };
+        FolderRequest: {
+            /** @description A folder: its name, and where it stands. */
+            name?: string;
+            /** Format: uuid */
+            parent_id?: string | null;
+            /** Format: uuid */
+            before?: string | null;
+            move?: boolean;
+        };
         /** @description Something one can go to. */
         GoToItem: {
             /** @enum {string} */
@@ -899,9 +2087,10 @@ export interface components {
         GoToList: {
             items: components["schemas"]["GoToItem"][];
         };
-        /** @description The keys of the cases that came in. */
-        ImportAnswer: {
-            keys: string[];
+        /** @description How many cases share a value. */
+        GroupCount: {
+            value: string;
+            cases: number;
         };
         ImportRequest: {
             /**
@@ -909,6 +2098,63 @@ export interface components {
              * @description A CSV file of cases.
              */
             file: string;
+        };
+        /** @description A case of the file and what becomes of it. */
+        ImportRow: {
+            row: number;
+            /** @enum {string} */
+            is: "create" | "change" | "same" | "refuse";
+            key: string | null;
+            title: string;
+            steps: number;
+            reasons: string[];
+        };
+        /** @description A file of cases on its way in. */
+        ImportState: {
+            id: string;
+            name: string;
+            /** @enum {string} */
+            state: "reading" | "ready" | "running" | "done" | "cancelled" | "failed" | "undone";
+            format: string;
+            header: string[];
+            samples: string[][];
+            mapping: (string | null)[];
+            /** @enum {string} */
+            layout: "step" | "case";
+            charset: string;
+            separator: string;
+            rows: number;
+            creates: number;
+            changes: number;
+            refuses: number;
+            same: number;
+            new_types: string[];
+            done: number;
+            total: number;
+            problem: string;
+            report: components["schemas"]["ImportRow"][];
+            targets: string[];
+            undoable: boolean;
+        };
+        /** @description What waits for the authors. */
+        Inbox: {
+            messages: components["schemas"]["CaseMessageLine"][];
+            returned: components["schemas"]["CaseLine"][];
+            in_review: components["schemas"]["CaseLine"][];
+        };
+        /** @description A label, and how many cases have it. */
+        LabelLine: {
+            name: string;
+            uses: number;
+        };
+        LabelRequest: {
+            /** @description Another name for a label; an empty one takes it off every case. */
+            from: string;
+            to?: string;
+        };
+        LabelsRequest: {
+            /** @description Labels to add. */
+            names: string[];
         };
         /** @description Something that arrived too late and waits for a lead. */
         LateNote: {
@@ -939,6 +2185,70 @@ export interface components {
             round: number | null;
             step: number | null;
         };
+        /** @description A type or priority that cases can have. */
+        ListItemLine: {
+            value: string;
+            name: string;
+            weight: number;
+            uses: number;
+        };
+        ListRequest: {
+            items: {
+                /** @description A list of types or priorities, in order. */
+                value?: string | null;
+                name: string;
+                weight?: number;
+            }[];
+        };
+        /** @description Something that happened to a case. */
+        LogLine: {
+            id: string;
+            kind: string;
+            at: string;
+            by: components["schemas"]["Person"];
+            version: number | null;
+            comment: string;
+            changes: components["schemas"]["ChangeOfField"][];
+        };
+        MappingRequest: {
+            /** @description What the columns of a file are. */
+            mapping: (string | null)[];
+            /** @enum {string} */
+            layout: "step" | "case";
+        };
+        /** @description One step that two people may have changed. */
+        MergedStepLine: {
+            /** @enum {string} */
+            outcome: "same" | "mine" | "theirs" | "both" | "conflict";
+            base: components["schemas"]["StepEdit"] | null;
+            mine: components["schemas"]["StepEdit"] | null;
+            theirs: components["schemas"]["StepEdit"] | null;
+            result: components["schemas"]["StepEdit"] | null;
+        };
+        /** @description One text that two people may have changed. */
+        MergedTextLine: {
+            field: string;
+            /** @enum {string} */
+            outcome: "same" | "mine" | "theirs" | "conflict";
+            base: string;
+            mine: string;
+            theirs: string;
+        };
+        /** @description The answer was kept. */
+        MessageDone: {
+            message: components["schemas"]["CaseMessageLine"];
+            case_revision: number;
+        };
+        MessageRequest: {
+            /**
+             * @description A question or a suggestion about a case.
+             * @enum {string}
+             */
+            kind: "question" | "suggestion";
+            body?: string;
+            step?: number | null;
+            proposal?: components["schemas"]["StepInput"] | null;
+        };
         MoveDefectRequest: {
             /**
              * @description A defect's next state.
@@ -963,6 +2273,11 @@ export interface components {
             sent_at?: string | null;
             counter?: number | null;
         };
+        /** @description A parameter of a routine. */
+        ParameterLine: {
+            name: string;
+            default: string;
+        };
         /** @description A person, as others see them. */
         Person: {
             id: string;
@@ -976,6 +2291,26 @@ export interface components {
             /** @enum {string} */
             after_finishing: "next_in_order" | "next_open" | "stay";
         };
+        /** @description Who else has the case open to write. */
+        Presence: {
+            others: components["schemas"]["Person"][];
+        };
+        /** @description A piece of a text with its values filled in. What is copied of an empty value is nothing, of a secret one not told. */
+        PreviewPart: {
+            text: string;
+            column: string | null;
+            empty: boolean;
+            secret: boolean;
+        };
+        /** @description A step as the tester will see it. */
+        PreviewStep: {
+            position: number;
+            routines: string[];
+            action: components["schemas"]["PreviewPart"][];
+            data: components["schemas"]["PreviewPart"][];
+            expected: components["schemas"]["PreviewPart"][];
+            files: components["schemas"]["FileRef"][];
+        };
         /** @description An error (RFC 9457). */
         Problem: {
             /** @description The head of the API's description, and the error all operations share. */
@@ -987,11 +2322,28 @@ export interface components {
                 [key: string]: string[];
             };
         };
+        /** @description Something that would go wrong in the walk, where it is written. */
+        ProblemLine: {
+            step: number | null;
+            field: string;
+            /** @enum {string} */
+            severity: "error" | "warning";
+            message: string;
+            nearest: string | null;
+        };
         /** @description A project with what its lists filter by. */
         ProjectPage: {
             project: components["schemas"]["ProjectSummary"];
             builds: components["schemas"]["Named"][];
             people: components["schemas"]["Person"][];
+        };
+        /** @description The lists that a project edits, with how often each item is used. */
+        ProjectSetup: {
+            types: components["schemas"]["ListItemLine"][];
+            priorities: components["schemas"]["ListItemLine"][];
+            labels: components["schemas"]["LabelLine"][];
+            fields: components["schemas"]["CustomFieldLine"][];
+            may_write: boolean;
         };
         /** @description A project one has a part in, with one's role. */
         ProjectSummary: {
@@ -1019,9 +2371,37 @@ export interface components {
             why: string | null;
             head: string | null;
         };
+        /** @description A case that an act leaves out, and why. */
+        RefusedCase: {
+            key: string;
+            title: string;
+            why: string;
+        };
+        /** @description A requirement. */
+        RequirementLine: {
+            id: string;
+            key: string;
+            title: string;
+            parent_id: string | null;
+            cases: number;
+        };
+        RequirementRequest: {
+            /** @description A requirement. */
+            title: string;
+            /** Format: uuid */
+            parent_id?: string | null;
+        };
         RetestRequest: {
             /** @description Asks for another attempt. */
             reason: string;
+        };
+        ReviewRequest: {
+            /**
+             * @description A step of a review.
+             * @enum {string}
+             */
+            act: "ask" | "approve" | "return";
+            comment?: string;
         };
         /** @description One pass through the steps. */
         RoundRecord: {
@@ -1029,6 +2409,54 @@ export interface components {
             /** @enum {string} */
             roll_up: "pass" | "fail" | "blocked" | "not_applicable" | "not_run" | "in_progress";
             steps: components["schemas"]["StepRecord"][];
+        };
+        /** @description A routine with its steps and where it is used. */
+        RoutineDetail: {
+            routine: components["schemas"]["RoutineLine"];
+            version: number;
+            steps: components["schemas"]["StepEdit"][];
+            inner: components["schemas"]["RoutineText"][];
+            used_in: components["schemas"]["UseLine"][];
+            problems: components["schemas"]["ProblemLine"][];
+            may_write: boolean;
+        };
+        /** @description A routine in a list. */
+        RoutineLine: {
+            id: string;
+            name: string;
+            description: string;
+            parameters: components["schemas"]["ParameterLine"][];
+            steps: number;
+            uses: number;
+            revision: number;
+            updated_at: string;
+            binned_at: string | null;
+        };
+        RoutineRequest: {
+            /** @description A routine as it was typed. */
+            name: string;
+            description?: string;
+            parameters?: components["schemas"]["ParameterLine"][];
+            steps?: components["schemas"]["StepInput"][];
+            revision?: number;
+        };
+        /** @description A routine as a case that uses it shows it. */
+        RoutineText: {
+            id: string;
+            name: string;
+            parameters: components["schemas"]["ParameterLine"][];
+            steps: components["schemas"]["StepEdit"][];
+        };
+        /** @description A filter of the casebook that was kept. */
+        SavedFilterLine: {
+            id: string;
+            name: string;
+            shared: boolean;
+            mine: boolean;
+            by: string;
+            filter: {
+                [key: string]: unknown;
+            };
         };
         /** @description Who is signed in. */
         SessionState: {
@@ -1055,6 +2483,39 @@ export interface components {
             sent_at?: string | null;
             counter?: number | null;
         };
+        /** @description A step before and after. */
+        StepDiff: {
+            /** @enum {string} */
+            is: "same" | "changed" | "moved" | "added" | "removed";
+            from: number | null;
+            to: number | null;
+            fields: components["schemas"]["FieldDiff"][];
+            files_changed: boolean;
+            routine: string | null;
+        };
+        /** @description A step as its author wrote it: three texts, or the use of a routine. */
+        StepEdit: {
+            action: string;
+            data: string;
+            expected: string;
+            files: components["schemas"]["FileRef"][];
+            routine: string | null;
+            values: {
+                [key: string]: string;
+            };
+        };
+        StepInput: {
+            /** @description A step as it is sent: three texts, or the use of a routine. */
+            action?: string;
+            data?: string;
+            expected?: string;
+            /** Format: uuid */
+            routine?: string | null;
+            values?: {
+                [key: string]: string;
+            };
+            files?: components["schemas"]["FileRef"][];
+        };
         /** @description What was recorded of a step. */
         StepRecord: {
             position: number;
@@ -1067,12 +2528,96 @@ export interface components {
             active_ms: number;
             judged_at: string | null;
         };
-        /** @description A step as the case has it. */
+        /** @description A step as it is walked: routines written out, values filled in. */
         StepText: {
             position: number;
             action: string;
             data: string;
             expected: string;
+            files: components["schemas"]["FileRef"][];
+            routines: string[];
+        };
+        /** @description A file kept in the project. */
+        StoredFileLine: {
+            sha256: string;
+            name: string;
+            width: number | null;
+            height: number | null;
+        };
+        /** @description A suite and what changed in it since it was accepted. */
+        SuiteDetail: {
+            suite: components["schemas"]["SuiteLine"];
+            gained: components["schemas"]["CaseLine"][];
+            lost: components["schemas"]["CaseLine"][];
+            may_accept: boolean;
+        };
+        /** @description A suite in a list, with its live count and how many of them it gained or lost since they were accepted. */
+        SuiteLine: {
+            id: string;
+            name: string;
+            /** @enum {string} */
+            kind: "picked" | "rule" | "requirement";
+            filter: {
+                [key: string]: unknown;
+            };
+            requirement_id: string | null;
+            cases: number;
+            gained: number;
+            lost: number;
+            accepted_at: string | null;
+        };
+        SuiteRequest: {
+            /** @description A suite: its rule, its requirement, or cases to pick. */
+            name: string;
+            /** @enum {string} */
+            kind?: "picked" | "rule" | "requirement";
+            filter?: {
+                [key: string]: string;
+            };
+            /** Format: uuid */
+            requirement_id?: string | null;
+            add?: string[];
+            remove?: string[];
+        };
+        /** @description A data table with its rows and where it is used. */
+        TableDetail: {
+            table: components["schemas"]["TableLine"];
+            rows: components["schemas"]["TableRow"][];
+            used_in: components["schemas"]["UseLine"][];
+            may_write: boolean;
+        };
+        /** @description A data table in a list. */
+        TableLine: {
+            id: string;
+            name: string;
+            columns: components["schemas"]["ColumnLine"][];
+            rows: number;
+            uses: number;
+            revision: number;
+            updated_at: string;
+            binned_at: string | null;
+        };
+        TableRequest: {
+            /** @description A data table as it was typed, or a text with its rows. */
+            name: string;
+            columns?: components["schemas"]["ColumnLine"][];
+            rows?: {
+                id?: string | null;
+                cells?: (string | null)[];
+            }[];
+            /** @description Instead of columns and rows: pasted from a spreadsheet, or CSV */
+            text?: string;
+            revision?: number;
+        };
+        /** @description A row of a data table. A secret cell is null: it can be set anew, not read back. */
+        TableRow: {
+            id: string;
+            cells: (string | null)[];
+        };
+        /** @description A piece of a text, and whether it was searched for. */
+        TextPart: {
+            text: string;
+            hit: boolean;
         };
         TimeRequest: {
             /** @description A corrected time, as people write it. */
@@ -1092,6 +2637,15 @@ export interface components {
             cycles: components["schemas"]["TodayCycle"][];
             next_entry_id: string | null;
         };
+        /** @description Where something is used. */
+        UseLine: {
+            /** @enum {string} */
+            kind: "case" | "routine" | "suite" | "filter";
+            id: string;
+            key: string;
+            title: string;
+            steps: string;
+        };
         VerdictRequest: {
             /** @description A verdict for a step; not run takes it back. */
             round: number;
@@ -1105,6 +2659,18 @@ export interface components {
             device_time?: string | null;
             sent_at?: string | null;
             counter?: number | null;
+        };
+        /** @description A version of a case. */
+        VersionLine: {
+            number: number;
+            at: string;
+            by: string;
+            approved: boolean;
+            current: boolean;
+        };
+        VersionRequest: {
+            /** @description A version to bring back. */
+            version: number;
         };
         /** @description What the sign-in page needs to know. */
         Welcome: {
@@ -1448,6 +3014,363 @@ export interface operations {
             };
         };
     };
+    postCaseActsActUndo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                act: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActDone"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCaseExportsExport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                export: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCaseExportsExportCancel: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                export: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCaseExportsExportFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                export: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCaseImportsImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCaseImportsImportCancel: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                import: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCaseImportsImportMapping: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                import: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MappingRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCaseImportsImportStart: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                import: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCaseImportsImportUndo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                import: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCaseMessagesMessageAnswers: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                message: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseMessageLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getCasesCase: {
         parameters: {
             query?: never;
@@ -1479,6 +3402,407 @@ export interface operations {
             };
         };
     };
+    putCasesCase: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaseRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseSaved"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCasesCaseComparison: {
+        parameters: {
+            query?: {
+                /** @description The number of a version */
+                from?: string;
+                /** @description The number of a version */
+                to?: string;
+            };
+            header?: never;
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseComparison"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteCasesCaseDoublesOther: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                case: string;
+                other: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCasesCaseHistory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseHistory"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCasesCaseMerges: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaseRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseMerge"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCasesCaseMessages: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MessageRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseMessageLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putCasesCasePresence: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Presence"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCasesCaseRestorations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseSaved"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCasesCaseResults: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseResult"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCasesCaseReviews: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReviewRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseSaved"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCasesCaseRoutines: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExtractRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getCyclesCycle: {
         parameters: {
             query?: never;
@@ -1497,6 +3821,151 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CycleBoard"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getDataTablesTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putDataTablesTable: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteDataTablesTable: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postDataTablesTableRestorations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description A problem */
@@ -1858,6 +4327,118 @@ export interface operations {
             };
         };
     };
+    deleteFiltersFilter: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                filter: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteFoldersFolder: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                folder: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActDone"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchFoldersFolder: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                folder: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FolderRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FolderLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjects: {
         parameters: {
             query?: never;
@@ -1918,6 +4499,154 @@ export interface operations {
             };
         };
     };
+    postProjectsProjectCaseActs: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaseActRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActDone"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectCaseCare: {
+        parameters: {
+            query?: {
+                /** @description How many days are long; 90 */
+                days?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseCare"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectCaseChecks: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaseCheckRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseCheck"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectCaseExports: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExportRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postProjectsProjectCaseImports: {
         parameters: {
             query?: never;
@@ -1942,7 +4671,142 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ImportAnswer"];
+                    "application/json": components["schemas"]["ImportState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectCaseInbox: {
+        parameters: {
+            query?: {
+                /** @description yes: only for the cases one owns */
+                mine?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Inbox"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectCasePreviews: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaseActRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActPreview"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectCaseTemplate: {
+        parameters: {
+            query?: {
+                /** @description step or case */
+                layout?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectCasebook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CasebookFrame"];
                 };
             };
             /** @description A problem */
@@ -1959,10 +4823,52 @@ export interface operations {
     getProjectsProjectCases: {
         parameters: {
             query?: {
-                /** @description Only those in this folder */
-                folder?: string;
-                /** @description Words of the title, or a key */
+                /** @description Words of the title, the steps and the other texts, each may be cut short; or a key */
                 q?: string;
+                /** @description In this folder (id; "none" for cases in no folder) */
+                folder?: string;
+                /** @description yes: and in the folders below it */
+                deep?: string;
+                /** @description draft, in_review, approved, retired */
+                state?: string;
+                /** @description Types */
+                type?: string;
+                /** @description Priorities */
+                priority?: string;
+                /** @description Ids of owners, "none", or "me" */
+                owner?: string;
+                /** @description Labels: all of them */
+                label?: string;
+                /** @description yes or no */
+                automated?: string;
+                /** @description yes or no */
+                template?: string;
+                /** @description yes or no: whether the author gave one */
+                estimate?: string;
+                /** @description Bound to this data table (id), "any" or "none" */
+                table?: string;
+                /** @description Using this routine (id) */
+                routine?: string;
+                /** @description Linked to these requirements (ids), or "none" */
+                requirement?: string;
+                /** @description In this suite as it was accepted (id) */
+                suite?: string;
+                /** @description never, or a number of days: not finished for that long */
+                walked?: string;
+                /** @description A number of days: changed since */
+                changed?: string;
+                /** @description yes: with open questions or suggestions */
+                author_asked?: string;
+                /** @description yes: those in the bin, and only those */
+                bin?: string;
+                /** @description These cases (ids) */
+                ids?: string;
+                /** @description A value of a custom field, or "none" */
+                "field.<id>"?: string;
+                /** @description key, order, title, state, type, priority, owner, estimate, walked or changed; "-" before it: backwards */
+                sort?: string;
+                /** @description state, type, priority or owner: sorted by it, with counts */
+                group?: string;
                 /** @description Where the page before ended */
                 after?: string;
             };
@@ -1981,6 +4887,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CasePage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectCases: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaseRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseSaved"];
                 };
             };
             /** @description A problem */
@@ -2046,6 +4990,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CycleSummary"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectDataTables: {
+        parameters: {
+            query?: {
+                /** @description yes: those in the bin */
+                bin?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectDataTables: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableDetail"];
                 };
             };
             /** @description A problem */
@@ -2137,6 +5153,173 @@ export interface operations {
             };
         };
     };
+    postProjectsProjectFiles: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["FileRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredFileLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectFilesSha256: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectFilesSha256Thumbnail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectFilters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedFilterLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectFilters: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilterRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedFilterLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjectsProjectFolders: {
         parameters: {
             query?: never;
@@ -2155,6 +5338,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FolderLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectFolders: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FolderRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FolderLine"];
                 };
             };
             /** @description A problem */
@@ -2202,6 +5423,437 @@ export interface operations {
             };
         };
     };
+    postProjectsProjectLabels: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelsRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchProjectsProjectLabels: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectLists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectListsFields: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldsRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectListsPriorities: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectListsTypes: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectRequirements: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectRequirements: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RequirementRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectRoutines: {
+        parameters: {
+            query?: {
+                /** @description yes: those in the bin */
+                bin?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectRoutines: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoutineRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectSuites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuiteLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectSuites: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SuiteRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuiteDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjectsProjectToday: {
         parameters: {
             query?: never;
@@ -2220,6 +5872,151 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TodayPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getRoutinesRoutine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putRoutinesRoutine: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                routine: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoutineRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteRoutinesRoutine: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                routine: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postRoutinesRoutineRestorations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                routine: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description A problem */
@@ -2316,6 +6113,189 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getSuitesSuite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                suite: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuiteDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteSuitesSuite: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                suite: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchSuitesSuite: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                suite: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SuiteRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuiteDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postSuitesSuiteAcceptances: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                suite: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuiteDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postSuitesSuiteRestorations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                suite: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
             };
             /** @description A problem */
             default: {

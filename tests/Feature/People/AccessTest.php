@@ -36,6 +36,20 @@ final class AccessTest extends FeatureTestCase
         $attempt = $this->as($other->person(), 'POST', "/entries/{$entry->id}/attempts")->assertCreated()->json('attempt.id');
         $defect = $this->as($other->person(), 'POST', '/projects/OTH/defects', ['title' => 'Theirs'])->assertCreated()->json('defect.key');
         $ids = ['project' => 'OTH', 'cycle' => 'OTH-R1', 'case' => 'OTH-C1', 'entry' => $entry->id, 'attempt' => $attempt, 'defect' => $defect, 'evidence' => (string) Str::uuid7()];
+        $author = $other->person();
+        $ids += [
+            'other' => 'OTH-C1', 'folder' => (string) $this->as($author, 'POST', '/projects/OTH/folders', ['name' => 'Theirs'])->json('id'),
+            'routine' => (string) $this->as($author, 'POST', '/projects/OTH/routines', ['name' => 'Theirs', 'steps' => [['action' => 'x']]])->json('routine.id'),
+            'table' => (string) $this->as($author, 'POST', '/projects/OTH/data-tables', ['name' => 'Theirs', 'text' => "a\n1"])->json('table.id'),
+            'suite' => (string) $this->as($author, 'POST', '/projects/OTH/suites', ['name' => 'Theirs', 'kind' => 'picked'])->json('suite.id'),
+            'filter' => (string) $this->as($author, 'POST', '/projects/OTH/filters', ['name' => 'Theirs', 'filter' => ['state' => 'draft']])->json('id'),
+            'message' => (string) $this->as($author, 'POST', '/cases/OTH-C1/messages', ['kind' => 'question', 'body' => 'x'])->json('id'),
+            'act' => (string) $this->as($author, 'POST', '/projects/OTH/case-acts', ['act' => 'edit', 'filter' => ['q' => 'case'], 'changes' => ['priority' => 'low']])->json('act_id'),
+            'export' => (string) $this->as($author, 'POST', '/projects/OTH/case-exports', ['format' => 'csv'])->json('id'),
+            'import' => (string) $this->as($author, 'POST', '/projects/OTH/case-imports', ['file' => \Illuminate\Http\UploadedFile::fake()->createWithContent('c.csv', "title,action\nA,b")])->json('id'),
+            'sha256' => str_repeat('a', 64),
+        ];
+        self::assertNotContains('', $ids);
         $me = $this->world->person();
         foreach ($this->apiRoutes() as [$method, $path]) {
             if (!str_contains($path, '{')) {

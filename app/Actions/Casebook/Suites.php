@@ -1,0 +1,146 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Casebook;
+
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Actions\Walk\Announce;
+use LucidStep\App\Http\Resources\SuiteDetail;
+use LucidStep\App\Http\Resources\SuiteLine;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Suite;
+use LucidStep\App\Models\TestCase;
+
+/**
+ * Suites: hand-picked, by a rule that stays live, or by requirement. A live one says what it gained and lost since
+ * it was last accepted; only accepting changes what it is.
+ */
+final readonly class Suites
+{
+    public function __construct(private Announce $announce, private ListCases $list)
+    {
+    }
+
+    /**
+     * @return list<SuiteLine>
+     */
+    public function all(Project $project): array
+    {
+        return array_values(Suite::query()->where('project_id', $project->id)->whereNull('binned_at')->orderByRaw('lower(name)')->get()->map(fn (Suite $s): SuiteLine => $this->line($project, $s))->all());
+    }
+
+    public function detail(Project $project, Suite $suite, bool $mayAccept): SuiteDetail
+    {
+        $gained = $lost = [];
+        if ('picked' !== $suite->kind) {
+            $accepted = DB::table('suite_cases')->where('suite_id', $suite->id)->select('case_id');
+            $gained = $this->list->lines($this->live($project, $suite)->whereNotIn('cases.id', $accepted)->with('owner')->orderBy('number')->limit(200)->get()->all());
+            $lost = $this->list->lines(TestCase::query()->whereIn('id', $accepted)->whereNotIn('id', $this->live($project, $suite)->select('cases.id'))->with('owner')->orderBy('number')->limit(200)->get()->all());
+        }
+
+        return new SuiteDetail($this->line($project, $suite), $gained, $lost, $mayAccept);
+    }
+
+    /**
+     * @param  array<string, mixed>  $input name, kind, filter, requirement_id, cases
+     */
+    public function save(Project $project, ?Suite $suite, array $input): Suite
+    {
+        $name = trim((string) ($input['name'] ?? $suite?->name));
+        SaveRoutine::refuseTaken('suites', $project->id, $name, $suite?->id);
+        $kind = $suite->kind ?? (string) $input['kind'];
+        $filter = CaseFilter::from($project, \is_array($input['filter'] ?? null) ? $input['filter'] : (array) ($suite->filter ?? []))->asked;
+        unset($filter['suite'], $filter['ids'], $filter['bin']);
+        $requirement = $input['requirement_id'] ?? $suite?->requirement_id;
+        if ('rule' === $kind && [] === $filter) {
+            throw ValidationException::withMessages(['filter' => 'A rule without any condition would hold every case. Filter the list first.']);
+        }
+        if ('requirement' === $kind && !DB::table('requirements')->where('project_id', $project->id)->where('id', $requirement)->exists()) {
+            throw ValidationException::withMessages(['requirement_id' => 'Choose a requirement.']);
+        }
+        $values = ['name' => $name, 'filter' => 'rule' === $kind ? $filter : [], 'requirement_id' => 'requirement' === $kind ? $requirement : null];
+        $fresh = null === $suite;
+        $suite ??= Suite::query()->create(['project_id' => $project->id, 'kind' => $kind, ...$values])->refresh();
+        $suite->update($values);
+        if ('picked' === $kind) {
+            $this->pick($project, $suite, $input['add'] ?? [], $input['remove'] ?? []);
+        } elseif ($fresh) {
+            $this->accept($project, $suite);
+        }
+        ($this->announce)($project->id, 'case', $suite->id);
+
+        return $suite;
+    }
+
+    /**
+     * What the suite is live becomes what it is.
+     */
+    public function accept(Project $project, Suite $suite): void
+    {
+        DB::table('suite_cases')->where('suite_id', $suite->id)->delete();
+        DB::insert('insert into suite_cases (suite_id, case_id, position) select ?, id, row_number() over (order by number) from ('.($query = $this->live($project, $suite)->select('cases.id', 'cases.number'))->toSql().') live', [$suite->id, ...$query->getBindings()]);
+        $suite->update(['accepted_at' => Carbon::now()]);
+        ($this->announce)($project->id, 'case', $suite->id);
+    }
+
+    public function bin(Suite $suite): void
+    {
+        $suite->update(['binned_at' => Carbon::now()]);
+        ($this->announce)($suite->project_id, 'case', $suite->id);
+    }
+
+    public function restore(Suite $suite): void
+    {
+        SaveRoutine::refuseTaken('suites', $suite->project_id, $suite->name, $suite->id);
+        $suite->update(['binned_at' => null]);
+        ($this->announce)($suite->project_id, 'case', $suite->id);
+    }
+
+    private function line(Project $project, Suite $suite): SuiteLine
+    {
+        $accepted = DB::table('suite_cases')->join('cases', 'cases.id', '=', 'suite_cases.case_id')->where('suite_id', $suite->id)->whereNull('cases.binned_at');
+        $count = (clone $accepted)->count();
+        $gained = $lost = 0;
+        if ('picked' !== $suite->kind) {
+            $live = $this->live($project, $suite);
+            $both = (clone $live)->whereIn('cases.id', DB::table('suite_cases')->where('suite_id', $suite->id)->select('case_id'))->count();
+            $gained = $live->count() - $both;
+            // A binned case has left the suite; nobody is asked about it.
+            $lost = $count - $both;
+        }
+
+        return new SuiteLine($suite->id, $suite->name, $suite->kind, (object) $suite->filter, $suite->requirement_id, $count, $gained, $lost, $suite->accepted_at?->toIso8601ZuluString());
+    }
+
+    /**
+     * @return Builder<TestCase>
+     */
+    private function live(Project $project, Suite $suite): Builder
+    {
+        if ('requirement' === $suite->kind) {
+            $below = array_column(DB::select('with recursive down as (select id from requirements where id = ? union select r.id from requirements r join down on r.parent_id = down.id) select id from down', [$suite->requirement_id]), 'id');
+
+            return CaseFilter::from($project, ['requirement' => implode(',', $below)])->query()->where('cases.state', '<>', 'retired');
+        }
+
+        return CaseFilter::from($project, $suite->filter)->query();
+    }
+
+    /**
+     * @param  list<string>  $add
+     * @param  list<string>  $remove
+     */
+    private function pick(Project $project, Suite $suite, array $add, array $remove): void
+    {
+        $position = (int) DB::table('suite_cases')->where('suite_id', $suite->id)->max('position');
+        $known = array_map(strval(...), DB::table('cases')->where('project_id', $project->id)->whereNull('binned_at')->whereIn('id', $add)->pluck('id')->all());
+        foreach (array_values(array_intersect($add, $known)) as $i => $case) {
+            DB::table('suite_cases')->insertOrIgnore(['suite_id' => $suite->id, 'case_id' => $case, 'position' => $position + $i + 1]);
+        }
+        DB::table('suite_cases')->where('suite_id', $suite->id)->whereIn('case_id', $remove)->delete();
+    }
+}

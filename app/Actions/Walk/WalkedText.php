@@ -1,0 +1,124 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Walk;
+
+use Illuminate\Support\Facades\Crypt;
+use LucidStep\App\Actions\Casebook\CheckCase;
+use LucidStep\App\Actions\Casebook\RoutineBook;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\CaseVersion;
+use LucidStep\App\Models\DataRow;
+use LucidStep\App\Models\DataTable;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Round;
+use LucidStep\Core\Data\ExpandedStep;
+use LucidStep\Core\Data\FilledPart;
+use LucidStep\Core\Data\Mask;
+use LucidStep\Core\Data\Template;
+
+/**
+ * The steps of a walk: routines written out and rows taken at its start, values filled in when they are read. Secret
+ * values are kept encrypted, and shown only to whoever walks.
+ */
+final class WalkedText
+{
+    /**
+     * @return list<array<string, mixed>> the steps as the snapshot of an attempt keeps them
+     */
+    public static function snapshot(CaseVersion $version, string $project): array
+    {
+        $text = $version->text();
+        $expanded = RoutineBook::with($project, CheckCase::uses($text->steps))->expand($text->steps);
+
+        return array_map(static fn (int $i, ExpandedStep $s): array => [
+            'position' => $i + 1, 'action' => $s->step->action, 'data' => $s->step->data, 'expected' => $s->step->expected, 'files' => $s->step->files, 'routines' => $s->routines,
+        ], array_keys($expanded), $expanded);
+    }
+
+    /**
+     * The rows that an entry is walked with, one for each round: those chosen for it, else the first of the table.
+     *
+     * @return non-empty-list<array<string, mixed>> values by column; a secret one as `{"secret": …}`
+     */
+    public static function rows(Entry $entry, CaseVersion $version): array
+    {
+        $table = null === $version->table_id ? null : DataTable::query()->with('rows')->find($version->table_id);
+        if (null === $table || $table->rows->isEmpty()) {
+            return [[]];
+        }
+        $chosen = array_values(array_filter($entry->row_ids ?? []));
+        $rows = [] === $chosen ? $table->rows->take(1) : $table->rows->whereIn('id', $chosen);
+        $out = [];
+        foreach ($rows as $row) {
+            /** @var DataRow $row */
+            $values = [];
+            foreach ($table->columns as $i => $column) {
+                $cell = $row->cells[$i] ?? '';
+                $values[$column['name']] = $column['secret'] ? ['secret' => $cell] : $cell;
+            }
+            $out[] = $values;
+        }
+
+        return [] === $out ? [[]] : $out;
+    }
+
+    /**
+     * @param  bool  $clear whether secret values are told
+     *
+     * @return array{array<string, string>, list<string>} values by name in lower case, and the names of secret ones that are not told
+     */
+    public static function values(?Round $round, bool $clear): array
+    {
+        $values = $secrets = [];
+        foreach ($round->data_row ?? [] as $name => $value) {
+            $key = mb_strtolower((string) $name);
+            if (\is_array($value)) {
+                $cell = (string) ($value['secret'] ?? '');
+                $values[$key] = '' === $cell ? '' : Crypt::decryptString($cell);
+                if (!$clear) {
+                    $secrets[] = $key;
+                }
+            } else {
+                $values[$key] = (string) $value;
+            }
+        }
+
+        return [$values, $secrets];
+    }
+
+    /**
+     * @return array<string, string> the row by column, secrets masked
+     */
+    public static function maskedRow(?Round $round): array
+    {
+        $row = [];
+        foreach ($round->data_row ?? [] as $name => $value) {
+            $row[(string) $name] = \is_array($value) ? ('' === ($value['secret'] ?? '') ? '' : Mask::DOTS) : (string) $value;
+        }
+
+        return $row;
+    }
+
+    /**
+     * What hides the round's secret values in text that leaves the walk.
+     */
+    public static function mask(?Round $round): Mask
+    {
+        [$values, $secrets] = self::values($round, false);
+
+        return new Mask(array_values(array_intersect_key($values, array_flip($secrets))));
+    }
+
+    /**
+     * @return list<array<string, mixed>> the steps with the values of a round filled in
+     */
+    public static function steps(Attempt $attempt, ?Round $round, bool $clear): array
+    {
+        [$values, $secrets] = self::values($round, $clear);
+        $fill = static fn (string $text): string => [] === $values ? $text : implode('', array_map(static fn (FilledPart $p): string => $p->shown(), Template::parse($text)->fill($values, $secrets)));
+
+        return array_map(static fn (array $s): array => [...$s, 'action' => $fill($s['action']), 'data' => $fill($s['data']), 'expected' => $fill($s['expected'])], array_values((array) $attempt->snapshot['steps']));
+    }
+}

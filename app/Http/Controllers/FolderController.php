@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Controllers;
+
+use Illuminate\Http\JsonResponse;
+use Illuminate\Support\Facades\Gate;
+use LucidStep\App\Actions\Casebook\KeepFolders;
+use LucidStep\App\Http\Docs\Delete;
+use LucidStep\App\Http\Docs\Patch;
+use LucidStep\App\Http\Docs\Post;
+use LucidStep\App\Http\Requests\FolderRequest;
+use LucidStep\App\Http\Requests\StampRequest;
+use LucidStep\App\Http\Resources\ActDone;
+use LucidStep\App\Http\Resources\FolderLine;
+use LucidStep\App\Models\Folder;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Policies\Memberships;
+
+/**
+ * Folders of the casebook.
+ */
+final class FolderController
+{
+    public function __construct(private readonly KeepFolders $keep, private readonly Memberships $memberships)
+    {
+    }
+
+    #[Post('/projects/{project}/folders', 'Make a folder', FolderLine::class, FolderRequest::class, 201)]
+    public function store(FolderRequest $request, Project $project): JsonResponse
+    {
+        Gate::authorize('writeCases', $project);
+        $folder = $this->keep->make($project, $request->string('name')->toString(), $request->validated('parent_id'));
+
+        return new JsonResponse(new FolderLine($folder->id, $folder->parent_id, $folder->name, 0), 201);
+    }
+
+    #[Patch('/folders/{folder}', 'Name or move a folder', FolderLine::class, FolderRequest::class)]
+    public function update(FolderRequest $request, Folder $folder): JsonResponse
+    {
+        $project = Project::query()->findOrFail($folder->project_id);
+        Gate::authorize('writeCases', $project);
+        $this->keep->change($project, $folder, $request->string('name', $folder->name)->toString(), $request->validated('parent_id'), $request->validated('before'), $request->boolean('move'));
+
+        return new JsonResponse(new FolderLine($folder->id, $folder->refresh()->parent_id, $folder->name, 0));
+    }
+
+    #[Delete('/folders/{folder}', 'Bin a folder with what is in it', ActDone::class, StampRequest::class)]
+    public function destroy(StampRequest $request, Folder $folder): JsonResponse
+    {
+        $project = Project::query()->findOrFail($folder->project_id);
+        Gate::authorize('writeCases', $project);
+        $user = $request->person();
+        $act = $this->keep->bin($project, $user, $this->memberships->sure($user, $project->id), $folder);
+
+        return new JsonResponse(new ActDone($act, "Binned the folder {$folder->name}", 0, [], []));
+    }
+}

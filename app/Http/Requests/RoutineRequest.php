@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Requests;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * A routine as it was typed.
+ */
+#[OA\Schema(required: ['name'], properties: [
+    new OA\Property(property: 'name', type: 'string'),
+    new OA\Property(property: 'description', type: 'string'),
+    new OA\Property(property: 'parameters', type: 'array', items: new OA\Items(ref: '#/components/schemas/ParameterLine')),
+    new OA\Property(property: 'steps', type: 'array', items: new OA\Items(ref: '#/components/schemas/StepInput')),
+    new OA\Property(property: 'revision', type: 'integer'),
+])]
+final class RoutineRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'name' => ['required', 'string', 'max:120'],
+            'description' => ['nullable', 'string', 'max:4000'],
+            'parameters' => ['nullable', 'array', 'max:40'],
+            'parameters.*.name' => ['nullable', 'string', 'max:200'],
+            'parameters.*.default' => ['nullable', 'string', 'max:4000'],
+            'steps' => ['array', 'max:500'],
+            'steps.*.action' => ['nullable', 'string', 'max:20000'],
+            'steps.*.data' => ['nullable', 'string', 'max:20000'],
+            'steps.*.expected' => ['nullable', 'string', 'max:20000'],
+            'steps.*.routine' => ['nullable', 'uuid'],
+            'steps.*.values' => ['nullable', 'array'],
+            'steps.*.values.*' => ['nullable', 'string', 'max:4000'],
+            'steps.*.files' => ['nullable', 'array', 'max:20'],
+            'steps.*.files.*.sha256' => ['required', 'string', 'size:64'],
+            'steps.*.files.*.name' => ['nullable', 'string', 'max:200'],
+            'revision' => ['nullable', 'integer', 'min:1'],
+        ];
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Requests;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * A version to bring back.
+ */
+#[OA\Schema(required: ['version'], properties: [
+    new OA\Property(property: 'version', type: 'integer'),
+])]
+final class VersionRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'version' => ['required', 'integer', 'min:1'],
+        ];
+    }
+}

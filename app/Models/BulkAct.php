@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+use Illuminate\Support\Carbon;
+
+/**
+ * An act on many cases, which can be undone as one.
+ *
+ * @property string  $project_id
+ * @property string  $actor_id
+ * @property string  $title
+ * @property Carbon  $created_at
+ * @property ?Carbon $undone_at
+ */
+final class BulkAct extends Record
+{
+    public $timestamps = false;
+
+    /** @var array<string, string> */
+    protected $casts = ['created_at' => 'datetime', 'undone_at' => 'datetime'];
+}

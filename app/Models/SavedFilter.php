@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Models;
+
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/**
+ * A filter of the casebook that was kept.
+ *
+ * @property string $project_id
+ * @property string $user_id
+ * @property string $name
+ * @property bool   $shared
+ * @property array<string, string> $filter
+ * @property User   $user
+ */
+final class SavedFilter extends Record
+{
+    /** @var array<string, string> */
+    protected $casts = ['filter' => 'array', 'shared' => 'boolean'];
+
+    /**
+     * @return BelongsTo<User, $this>
+     */
+    public function user(): BelongsTo
+    {
+        return $this->belongsTo(User::class);
+    }
+}

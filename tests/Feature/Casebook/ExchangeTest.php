@@ -1,0 +1,264 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Feature\Casebook;
+
+use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\Cache;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+use Illuminate\Testing\TestResponse;
+use LucidStep\App\Actions\Casebook\Exchange\ImportCases;
+use LucidStep\App\Models\CaseImport;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Models\TestCase;
+use LucidStep\App\Models\User;
+use LucidStep\Tests\Support\FeatureTestCase;
+use LucidStep\Tests\Support\World;
+use PhpOffice\PhpSpreadsheet\IOFactory;
+use PhpOffice\PhpSpreadsheet\Spreadsheet;
+use PhpOffice\PhpSpreadsheet\Writer\Xlsx;
+use PHPUnit\Framework\Attributes\DataProvider;
+
+final class ExchangeTest extends FeatureTestCase
+{
+    public function test_a_file_is_shown_first_and_written_only_when_the_person_says_so(): void
+    {
+        $this->as($this->world->person(), 'POST', '/projects/TST/folders', ['name' => 'Fares']);
+        $state = $this->upload("Test case title;Module;Steps;Expected result;Colour\nOne;Fares / Groups;\"1. Open\n2. Pay\";\"1. Opens\n2. Paid\";red\nTwo;Fares;Look;Seen;\n;Fares;Nobody;x;")->assertCreated();
+        $state->assertJsonPath('state', 'ready')->assertJsonPath('separator', ';')->assertJsonPath('layout', 'case')->assertJsonPath('mapping', ['title', 'folder', 'action', 'expected', null])->assertJsonPath('samples.4', ['red']);
+        $state->assertJsonPath('creates', 2)->assertJsonPath('refuses', 1)->assertJsonPath('report.0', ['row' => 4, 'is' => 'refuse', 'key' => null, 'title' => '', 'steps' => 1, 'reasons' => ['title: There is no title.']])->assertJsonPath('report.1.steps', 2);
+        self::assertSame(0, TestCase::query()->count());
+        $id = $state->json('id');
+        $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertOk()->assertJsonPath('state', 'done');
+        $this->as($this->world->person(), 'GET', '/cases/TST-C1')->assertJsonPath('folder_path', ['Fares', 'Groups'])->assertJsonPath('steps.1.expected', 'Paid');
+        self::assertSame(2, TestCase::query()->count());
+        $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertConflict();
+    }
+
+    public function test_a_mapping_is_changed_and_remembered_by_the_headers(): void
+    {
+        $me = $this->world->person();
+        $csv = "Wat,Wie\nOne,Do";
+        $id = $this->upload($csv)->assertCreated()->assertJsonPath('state', 'failed')->assertJsonPath('header', ['Wat', 'Wie'])->json('id');
+        foreach ([['title', 'title'], [null, 'action'], ['title']] as $bad) {
+            $this->as($me, 'POST', "/case-imports/{$id}/mapping", ['mapping' => $bad, 'layout' => 'step'])->assertUnprocessable();
+        }
+        $this->as($me, 'POST', "/case-imports/{$id}/mapping", ['mapping' => ['title', 'action'], 'layout' => 'step'])->assertOk()->assertJsonPath('state', 'ready')->assertJsonPath('creates', 1);
+        $this->upload("wat, WIE \nTwo,Do")->assertJsonPath('state', 'ready')->assertJsonPath('mapping', ['title', 'action']);
+        $this->as($this->world->person('other'), 'POST', "/case-imports/{$id}/start")->assertForbidden();
+        $this->as($me, 'POST', "/case-imports/{$id}/cancel")->assertJsonPath('state', 'cancelled');
+        $this->as($me, 'POST', "/case-imports/{$id}/start")->assertConflict();
+    }
+
+    public function test_by_key_cases_are_changed_and_the_whole_is_undone_as_one_act(): void
+    {
+        $me = $this->world->person();
+        $case = $this->world->case(2);
+        $same = $this->world->case(1);
+        $binned = $this->world->case(1);
+        $binned->update(['binned_at' => now()]);
+        $csv = "key,title,priority,action,data,expected\n{$case->key},Case 1,high,Do 1,data 1,See 1\n,,,Do 2 better,data 2,See 2\n{$same->key},Case 2,medium,Do 1,data 1,See 1\n{$binned->key},Case 3,,Do,,\nOLD-C9,From elsewhere,low,Do,,See";
+        $state = $this->upload($csv)->assertJsonPath('changes', 1)->assertJsonPath('same', 1)->assertJsonPath('refuses', 1)->assertJsonPath('creates', 1);
+        $id = $state->json('id');
+        $this->as($me, 'POST', "/case-imports/{$id}/start")->assertOk()->assertJsonPath('state', 'done')->assertJsonPath('undoable', true);
+        $this->as($me, 'GET', "/cases/{$case->key}")->assertJsonPath('version', 2)->assertJsonPath('steps.1.action', 'Do 2 better')->assertJsonPath('case.priority', 'high');
+        self::assertSame(1, $same->refresh()->revision);
+        $this->as($me, 'POST', "/case-imports/{$id}/undo")->assertOk()->assertJsonPath('state', 'undone');
+        $this->as($me, 'GET', "/cases/{$case->key}")->assertJsonPath('steps.1.action', 'Do 2')->assertJsonPath('case.priority', 'medium');
+        self::assertNotNull(TestCase::query()->where('title', 'From elsewhere')->firstOrFail()->binned_at);
+    }
+
+    public function test_an_import_can_be_stopped_and_then_nothing_is_written(): void
+    {
+        $me = $this->world->person();
+        Queue::fake();
+        $id = $this->upload("title,action\n".implode("\n", array_map(static fn (int $i): string => "Case {$i},Do", range(1, 500))))->json('id');
+        CaseImport::query()->whereKey($id)->update(['state' => 'reading']);
+        $this->app?->make(ImportCases::class)->read(CaseImport::query()->findOrFail($id));
+        $this->as($me, 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'running');
+        $this->as($me, 'POST', "/case-imports/{$id}/cancel")->assertOk();
+        $this->app?->make(ImportCases::class)->run(CaseImport::query()->findOrFail($id));
+        $this->as($me, 'GET', "/case-imports/{$id}")->assertJsonPath('state', 'cancelled');
+        self::assertSame(0, TestCase::query()->count());
+    }
+
+    /**
+     * @return iterable<string, array{string, string, string}>
+     */
+    public static function badFiles(): iterable
+    {
+        yield 'an old workbook' => ['cases.xls', 'x', 'file'];
+        yield 'nothing' => ['cases.csv', '', 'file'];
+        yield 'a broken workbook' => ['cases.xlsx', 'PK broken', 'problem'];
+        yield 'no text' => ['cases.csv', "a\0b", 'problem'];
+        yield 'an open quote' => ['cases.csv', "title,action\nA,\"b", 'problem'];
+        yield 'only a header' => ['cases.csv', "title,action\n", 'problem'];
+        yield 'no JSON' => ['cases.json', '{', 'problem'];
+        yield 'another JSON' => ['cases.json', '{"format":"x"}', 'problem'];
+        yield 'too many columns' => ['cases.csv', implode(',', range(1, 130)), 'problem'];
+    }
+
+    #[DataProvider('badFiles')]
+    public function test_a_file_that_cannot_be_read_says_why(string $name, string $content, string $where): void
+    {
+        $answer = $this->upload($content, $name);
+        if ('file' === $where) {
+            $answer->assertUnprocessable()->assertJsonStructure(['errors' => ['file']]);
+        } else {
+            $answer->assertCreated()->assertJsonPath('state', 'failed');
+            self::assertGreaterThan(15, mb_strlen((string) $answer->json('problem')));
+        }
+        self::assertSame(0, TestCase::query()->count());
+    }
+
+    public function test_forty_megabytes_are_refused_before_anything_is_read(): void
+    {
+        $this->app?->forgetScopedInstances();
+        $file = UploadedFile::fake()->create('cases.csv', 40 * 1024);
+        $this->actingAs($this->world->person())->post('/api/v1/projects/TST/case-imports', ['file' => $file], ['Accept' => 'application/json'])->assertUnprocessable()->assertJsonStructure(['errors' => ['file']]);
+        $this->app?->forgetScopedInstances();
+        $this->actingAs($this->world->person('reader', Role::Reader))->post('/api/v1/projects/TST/case-imports', ['file' => UploadedFile::fake()->createWithContent('c.csv', "title\nA")], ['Accept' => 'application/json'])->assertForbidden();
+    }
+
+    public function test_a_workbook_comes_in_as_people_see_it(): void
+    {
+        $book = new Spreadsheet();
+        $sheet = $book->getActiveSheet();
+        $sheet->fromArray([['Title', 'Step', 'Test data', 'Expected'], ['One', 'Open', '=1+1', 'It opens'], [null, 'Pay', 12.4, 'Paid'], ['Two', "Two\nlines", '2027-06-14', null]], null, 'A1', true);
+        $sheet->setCellValueExplicit('C2', '=1+1', 's');
+        $path = (string) tempnam(sys_get_temp_dir(), 'book');
+        (new Xlsx($book))->save($path);
+        $id = $this->upload((string) file_get_contents($path), 'cases.xlsx')->assertJsonPath('state', 'ready')->assertJsonPath('creates', 2)->json('id');
+        unlink($path);
+        $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
+        $this->as($this->world->person(), 'GET', '/cases/TST-C1')->assertJsonPath('steps.0.data', '=1+1')->assertJsonPath('steps.1.data', '12.4');
+        $this->as($this->world->person(), 'GET', '/cases/TST-C2')->assertJsonPath('steps.0.action', "Two\nlines");
+    }
+
+    public function test_what_goes_out_comes_back_elsewhere_field_by_field(): void
+    {
+        $me = $this->fill();
+        $far = new World('FAR');
+        $far->project->memberships()->create(['user_id' => $me->id, 'role' => Role::Lead]);
+        $json = $this->export('json');
+        $id = $this->upload($json, 'book.json', 'FAR')->assertJsonPath('state', 'ready')->assertJsonPath('refuses', 0)->assertJsonPath('creates', 3)->json('id');
+        $this->as($me, 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
+        self::assertEquals($this->whole('TST'), $this->whole('FAR'));
+        self::assertStringNotContainsString('kelpie', $json);
+        // The other formats find routines, tables and fields there by their names.
+        foreach (['csv', 'xlsx'] as $format) {
+            $content = $this->export($format);
+            self::assertStringNotContainsString('kelpie', $content);
+            DB::table('cases')->where('project_id', $far->project->id)->update(['version_id' => null, 'table_id' => null]);
+            TestCase::query()->where('project_id', $far->project->id)->delete();
+            $id = $this->upload($content, "book.{$format}", 'FAR')->assertJsonPath('state', 'ready')->assertJsonPath('refuses', 0)->assertJsonPath('creates', 3)->json('id');
+            $this->as($me, 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
+            self::assertEquals($this->whole('TST', false), $this->whole('FAR', false), $format);
+        }
+        // Into its own project nothing changes: it is all the same, pictures too.
+        $this->upload($this->export('csv'), 'book.csv')->assertJsonPath('same', 3)->assertJsonPath('changes', 0);
+        $this->upload($this->export('json'), 'book.json')->assertJsonPath('same', 3);
+    }
+
+    public function test_other_formats_read_well_and_run_nothing(): void
+    {
+        $me = $this->fill();
+        $csv = $this->export('csv');
+        self::assertStringStartsWith("\xEF\xBB\xBFkey,title,folder", $csv);
+        self::assertStringContainsString("'=1+1", $csv);
+        self::assertStringContainsString('| 1 | Routine: Sign in | who = isla |', $this->export('md'));
+        $html = $this->export('html');
+        self::assertStringContainsString('&lt;script&gt;', $html);
+        self::assertStringNotContainsString('<script', $html);
+        self::assertStringContainsString('data:image/png;base64,', $html);
+        $path = (string) tempnam(sys_get_temp_dir(), 'book');
+        file_put_contents($path, $this->export('xlsx'));
+        $sheet = IOFactory::load($path)->getActiveSheet();
+        self::assertSame('title', $sheet->getCell('B1')->getValue());
+        unlink($path);
+        $this->as($me, 'POST', '/projects/TST/case-exports', ['format' => 'csv', 'layout' => 'case', 'filter' => ['q' => 'nowhere']])->assertUnprocessable();
+        $flat = $this->export('csv', ['layout' => 'case']);
+        self::assertStringContainsString("1. Open the page\n2. Type isla", str_replace("\r", '', $flat));
+        $this->as($me, 'GET', '/projects/TST/case-template')->assertOk();
+        $template = $this->as($me, 'GET', '/projects/TST/case-template?layout=case')->streamedContent();
+        $this->upload($template)->assertJsonPath('state', 'ready')->assertJsonPath('creates', 1)->assertJsonPath('refuses', 0);
+    }
+
+    /**
+     * A casebook that uses everything.
+     */
+    private function fill(): User
+    {
+        $me = $this->world->person();
+        $field = $this->as($this->world->lead(), 'PUT', '/projects/TST/lists/fields', ['fields' => [['name' => 'Risk', 'kind' => 'choice', 'choices' => ['High', 'Low']], ['name' => 'Since', 'kind' => 'date']]])->json('fields.0.id');
+        $folder = $this->as($me, 'POST', '/projects/TST/folders', ['name' => 'Fares / seats'])->json('id');
+        $need = $this->as($me, 'POST', '/projects/TST/requirements', ['title' => 'Fares are right'])->json('id');
+        $open = $this->as($me, 'POST', '/projects/TST/routines', ['name' => 'Open', 'steps' => [['action' => 'Open the page']]])->json('routine.id');
+        $sign = $this->as($me, 'POST', '/projects/TST/routines', ['name' => 'Sign in', 'parameters' => [['name' => 'who', 'default' => 'nobody']], 'steps' => [['routine' => $open], ['action' => 'Type {{who}}']]])->json('routine.id');
+        $table = $this->as($me, 'POST', '/projects/TST/data-tables', ['name' => 'People', 'columns' => [['name' => 'user'], ['name' => 'pin', 'secret' => true]], 'rows' => [['cells' => ["is\nla", 'kelpie-4711']]]])->json('table.id');
+        $this->app?->forgetScopedInstances();
+        $sha = $this->actingAs($me)->post('/api/v1/projects/TST/files', ['file' => UploadedFile::fake()->image('seen.png', 40, 30)], ['Accept' => 'application/json'])->json('sha256');
+        $this->as($me, 'POST', '/projects/TST/cases', [
+            'title' => 'Everything, "quoted"', 'objective' => "=1+1\n\n**bold**", 'preconditions' => 'one', 'postconditions' => '- a list', 'folder_id' => $folder, 'type' => 'security', 'priority' => 'critical', 'automated' => true,
+            'estimate' => '1h 20m', 'labels' => ['a b', 'c'], 'requirements' => [$need], 'custom' => [$field => 'High'], 'table' => $table,
+            'steps' => [['routine' => $sign, 'values' => ['who' => 'isla']], ['action' => '<script>alert(1)</script>', 'data' => '=1+1', 'expected' => "'=x"], ['action' => 'Look {{user}}', 'files' => [['sha256' => $sha, 'name' => 'seen.png']]]],
+        ])->assertCreated();
+        $this->as($me, 'POST', '/projects/TST/cases', ['title' => 'Without steps', 'is_template' => true])->assertCreated();
+        $this->as($me, 'POST', '/projects/TST/cases', ['title' => 'Approved', 'owner_id' => null, 'steps' => [['expected' => 'only this']]])->assertCreated();
+        $this->as($this->world->lead(), 'POST', '/cases/TST-C3/reviews', ['act' => 'approve'])->assertOk();
+
+        return $me;
+    }
+
+    /**
+     * Everything of the cases of a project, by names.
+     *
+     * @return list<array<string, mixed>>
+     */
+    private function whole(string $code, bool $pictures = true): array
+    {
+        $project = Project::query()->where('code', $code)->firstOrFail();
+        $me = $this->world->person();
+        $fields = DB::table('custom_fields')->where('project_id', $project->id)->pluck('name', 'id');
+        $tables = DB::table('data_tables')->where('project_id', $project->id)->pluck('name', 'id');
+        $routines = DB::table('routines')->where('project_id', $project->id)->pluck('name', 'id');
+        $all = [];
+        foreach (TestCase::query()->where('project_id', $project->id)->orderBy('number')->get() as $case) {
+            $d = $this->as($me, 'GET', "/cases/{$case->key}")->assertOk()->json();
+            $all[] = [
+                'title' => $d['case']['title'], 'texts' => [$d['objective'], $d['preconditions'], $d['postconditions']], 'folder' => $d['folder_path'], 'type' => $d['case']['type'], 'priority' => $d['case']['priority'], 'state' => $d['case']['state'],
+                'automated' => $d['case']['automated'], 'template' => $d['case']['is_template'], 'estimate' => $d['case']['estimate_seconds'], 'labels' => $d['case']['labels'], 'owner' => $d['case']['owner']['name'] ?? null,
+                'requirements' => $pictures ? array_column($d['requirements'], 'title') : [], 'custom' => array_combine(array_map(static fn (string $id): string => $fields[$id], array_keys($d['case']['custom'])), $d['case']['custom']),
+                'table' => null === $d['case']['table_id'] ? null : $tables[$d['case']['table_id']],
+                'steps' => array_map(static fn (array $s): array => [...$s, 'routine' => null === $s['routine'] ? null : $routines[$s['routine']], 'files' => $pictures ? $s['files'] : []], $d['steps']),
+                'routines' => array_map(static fn (array $r): array => [$r['name'], $r['parameters'], array_column($r['steps'], 'action')], $d['routines']), 'problems' => $d['problems'],
+            ];
+        }
+
+        return $all;
+    }
+
+    /**
+     * @param  array<string, mixed>  $options
+     */
+    private function export(string $format, array $options = []): string
+    {
+        Cache::flush();
+        $made = $this->as($this->world->person(), 'POST', '/projects/TST/case-exports', ['format' => $format, ...$options])->assertCreated()->assertJsonPath('state', 'done');
+
+        return (string) $this->as($this->world->person(), 'GET', "/case-exports/{$made->json('id')}/file")->assertOk()->streamedContent();
+    }
+
+    /**
+     * @return TestResponse<\Symfony\Component\HttpFoundation\Response>
+     */
+    private function upload(string $content, string $name = 'cases.csv', string $project = 'TST'): TestResponse
+    {
+        $this->app?->forgetScopedInstances();
+
+        return $this->actingAs($this->world->person())->post("/api/v1/projects/{$project}/case-imports", ['file' => UploadedFile::fake()->createWithContent($name, $content)], ['Accept' => 'application/json']);
+    }
+}
