@@ -15,6 +15,7 @@ use LucidStep\App\Actions\People\DemoPeople;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\DataRow;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\Entry;
@@ -47,6 +48,7 @@ final class LoadDemo
         private readonly NextKey $nextKey,
         private readonly FileDefect $file,
         private readonly WalkStory $walk,
+        private readonly AuthorStory $authors,
         private readonly DemoPeople $demoPeople,
     ) {
     }
@@ -61,7 +63,11 @@ final class LoadDemo
                 $this->casebook();
                 Carbon::setTestNow($today->copy()->subDays(20)->setTime(10, 0));
                 $this->defects();
+                Carbon::setTestNow($today->copy()->subDays(18)->setTime(11, 0));
+                $this->authors->begin($this->project, $this->people);
                 $this->cycles($today);
+                Carbon::setTestNow($today->copy()->subDay()->setTime(15, 0));
+                $this->authors->goOn($this->project, $this->people);
             });
         } finally {
             Carbon::setTestNow();
@@ -86,13 +92,23 @@ final class LoadDemo
         }
     }
 
+    /**
+     * The casebook comes in by the importer that people use: one file, with the pictures beside it put in.
+     */
     private function casebook(): void
     {
-        $import = $this->import->upload($this->project, $this->people['maren'], new UploadedFile(base_path('demo/cases.csv'), 'cases.csv', null, null, true));
+        $book = json_decode((string) file_get_contents(base_path('demo/casebook.json')), true, 64, \JSON_THROW_ON_ERROR);
+        foreach (glob(base_path('demo/reference/*.png')) ?: [] as $picture) {
+            $book['files'][(string) hash_file('sha256', $picture)] = base64_encode((string) file_get_contents($picture));
+        }
+        $path = (string) tempnam(sys_get_temp_dir(), 'book');
+        file_put_contents($path, json_encode($book, \JSON_THROW_ON_ERROR));
+        $import = $this->import->upload($this->project, $this->people['maren'], new UploadedFile($path, 'casebook.json', null, null, true));
         $import->update(['state' => 'running']);
         $this->import->run($import);
-        if ('done' !== $import->state) {
-            throw new \RuntimeException("The demo's cases did not come in: {$import->problem}");
+        unlink($path);
+        if ('done' !== $import->state || 0 !== ($import->facts['refuses'] ?? 0)) {
+            throw new \RuntimeException("The demo's cases did not come in: {$import->problem} ".json_encode(array_filter($import->report, static fn (array $r): bool => 'refuse' === $r['is'])));
         }
     }
 
@@ -165,7 +181,7 @@ final class LoadDemo
             $case = $cases[$row['case']];
             $made[] = $byCase[$row['case']] = Entry::query()->create([
                 'project_id' => $this->project->id, 'cycle_id' => $cycle->id, 'case_id' => $case->id, 'case_version_id' => $case->version_id,
-                'configuration_id' => $this->configurations[$row['configuration']]->id, 'position' => $i + 1,
+                'configuration_id' => $this->configurations[$row['configuration']]->id, 'position' => $i + 1, 'row_ids' => $this->rows($case, $row['rows'] ?? ''),
                 'assignee_id' => '' === $row['assignee'] ? null : $this->people[$row['assignee']]->id,
                 'not_before' => '' === $row['not_before_days'] ? null : $today->copy()->addDays((int) $row['not_before_days'])->setTime(9, 0),
                 'not_after' => '' === $row['not_after_days'] ? null : $today->copy()->addDays((int) $row['not_after_days'])->setTime(17, 0),
@@ -180,6 +196,21 @@ final class LoadDemo
         }
 
         return array_map(static fn (Entry $e): Entry => $e->refresh(), $made);
+    }
+
+    /**
+     * @param  string  $numbers of rows of the case's data table, from 1
+     *
+     * @return ?list<string>
+     */
+    private function rows(TestCase $case, string $numbers): ?array
+    {
+        if ('' === $numbers) {
+            return null;
+        }
+        $all = DataRow::query()->where('table_id', $case->table_id)->orderBy('position')->pluck('id')->all();
+
+        return array_map(static fn (string $n): string => (string) $all[(int) $n - 1], explode(' ', $numbers));
     }
 
     private function key(Model $model): string

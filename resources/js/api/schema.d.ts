@@ -1895,8 +1895,7 @@ export interface components {
             position: number;
             case_key: string;
             title: string;
-            /** @enum {string} */
-            priority: "critical" | "high" | "medium" | "low";
+            priority: string;
             estimate_seconds: number | null;
             configuration: components["schemas"]["Named"] | null;
             assignee: components["schemas"]["Person"] | null;
@@ -1916,6 +1915,8 @@ export interface components {
             defects: number;
             active_ms: number;
             shown_at: string | null;
+            /** @description The case is in the bin; the entry stays */
+            case_binned: boolean;
         };
         /** @description What became of a file: attached, or kept until a lead decides. */
         EvidenceAnswer: {

@@ -53,6 +53,7 @@ final class ContractTest extends FeatureTestCase
             'import' => (string) DB::table('case_imports')->value('id'), 'export' => (string) DB::table('case_exports')->value('id'),
             'attempt' => (string) DB::table('attempts')->join('evidence', 'evidence.attempt_id', '=', 'attempts.id')->value('attempts.id'),
         ];
+        $ids['export'] = (string) $this->as($person, 'POST', '/projects/SKR/case-exports', ['format' => 'csv', 'filter' => ['state' => 'draft']])->assertCreated()->json('id');
         $checked = 0;
         foreach ($this->spec['paths'] as $path => $operations) {
             $schema = $operations['get']['responses']['200']['content']['application/json']['schema'] ?? null;
@@ -64,7 +65,7 @@ final class ContractTest extends FeatureTestCase
             $checked++;
         }
         self::assertGreaterThanOrEqual(17, $checked);
-        foreach (['open' => '/attempts/'.DB::table('attempts')->where('state', 'open')->value('id'), 'words' => '/projects/SKR/go-to?q=tide', 'page' => '/projects/SKR/cases?q=vehicle', 'draft' => "/attempts/{$ids['attempt']}/defect-draft?round=1&step=2"] as $what => $path) {
+        foreach (['open' => '/attempts/'.DB::table('attempts')->where('state', 'open')->value('id'), 'words' => '/projects/SKR/go-to?q=tide', 'page' => '/projects/SKR/cases?q=vehicle', 'groups' => '/projects/SKR/cases?group=owner', 'bin' => '/projects/SKR/routines?bin=yes', 'draft' => "/attempts/{$ids['attempt']}/defect-draft?round=1&step=2"] as $what => $path) {
             $described = (string) preg_replace(['/\?.*/', '#/attempts/[0-9a-f-]+#', '#/projects/SKR#'], ['', '/attempts/{attempt}', '/projects/{project}'], $path);
             $this->assertFits($this->spec['paths'][$described]['get']['responses']['200']['content']['application/json']['schema'], (string) $this->as($person, 'GET', $path)->assertOk()->getContent(), $what);
         }
