@@ -15,9 +15,9 @@ lucid_test() {
   say "All checks passed in $((SECONDS - began))s."
 }
 
-test_style() { vendor/bin/pint --test && npx prettier --check --log-level warn resources/js resources/css && npx eslint --max-warnings 0 resources/js; }
+test_style() { vendor/bin/pint --test && npx prettier --check --log-level warn resources/js resources/css tests/Front && npx eslint --max-warnings 0 resources/js tests/Front; }
 test_analyse() { vendor/bin/phpstan analyse -c phpstan-core.neon --no-progress --memory-limit=1G && vendor/bin/phpstan analyse -c phpstan.neon --no-progress --memory-limit=1G; }
-test_front() { npx vue-tsc --noEmit -p tsconfig.json; }
+test_front() { npx vue-tsc --noEmit -p tsconfig.json && npx vitest run --reporter=dot; }
 
 # The API description and the types made from it must be those in the repository.
 test_api() {

@@ -36,6 +36,51 @@ export const router = createRouter({
       meta: { title: 'Casebook' },
     },
     {
+      path: '/:project/casebook/routines',
+      component: () => import('./areas/casebook/RoutinesPage.vue'),
+      meta: { title: 'Routines' },
+    },
+    {
+      path: '/:project/casebook/routines/:routine',
+      component: () => import('./areas/casebook/RoutinePage.vue'),
+      meta: { title: 'Routine' },
+    },
+    {
+      path: '/:project/casebook/tables',
+      component: () => import('./areas/casebook/TablesPage.vue'),
+      meta: { title: 'Data tables' },
+    },
+    {
+      path: '/:project/casebook/tables/:table',
+      component: () => import('./areas/casebook/TablePage.vue'),
+      meta: { title: 'Data table' },
+    },
+    {
+      path: '/:project/casebook/desk',
+      component: () => import('./areas/casebook/DeskPage.vue'),
+      meta: { title: 'Desk' },
+    },
+    {
+      path: '/:project/casebook/bin',
+      component: () => import('./areas/casebook/BinPage.vue'),
+      meta: { title: 'Bin' },
+    },
+    {
+      path: '/:project/casebook/import',
+      component: () => import('./areas/casebook/ImportPage.vue'),
+      meta: { title: 'Bring in' },
+    },
+    {
+      path: '/:project/casebook/:case/history',
+      component: () => import('./areas/casebook/HistoryPage.vue'),
+      meta: { title: 'History' },
+    },
+    {
+      path: '/:project/setup',
+      component: () => import('./areas/setup/SetupPage.vue'),
+      meta: { title: 'Setup' },
+    },
+    {
       path: '/:project/casebook/:case',
       component: () => import('./areas/casebook/CasePage.vue'),
       meta: { title: 'Case' },

@@ -3,6 +3,7 @@ import { computed, onBeforeUnmount, onMounted, ref, toRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import GoTo from './GoTo.vue';
 import KeysHelp from './KeysHelp.vue';
+import NoticeBar from './NoticeBar.vue';
 import SaveState from './SaveState.vue';
 import { useKeys } from './keys';
 import { useLive } from './live';
@@ -20,6 +21,7 @@ const areas = [
   { path: 'cycles', word: 'Cycles', key: 'c' },
   { path: 'casebook', word: 'Casebook', key: 'b' },
   { path: 'defects', word: 'Defects', key: 'd' },
+  { path: 'setup', word: 'Setup', key: 's' },
 ];
 
 useLive(toRef(props, 'project'));
@@ -114,6 +116,7 @@ function active(path: string): boolean {
       </p>
     </main>
     <GoTo v-if="goTo" :project="project" @close="goTo = false" />
+    <NoticeBar />
     <KeysHelp v-if="help" @close="help = false" />
   </div>
 </template>

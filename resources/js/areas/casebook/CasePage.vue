@@ -1,148 +1,583 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { useRoute } from 'vue-router';
-import { api, take } from '@/api/client';
-import MarkdownText from '@/kit/MarkdownText.vue';
+import Button from 'primevue/button';
+import Dialog from 'primevue/dialog';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
+import { api, take, type Api } from '@/api/client';
+import { useKeys } from '@/kit/keys';
+import { say } from '@/kit/notices';
 import { useRead } from '@/kit/read';
 import StateBox from '@/kit/StateBox.vue';
-import VerdictMark from '@/kit/VerdictMark.vue';
-import { length, plainWords, wordOf, type Shown } from '@/kit/words';
+import { ago, exact, length } from '@/kit/words';
+import { session } from '@/kit/session';
+import CaseSide from './CaseSide.vue';
+import CaseTalk from './CaseTalk.vue';
+import { actOn, sentence, undoAct, useFrame } from './frame';
+import LongText from './LongText.vue';
+import MergeView from './MergeView.vue';
+import type { PastedCase } from './paste';
+import PreviewPanel from './PreviewPanel.vue';
+import ReviewBar from './ReviewBar.vue';
+import StepGrid from './StepGrid.vue';
+import { toSteps } from './steps';
+import { body, formOf, useCase, type Form } from './useCase';
 
 const route = useRoute();
+const router = useRouter();
 const project = computed(() => String(route.params.project));
-const key = computed(() => String(route.params.case));
+const isNew = computed(() => route.params.case === 'new');
+const key = computed(() => (isNew.value ? `new:${project.value}` : String(route.params.case)));
+const { frame, pathOf } = useFrame(project);
+const estimate = (seconds: number): string => length(seconds * 1000);
+const fresh = (): Form => ({
+  title: '',
+  objective: '',
+  preconditions: '',
+  postconditions: '',
+  rows: [],
+  table: null,
+  files: [],
+  folder_id: route.query.folder ? String(route.query.folder) : null,
+  type: frame.value?.types.find((t) => t.value === 'functional')?.value ?? frame.value?.types[0]?.value ?? '',
+  priority:
+    frame.value?.priorities.find((p) => p.value === 'medium')?.value ??
+    frame.value?.priorities[0]?.value ??
+    '',
+  estimate: '',
+  automated: false,
+  is_template: false,
+  owner_id: session.value?.user.id ?? null,
+  labels: [],
+  requirements: [],
+  custom: {},
+});
+const desk = useCase(key, fresh);
+const { form, dirty, returned, merge, problem, saving } = desk;
 const { data, error, isPending, refetch } = useRead(
   'case',
   () => ['case', key.value],
-  async () => take(await api.GET('/cases/{case}', { params: { path: { case: key.value } } })),
+  async () =>
+    isNew.value ? null : take(await api.GET('/cases/{case}', { params: { path: { case: key.value } } })),
 );
+const loaded = ref('');
+watch(
+  [data, key, frame],
+  async () => {
+    if (isNew.value) {
+      if (frame.value && loaded.value !== key.value) {
+        loaded.value = key.value;
+        await desk.startNew();
+      }
+      return;
+    }
+    const now = data.value;
+    if (!now || now.case.key !== key.value) return;
+    // What one is writing is never written over; that another saved is told instead.
+    if (loaded.value !== key.value || (!dirty.value && now.case.revision !== desk.began.value.revision)) {
+      loaded.value = key.value;
+      await desk.begin(formOf(now, estimate), now.case.revision, now.version);
+    }
+  },
+  { immediate: true },
+);
+const mayWrite = computed(() =>
+  isNew.value ? (frame.value?.may_write ?? false) : (data.value?.may_write ?? false),
+);
+const savedMeanwhile = computed(
+  () => !isNew.value && dirty.value && data.value && data.value.case.revision !== desk.began.value.revision,
+);
+
+// Checks while one writes: what would go wrong in the walk, where it is written.
+const check = ref<Api['CaseCheck'] | null>(null);
+const row = ref(1);
+let asked = 0;
+let timer: ReturnType<typeof setTimeout> | undefined;
+async function look(): Promise<void> {
+  const now = form.value;
+  if (!now) return;
+  const turn = ++asked;
+  try {
+    const seen = take(
+      await api.POST('/projects/{project}/case-checks', {
+        params: { path: { project: project.value } },
+        body: { title: now.title, steps: toSteps(now.rows), table: now.table, row: row.value },
+      }),
+    );
+    if (turn === asked) check.value = seen;
+  } catch {
+    // Without the server there is no check; writing goes on.
+  }
+}
+watch(
+  () => [form.value?.table, JSON.stringify(form.value?.rows.map(({ id: _, ...r }) => r)), row.value],
+  () => {
+    clearTimeout(timer);
+    timer = setTimeout(() => void look(), 400);
+  },
+);
+const table = computed(() => frame.value?.tables.find((t) => t.id === form.value?.table));
+const columns = computed(() => (table.value?.columns ?? []).map((c) => c.name));
+const known = computed(() => columns.value.map((c) => c.toLowerCase()));
+const routines = ref<Api['RoutineText'][]>([]);
+watch(
+  [data, () => form.value?.rows.map((r) => r.routine).join()],
+  async () => {
+    const have = new Map([...routines.value, ...(data.value?.routines ?? [])].map((r) => [r.id, r]));
+    for (const id of new Set((form.value?.rows ?? []).map((r) => r.routine))) {
+      if (!id || have.has(id)) continue;
+      const d = take(await api.GET('/routines/{routine}', { params: { path: { routine: id } } }));
+      have.set(id, { id, name: d.routine.name, parameters: d.routine.parameters, steps: d.steps });
+    }
+    routines.value = [...have.values()];
+  },
+  { immediate: true },
+);
+
+async function save(): Promise<void> {
+  const saved = await desk.save();
+  if (!saved) return;
+  if (isNew.value) {
+    say(`${saved.case.key} is in the casebook.`);
+    leaving.value = true;
+    await router.replace(`/${project.value}/casebook/${saved.case.key}`);
+    leaving.value = false;
+  } else await refetch();
+}
+async function copy(): Promise<void> {
+  if (!data.value) return;
+  try {
+    const done = await actOn(project.value, 'copy', { ids: data.value.case.id });
+    const act = done.act_id;
+    say(`${done.keys[0]} is a copy of ${key.value}.`, act ? async () => undoAct(act) : undefined);
+    await router.push(`/${project.value}/casebook/${done.keys[0]}`);
+  } catch (e) {
+    say(sentence(e));
+  }
+}
+async function bin(): Promise<void> {
+  if (!data.value) return;
+  try {
+    const done = await actOn(project.value, 'bin', { ids: data.value.case.id });
+    const act = done.act_id;
+    if (!act) {
+      say(done.refused[0]?.why ?? 'It could not be binned.');
+      return;
+    }
+    say(`${key.value} is in the bin.`, async () => undoAct(act));
+    await router.push(`/${project.value}/casebook`);
+  } catch (e) {
+    say(sentence(e));
+  }
+}
+async function restore(): Promise<void> {
+  if (!data.value) return;
+  await actOn(project.value, 'restore', { ids: data.value.case.id });
+  await refetch();
+}
+async function extract(positions: number[]): Promise<void> {
+  extracting.value = positions;
+}
+const extracting = ref<number[] | null>(null);
+const extractName = ref('');
+async function makeRoutine(): Promise<void> {
+  if (dirty.value && !(await desk.save())) return;
+  try {
+    const made = take(
+      await api.POST('/cases/{case}/routines', {
+        params: { path: { case: key.value } },
+        body: {
+          name: extractName.value,
+          positions: extracting.value ?? [],
+          revision: desk.began.value.revision,
+        },
+      }),
+    );
+    extracting.value = null;
+    extractName.value = '';
+    say(`"${made.routine.name}" is a routine now. Other cases can use it too.`);
+    await refetch();
+  } catch (e) {
+    say(sentence(e));
+  }
+}
+// Rows whose first column is a title become cases of their own.
+const pasted = ref<PastedCase[] | null>(null);
+async function makeCases(): Promise<void> {
+  const all = pasted.value ?? [];
+  pasted.value = null;
+  const keys: string[] = [];
+  try {
+    for (const one of all) {
+      const base = form.value ?? fresh();
+      const saved = take(
+        await api.POST('/projects/{project}/cases', {
+          params: { path: { project: project.value } },
+          body: {
+            ...body({ ...fresh(), folder_id: base.folder_id }),
+            title: one.title,
+            steps: toSteps(one.steps),
+          },
+        }),
+      );
+      keys.push(saved.case.key);
+    }
+    say(`Made ${keys[0]} to ${keys[keys.length - 1]}.`);
+  } catch (e) {
+    say(`${keys.length} of ${all.length} cases were made. ${sentence(e)}`);
+  }
+}
+function putInAll(): void {
+  const all = pasted.value ?? [];
+  pasted.value = null;
+  if (form.value) form.value.rows = [...form.value.rows, ...all.flatMap((c) => c.steps)];
+}
+
+// Leaving with something unsaved asks first; what was typed is kept on the device either way.
+const leaving = ref(false);
+const asking = ref<null | ((go: boolean) => void)>(null);
+onBeforeRouteLeave(async () => {
+  await desk.keepNow();
+  if (!dirty.value || leaving.value) return true;
+  return new Promise<boolean>((resolve) => {
+    asking.value = (go) => {
+      asking.value = null;
+      resolve(go);
+    };
+  });
+});
+async function saveAndGo(): Promise<void> {
+  const done = asking.value;
+  if (await desk.save()) done?.(true);
+  else done?.(false);
+}
+function onUnload(event: BeforeUnloadEvent): void {
+  if (!dirty.value) return;
+  void desk.keepNow();
+  event.preventDefault();
+}
+function onKey(event: KeyboardEvent): void {
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 's') {
+    event.preventDefault();
+    if (mayWrite.value) void save();
+  }
+}
+// Who else writes here.
+const others = ref<Api['Person'][]>([]);
+let presence: ReturnType<typeof setInterval> | undefined;
+async function here(): Promise<void> {
+  if (isNew.value || !dirty.value || document.hidden) return;
+  try {
+    const now = take(
+      await api.PUT('/cases/{case}/presence', { params: { path: { case: key.value } }, body: {} }),
+    );
+    others.value = now.others;
+  } catch {
+    // Nothing depends on it.
+  }
+}
+watch(dirty, (now) => now && void here());
+watch(data, (now) => (others.value = now?.others ?? []));
+onMounted(() => {
+  window.addEventListener('beforeunload', onUnload);
+  window.addEventListener('keydown', onKey);
+  presence = setInterval(() => void here(), 15_000);
+});
+onBeforeUnmount(() => {
+  window.removeEventListener('beforeunload', onUnload);
+  window.removeEventListener('keydown', onKey);
+  clearInterval(presence);
+  clearTimeout(timer);
+});
+useKeys('Case', () => [
+  { keys: ['h'], label: 'History', run: () => void router.push(`${route.path}/history`) },
+  { keys: ['v'], label: 'As the tester will see it', run: () => (previewing.value = !previewing.value) },
+]);
+const previewing = ref(false);
+const grid = ref<InstanceType<typeof StepGrid> | null>(null);
+async function toSteps1(): Promise<void> {
+  await grid.value?.go(0, 'action');
+}
+const errorsOf = (field: string): string => problem.value?.errors[field]?.[0] ?? '';
+const stepProblems = computed<Api['ProblemLine'][]>(() => [
+  ...(check.value?.problems ?? data.value?.problems ?? []),
+  ...Object.entries(problem.value?.errors ?? {}).flatMap(([path, messages]) => {
+    const at = path.match(/^steps\.(\d+)\.(\w+)/);
+    return at
+      ? [
+          {
+            step: Number(at[1]) + 1,
+            field: at[2] ?? '',
+            severity: 'error' as const,
+            message: messages[0] ?? '',
+            nearest: null,
+          },
+        ]
+      : [];
+  }),
+]);
 </script>
 
 <template>
   <div class="page">
-    <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
+    <StateBox v-if="!form" :loading="isPending || isNew" :error="error" @again="refetch()" />
     <template v-else>
-      <p class="soft small">
-        <RouterLink
-          :to="`/${project}/casebook${data.case.folder_id ? `?folder=${data.case.folder_id}` : ''}`"
-          >{{ data.folder_path.join(' / ') || 'Casebook' }}</RouterLink
-        >
+      <p class="soft small crumb">
+        <RouterLink :to="`/${project}/casebook${form.folder_id ? `?folder=${form.folder_id}` : ''}`">{{
+          pathOf(form.folder_id) || 'Casebook'
+        }}</RouterLink>
       </p>
       <div class="title-line">
-        <span class="mono soft">{{ data.case.key }}</span>
-        <h1 class="long">{{ data.case.title }}</h1>
-        <span class="soft"
-          >{{ plainWords(data.case.state) }} · {{ data.case.priority }} · version {{ data.version }}</span
-        >
-      </div>
-      <div class="columns">
-        <div>
-          <section v-if="data.objective">
-            <span class="label">Objective</span><MarkdownText :text="data.objective" />
-          </section>
-          <section v-if="data.preconditions">
-            <span class="label">Preconditions</span><MarkdownText :text="data.preconditions" />
-          </section>
-          <div class="scroll">
-            <table class="lines steps">
-              <thead>
-                <tr>
-                  <th><span class="unseen">Step</span></th>
-                  <th>Action</th>
-                  <th>Data</th>
-                  <th>Expected</th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="s in data.steps" :key="s.position">
-                  <td class="mono soft">{{ s.position }}</td>
-                  <td><MarkdownText :text="s.action" /></td>
-                  <td class="mono small data long">{{ s.data }}</td>
-                  <td><MarkdownText :text="s.expected" /></td>
-                </tr>
-              </tbody>
-            </table>
-          </div>
-          <p v-if="data.steps.length === 0" class="soft">This case has no steps.</p>
-          <section v-if="data.postconditions">
-            <span class="label">Postconditions</span><MarkdownText :text="data.postconditions" />
-          </section>
+        <span class="mono soft">{{ isNew ? 'New case' : data?.case.key }}</span>
+        <input
+          v-if="mayWrite"
+          id="case-title"
+          v-model="form.title"
+          class="title"
+          aria-label="Title of the case"
+          placeholder="What is tested?"
+          maxlength="300"
+          :autofocus="isNew"
+          @keydown.enter.prevent="toSteps1"
+        />
+        <h1 v-else class="long">{{ form.title }}</h1>
+        <div class="actions">
+          <template v-if="!isNew">
+            <RouterLink :to="`${route.path}/history`" title="h">History</RouterLink>
+            <button type="button" class="link" title="v" @click="previewing = !previewing">
+              {{ previewing ? 'Back to writing' : 'As the tester sees it' }}
+            </button>
+            <button v-if="mayWrite" type="button" class="link" @click="copy">
+              {{ form.is_template ? 'Make a case of it' : 'Copy' }}
+            </button>
+            <button v-if="mayWrite" type="button" class="link" @click="bin">Bin</button>
+          </template>
+          <span v-if="mayWrite" class="soft small" role="status">{{
+            dirty ? 'Not saved yet, kept on this device' : isNew ? '' : 'Saved'
+          }}</span>
+          <Button v-if="mayWrite" label="Save" title="Ctrl S" :disabled="saving || !dirty" @click="save" />
         </div>
-        <aside aria-label="About this case">
-          <dl>
-            <dt>Type</dt>
-            <dd>{{ data.case.type }}</dd>
-            <dt>Estimate</dt>
-            <dd>{{ data.case.estimate_seconds ? length(data.case.estimate_seconds * 1000) : '–' }}</dd>
-            <dt>Owner</dt>
-            <dd>{{ data.case.owner?.name ?? '–' }}</dd>
-            <dt>Labels</dt>
-            <dd>{{ data.case.labels.join(', ') || '–' }}</dd>
-          </dl>
-          <h2>Walked in</h2>
-          <ul>
-            <li v-for="w in data.walks" :key="w.entry_id">
-              <VerdictMark :shown="w.shows as Shown" :label="wordOf(w.shows as Shown)" />
-              <RouterLink :to="`/${project}/entries/${w.entry_id}`">{{ w.cycle_name }}</RouterLink>
-              <span class="soft small">{{ w.configuration }}</span>
-            </li>
-            <li v-if="data.walks.length === 0" class="soft">No cycle yet.</li>
-          </ul>
-          <h2>Defects</h2>
-          <ul>
-            <li v-for="d in data.defects" :key="d.id">
-              <RouterLink class="mono" :to="`/${project}/defects/${d.key}`">{{ d.key }}</RouterLink>
-              <span class="long">{{ d.title }}</span>
-              <span class="soft small">{{ plainWords(d.state) }}</span>
-            </li>
-            <li v-if="data.defects.length === 0" class="soft">None.</li>
-          </ul>
-        </aside>
+      </div>
+      <p v-if="errorsOf('title')" class="p-invalid-words" role="alert">{{ errorsOf('title') }}</p>
+      <p v-if="problem && Object.keys(problem.errors).length === 0" class="p-invalid-words" role="alert">
+        {{ problem.message }}
+      </p>
+      <p v-if="data?.case.binned_at" class="band row">
+        This case is in the bin since {{ ago(data.case.binned_at) }}. Its entries stay, and say so.
+        <button v-if="frame?.may_write" type="button" class="link" @click="restore">Restore it</button>
+      </p>
+      <p v-if="returned" class="band row" role="status">
+        <span
+          >What you wrote <span :title="exact(returned)">{{ ago(returned) }}</span> and did not save is
+          back.</span
+        >
+        <button
+          type="button"
+          class="link"
+          @click="
+            desk.discard();
+            data ? desk.begin(formOf(data, estimate), data.case.revision, data.version) : desk.startNew();
+          "
+        >
+          Drop it
+        </button>
+      </p>
+      <p v-if="others.length > 0" class="band" role="status">
+        {{ others.map((o) => o.name).join(' and ') }} {{ others.length === 1 ? 'is' : 'are' }} writing here
+        too. Whoever saves second sees both.
+      </p>
+      <p v-if="savedMeanwhile && !merge" class="band row" role="status">
+        This case was saved by somebody else meanwhile.
+        <button type="button" class="link" @click="desk.bringTogether()">Bring both together</button>
+      </p>
+      <MergeView
+        v-if="merge"
+        :merge="merge"
+        :routines="routines"
+        @decide="desk.decide"
+        @later="merge = null"
+      />
+      <ReviewBar
+        v-else-if="data && !data.case.binned_at"
+        :detail="data"
+        :dirty="dirty"
+        @changed="refetch()"
+      />
+      <div v-show="!merge" class="columns">
+        <div class="text">
+          <PreviewPanel
+            v-if="previewing"
+            :project="project"
+            :check="check"
+            :form="form"
+            :table="table?.name ?? ''"
+            @row="(n) => (row = n)"
+          />
+          <template v-else>
+            <LongText v-model="form.objective" label="Objective" :may-write="mayWrite" :known="known" />
+            <LongText
+              v-model="form.preconditions"
+              label="Preconditions"
+              :may-write="mayWrite"
+              :known="known"
+            />
+            <StepGrid
+              ref="grid"
+              :project="project"
+              :rows="form.rows"
+              :routines="routines"
+              :shelf="frame?.routines ?? []"
+              :known="known"
+              :columns="columns"
+              :problems="stepProblems"
+              :may-write="mayWrite"
+              may-cases
+              :may-extract="!isNew"
+              @change="(rows) => form && (form.rows = rows)"
+              @cases="(found) => (pasted = found)"
+              @extract="extract"
+            />
+            <p v-if="errorsOf('steps')" class="p-invalid-words" role="alert">{{ errorsOf('steps') }}</p>
+            <LongText
+              v-model="form.postconditions"
+              label="Postconditions"
+              :may-write="mayWrite"
+              :known="known"
+            />
+            <p v-if="mayWrite" class="soft small keys">
+              <kbd>Enter</kbd> next step <kbd>Shift Enter</kbd> new line <kbd>Ctrl Enter</kbd> step between
+              <kbd>Ctrl Shift Enter</kbd> split <kbd>Alt ↑ ↓</kbd> move <kbd>Ctrl Shift D</kbd> double
+              <kbd>Ctrl Shift ⌫</kbd> delete
+            </p>
+          </template>
+        </div>
+        <div class="aside">
+          <CaseSide
+            v-if="frame"
+            v-model="form"
+            :project="project"
+            :frame="frame"
+            :detail="data ?? null"
+            :errors="problem?.errors ?? {}"
+            :problems="stepProblems"
+            :may-write="mayWrite"
+            :path-of="pathOf"
+          />
+          <CaseTalk
+            v-if="data"
+            :project="project"
+            :detail="data"
+            :may-answer="mayWrite"
+            @changed="refetch()"
+          />
+        </div>
       </div>
     </template>
+    <Dialog
+      v-if="asking"
+      visible
+      modal
+      header="This case is not saved"
+      :style="{ width: '28rem' }"
+      @update:visible="asking?.(false)"
+    >
+      <p>What you wrote is kept on this device and will be here when you come back.</p>
+      <div class="row dialog">
+        <Button label="Save and go" @click="saveAndGo" />
+        <Button label="Go without saving" outlined severity="secondary" @click="asking?.(true)" />
+        <Button label="Stay" text severity="secondary" @click="asking?.(false)" />
+      </div>
+    </Dialog>
+    <Dialog
+      v-if="pasted"
+      visible
+      modal
+      :header="`These rows look like ${pasted.length} cases`"
+      :style="{ width: '30rem' }"
+      @update:visible="pasted = null"
+    >
+      <ul class="small">
+        <li v-for="c in pasted.slice(0, 8)" :key="c.title" class="long">
+          {{ c.title }} <span class="soft">{{ c.steps.length }} steps</span>
+        </li>
+      </ul>
+      <div class="row dialog">
+        <Button :label="`Make ${pasted.length} cases`" @click="makeCases" />
+        <Button label="All as steps of this one" outlined severity="secondary" @click="putInAll" />
+      </div>
+    </Dialog>
+    <Dialog
+      v-if="extracting"
+      visible
+      modal
+      header="Make a routine"
+      :style="{ width: '26rem' }"
+      @update:visible="extracting = null"
+    >
+      <form @submit.prevent="makeRoutine">
+        <p class="soft small">
+          The {{ extracting.length }} chosen steps move into it, and this case uses it from then on.
+        </p>
+        <label class="label" for="routine-name">Name of the routine</label>
+        <input id="routine-name" v-model="extractName" class="field" maxlength="120" required autofocus />
+        <div class="row dialog"><Button type="submit" label="Make it" :disabled="!extractName.trim()" /></div>
+      </form>
+    </Dialog>
   </div>
 </template>
 
 <style scoped>
+.crumb {
+  margin-bottom: 2px;
+}
+.title {
+  flex: 1;
+  min-width: 260px;
+  font: inherit;
+  font-size: 1.47rem;
+  font-weight: 700;
+  line-height: 1.25;
+  color: var(--ink);
+  background: none;
+  border: 1px solid transparent;
+  border-radius: 5px;
+  padding: 2px 6px;
+  margin-left: -6px;
+}
+.title:hover {
+  border-color: var(--rule);
+}
+.title:focus {
+  background: var(--sheet);
+  border-color: var(--edge);
+}
 .columns {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 300px;
-  gap: 40px;
+  grid-template-columns: minmax(0, 1fr) 290px;
+  gap: 36px;
 }
-section {
-  margin-bottom: 16px;
-  max-width: 80ch;
-}
-.steps td:nth-child(3) {
-  width: 24%;
-}
-.data {
-  white-space: pre-line;
-}
-.scroll {
-  overflow-x: auto;
-}
-aside {
+.text {
   display: grid;
-  gap: 10px;
+  gap: 14px;
   align-content: start;
 }
-aside h2 {
-  margin-top: 12px;
-}
-aside ul {
+.aside {
   display: grid;
-  gap: 6px;
+  gap: 22px;
+  align-content: start;
 }
-dl {
-  display: grid;
-  grid-template-columns: 6rem 1fr;
-  row-gap: 4px;
+.band {
+  background: var(--well);
+  border-radius: 6px;
+  padding: 8px 12px;
+  margin-bottom: 10px;
 }
-dt {
-  color: var(--ink-soft);
+.keys kbd {
+  margin-left: 10px;
 }
-@media (max-width: 900px) {
+.dialog {
+  margin-top: 18px;
+}
+@media (max-width: 960px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
   }

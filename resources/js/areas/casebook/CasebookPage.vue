@@ -1,208 +1,409 @@
 <script setup lang="ts">
-import InputText from 'primevue/inputtext';
-import { computed, ref, watch } from 'vue';
+import { useInfiniteQuery } from '@tanstack/vue-query';
+import Button from 'primevue/button';
+import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, take, type Api } from '@/api/client';
-import { useRead } from '@/kit/read';
+import { useKeys } from '@/kit/keys';
+import { say } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
-import { length, plainWords, plural } from '@/kit/words';
+import { plural } from '@/kit/words';
+import BulkBar from './BulkBar.vue';
+import CasebookTabs from './CasebookTabs.vue';
+import CaseTable from './CaseTable.vue';
+import ExportPanel from './ExportPanel.vue';
+import { fromQuery, stateWord, withValue, type Filter } from './filter';
+import FilterBar from './FilterBar.vue';
+import FolderTree from './FolderTree.vue';
+import { actOn, sentence, undoAct, useFrame } from './frame';
+import KeepView from './KeepView.vue';
+import PeekPanel from './PeekPanel.vue';
+import SuiteNotice from './SuiteNotice.vue';
 
 const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
-const folder = computed(() => String(route.query.folder ?? ''));
-const words = ref(String(route.query.q ?? ''));
-const asked = ref(words.value);
-let timer: ReturnType<typeof setTimeout> | undefined;
-watch(words, (now) => {
-  clearTimeout(timer);
-  timer = setTimeout(() => {
-    asked.value = now.trim();
-    void router.replace({ query: { ...route.query, q: now.trim() || undefined } });
-  }, 200);
-});
-const { data: folders } = useRead(
-  'case',
-  () => ['folders', project.value],
-  async () =>
-    take(await api.GET('/projects/{project}/folders', { params: { path: { project: project.value } } })),
+const { frame, frameError, refetchFrame, nameOf, pathOf } = useFrame(project);
+const filter = computed<Filter>(() => fromQuery(route.query));
+const sort = computed(() => String(route.query.sort ?? ''));
+const group = computed(() => String(route.query.group ?? ''));
+const DEFAULT = ['state', 'priority', 'estimate', 'owner', 'walked'];
+const columns = computed(() =>
+  route.query.columns ? String(route.query.columns).split(',').filter(Boolean) : DEFAULT,
 );
-const more = ref<Api['CaseLine'][]>([]);
-const nextPage = ref<string | null>(null);
-const load = async (after?: string) =>
-  take(
-    await api.GET('/projects/{project}/cases', {
-      params: {
-        path: { project: project.value },
-        query: { folder: folder.value, q: asked.value, ...(after ? { after } : {}) },
-      },
-    }),
-  );
-const { data, error, isPending, refetch } = useRead(
-  'case',
-  () => ['cases', project.value, folder.value, asked.value],
-  async () => load(),
-);
-watch(
-  data,
-  (now) => {
-    more.value = [];
-    nextPage.value = now?.next ?? null;
+const set = (name: string, value: string | undefined): void =>
+  void router.replace({ query: withValue(route.query, name, value) });
+
+const { data, error, isPending, refetch, fetchNextPage, hasNextPage, isFetchingNextPage } = useInfiniteQuery({
+  queryKey: computed(() => ['live', 'case', 'cases', project.value, filter.value, sort.value, group.value]),
+  queryFn: async ({ pageParam }) => {
+    const query: Record<string, string> = { ...filter.value, sort: sort.value, group: group.value };
+    if (pageParam) query.after = pageParam;
+    const params = { path: { project: project.value }, query };
+    return take(await api.GET('/projects/{project}/cases', { params } as never)) as Api['CasePage'];
   },
-  { immediate: true },
-);
-async function loadMore(): Promise<void> {
-  const page = await load(nextPage.value ?? undefined);
-  more.value = [...more.value, ...page.items];
-  nextPage.value = page.next;
-}
-const lines = computed(() => [...(data.value?.items ?? []), ...more.value]);
-const tree = computed(() => {
-  const depth = new Map<string, number>();
-  return (folders.value ?? []).map((f) => {
-    depth.set(f.id, f.parent_id ? (depth.get(f.parent_id) ?? 0) + 1 : 0);
-    return { ...f, depth: depth.get(f.id) ?? 0 };
-  });
+  initialPageParam: '',
+  getNextPageParam: (last) => last.next ?? undefined,
+  placeholderData: (before) => before,
 });
-const all = computed(() => (folders.value ?? []).reduce((n, f) => n + f.cases, 0));
-const nameOf = computed(() => new Map((folders.value ?? []).map((f) => [f.id, f.name])));
+const lines = computed(() => data.value?.pages.flatMap((p) => p.items) ?? []);
+const total = computed(() => data.value?.pages[0]?.total ?? 0);
+const countWords = computed(() =>
+  data.value?.pages[0]?.more_than_total
+    ? `more than ${total.value.toLocaleString('en')} cases`
+    : plural(total.value, 'case'),
+);
+function more(): void {
+  if (hasNextPage.value && !isFetchingNextPage.value) void fetchNextPage();
+}
+const groupOf = (c: Api['CaseLine']): string =>
+  ({ state: c.state, type: c.type, priority: c.priority, owner: c.owner?.id ?? '' })[group.value] ?? '';
+const groups = computed(() => {
+  const label = (value: string): string =>
+    group.value === 'state'
+      ? stateWord(value)
+      : group.value === 'owner'
+        ? (frame.value?.people.find((p) => p.id === value)?.name ?? 'Nobody')
+        : nameOf.value(group.value as 'type' | 'priority', value);
+  return new Map(
+    (data.value?.pages[0]?.groups ?? []).map((g) => [g.value, { label: label(g.value), cases: g.cases }]),
+  );
+});
+
+// Choosing and looking.
+const selected = ref(new Set<string>());
+const everything = ref(false);
+const current = ref('');
+let anchor = '';
+const table = ref<InstanceType<typeof CaseTable> | null>(null);
+watch([filter, project], () => clear());
+function clear(): void {
+  selected.value = new Set();
+  everything.value = false;
+}
+function select(id: string, range: boolean): void {
+  everything.value = false;
+  const next = new Set(selected.value);
+  if (range && anchor) {
+    const ids = lines.value.map((l) => l.id);
+    const [a, b] = [ids.indexOf(anchor), ids.indexOf(id)].sort((x, y) => x - y);
+    for (const one of ids.slice(a, (b ?? 0) + 1)) next.add(one);
+  } else if (!next.delete(id)) next.add(id);
+  anchor = id;
+  selected.value = next;
+}
+const chosenFilter = computed<Filter>(() =>
+  everything.value ? filter.value : { ids: [...selected.value].join(',') },
+);
+const chosenCount = computed(() => (everything.value ? total.value : selected.value.size));
+const at = computed(() => lines.value.findIndex((l) => l.key === current.value));
+function step(by: number): void {
+  const next = lines.value[Math.max(0, Math.min(lines.value.length - 1, at.value + by))];
+  if (!next) return;
+  current.value = next.key;
+  if (route.query.peek) set('peek', next.key);
+  table.value?.show(next.key);
+}
+const here = computed(() => lines.value[at.value]);
+useKeys('Casebook', () => [
+  { keys: ['j', 'ArrowDown'], label: 'Next case', run: () => step(1) },
+  { keys: ['k', 'ArrowUp'], label: 'Case before', run: () => step(-1) },
+  { keys: ['x'], label: 'Choose the case', run: () => here.value && select(here.value.id, false) },
+  {
+    keys: ['Enter'],
+    label: 'Open the case',
+    run: () => here.value && void router.push(`/${project.value}/casebook/${here.value.key}`),
+  },
+  {
+    keys: ['l'],
+    label: 'Last results beside the list',
+    run: () => set('peek', route.query.peek ? undefined : current.value || lines.value[0]?.key),
+  },
+  { keys: ['n'], label: 'New case', run: () => void create() },
+  { keys: ['/'], label: 'Find', run: () => document.querySelector<HTMLInputElement>('#find-cases')?.focus() },
+]);
+function create(): void {
+  if (!frame.value?.may_write) return;
+  const folder = filter.value.folder;
+  void router.push({
+    path: `/${project.value}/casebook/new`,
+    query: folder && folder !== 'none' ? { folder } : {},
+  });
+}
+function sortBy(name: string): void {
+  set('sort', sort.value === name ? `-${name}` : sort.value === `-${name}` ? undefined : name);
+}
+async function moveCases(ids: string[], folder: string, before?: string): Promise<void> {
+  try {
+    const done = await actOn(
+      project.value,
+      'move',
+      { ids: ids.join(',') },
+      { folder_id: folder || null, ...(before ? { before } : {}) },
+    );
+    const act = done.act_id;
+    say(
+      `${done.title} to ${pathOf(folder) || 'no folder'}.`,
+      act
+        ? async () => {
+            const said = await undoAct(act);
+            renew();
+            return said;
+          }
+        : undefined,
+    );
+    renew();
+  } catch (problem) {
+    say(sentence(problem));
+  }
+}
+function renew(): void {
+  void refetch();
+  void refetchFrame();
+}
+const exporting = ref<null | { filter: Filter; count: number }>(null);
+const listed = computed(
+  () => filter.value.folder !== undefined && filter.value.deep !== 'yes' && !sort.value,
+);
+async function openSuite(id: string): Promise<void> {
+  await router.replace({ query: { suite: id } });
+  await nextTick();
+}
 </script>
 
 <template>
-  <div class="page">
-    <div class="title-line">
-      <h1>Casebook</h1>
-      <span v-if="data" class="soft"
-        >{{ plural(data.total, 'case')
-        }}{{ folder ? ` in ${nameOf.get(folder) ?? 'this folder'}` : '' }}</span
-      >
-    </div>
-    <div class="columns">
-      <nav aria-label="Folders">
-        <RouterLink
-          :to="{ query: { ...route.query, folder: undefined } }"
-          :aria-current="folder === '' ? 'true' : undefined"
-          ><span>All cases</span><span class="soft">{{ all || '' }}</span></RouterLink
-        >
-        <RouterLink
-          v-for="f in tree"
-          :key="f.id"
-          :to="{ query: { ...route.query, folder: f.id } }"
-          :aria-current="folder === f.id ? 'true' : undefined"
-          :style="{ paddingLeft: `${10 + f.depth * 16}px` }"
-          ><span class="long">{{ f.name }}</span
-          ><span class="soft">{{ f.cases }}</span></RouterLink
-        >
-      </nav>
-      <div>
-        <InputText
-          v-model="words"
-          placeholder="Words or a key"
-          aria-label="Find cases by words or a key"
-          class="find"
+  <div class="page wide">
+    <CasebookTabs :waiting="frame?.waiting">
+      <template v-if="frame?.may_write">
+        <RouterLink :to="`/${project}/casebook/import`">Bring in</RouterLink>
+        <button type="button" class="link" @click="exporting = { filter, count: total }">Take out</button>
+        <Button label="New case" title="n" @click="create" />
+      </template>
+    </CasebookTabs>
+    <StateBox v-if="!frame" :error="frameError" loading @again="refetchFrame()" />
+    <div v-else class="columns">
+      <div class="side">
+        <FolderTree
+          :project="project"
+          :folders="frame.folders"
+          :folder="filter.folder ?? ''"
+          :cases="frame.cases"
+          :may-write="frame.may_write"
+          @choose="
+            (id) =>
+              router.replace({
+                query: id
+                  ? { ...route.query, folder: id, suite: undefined }
+                  : withValue(route.query, 'folder', undefined),
+              })
+          "
+          @changed="renew"
+          @cases="(ids, folder) => moveCases(ids, folder)"
         />
+        <section v-if="frame.suites.length > 0" aria-label="Suites">
+          <h2 class="label">Suites</h2>
+          <button
+            v-for="s in frame.suites"
+            :key="s.id"
+            type="button"
+            class="named"
+            :aria-current="filter.suite === s.id ? 'true' : undefined"
+            @click="openSuite(s.id)"
+          >
+            <span class="long">{{ s.name }}</span><span class="soft"
+              >{{ s.cases
+              }}<span v-if="s.gained + s.lost > 0" :title="`${s.gained} gained, ${s.lost} lost`">
+                +{{ s.gained }} −{{ s.lost }}</span
+              ></span
+            >
+          </button>
+        </section>
+        <section v-if="frame.filters.length > 0" aria-label="Kept filters">
+          <h2 class="label">Kept filters</h2>
+          <RouterLink
+            v-for="f in frame.filters"
+            :key="f.id"
+            class="named plain"
+            :to="{ query: f.filter as Filter }"
+            ><span class="long">{{ f.name }}</span
+            ><span v-if="f.shared" class="soft small">{{ f.mine ? 'shared' : f.by }}</span></RouterLink
+          >
+        </section>
+      </div>
+      <div class="main">
+        <FilterBar :frame="frame" :filter="filter" @set="set" @clear="router.replace({ query: {} })">
+          <span class="spread" />
+          <label v-if="filter.folder && filter.folder !== 'none'" class="soft"
+            ><input
+              type="checkbox"
+              :checked="filter.deep === 'yes'"
+              @change="set('deep', filter.deep === 'yes' ? undefined : 'yes')"
+            />
+            and below</label
+          >
+          <span class="soft" role="status">{{ data ? countWords : '' }}</span>
+          <KeepView
+            :project="project"
+            :frame="frame"
+            :filter="filter"
+            :sort="sort"
+            :group="group"
+            :columns="columns"
+            @set="set"
+            @changed="renew"
+          />
+        </FilterBar>
+        <SuiteNotice
+          v-if="filter.suite"
+          :project="project"
+          :suite="filter.suite"
+          @changed="renew"
+          @gone="
+            set('suite', undefined);
+            renew();
+          "
+        />
+        <BulkBar
+          v-if="chosenCount > 0 && frame.may_write"
+          :project="project"
+          :frame="frame"
+          :filter="chosenFilter"
+          :count="chosenCount"
+          :total="total"
+          :path-of="pathOf"
+          @done="renew"
+          @clear="clear"
+          @everything="everything = true"
+          ><template #export
+            ><button
+              type="button"
+              class="link"
+              @click="exporting = { filter: chosenFilter, count: chosenCount }"
+            >
+              Take out
+            </button></template
+          ></BulkBar
+        >
         <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
         <StateBox
           v-else-if="lines.length === 0"
           :empty="
-            asked
-              ? 'No case has these words.'
+            Object.keys(filter).length > 0
+              ? 'No case fits this. Take a filter away, or look with other words.'
               : 'The casebook holds all cases of the project. There is none here yet.'
           "
-        />
-        <div v-else class="scroll">
-          <table class="lines">
-            <thead>
-              <tr>
-                <th>Case</th>
-                <th>State</th>
-                <th>Priority</th>
-                <th class="number">Estimate</th>
-                <th>Owner</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="c in lines" :key="c.id">
-                <td>
-                  <span class="mono soft key">{{ c.key }}</span><RouterLink
-                    class="plain long"
-                    :to="`/${project}/casebook/${c.key}`"
-                    >{{ c.title }}</RouterLink
-                  ><span v-if="!folder || c.labels.length > 0" class="soft small second">{{
-                    [folder ? '' : (nameOf.get(c.folder_id ?? '') ?? ''), c.labels.join(', ')]
-                      .filter(Boolean)
-                      .join(' · ')
-                  }}</span>
-                </td>
-                <td>{{ plainWords(c.state) }}</td>
-                <td>{{ plainWords(c.priority) }}</td>
-                <td class="number">{{ c.estimate_seconds ? length(c.estimate_seconds * 1000) : '' }}</td>
-                <td class="soft">{{ c.owner?.name }}</td>
-              </tr>
-            </tbody>
-          </table>
-          <button v-if="nextPage" type="button" class="more" @click="loadMore">Show more</button>
+          ><Button
+            v-if="frame.may_write && Object.keys(filter).length === 0"
+            label="Write the first case"
+            @click="create"
+        /></StateBox>
+        <div v-else class="with-peek" :class="{ peeking: route.query.peek }">
+          <CaseTable
+            ref="table"
+            :project="project"
+            :lines="lines"
+            :columns="columns"
+            :fields="frame.fields"
+            :sort="sort"
+            :group="group"
+            :groups="groups"
+            :group-of="groupOf"
+            :selected="everything ? new Set(lines.map((l) => l.id)) : selected"
+            :current="current"
+            :name-of="nameOf"
+            :path-of="pathOf"
+            :may-write="frame.may_write"
+            :ordered="listed"
+            @sort="sortBy"
+            @more="more"
+            @select="select"
+            @all="(on) => (on ? (selected = new Set(lines.map((l) => l.id))) : clear())"
+            @focus="(key) => (current = key)"
+            @drop="(ids, before) => moveCases(ids, filter.folder ?? '', before)"
+          />
+          <PeekPanel
+            v-if="route.query.peek"
+            :project="project"
+            :case-key="String(route.query.peek)"
+            @close="set('peek', undefined)"
+          />
         </div>
       </div>
     </div>
+    <ExportPanel
+      v-if="exporting"
+      :project="project"
+      :filter="exporting.filter"
+      :count="exporting.count"
+      @close="exporting = null"
+    />
   </div>
 </template>
 
 <style scoped>
+.wide {
+  max-width: 1720px;
+  padding-bottom: 0;
+}
 .columns {
   display: grid;
   grid-template-columns: 230px minmax(0, 1fr);
-  gap: 32px;
+  gap: 28px;
 }
-nav {
+.side {
   display: grid;
+  gap: 18px;
   align-content: start;
+  max-height: calc(100vh - 120px);
+  overflow-y: auto;
+  padding-bottom: 20px;
+}
+.side section {
+  display: grid;
   gap: 1px;
 }
-nav a {
+.named {
   display: flex;
   justify-content: space-between;
   gap: 8px;
-  padding: 6px 10px;
-  border-radius: 4px;
-  color: var(--ink);
-  text-decoration: none;
-}
-nav a:hover {
-  background: var(--well);
-}
-nav a[aria-current] {
-  background: var(--sheet);
-  box-shadow: inset 3px 0 0 var(--ink);
-  font-weight: 700;
-}
-.find {
-  width: min(360px, 100%);
-  margin-bottom: 8px;
-}
-.key {
-  display: inline-block;
-  min-width: 5.2rem;
-}
-.second {
-  display: block;
-  padding-left: calc(5.2rem + 4px);
-}
-.scroll {
-  overflow-x: auto;
-}
-.more {
-  font: inherit;
-  color: var(--dusk);
-  background: none;
+  padding: 4px 8px 4px 26px;
   border: 0;
-  padding: 12px 0;
-  text-decoration: underline;
+  border-radius: 4px;
+  background: none;
+  font: inherit;
+  color: var(--ink);
+  text-align: left;
   cursor: pointer;
 }
-@media (max-width: 760px) {
-  .columns {
+.named:hover {
+  background: var(--well);
+}
+.named[aria-current] {
+  background: var(--sheet);
+  box-shadow: inset 3px 0 0 var(--ink);
+}
+h2.label {
+  font-weight: 400;
+  padding-left: 26px;
+}
+.spread {
+  flex: 1;
+}
+.with-peek.peeking {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 320px;
+  gap: 16px;
+}
+.main {
+  min-width: 0;
+}
+@media (max-width: 900px) {
+  .columns,
+  .with-peek.peeking {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .side {
+    max-height: 220px;
   }
 }
 </style>

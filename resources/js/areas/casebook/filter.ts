@@ -1,0 +1,179 @@
+import type { LocationQuery } from 'vue-router';
+import type { Api } from '@/api/client';
+
+/** What the list shows, as it stands in the address. */
+export type Filter = Record<string, string>;
+
+/** Words of the address that are no filter. */
+export const VIEW = ['sort', 'group', 'columns', 'peek'] as const;
+const NOT_A_FILTER: readonly string[] = VIEW;
+
+/** One thing that cases can be filtered by. */
+export interface Criterion {
+  name: string;
+  label: string;
+  choices: { value: string; label: string }[];
+  /** Whether several values can be chosen: any of them fits. */
+  many: boolean;
+}
+
+export function fromQuery(query: LocationQuery): Filter {
+  const filter: Filter = {};
+  for (const [name, value] of Object.entries(query)) {
+    const one = Array.isArray(value) ? value[0] : value;
+    if (one && !NOT_A_FILTER.includes(name)) filter[name] = one;
+  }
+  return filter;
+}
+
+export function withValue(query: LocationQuery, name: string, value: string | undefined): LocationQuery {
+  const next = { ...query };
+  if (value) next[name] = value;
+  else delete next[name];
+  return next;
+}
+
+/** The criteria that a project's casebook offers. */
+export function criteria(frame: Api['CasebookFrame']): Criterion[] {
+  const yesNo = [
+    { value: 'yes', label: 'Yes' },
+    { value: 'no', label: 'No' },
+  ];
+  const named = (items: { id: string; name: string }[]) => items.map((i) => ({ value: i.id, label: i.name }));
+  return [
+    {
+      name: 'state',
+      label: 'State',
+      many: true,
+      choices: ['draft', 'in_review', 'approved', 'retired'].map((value) => ({
+        value,
+        label: stateWord(value),
+      })),
+    },
+    { name: 'priority', label: 'Priority', many: true, choices: listed(frame.priorities) },
+    { name: 'type', label: 'Type', many: true, choices: listed(frame.types) },
+    {
+      name: 'owner',
+      label: 'Owner',
+      many: true,
+      choices: [{ value: 'me', label: 'Me' }, { value: 'none', label: 'Nobody' }, ...named(frame.people)],
+    },
+    {
+      name: 'label',
+      label: 'Label',
+      many: true,
+      choices: frame.labels.map((l) => ({ value: l, label: l })),
+    },
+    {
+      name: 'walked',
+      label: 'Walked',
+      many: false,
+      choices: [
+        { value: 'never', label: 'Never' },
+        { value: '30', label: 'Not for 30 days' },
+        { value: '90', label: 'Not for 90 days' },
+        { value: '365', label: 'Not for a year' },
+      ],
+    },
+    {
+      name: 'changed',
+      label: 'Changed',
+      many: false,
+      choices: [
+        { value: '1', label: 'Within a day' },
+        { value: '7', label: 'Within 7 days' },
+        { value: '30', label: 'Within 30 days' },
+      ],
+    },
+    {
+      name: 'requirement',
+      label: 'Requirement',
+      many: true,
+      choices: [
+        { value: 'none', label: 'None' },
+        ...frame.requirements.map((r) => ({ value: r.id, label: `${r.key} ${r.title}` })),
+      ],
+    },
+    { name: 'routine', label: 'Routine', many: true, choices: named(frame.routines) },
+    {
+      name: 'table',
+      label: 'Data table',
+      many: false,
+      choices: [{ value: 'any', label: 'Any' }, { value: 'none', label: 'None' }, ...named(frame.tables)],
+    },
+    { name: 'automated', label: 'Automated', many: false, choices: yesNo },
+    { name: 'template', label: 'Template', many: false, choices: yesNo },
+    { name: 'estimate', label: 'Estimate given', many: false, choices: yesNo },
+    {
+      name: 'author_asked',
+      label: 'Open questions',
+      many: false,
+      choices: [{ value: 'yes', label: 'Yes' }],
+    },
+    ...frame.fields.map((f) => ({
+      name: `field.${f.id}`,
+      label: f.name,
+      many: f.kind === 'choice',
+      choices: [
+        ...(f.kind === 'choice'
+          ? f.choices.map((c) => ({ value: c, label: c }))
+          : f.kind === 'yes_no'
+            ? yesNo
+            : []),
+        { value: 'none', label: 'Not filled in' },
+      ],
+    })),
+  ];
+}
+
+export function stateWord(state: string): string {
+  return { draft: 'Draft', in_review: 'In review', approved: 'Approved', retired: 'Retired' }[state] ?? state;
+}
+
+function listed(items: readonly Api['ListItemLine'][]): { value: string; label: string }[] {
+  return items.map((i) => ({ value: i.value, label: i.name }));
+}
+
+/** A filter in words, such as "Priority: High or Low". */
+export function inWords(criterion: Criterion, value: string): string {
+  const chosen = value
+    .split(',')
+    .map((v) => criterion.choices.find((c) => c.value === v)?.label ?? v)
+    .join(criterion.name === 'label' ? ' and ' : ' or ');
+  return `${criterion.label}: ${chosen}`;
+}
+
+/** Adds a value to those of a filter, or takes it out. */
+export function toggled(value: string | undefined, one: string): string {
+  const values = (value ?? '').split(',').filter(Boolean);
+  return (values.includes(one) ? values.filter((v) => v !== one) : [...values, one]).join(',');
+}
+
+/** How a folder stands below others: depth first, with its depth. */
+export interface TreeLine {
+  id: string;
+  parent_id: string | null;
+  name: string;
+  /** Cases in it, and in all below it. */
+  cases: number;
+  all: number;
+  depth: number;
+  hasChildren: boolean;
+}
+
+export function tree(folders: readonly Api['FolderLine'][], closed: ReadonlySet<string>): TreeLine[] {
+  const children = new Map<string | null, Api['FolderLine'][]>();
+  for (const f of folders) children.set(f.parent_id, [...(children.get(f.parent_id) ?? []), f]);
+  const total = (f: Api['FolderLine']): number =>
+    f.cases + (children.get(f.id) ?? []).reduce((n, c) => n + total(c), 0);
+  const lines: TreeLine[] = [];
+  const visit = (parent: string | null, depth: number): void => {
+    for (const f of children.get(parent) ?? []) {
+      const hasChildren = (children.get(f.id) ?? []).length > 0;
+      lines.push({ ...f, all: total(f), depth, hasChildren });
+      if (!closed.has(f.id)) visit(f.id, depth + 1);
+    }
+  };
+  visit(null, 0);
+  return lines;
+}

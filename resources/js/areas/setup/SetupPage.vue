@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+import { api, take } from '@/api/client';
+import { useRead } from '@/kit/read';
+import StateBox from '@/kit/StateBox.vue';
+import FieldsEditor from './FieldsEditor.vue';
+import LabelsEditor from './LabelsEditor.vue';
+import ListEditor from './ListEditor.vue';
+
+const route = useRoute();
+const project = computed(() => String(route.params.project));
+const { data, error, isPending, refetch } = useRead(
+  'case',
+  () => ['lists', project.value],
+  async () =>
+    take(await api.GET('/projects/{project}/lists', { params: { path: { project: project.value } } })),
+);
+</script>
+
+<template>
+  <div class="page">
+    <div class="title-line"><h1>Setup</h1></div>
+    <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
+    <template v-else>
+      <p v-if="!data.may_write" class="soft">Leads and admins change these.</p>
+      <div class="grid">
+        <ListEditor
+          title="Types"
+          what="What kind of test a case is."
+          list="types"
+          :project="project"
+          :items="data.types"
+          :may-write="data.may_write"
+          @saved="refetch()"
+        />
+        <ListEditor
+          title="Priorities"
+          what="In order, the most important first. The weight counts when work is chosen for a short time."
+          list="priorities"
+          weighted
+          :project="project"
+          :items="data.priorities"
+          :may-write="data.may_write"
+          @saved="refetch()"
+        />
+        <FieldsEditor
+          :project="project"
+          :fields="data.fields"
+          :may-write="data.may_write"
+          @saved="refetch()"
+        />
+        <LabelsEditor
+          :project="project"
+          :labels="data.labels"
+          :may-write="data.may_write"
+          @saved="refetch()"
+        />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(380px, 1fr));
+  gap: 36px 48px;
+}
+@media (max-width: 640px) {
+  .grid {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
