@@ -9,5 +9,7 @@ return [
         'max_pixels' => (int) env('LUCID_EVIDENCE_MAX_PIXELS', 60_000_000),
         'thumbnail_width' => 480,
     ],
+    // Only while a bench runs: a bare route to compare with.
+    'bench' => (bool) env('LUCID_BENCH', false),
     'import' => ['max_bytes' => 20 * 1024 * 1024],
 ];

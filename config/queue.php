@@ -4,6 +4,7 @@ return [
     'default' => env('QUEUE_CONNECTION', 'database'),
     'connections' => [
         'sync' => ['driver' => 'sync'],
+        'null' => ['driver' => 'null'],
         'database' => ['driver' => 'database', 'connection' => null, 'table' => 'jobs', 'queue' => 'default', 'retry_after' => 120, 'after_commit' => true],
     ],
     'batching' => ['database' => 'pgsql', 'table' => 'job_batches'],

@@ -19,10 +19,15 @@ use LucidStep\App\Http\Controllers\ProjectController;
 use LucidStep\App\Http\Controllers\RoutineController;
 use LucidStep\App\Http\Controllers\SessionController;
 use LucidStep\App\Http\Controllers\SuiteController;
+use LucidStep\App\Http\Controllers\UpController;
 use LucidStep\App\Http\Middleware\Idempotent;
 
 Route::get('/welcome', [SessionController::class, 'welcome']);
 Route::post('/session', [SessionController::class, 'store'])->middleware('throttle:sign-in');
+
+if (config('lucid.bench')) {
+    Route::get('/bench/bare', UpController::class.'@bare');
+}
 
 Route::middleware('auth:sanctum')->group(function (): void {
     Route::get('/session', [SessionController::class, 'show']);

@@ -25,7 +25,7 @@ return new class() extends Migration
         DB::statement("update cases set priority_rank = case priority when 'critical' then 1 when 'high' then 2 when 'medium' then 3 else 4 end");
         DB::statement("update cases c set steps_count = (select count(*) from steps s where s.case_version_id = c.version_id), words = left(coalesce((select concat_ws(E'\\n', v.objective, v.preconditions, v.postconditions, (select string_agg(concat_ws(E'\\n', s.action, s.data, s.expected), E'\\n' order by s.position) from steps s where s.case_version_id = v.id)) from case_versions v where v.id = c.version_id), ''), 100000)");
         DB::statement('update cases c set last_walked_at = (select max(a.finished_at) from attempts a join entries e on e.id = a.entry_id where e.case_id = c.id)');
-        DB::statement("insert into labels (project_id, name) select distinct on (project_id, lower(l)) project_id, left(l, 60) from cases, jsonb_array_elements_text(labels) l on conflict do nothing");
+        DB::statement('insert into labels (project_id, name) select distinct on (project_id, lower(l)) project_id, left(l, 60) from cases, jsonb_array_elements_text(labels) l on conflict do nothing');
     }
 
     private function lists(): void

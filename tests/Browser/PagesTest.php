@@ -29,10 +29,16 @@ final class PagesTest extends BrowserTestCase
         $this->check($me, 'sign in');
         $me->signIn('tobias')->see('Retests asked of you');
         $this->check($me, 'today');
-        foreach (['/SKR/cycles' => 'Release 4.2', '/SKR/cycles/SKR-R2' => 'SKR-C13', '/SKR/casebook' => 'SKR-C1', '/SKR/casebook/SKR-C17' => 'Expected', '/SKR/defects' => 'SKR-D1', '/SKR/defects/SKR-D2' => 'History', '/SKR/cycles?q=' => 'Release', '/SKR/nothing/here' => 'Not found'] as $path => $words) {
+        foreach (['/SKR/cycles' => 'Release 4.2', '/SKR/cycles/SKR-R2' => 'SKR-C13', '/SKR/casebook' => 'SKR-C1', '/SKR/casebook/SKR-C17' => 'Add a second bike', '/SKR/casebook?q=bike&peek=SKR-C34' => 'Last results', '/SKR/casebook/SKR-C69' => 'card', '/SKR/casebook/SKR-C2/history' => 'What happened', '/SKR/casebook/routines' => 'Begin a booking', '/SKR/casebook/tables' => 'Vehicle lengths', '/SKR/casebook/desk?mine=no' => 'Likely doubles', '/SKR/casebook/bin' => 'The bin is empty', '/SKR/casebook/import' => 'Bring cases in', '/SKR/setup' => 'Fields of your own', '/SKR/defects' => 'SKR-D1', '/SKR/defects/SKR-D2' => 'History', '/SKR/cycles?q=' => 'Release', '/SKR/nothing/here' => 'Not found'] as $path => $words) {
             $me->open($path)->see($words);
             $this->check($me, $path);
         }
+        $me->open('/SKR/casebook/routines')->click('a', 'Begin a booking')->see('Used in 37 places');
+        $this->check($me, 'routine');
+        $me->open('/SKR/casebook/tables')->click('a', 'Islanders')->see('Secret values');
+        $this->check($me, 'data table');
+        $me->open('/SKR/casebook?q=bike')->click('[role=row] input', '')->click('.bulk .link', 'Edit')->see('As it is');
+        $this->check($me, 'editing many');
         $me->open('/SKR/cycles/SKR-R2')->click('tbody a', 'A passenger of 15')->see('Instead:');
         $this->check($me, 'entry');
         $me->open('/SKR/today')->click('.page button', 'Start SKR-C13')->see('Step 1 of 5');

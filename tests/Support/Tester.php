@@ -56,7 +56,7 @@ final class Tester
 
     public function signIn(string $name): self
     {
-        $this->open('/sign-in')->waitFor('#email');
+        $this->open('/sign-in')->see('This is a demo')->waitFor('#email');
         $this->type('#email', "{$name}@skerrywick.test")->type('#password', 'lantern-on-the-path')->press(WebDriverKeys::ENTER);
         $this->waitFor('header nav');
 
@@ -178,6 +178,36 @@ final class Tester
         Assert::assertSame('ok', $done);
 
         return $this->chord(WebDriverKeys::CONTROL, 'v');
+    }
+
+    /**
+     * Pastes text, as after copying rows in a spreadsheet.
+     */
+    public function pasteText(string $text): self
+    {
+        Assert::assertSame('ok', $this->browser->executeAsyncScript('const [text, done] = arguments; navigator.clipboard.writeText(text).then(() => done("ok"), (e) => done(String(e)));', [$text]));
+
+        return $this->chord(WebDriverKeys::CONTROL, 'v');
+    }
+
+    /**
+     * Presses keys while others are held.
+     *
+     * @param  list<string>  $held
+     */
+    public function held(array $held, string $key): self
+    {
+        $keyboard = $this->browser->getKeyboard();
+        foreach ($held as $one) {
+            $keyboard->pressKey($one);
+        }
+        $keyboard->sendKeys($key);
+        foreach (array_reverse($held) as $one) {
+            $keyboard->releaseKey($one);
+        }
+        usleep(80_000);
+
+        return $this;
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Controllers;
 
+use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\DB;
 
@@ -17,5 +18,13 @@ final class UpController
         DB::selectOne('select 1');
 
         return new Response('up', 200, ['Content-Type' => 'text/plain']);
+    }
+
+    /**
+     * As little as an answer can be: what others are measured against.
+     */
+    public function bare(): JsonResponse
+    {
+        return new JsonResponse(['ok' => true]);
     }
 }

@@ -24,6 +24,8 @@ export default defineComponent({
     text: { type: String, required: true },
     /** Names that places such as {{name}} may have, in lower case; given, the places are shown as chips. */
     known: { type: Array as () => string[], default: null },
+    /** Values that stand in the text as they are, in place of `\uE000<n>\uE001`: no Markdown is read in them. */
+    values: { type: Array as () => string[], default: () => [] },
   },
   setup(props) {
     return () => {
@@ -50,7 +52,9 @@ export default defineComponent({
         innerHTML: chips(
           html.replaceAll('<a ', '<a target="_blank" rel="noreferrer noopener" '),
           props.known,
-        ),
+        ).replace(/\uE000(\d+)\uE001/g, (_, n: string) => {
+          return `<span class="chip">${reader.utils.escapeHtml(props.values[Number(n)] ?? '')}</span>`;
+        }),
       });
     };
   },

@@ -68,6 +68,13 @@ const NAMES: Record<string, string> = {
   folder_id: 'Folder',
 };
 
+/** The values of a change as people call them. */
+function said(field: string, value: string): string {
+  if (value === '') return '–';
+  if (field === 'state') return stateWord(value);
+  const list = field === 'priority' ? props.frame.priorities : field === 'type' ? props.frame.types : [];
+  return list.find((i) => i.value === value)?.name ?? value;
+}
 async function run<T>(work: () => Promise<T>): Promise<T | null> {
   busy.value = true;
   problem.value = '';
@@ -256,7 +263,8 @@ function toggle(now: typeof mode.value): void {
           <li v-for="s in preview.samples.slice(0, 6)" :key="s.key">
             <span class="mono soft">{{ s.key }}</span> {{ s.title }}
             <span v-for="c in s.changes" :key="c.field" class="soft"
-              >· {{ NAMES[c.field] ?? c.field }}: {{ c.from || '–' }} → {{ c.to || '–' }}</span
+              >· {{ NAMES[c.field] ?? c.field }}: {{ said(c.field, c.from) }} →
+              {{ said(c.field, c.to) }}</span
             >
           </li>
         </ul>

@@ -339,7 +339,7 @@ const stepProblems = computed<Api['ProblemLine'][]>(() => [
           :autofocus="isNew"
           @keydown.enter.prevent="toSteps1"
         />
-        <h1 v-else class="long">{{ form.title }}</h1>
+        <h1 :class="mayWrite ? 'unseen' : 'long'">{{ form.title || 'New case' }}</h1>
         <div class="actions">
           <template v-if="!isNew">
             <RouterLink :to="`${route.path}/history`" title="h">History</RouterLink>

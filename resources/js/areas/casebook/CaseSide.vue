@@ -85,6 +85,7 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
         option-value="value"
         :filter="folders.length > 10"
         :disabled="!mayWrite"
+        placeholder="No folder"
         aria-label="Folder"
         size="small"
     /></label>
@@ -119,6 +120,7 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
         option-label="name"
         option-value="id"
         :disabled="!mayWrite"
+        placeholder="Nobody"
         aria-label="Owner"
         size="small"
     /></label>
@@ -140,6 +142,7 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
         option-label="name"
         option-value="id"
         :disabled="!mayWrite"
+        placeholder="None"
         aria-label="Data table"
         size="small"
     /></label>
@@ -276,7 +279,7 @@ aside {
   display: grid;
   grid-template-columns: 88px minmax(0, 1fr);
   gap: 8px;
-  align-items: center;
+  align-items: baseline;
 }
 .fact > .label {
   margin: 0;

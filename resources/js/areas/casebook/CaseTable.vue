@@ -79,7 +79,10 @@ const WIDTHS: Record<string, string> = {
   labels: '150px',
   folder: '150px',
   owner: '120px',
-  estimate: '76px',
+  estimate: '72px',
+  state: '84px',
+  priority: '76px',
+  walked: '92px',
   steps: '60px',
 };
 const grid = computed(
@@ -240,10 +243,10 @@ defineExpose({ show });
 <style scoped>
 .box {
   overflow: auto;
-  max-height: calc(100vh - 210px);
   min-height: 240px;
+  padding-bottom: 12px;
   contain: strict;
-  height: calc(100vh - 210px);
+  height: calc(100vh - 176px);
 }
 .head {
   position: sticky;

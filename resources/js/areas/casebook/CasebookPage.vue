@@ -76,7 +76,7 @@ const everything = ref(false);
 const current = ref('');
 let anchor = '';
 const table = ref<InstanceType<typeof CaseTable> | null>(null);
-watch([filter, project], () => clear());
+watch([() => JSON.stringify(filter.value), project], () => clear());
 function clear(): void {
   selected.value = new Set();
   everything.value = false;
@@ -302,7 +302,7 @@ async function openSuite(id: string): Promise<void> {
             ref="table"
             :project="project"
             :lines="lines"
-            :columns="columns"
+            :columns="route.query.peek ? columns.slice(0, 2) : columns"
             :fields="frame.fields"
             :sort="sort"
             :group="group"
@@ -378,7 +378,7 @@ async function openSuite(id: string): Promise<void> {
 .named:hover {
   background: var(--well);
 }
-.named[aria-current] {
+.named[aria-current='true'] {
   background: var(--sheet);
   box-shadow: inset 3px 0 0 var(--ink);
 }

@@ -172,6 +172,10 @@ h2 {
 h2:first-child {
   margin-top: 0;
 }
+.columns p > a {
+  display: inline-block;
+  line-height: 24px;
+}
 .double {
   border-bottom: 1px solid var(--rule);
   padding-bottom: 8px;

@@ -17,6 +17,9 @@ defineProps<{ parts: Api['DiffPart'][] }>();
 </template>
 
 <style scoped>
+span {
+  white-space: pre-line;
+}
 del {
   background: var(--fail-tint);
   text-decoration: line-through;

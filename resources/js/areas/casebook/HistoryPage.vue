@@ -226,9 +226,6 @@ section {
   gap: 14px;
   align-content: start;
 }
-td {
-  white-space: pre-line;
-}
 .same td {
   color: var(--ink-soft);
 }

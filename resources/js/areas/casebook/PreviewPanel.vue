@@ -1,10 +1,18 @@
 <script setup lang="ts">
 import type { Api } from '@/api/client';
+import MarkdownText from '@/kit/MarkdownText.vue';
 import type { Form } from './useCase';
 
 /** The case as the tester will see it: routines written out, a row filled in. */
 defineProps<{ project: string; check: Api['CaseCheck'] | null; form: Form; table: string }>();
 const emit = defineEmits<{ row: [n: number] }>();
+/** Values are put in after the Markdown was read, so that nothing in them is taken for Markdown. */
+function filled(parts: Api['PreviewPart'][]): { text: string; values: string[] } {
+  return {
+    text: parts.map((p, i) => (p.column ? `\uE000${i}\uE001` : p.text)).join(''),
+    values: parts.map((p) => p.text),
+  };
+}
 </script>
 
 <template>
@@ -34,34 +42,9 @@ const emit = defineEmits<{ row: [n: number] }>();
         <span class="mono soft">{{ s.position }}</span>
         <div>
           <p v-if="s.routines.length > 0" class="soft small">{{ s.routines.join(' › ') }}</p>
-          <p class="action long">
-            <component
-              :is="'span'"
-              v-for="(p, i) in s.action"
-              :key="i"
-              :class="p.column ? 'chip' : undefined"
-              :title="p.column ?? undefined"
-              >{{ p.text }}</component
-            >
-          </p>
-          <p v-if="s.data.length > 0" class="mono pre long">
-            <span
-              v-for="(p, i) in s.data"
-              :key="i"
-              :class="p.column ? 'chip' : undefined"
-              :title="p.column ?? undefined"
-              >{{ p.text }}</span
-            >
-          </p>
-          <p class="soft long">
-            <span
-              v-for="(p, i) in s.expected"
-              :key="i"
-              :class="p.column ? 'chip' : undefined"
-              :title="p.column ?? undefined"
-              >{{ p.text }}</span
-            >
-          </p>
+          <MarkdownText class="action" v-bind="filled(s.action)" />
+          <MarkdownText v-if="s.data.length > 0" class="mono" v-bind="filled(s.data)" />
+          <MarkdownText class="soft" v-bind="filled(s.expected)" />
           <img
             v-for="f in s.files"
             :key="f.sha256"
@@ -93,9 +76,6 @@ li > div {
 }
 .action {
   font-size: 1.07rem;
-}
-.pre {
-  white-space: pre-line;
 }
 img {
   max-height: 120px;

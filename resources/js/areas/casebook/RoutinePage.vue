@@ -158,6 +158,7 @@ const errorOf = (field: string): string => problem.value?.errors[field]?.[0] ?? 
     <template v-else>
       <p class="soft small"><RouterLink :to="`/${project}/casebook/routines`">Routines</RouterLink></p>
       <div class="title-line">
+        <h1 class="unseen">{{ form.name || 'New routine' }}</h1>
         <input
           v-model="form.name"
           class="field name"

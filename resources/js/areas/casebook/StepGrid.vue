@@ -263,8 +263,8 @@ defineExpose({ go, undo });
 </script>
 
 <template>
-  <div class="grid" role="table" aria-label="Steps">
-    <div v-if="mayWrite" class="bar row" role="presentation" @mousedown.prevent>
+  <div class="grid">
+    <div v-if="mayWrite" class="bar row" role="toolbar" aria-label="Formatting" @mousedown.prevent>
       <button type="button" title="Bold (Ctrl B)" @click="place('', '**')"><b>B</b></button>
       <button type="button" title="Colour mark (Ctrl M)" @click="place('', '==')"><mark>M</mark></button>
       <button type="button" title="Code (Ctrl E)" @click="place('', '`')"><code>code</code></button>
@@ -304,117 +304,122 @@ defineExpose({ go, undo });
         <option v-for="r in shelf" :key="r.id" :value="r.id">{{ r.name }}</option>
       </select>
     </div>
-    <div class="cells head" role="row">
-      <span role="columnheader"><span class="unseen">Step</span></span>
-      <span v-for="c in COLUMNS" :key="c" role="columnheader">{{ LABELS[c] }}</span>
-    </div>
-    <div
-      v-for="(row, i) in shown"
-      :key="row.id"
-      class="cells step"
-      role="row"
-      :class="{ chosen: chosen.has(row.id), tail: i >= rows.length, over: dragged >= 0 && dragged !== i }"
-      :data-row="row.id"
-      :tabindex="row.routine ? 0 : undefined"
-      @dragover.prevent
-      @drop.prevent="
-        put(moveTo(rows, dragged, i));
-        dragged = -1;
-      "
-    >
-      <span role="rowheader" class="number">
-        <button
-          v-if="mayWrite && i < rows.length"
-          type="button"
-          class="handle mono"
-          draggable="true"
-          :aria-label="`Step ${i + 1}: choose it, or drag it elsewhere`"
-          :aria-pressed="chosen.has(row.id)"
-          title="Click to choose, drag to move (Alt ↑ ↓)"
-          @click="choose(row.id)"
-          @dragstart="dragged = i"
-          @dragend="dragged = -1"
-        >
-          {{ i + 1 }}
-        </button>
-        <span v-else class="mono soft">{{ i < rows.length ? i + 1 : '' }}</span>
-      </span>
-      <RoutineRow
-        v-if="row.routine"
-        role="cell"
-        class="whole"
-        :row="row"
-        :routine="routines.find((r) => r.id === row.routine) ?? null"
-        :project="project"
-        :known="known"
-        :problems="problemsOf(i)"
-        :may-write="mayWrite"
-        @values="(values) => put(rows.map((r) => (r.id === row.id ? { ...r, values } : r)))"
-        @write-out="(steps) => writeOut(row, steps)"
-        @remove="remove(i)"
-      />
-      <template v-else>
-        <div v-for="c in COLUMNS" :key="c" role="cell" class="cell" :class="c">
-          <textarea
-            v-if="active?.id === row.id && active.column === c"
-            :id="`cell-${row.id}-${c}`"
-            :value="row[c]"
-            rows="1"
-            :aria-label="`${LABELS[c]} of step ${i + 1}`"
-            maxlength="20000"
-            @input="type(row.id, c, ($event.target as HTMLTextAreaElement).value)"
-            @keydown="onKey($event, row, c)"
-            @paste="onPaste($event, row, c)"
-            @blur="active?.id === row.id && active.column === c && (active = null)"
-          />
-          <div
-            v-else
-            :id="`show-${row.id}-${c}`"
-            class="show"
-            :class="{ mono: c === 'data' }"
-            :tabindex="mayWrite ? 0 : undefined"
-            :role="mayWrite ? 'textbox' : undefined"
-            :aria-label="mayWrite ? `${LABELS[c]} of step ${i + 1}` : undefined"
-            @focus="open(row.id, c)"
-            @click="open(row.id, c)"
+    <div role="table" aria-label="Steps">
+      <div class="cells head" role="row">
+        <span role="columnheader"><span class="unseen">Step</span></span>
+        <span v-for="c in COLUMNS" :key="c" role="columnheader">{{ LABELS[c] }}</span>
+      </div>
+      <div
+        v-for="(row, i) in shown"
+        :key="row.id"
+        class="cells step"
+        role="row"
+        :class="{ chosen: chosen.has(row.id), tail: i >= rows.length, over: dragged >= 0 && dragged !== i }"
+        :data-row="row.id"
+        :tabindex="row.routine ? 0 : undefined"
+        @dragover.prevent
+        @drop.prevent="
+          put(moveTo(rows, dragged, i));
+          dragged = -1;
+        "
+      >
+        <span role="rowheader" class="number">
+          <button
+            v-if="mayWrite && i < rows.length"
+            type="button"
+            class="handle mono"
+            draggable="true"
+            :aria-label="`Step ${i + 1}: choose it, or drag it elsewhere`"
+            :aria-pressed="chosen.has(row.id)"
+            title="Click to choose, drag to move (Alt ↑ ↓)"
+            @click="choose(row.id)"
+            @dragstart="dragged = i"
+            @dragend="dragged = -1"
           >
-            <MarkdownText v-if="row[c]" :text="row[c]" :known="known" />
-            <span v-else-if="i >= rows.length && c === 'action'" class="soft">{{
-              rows.length === 0 ? 'Write the first step, or paste rows from a spreadsheet' : 'Next step'
-            }}</span>
-          </div>
-          <p v-for="p in problemsOf(i, c)" :key="p.message" class="p-invalid-words small">
-            {{ p.message }}
-            <button
-              v-if="p.nearest && mayWrite"
-              type="button"
-              class="link"
-              @click="
-                type(
-                  row.id,
-                  c,
-                  row[c].replace(/\{\{\s*([^}]+?)\s*\}\}/g, (w, n) =>
-                    n.toLowerCase() === p.message.match(/\{\{(.+?)\}\}/)?.[1]?.toLowerCase()
-                      ? `{{${p.nearest}}}`
-                      : w,
-                  ),
-                )
-              "
+            {{ i + 1 }}
+          </button>
+          <span v-else class="mono soft"
+            >{{ i < rows.length ? i + 1 : ''
+            }}<span v-if="i >= rows.length" class="unseen">New step</span></span
+          >
+        </span>
+        <RoutineRow
+          v-if="row.routine"
+          role="cell"
+          class="whole"
+          :row="row"
+          :routine="routines.find((r) => r.id === row.routine) ?? null"
+          :project="project"
+          :known="known"
+          :problems="problemsOf(i)"
+          :may-write="mayWrite"
+          @values="(values) => put(rows.map((r) => (r.id === row.id ? { ...r, values } : r)))"
+          @write-out="(steps) => writeOut(row, steps)"
+          @remove="remove(i)"
+        />
+        <template v-else>
+          <div v-for="c in COLUMNS" :key="c" role="cell" class="cell" :class="c">
+            <textarea
+              v-if="active?.id === row.id && active.column === c"
+              :id="`cell-${row.id}-${c}`"
+              :value="row[c]"
+              rows="1"
+              :aria-label="`${LABELS[c]} of step ${i + 1}`"
+              maxlength="20000"
+              @input="type(row.id, c, ($event.target as HTMLTextAreaElement).value)"
+              @keydown="onKey($event, row, c)"
+              @paste="onPaste($event, row, c)"
+              @blur="active?.id === row.id && active.column === c && (active = null)"
+            />
+            <div
+              v-else
+              :id="`show-${row.id}-${c}`"
+              class="show"
+              :class="{ mono: c === 'data' }"
+              :tabindex="mayWrite ? 0 : undefined"
+              :role="mayWrite ? 'textbox' : undefined"
+              :aria-label="mayWrite ? `${LABELS[c]} of step ${i + 1}` : undefined"
+              @focus="open(row.id, c)"
+              @click="open(row.id, c)"
             >
-              Put it in
-            </button>
-          </p>
-          <StepPictures
-            v-if="c === 'expected'"
-            :project="project"
-            :files="row.files"
-            :label="`step ${i + 1}`"
-            :may-write="mayWrite && i < rows.length"
-            :pasting="active?.id === row.id"
-            @change="(files) => put(rows.map((r) => (r.id === row.id ? { ...r, files } : r)))"
-          />
-        </div>
-      </template>
+              <MarkdownText v-if="row[c]" :text="row[c]" :known="known" />
+              <span v-else-if="i >= rows.length && c === 'action'" class="soft">{{
+                rows.length === 0 ? 'Write the first step, or paste rows from a spreadsheet' : 'Next step'
+              }}</span>
+            </div>
+            <p v-for="p in problemsOf(i, c)" :key="p.message" class="p-invalid-words small">
+              {{ p.message }}
+              <button
+                v-if="p.nearest && mayWrite"
+                type="button"
+                class="link"
+                @click="
+                  type(
+                    row.id,
+                    c,
+                    row[c].replace(/\{\{\s*([^}]+?)\s*\}\}/g, (w, n) =>
+                      n.toLowerCase() === p.message.match(/\{\{(.+?)\}\}/)?.[1]?.toLowerCase()
+                        ? `{{${p.nearest}}}`
+                        : w,
+                    ),
+                  )
+                "
+              >
+                Put it in
+              </button>
+            </p>
+            <StepPictures
+              v-if="c === 'expected'"
+              :project="project"
+              :files="row.files"
+              :label="`step ${i + 1}`"
+              :may-write="mayWrite && i < rows.length"
+              :pasting="active?.id === row.id"
+              @change="(files) => put(rows.map((r) => (r.id === row.id ? { ...r, files } : r)))"
+            />
+          </div>
+        </template>
+      </div>
     </div>
   </div>
 </template>
@@ -466,6 +471,9 @@ defineExpose({ go, undo });
   padding: 4px 0;
   border-bottom: 1px solid var(--rule);
 }
+.head > span:not(:first-child) {
+  padding-left: 9px;
+}
 .step {
   border-bottom: 1px solid var(--rule);
   padding: 3px 0;
@@ -486,6 +494,9 @@ defineExpose({ go, undo });
   padding: 7px 4px;
   width: 100%;
   cursor: grab;
+}
+.cell {
+  position: relative;
 }
 .handle[aria-pressed='true'] {
   color: var(--ink);
@@ -512,9 +523,6 @@ textarea {
 }
 .show:hover {
   border-color: var(--rule);
-}
-.data .show {
-  white-space: pre-line;
 }
 textarea {
   resize: none;

@@ -103,6 +103,13 @@ onBeforeUnmount(() => document.removeEventListener('paste', onPaste));
   padding: 0 8px;
   align-items: flex-end;
 }
+.pictures .link {
+  opacity: 0;
+}
+figure:hover .link,
+figure:focus-within .link {
+  opacity: 1;
+}
 .look {
   padding: 0;
   border: 1px solid var(--rule);
@@ -119,6 +126,10 @@ onBeforeUnmount(() => document.removeEventListener('paste', onPaste));
   object-fit: cover;
 }
 .add {
+  position: absolute;
+  right: 4px;
+  top: 6px;
+  background: var(--paper);
   color: var(--ink-soft);
   text-decoration: underline;
   cursor: pointer;

@@ -228,6 +228,7 @@ async function bin(): Promise<void> {
     <template v-else>
       <p class="soft small"><RouterLink :to="`/${project}/casebook/tables`">Data tables</RouterLink></p>
       <div class="title-line">
+        <h1 class="unseen">{{ form.name || 'New data table' }}</h1>
         <input
           v-model="form.name"
           class="field name"

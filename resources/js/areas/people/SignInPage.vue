@@ -13,7 +13,7 @@ const email = ref('');
 const password = ref('');
 const busy = ref(false);
 const problem = ref<string | null>(null);
-const { data: welcome } = useQuery({
+const { data: welcome, suspense } = useQuery({
   queryKey: ['welcome'],
   queryFn: async () => take(await api.GET('/welcome')),
 });
@@ -26,6 +26,8 @@ async function enter(): Promise<void> {
   }
   busy.value = true;
   try {
+    // An answer that is still on its way brings the cookie of a guest: signing in comes after it.
+    await suspense().catch(() => undefined);
     await signIn(email.value, password.value);
     const to =
       typeof route.query.to === 'string' && route.query.to.startsWith('/') && !route.query.to.startsWith('//')

@@ -1,0 +1,63 @@
+# ./lucid bench [name] [--json]: measures, each bench in a database and a stack of its own, which it removes again.
+lucid_bench() {
+  local name="" json=""
+  for word in "$@"; do if [ "$word" = --json ]; then json=--json; else name="$word"; fi; done
+  if [ -z "$name" ]; then
+    say "Benches (./lucid bench <name> [--json]):"
+    local file
+    for file in ops/bench/*.php; do
+      name="$(basename "$file" .php)"
+      [ "$name" = support ] || say "  $(printf '%-12s' "$name") $(sed -n 's#^// Measures #measures #p' "$file" | head -1)"
+    done
+    return 0
+  fi
+  [ -f "ops/bench/$name.php" ] && [ "$name" != support ] || { say "There is no bench \"$name\"; ./lucid bench lists them." >&2; return 2; }
+  prepare test >&2
+  local home was=no dir port
+  home="$(pg_home)"
+  running "$home/data/postmaster.pid" "$home/data" && was=yes
+  database_start test
+  dir="$(stack_dir bench)"
+  stack_stop bench
+  rm -rf "$dir"
+  mkdir -p "$dir/log" "$dir/storage/app/private" "$dir/storage/framework"/{cache/data,sessions,views} "$dir/storage/logs"
+  trap 'stack_stop bench; PGPASSWORD="$DB_PASSWORD" psql -q -h "$DB_HOST" -p "$DB_PORT" -U "$DB_USERNAME" -d postgres -c "drop database if exists lucid_bench with (force)" >/dev/null 2>&1; rm -rf "$(stack_dir bench)"; [ '"$was"' = yes ] || database_stop' EXIT
+  PGPASSWORD="$DB_PASSWORD" psql -q -h "$DB_HOST" -p "$DB_PORT" -U "$DB_USERNAME" -d postgres -c "drop database if exists lucid_bench with (force)" >/dev/null
+  database_make lucid_bench
+  port="$(free_port 8288)"
+  cat >"$dir/env" <<ENV
+APP_ENV=production
+APP_KEY=base64:$(head -c 32 /dev/urandom | base64)
+APP_URL=http://127.0.0.1:$port
+APP_CONFIG_CACHE=$dir/config.php
+APP_ROUTES_CACHE=$dir/routes.php
+LARAVEL_STORAGE_PATH=$dir/storage
+DB_HOST=$DB_HOST
+DB_PORT=$DB_PORT
+DB_DATABASE=lucid_bench
+DB_USERNAME=$DB_USERNAME
+DB_PASSWORD=$DB_PASSWORD
+DATABASE_URL=
+LUCID_DEMO=false
+LUCID_BENCH=true
+SESSION_DRIVER=file
+CACHE_STORE=file
+QUEUE_CONNECTION=sync
+LUCID_LOG=$dir/log/laravel.log
+ENV
+  (
+    set -a
+    . "$dir/env"
+    set +a
+    php artisan migrate:fresh --force -q && php artisan config:cache -q && php artisan route:cache -q
+  ) >&2 || fail "bench" "the database could not be made" "$dir/log/laravel.log"
+  stack_write bench "$port"
+  stack_fpm_start bench
+  stack_nginx_start bench
+  (
+    set -a
+    . "$dir/env"
+    set +a
+    LUCID_BENCH_URL="http://127.0.0.1:$port" php -d memory_limit=1G "ops/bench/$name.php" run "$json"
+  )
+}
