@@ -5,22 +5,33 @@ declare(strict_types=1);
 namespace LucidStep\App\Console;
 
 use Illuminate\Console\Command;
+use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Models\CaseImport;
 
 /**
- * Drops what is only needed for a while: answers kept for repeated requests, and old changes of the feed.
+ * Drops what is only needed for a while: answers kept for repeated requests, old changes of the feed, files of
+ * imports and exports.
  */
 final class TidyCommand extends Command
 {
     protected $signature = 'lucid:tidy';
 
-    protected $description = 'Drop kept answers after 30 days and changes of the feed after 2';
+    protected $description = 'Drop kept answers after 30 days, changes of the feed after 2 and files of imports and exports after 7';
 
-    public function handle(): int
+    public function handle(Filesystem $files): int
     {
         $keys = DB::table('idempotency_keys')->where('created_at', '<', now()->subDays(30))->delete();
         $changes = DB::table('changes')->where('at', '<', now()->subDays(2))->delete();
-        $this->info("Dropped {$keys} answers and {$changes} changes.");
+        $old = 0;
+        foreach ([...$files->files('imports'), ...$files->files('exports')] as $file) {
+            if ($files->lastModified($file) < now()->subDays(7)->getTimestamp()) {
+                $files->delete($file);
+                $old++;
+            }
+        }
+        CaseImport::query()->whereIn('state', ['reading', 'ready'])->where('created_at', '<', now()->subDays(7))->update(['state' => 'cancelled']);
+        $this->info("Dropped {$keys} answers, {$changes} changes and {$old} files.");
 
         return self::SUCCESS;
     }

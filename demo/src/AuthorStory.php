@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace LucidStep\Demo;
 
 use Illuminate\Support\Carbon;
-use LucidStep\App\Actions\Casebook\FindDoubles;
 use LucidStep\App\Actions\Casebook\Messages;
 use LucidStep\App\Actions\Casebook\SaveCase;
 use LucidStep\App\Actions\Casebook\Suites;
@@ -23,7 +22,7 @@ final class AuthorStory
 {
     private Project $project;
 
-    public function __construct(private readonly Suites $suites, private readonly SaveCase $save, private readonly Messages $messages, private readonly FindDoubles $doubles)
+    public function __construct(private readonly Suites $suites, private readonly SaveCase $save, private readonly Messages $messages)
     {
     }
 
@@ -68,9 +67,6 @@ final class AuthorStory
         $text = $one->load('version.steps')->version->text()->toArray();
         $text['objective'] = 'People on the quay read the list from top to bottom, so the order matters.';
         $this->save->save($one, $people['maren'], $text, $one->revision);
-        foreach ([24, 25, 26] as $n) {
-            $this->doubles->of($this->case($n));
-        }
     }
 
     /**

@@ -146,6 +146,11 @@ final class CasebookTest extends BrowserTestCase
         $lead->click('section[aria-label=Types] .link', 'Take out')->click('section[aria-label=Types] .link', 'Save')->see('"Functional" is used by');
     }
 
+    /**
+     * The steps of a case as they are stored now.
+     *
+     * @phpstan-impure
+     */
     private function steps(string $key): string
     {
         return (string) $this->value("select string_agg(case when s.routine_id is null then concat_ws('|', s.action, s.data, s.expected) else '[routine]' end, ';' order by s.position) from steps s join cases c on c.version_id = s.case_version_id where c.key = ?", [$key]);

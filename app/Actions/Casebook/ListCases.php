@@ -18,10 +18,13 @@ use LucidStep\App\Models\TestCase;
  */
 final readonly class ListCases
 {
-    public const PAGE = 100;
+    public const PAGE = 60;
 
     /** The total is counted no further. */
     private const COUNTED = 10_000;
+
+    /** And what was searched for, no further than that. */
+    private const COUNTED_FINDS = 2000;
 
     /** Up to so many finds stand in the order of how well they fit. */
     private const RANKED = 1000;
@@ -38,8 +41,9 @@ final readonly class ListCases
      */
     public function __invoke(Project $project, CaseFilter $filter, string $sort = '', string $after = '', string $group = ''): CasePage
     {
-        $total = DB::query()->fromSub($filter->query()->toBase()->select(DB::raw('1'))->limit(self::COUNTED + 1), 'n')->count();
         $words = $filter->searchQuery();
+        $most = null === $words ? self::COUNTED : self::COUNTED_FINDS;
+        $total = DB::query()->fromSub($filter->query()->toBase()->select(DB::raw('1'))->limit($most + 1), 'n')->count();
         $group = \in_array($group, ['state', 'type', 'priority', 'owner'], true) ? $group : '';
         $name = '' !== $group ? $group : ltrim($sort, '-');
         $back = '' === $group && str_starts_with($sort, '-');
@@ -57,7 +61,7 @@ final readonly class ListCases
 
         return new CasePage(
             $this->lines($page->all(), $words), $found->count() > self::PAGE && null !== $last ? $next($last) : null,
-            min($total, self::COUNTED), $total > self::COUNTED, '' === $group || '' !== $after ? [] : $this->groups($filter, $group),
+            min($total, $most), $total > $most, '' === $group || '' !== $after ? [] : $this->groups($project, $filter, $group),
         );
     }
 
@@ -115,8 +119,8 @@ final readonly class ListCases
             $ids = array_map(static fn (TestCase $c): string => $c->id, $cases);
             $marks = "StartSel=\x01, StopSel=\x02";
             foreach (DB::table('cases')->whereIn('id', $ids)->selectRaw(
-                "id, ts_headline('simple', title, to_tsquery('simple', ?), ?) as title, case when to_tsvector('simple', left(words, 20000)) @@ to_tsquery('simple', ?) or not to_tsvector('simple', title) @@ to_tsquery('simple', ?) then ts_headline('simple', left(words, 20000), to_tsquery('simple', ?), ?) else '' end as words",
-                [$words, "{$marks}, HighlightAll=true", $words, $words, $words, "{$marks}, MaxWords=18, MinWords=8, MaxFragments=1"],
+                "id, ts_headline('simple', title, to_tsquery('simple', ?), ?) as title, ts_headline('simple', left(words, 10000), to_tsquery('simple', ?), ?) as words",
+                [$words, "{$marks}, HighlightAll=true", $words, "{$marks}, MaxWords=18, MinWords=8, MaxFragments=1"],
             )->get() as $row) {
                 $marked[$row->id] = [self::parts($row->title), str_contains((string) $row->words, "\x01") ? self::parts($row->words) : []];
             }
@@ -128,12 +132,14 @@ final readonly class ListCases
     /**
      * @return list<GroupCount>
      */
-    private function groups(CaseFilter $filter, string $group): array
+    private function groups(Project $project, CaseFilter $filter, string $group): array
     {
-        $column = ['state' => 'state', 'type' => 'type', 'priority' => 'priority', 'owner' => 'owner_id'][$group];
+        // By the column that the index for this order has: the index alone answers then.
+        $column = ['state' => 'state', 'type' => 'type', 'priority' => 'priority_rank', 'owner' => 'owner_id'][$group];
+        $priorities = 'priority' === $group ? (new ProjectLists($project))->values('priority') : [];
 
         return array_values($filter->query()->toBase()->groupBy($column)->get([$column, DB::raw('count(*) as n')])
-            ->map(static fn (object $r): GroupCount => new GroupCount((string) $r->{$column}, (int) $r->n))->all());
+            ->map(static fn (object $r): GroupCount => new GroupCount('priority' === $group ? ($priorities[$r->{$column} - 1] ?? '') : (string) $r->{$column}, (int) $r->n))->all());
     }
 
     /**

@@ -29,6 +29,9 @@ abstract class ApiRequest extends FormRequest
 
     /**
      * What came in and is known, lists in the order in which they came.
+     *
+     * @param  array<array-key, mixed>|int|string|null  $key
+     * @param  mixed  $default
      */
     public function validated($key = null, $default = null): mixed
     {

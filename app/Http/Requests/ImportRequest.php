@@ -7,7 +7,7 @@ namespace LucidStep\App\Http\Requests;
 use OpenApi\Attributes as OA;
 
 /**
- * A CSV file of cases.
+ * A file of cases: CSV, XLSX or JSON.
  */
 #[OA\Schema(required: ['file'], properties: [
     new OA\Property(property: 'file', type: 'string', format: 'binary'),
@@ -18,6 +18,14 @@ final class ImportRequest extends ApiRequest
     {
         return [
             'file' => ['required', 'file', 'max:'.intdiv((int) config('lucid.import.max_bytes'), 1024)],
+        ];
+    }
+
+    public function messages(): array
+    {
+        return [
+            'file.required' => 'Choose a file.',
+            'file.max' => sprintf('The file is larger than %d MB, which is the most that is read at once. Split it, or take out what is not needed. Nothing was kept of it.', intdiv((int) config('lucid.import.max_bytes'), 1_048_576)),
         ];
     }
 }

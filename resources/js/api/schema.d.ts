@@ -2096,7 +2096,7 @@ export interface components {
         ImportRequest: {
             /**
              * Format: binary
-             * @description A CSV file of cases.
+             * @description A file of cases: CSV, XLSX or JSON.
              */
             file: string;
         };

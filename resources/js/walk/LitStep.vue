@@ -109,6 +109,7 @@ defineExpose({ begin });
         ></span
       >
     </p>
+    <p v-if="(step.routines ?? []).length > 0" class="soft small">{{ step.routines.join(' › ') }}</p>
     <div class="action"><MarkdownText :text="step.action" /></div>
     <div class="parts">
       <div v-if="chips.length > 0" class="wide">
@@ -130,6 +131,18 @@ defineExpose({ begin });
       <div>
         <span class="label">Expected</span>
         <MarkdownText :text="step.expected || '–'" />
+        <p v-if="(step.files ?? []).length > 0" class="references">
+          <a
+            v-for="f in step.files"
+            :key="f.sha256"
+            :href="`/api/v1/projects/${walk.view.value?.project_code}/files/${f.sha256}`"
+            target="_blank"
+            rel="noopener"
+            ><img
+              :src="`/api/v1/projects/${walk.view.value?.project_code}/files/${f.sha256}/thumbnail`"
+              :alt="`How it should look: ${f.name}`"
+          /></a>
+        </p>
       </div>
       <div>
         <label class="label" :for="`note-${step.position}`">Note <kbd>n</kbd></label>
@@ -226,6 +239,12 @@ defineExpose({ begin });
 </template>
 
 <style scoped>
+.references img {
+  height: 84px;
+  margin: 6px 8px 0 0;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+}
 .lit {
   margin: 8px 0;
   padding: 14px 20px 16px 18px;

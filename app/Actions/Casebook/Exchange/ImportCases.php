@@ -15,6 +15,7 @@ use LucidStep\App\Actions\Casebook\CaseFields;
 use LucidStep\App\Actions\Casebook\ProjectLists;
 use LucidStep\App\Actions\Casebook\Writers;
 use LucidStep\App\Exceptions\Conflict;
+use LucidStep\App\Jobs\FindDoublesAmong;
 use LucidStep\App\Jobs\ReadImport;
 use LucidStep\App\Jobs\RunImport;
 use LucidStep\App\Models\BulkAct;
@@ -180,6 +181,9 @@ final readonly class ImportCases
                     $this->progress->at($import->id, $done += \count($chunk));
                 }
                 $writer->end();
+                foreach (array_chunk(array_keys($made), FindDoublesAmong::MANY) as $some) {
+                    FindDoublesAmong::dispatch($some)->afterCommit();
+                }
 
                 return $this->acts->remember($project, $author, "Brought in {$import->name}", $made);
             });

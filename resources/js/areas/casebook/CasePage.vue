@@ -19,6 +19,7 @@ import type { PastedCase } from './paste';
 import PreviewPanel from './PreviewPanel.vue';
 import ReviewBar from './ReviewBar.vue';
 import StepGrid from './StepGrid.vue';
+import StepPictures from './StepPictures.vue';
 import { toSteps } from './steps';
 import { body, formOf, useCase, type Form } from './useCase';
 
@@ -443,6 +444,19 @@ const stepProblems = computed<Api['ProblemLine'][]>(() => [
               :may-write="mayWrite"
               :known="known"
             />
+            <section v-if="mayWrite || form.files.length > 0" aria-label="Attachments">
+              <span class="label">Attachments</span>
+              <StepPictures
+                :project="project"
+                :files="form.files"
+                label="the case"
+                :may-write="mayWrite"
+                :pasting="false"
+                texts
+                @change="(files) => form && (form.files = files)"
+              />
+              <p v-if="errorsOf('files')" class="p-invalid-words" role="alert">{{ errorsOf('files') }}</p>
+            </section>
             <p v-if="mayWrite" class="soft small keys">
               <kbd>Enter</kbd> next step <kbd>Shift Enter</kbd> new line <kbd>Ctrl Enter</kbd> step between
               <kbd>Ctrl Shift Enter</kbd> split <kbd>Alt ↑ ↓</kbd> move <kbd>Ctrl Shift D</kbd> double

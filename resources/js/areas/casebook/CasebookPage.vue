@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useInfiniteQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
-import { computed, nextTick, ref, watch } from 'vue';
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, take, type Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
@@ -122,6 +122,16 @@ useKeys('Casebook', () => [
   { keys: ['n'], label: 'New case', run: () => void create() },
   { keys: ['/'], label: 'Find', run: () => document.querySelector<HTMLInputElement>('#find-cases')?.focus() },
 ]);
+/** Moves the current case among its neighbours, where the folder's own order is shown. */
+function onKey(event: KeyboardEvent): void {
+  if (!event.altKey || !listed.value || !here.value || !frame.value?.may_write) return;
+  const to = event.key === 'ArrowUp' ? at.value - 1 : event.key === 'ArrowDown' ? at.value + 2 : -1;
+  if (to < 0 || (event.key === 'ArrowDown' && at.value >= lines.value.length - 1)) return;
+  event.preventDefault();
+  void moveCases([here.value.id], filter.value.folder ?? '', lines.value[to]?.id);
+}
+onMounted(() => window.addEventListener('keydown', onKey));
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 function create(): void {
   if (!frame.value?.may_write) return;
   const folder = filter.value.folder;

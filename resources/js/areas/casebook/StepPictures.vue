@@ -11,7 +11,10 @@ const props = defineProps<{
   mayWrite: boolean;
   /** Whether a picture on the clipboard is meant for here. */
   pasting: boolean;
+  /** Whether texts and logs are taken too. */
+  texts?: boolean;
 }>();
+const isText = (f: Api['FileRef']): boolean => /\.(txt|log)$/i.test(f.name);
 const emit = defineEmits<{ change: [files: Api['FileRef'][]] }>();
 const problem = ref('');
 const busy = ref(false);
@@ -54,11 +57,13 @@ onBeforeUnmount(() => document.removeEventListener('paste', onPaste));
   <div
     v-if="files.length > 0 || mayWrite"
     class="pictures"
+    :class="{ texts }"
     @dragover.prevent
     @drop.prevent.stop="mayWrite && $event.dataTransfer?.files.length && add($event.dataTransfer.files)"
   >
     <figure v-for="f in files" :key="f.sha256">
-      <button type="button" class="look" :aria-label="`${f.name}, larger`" @click="large = f.sha256">
+      <a v-if="isText(f)" :href="address(f, false)" class="small long">{{ f.name }}</a>
+      <button v-else type="button" class="look" :aria-label="`${f.name}, larger`" @click="large = f.sha256">
         <img :src="address(f, true)" :alt="f.name" loading="lazy" />
       </button>
       <button
@@ -78,14 +83,14 @@ onBeforeUnmount(() => document.removeEventListener('paste', onPaste));
     <label v-if="mayWrite" class="add small">
       <input
         type="file"
-        accept="image/png,image/jpeg,image/webp"
+        :accept="`image/png,image/jpeg,image/webp${texts ? ',.txt,.log' : ''}`"
         multiple
         class="unseen"
         tabindex="-1"
-        :aria-label="`Add a reference picture to ${label}`"
+        :aria-label="`Add a ${texts ? 'file' : 'reference picture'} to ${label}`"
         @change="add(($event.target as HTMLInputElement).files ?? [])"
       />
-      {{ busy ? 'Keeping …' : 'Picture' }}
+      {{ busy ? 'Keeping …' : texts ? 'Add a file' : 'Picture' }}
     </label>
     <p v-if="problem" class="p-invalid-words small" role="alert">{{ problem }}</p>
     <div v-if="large" class="large" role="dialog" aria-label="Reference picture" @click="large = null">
@@ -139,6 +144,13 @@ figure:focus-within .link {
 .step:hover .add,
 .pictures:focus-within .add,
 .add:focus-within {
+  opacity: 1;
+}
+.texts {
+  padding: 0;
+}
+.texts .add {
+  position: static;
   opacity: 1;
 }
 .large {
