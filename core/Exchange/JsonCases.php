@@ -84,9 +84,10 @@ final readonly class JsonCases
         $named = [...array_diff(array_keys(CaseColumns::TARGETS), ['key', ...CaseColumns::STEP]), ...array_map(static fn ($f): string => CaseColumns::CUSTOM.$f->name, array_values($around->fields))];
         foreach ($this->cases as $i => $case) {
             $row = $i + 1;
+            $custom = \is_array($case['custom'] ?? null) ? $case['custom'] : [];
             $cells = [\is_string($case['key'] ?? null) ? $case['key'] : ''];
             foreach ($named as $target) {
-                $value = str_starts_with($target, CaseColumns::CUSTOM) ? ($case['custom'][substr($target, \strlen(CaseColumns::CUSTOM))] ?? '') : ($case[$target] ?? '');
+                $value = str_starts_with($target, CaseColumns::CUSTOM) ? ($custom[substr($target, \strlen(CaseColumns::CUSTOM))] ?? '') : ($case[$target] ?? '');
                 $cells[] = Cell::harmless(match (true) {
                     \is_bool($value) => $value ? 'yes' : 'no',
                     \is_array($value) => 'folder' === $target ? implode(' / ', array_map(static fn (mixed $n): string => str_replace('/', '\/', \is_scalar($n) ? (string) $n : ''), $value)) : implode(', ', array_filter($value, is_scalar(...))),
@@ -132,6 +133,13 @@ final readonly class JsonCases
      */
     private static function texts(mixed $all): array
     {
-        return \is_array($all) ? array_filter($all, is_string(...)) : [];
+        $texts = [];
+        foreach (\is_array($all) ? $all : [] as $name => $text) {
+            if (\is_string($text)) {
+                $texts[(string) $name] = $text;
+            }
+        }
+
+        return $texts;
     }
 }
