@@ -103,7 +103,10 @@ final readonly class JsonCases
                 continue;
             }
             $errors = $read->errors;
-            $steps = array_map(static fn (array $s): Step => self::toStep($s, $around->routines, $errors, $row), self::rows($case, 'steps'));
+            $steps = [];
+            foreach (self::rows($case, 'steps') as $step) {
+                $steps[] = self::toStep($step, $around->routines, $errors, $row);
+            }
             if (\count($steps) > CaseReader::MOST_STEPS) {
                 $errors[] = new ReadError($row, 'steps', \sprintf('A case takes at most %d steps.', CaseReader::MOST_STEPS));
             }

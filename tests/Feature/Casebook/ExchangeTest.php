@@ -163,6 +163,17 @@ final class ExchangeTest extends FeatureTestCase
         $this->upload($this->export('json'), 'book.json')->assertJsonPath('same', 3);
     }
 
+    public function test_routines_of_a_casebook_come_in_whatever_their_order_and_a_circle_is_refused(): void
+    {
+        $book = static fn (array $routines): string => (string) json_encode(['format' => 'lucid-step/casebook', 'version' => 1, 'routines' => $routines, 'cases' => [['title' => 'One', 'steps' => [['routine' => 'Outer']]]]]);
+        $id = $this->upload($book([['name' => 'Outer', 'steps' => [['routine' => 'Inner']]], ['name' => 'Inner', 'steps' => [['action' => 'Do']]]]), 'book.json')->assertJsonPath('creates', 1)->json('id');
+        $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
+        $this->as($this->world->person(), 'GET', '/cases/TST-C1')->assertJsonPath('routines.0.name', 'Outer');
+        $id = $this->upload($book([['name' => 'A', 'steps' => [['routine' => 'B']]], ['name' => 'B', 'steps' => [['routine' => 'A']]]]), 'book.json')->json('id');
+        $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'failed');
+        self::assertSame(1, TestCase::query()->count());
+    }
+
     public function test_other_formats_read_well_and_run_nothing(): void
     {
         $me = $this->fill();

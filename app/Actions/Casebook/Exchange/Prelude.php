@@ -146,7 +146,10 @@ final readonly class Prelude
             foreach ($left as $one) {
                 /** @var list<\LucidStep\Core\Exchange\ReadError> $errors */
                 $errors = [];
-                $steps = array_map(static fn (array $s) => JsonCases::toStep($s, $known, $errors), array_values(array_filter((array) ($one['steps'] ?? []), is_array(...))));
+                $steps = [];
+                foreach (array_filter((array) ($one['steps'] ?? []), is_array(...)) as $step) {
+                    $steps[] = JsonCases::toStep($step, $known, $errors);
+                }
                 if ([] !== $errors) {
                     $later[] = $one;
 

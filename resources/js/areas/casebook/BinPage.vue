@@ -76,59 +76,63 @@ const nothing = computed(
       <p class="soft">
         What is here has left lists, suites and rules. It comes back with its key, its links and its folder.
       </p>
-      <table class="lines">
-        <thead>
-          <tr>
-            <th>What</th>
-            <th>Binned</th>
-            <th><span class="unseen">Restore</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="c in data.cases.items" :key="c.id">
-            <td>
-              <span class="mono soft">{{ c.key }}</span>
-              <RouterLink class="plain long" :to="`/${project}/casebook/${c.key}`"> {{ c.title }}</RouterLink>
-            </td>
-            <td class="soft" :title="c.binned_at ? exact(c.binned_at) : undefined">
-              {{ c.binned_at ? ago(c.binned_at) : '' }}
-            </td>
-            <td>
-              <button v-if="frame?.may_write" type="button" class="link" @click="restore([c])">
-                Restore
-              </button>
-            </td>
-          </tr>
-          <tr v-for="r in data.routines" :key="r.id">
-            <td><span class="soft">Routine</span> {{ r.name }}</td>
-            <td class="soft">{{ r.binned_at ? ago(r.binned_at) : '' }}</td>
-            <td>
-              <button
-                v-if="frame?.may_write"
-                type="button"
-                class="link"
-                @click="bringBack('routine', r.id, r.name)"
-              >
-                Restore
-              </button>
-            </td>
-          </tr>
-          <tr v-for="t in data.tables" :key="t.id">
-            <td><span class="soft">Data table</span> {{ t.name }}</td>
-            <td class="soft">{{ t.binned_at ? ago(t.binned_at) : '' }}</td>
-            <td>
-              <button
-                v-if="frame?.may_write"
-                type="button"
-                class="link"
-                @click="bringBack('table', t.id, t.name)"
-              >
-                Restore
-              </button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <div class="scroll">
+        <table class="lines">
+          <thead>
+            <tr>
+              <th>What</th>
+              <th>Binned</th>
+              <th><span class="unseen">Restore</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="c in data.cases.items" :key="c.id">
+              <td>
+                <span class="mono soft">{{ c.key }}</span>
+                <RouterLink class="plain long" :to="`/${project}/casebook/${c.key}`">
+                  {{ c.title }}</RouterLink
+                >
+              </td>
+              <td class="soft" :title="c.binned_at ? exact(c.binned_at) : undefined">
+                {{ c.binned_at ? ago(c.binned_at) : '' }}
+              </td>
+              <td>
+                <button v-if="frame?.may_write" type="button" class="link" @click="restore([c])">
+                  Restore
+                </button>
+              </td>
+            </tr>
+            <tr v-for="r in data.routines" :key="r.id">
+              <td><span class="soft">Routine</span> {{ r.name }}</td>
+              <td class="soft">{{ r.binned_at ? ago(r.binned_at) : '' }}</td>
+              <td>
+                <button
+                  v-if="frame?.may_write"
+                  type="button"
+                  class="link"
+                  @click="bringBack('routine', r.id, r.name)"
+                >
+                  Restore
+                </button>
+              </td>
+            </tr>
+            <tr v-for="t in data.tables" :key="t.id">
+              <td><span class="soft">Data table</span> {{ t.name }}</td>
+              <td class="soft">{{ t.binned_at ? ago(t.binned_at) : '' }}</td>
+              <td>
+                <button
+                  v-if="frame?.may_write"
+                  type="button"
+                  class="link"
+                  @click="bringBack('table', t.id, t.name)"
+                >
+                  Restore
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
     </template>
   </div>
 </template>

@@ -141,37 +141,39 @@ const changedFields = computed(() =>
               <span class="label">{{ plainWords(f.field) }}</span>
               <DiffText :parts="f.parts" />
             </div>
-            <table class="lines">
-              <thead>
-                <tr>
-                  <th>Was</th>
-                  <th>Is</th>
-                  <th>Action</th>
-                  <th>Data</th>
-                  <th>Expected</th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="(s, i) in comparison.steps" :key="i" :class="s.is">
-                  <td class="mono soft">{{ s.from ?? '' }}</td>
-                  <td class="mono soft">{{ s.to ?? '' }}</td>
-                  <template v-if="s.routine">
-                    <td colspan="3">
-                      <span class="word">{{ s.is === 'same' ? '' : upperFirst(s.is) }}</span> Routine
-                      {{ s.routine }}
-                      <DiffText v-for="f in s.fields" :key="f.field" :parts="f.parts" />
-                    </td>
-                  </template>
-                  <template v-else>
-                    <td v-for="(f, n) in s.fields" :key="f.field">
-                      <span v-if="n === 0 && s.is !== 'same'" class="word">{{ upperFirst(s.is) }}</span>
-                      <DiffText :parts="f.parts" />
-                      <span v-if="n === 2 && s.files_changed" class="soft small">pictures changed</span>
-                    </td>
-                  </template>
-                </tr>
-              </tbody>
-            </table>
+            <div class="scroll">
+              <table class="lines">
+                <thead>
+                  <tr>
+                    <th>Was</th>
+                    <th>Is</th>
+                    <th>Action</th>
+                    <th>Data</th>
+                    <th>Expected</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  <tr v-for="(s, i) in comparison.steps" :key="i" :class="s.is">
+                    <td class="mono soft">{{ s.from ?? '' }}</td>
+                    <td class="mono soft">{{ s.to ?? '' }}</td>
+                    <template v-if="s.routine">
+                      <td colspan="3">
+                        <span class="word">{{ s.is === 'same' ? '' : upperFirst(s.is) }}</span> Routine
+                        {{ s.routine }}
+                        <DiffText v-for="f in s.fields" :key="f.field" :parts="f.parts" />
+                      </td>
+                    </template>
+                    <template v-else>
+                      <td v-for="(f, n) in s.fields" :key="f.field">
+                        <span v-if="n === 0 && s.is !== 'same'" class="word">{{ upperFirst(s.is) }}</span>
+                        <DiffText :parts="f.parts" />
+                        <span v-if="n === 2 && s.files_changed" class="soft small">pictures changed</span>
+                      </td>
+                    </template>
+                  </tr>
+                </tbody>
+              </table>
+            </div>
           </template>
         </section>
         <aside aria-label="What happened">

@@ -97,7 +97,7 @@ async function save(): Promise<void> {
     description: now.description,
     parameters: now.parameters.filter((p) => p.name.trim() !== ''),
     steps: toSteps(now.rows),
-    revision: revision.value,
+    ...(revision.value > 0 ? { revision: revision.value } : {}),
   };
   try {
     const saved = take(
@@ -156,7 +156,7 @@ const errorOf = (field: string): string => problem.value?.errors[field]?.[0] ?? 
   <div class="page">
     <StateBox v-if="!form" :loading="isPending" :error="error" @again="refetch()" />
     <template v-else>
-      <p class="soft small"><RouterLink :to="`/${project}/casebook/routines`">Routines</RouterLink></p>
+      <p class="soft small crumb"><RouterLink :to="`/${project}/casebook/routines`">Routines</RouterLink></p>
       <div class="title-line">
         <h1 class="unseen">{{ form.name || 'New routine' }}</h1>
         <input

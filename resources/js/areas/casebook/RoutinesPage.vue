@@ -40,38 +40,40 @@ const found = computed(() =>
         placeholder="Words"
         aria-label="Find routines by words"
       />
-      <table class="lines">
-        <thead>
-          <tr>
-            <th>Routine</th>
-            <th>Parameters</th>
-            <th class="number">Steps</th>
-            <th class="number">Used in</th>
-            <th>Changed</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="r in found" :key="r.id">
-            <td>
-              <RouterLink class="plain" :to="`/${project}/casebook/routines/${r.id}`"
-                ><strong>{{ r.name }}</strong></RouterLink
-              ><span class="soft small second long">{{ r.description }}</span>
-            </td>
-            <td>
-              <span v-for="p in r.parameters" :key="p.name" class="chip" :title="p.default || undefined">{{
-                p.name
-              }}</span>
-            </td>
-            <td class="number">{{ r.steps }}</td>
-            <td class="number">
-              <RouterLink v-if="r.uses" :to="`/${project}/casebook?routine=${r.id}`">{{
-                plural(r.uses, 'case')
-              }}</RouterLink><span v-else class="soft">no case</span>
-            </td>
-            <td class="soft" :title="exact(r.updated_at)">{{ ago(r.updated_at) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <div class="scroll">
+        <table class="lines">
+          <thead>
+            <tr>
+              <th>Routine</th>
+              <th>Parameters</th>
+              <th class="number">Steps</th>
+              <th class="number">Used in</th>
+              <th>Changed</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="r in found" :key="r.id">
+              <td>
+                <RouterLink class="plain" :to="`/${project}/casebook/routines/${r.id}`"
+                  ><strong>{{ r.name }}</strong></RouterLink
+                ><span class="soft small second long">{{ r.description }}</span>
+              </td>
+              <td>
+                <span v-for="p in r.parameters" :key="p.name" class="chip" :title="p.default || undefined">{{
+                  p.name
+                }}</span>
+              </td>
+              <td class="number">{{ r.steps }}</td>
+              <td class="number">
+                <RouterLink v-if="r.uses" :to="`/${project}/casebook?routine=${r.id}`">{{
+                  plural(r.uses, 'case')
+                }}</RouterLink><span v-else class="soft">no case</span>
+              </td>
+              <td class="soft" :title="exact(r.updated_at)">{{ ago(r.updated_at) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
     </template>
   </div>
 </template>

@@ -181,7 +181,12 @@ async function save(): Promise<void> {
   if (!f) return;
   problem.value = null;
   const rows = f.rows.filter((r) => r.cells.some((c) => c !== ''));
-  const body = { name: f.name, columns: f.columns, rows, revision: revision.value };
+  const body = {
+    name: f.name,
+    columns: f.columns,
+    rows,
+    ...(revision.value > 0 ? { revision: revision.value } : {}),
+  };
   try {
     const saved = take(
       isNew.value
@@ -226,7 +231,7 @@ async function bin(): Promise<void> {
   <div class="page">
     <StateBox v-if="!form" :loading="isPending" :error="error" @again="refetch()" />
     <template v-else>
-      <p class="soft small"><RouterLink :to="`/${project}/casebook/tables`">Data tables</RouterLink></p>
+      <p class="soft small crumb"><RouterLink :to="`/${project}/casebook/tables`">Data tables</RouterLink></p>
       <div class="title-line">
         <h1 class="unseen">{{ form.name || 'New data table' }}</h1>
         <input
