@@ -198,7 +198,15 @@ final readonly class ImportCases
 
     private function readSoon(CaseImport $import, int $bytes): void
     {
-        $bytes <= ('xlsx' === $import->format ? self::AT_ONCE / 4 : self::AT_ONCE) ? ReadImport::dispatchSync($import->id) : ReadImport::dispatch($import->id);
+        if ('xlsx' === $import->format) {
+            try {
+                // What counts is how large it is unpacked.
+                $bytes = intdiv($this->file->unpackedBytes($import), 4);
+            } catch (Unreadable) {
+                $bytes = 0;
+            }
+        }
+        $bytes <= self::AT_ONCE ? ReadImport::dispatchSync($import->id) : ReadImport::dispatch($import->id);
     }
 
     private function analyse(CaseImport $import): void

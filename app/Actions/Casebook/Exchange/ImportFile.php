@@ -101,7 +101,17 @@ final readonly class ImportFile
         };
     }
 
-    private function refuseBombs(string $path): void
+    /**
+     * How many bytes a workbook has unpacked, by what it says of itself.
+     *
+     * @throws Unreadable when it is no workbook
+     */
+    public function unpackedBytes(CaseImport $import): int
+    {
+        return self::unpacked($this->files->path($import->path));
+    }
+
+    private static function unpacked(string $path): int
     {
         $zip = new \ZipArchive();
         if (true !== $zip->open($path, \ZipArchive::RDONLY)) {
@@ -112,6 +122,13 @@ final readonly class ImportFile
             $all += (int) ($zip->statIndex($i)['size'] ?? 0);
         }
         $zip->close();
+
+        return $all;
+    }
+
+    private function refuseBombs(string $path): void
+    {
+        $all = self::unpacked($path);
         if ($all > self::MOST_SHEET_BYTES) {
             throw Unreadable::because(\sprintf('Unpacked, this workbook has %.0f MB; at most %.0f MB can be read. Save the sheet as CSV: of that, files up to %.0f MB come in.', $all / 1_048_576, self::MOST_SHEET_BYTES / 1_048_576, config('lucid.import.max_bytes') / 1_048_576));
         }

@@ -277,7 +277,7 @@ async function bin(): Promise<void> {
                   <span class="row small soft under">
                     <label><input v-model="c.secret" type="checkbox" :disabled="!mayWrite" /> secret</label>
                     <button v-if="mayWrite" type="button" class="link soft" @click="removeColumn(i)">
-                      Take out
+                      Take out<span class="unseen"> column {{ i + 1 }}</span>
                     </button>
                   </span>
                 </th>
@@ -304,13 +304,8 @@ async function bin(): Promise<void> {
                   />
                 </td>
                 <td v-if="mayWrite">
-                  <button
-                    type="button"
-                    class="link soft small"
-                    :aria-label="`Take row ${i + 1} out`"
-                    @click="removeRow(i)"
-                  >
-                    Take out
+                  <button type="button" class="link soft small" @click="removeRow(i)">
+                    Take out<span class="unseen"> row {{ i + 1 }}</span>
                   </button>
                 </td>
               </tr>
