@@ -26,7 +26,7 @@ $shots = [
     'casebook' => ['maren', fn (Tester $t) => $t->open('/SKR/casebook?group=priority&peek=SKR-C13')->see('SKR-C4')->see('Last results')],
     'case' => ['maren', fn (Tester $t) => $t->open('/SKR/casebook/SKR-C68')->see('Walked in')->see('fare', '.bar')],
     'bulk' => ['maren', fn (Tester $t) => $t->open('/SKR/casebook?label=boundary&priority=medium')->see('5 cases')->press('j', 'x', 'j', 'x')->see('2 cases chosen')->click('.bulk .link', 'Edit')->click('[aria-label="Priority"]')->click('[role=option]', 'High')->click('button', 'See what changes')->see('change')],
-    'import' => ['maren', fn (Tester $t) => $t->open('/SKR/casebook/import')->choose('input[type=file]', __DIR__.'/../demo/bring-in.csv')->see('left out')],
+    'import' => ['maren', fn (Tester $t) => $t->open('/SKR/casebook/import')->choose('input[type=file]', dirname(__DIR__).'/demo/bring-in.csv')->see('left out')],
     'defects' => ['tobias', fn (Tester $t) => $t->open('/SKR/defects')->see('SKR-D1')],
     'defect' => ['lina', fn (Tester $t) => $t->open('/SKR/defects/SKR-D5')->see('History')],
     'go-to' => ['tobias', fn (Tester $t) => $t->see('Retests')->chord(Key::CONTROL, 'k')->press('tide')->see('Sailings', '#go-to-list')],
