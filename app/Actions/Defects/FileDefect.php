@@ -7,6 +7,7 @@ namespace LucidStep\App\Actions\Defects;
 use Illuminate\Support\Carbon;
 use LucidStep\App\Actions\NextKey;
 use LucidStep\App\Actions\Walk\Announce;
+use LucidStep\App\Actions\Walk\Secrets;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
@@ -28,6 +29,7 @@ final readonly class FileDefect
      */
     public function __invoke(Project $project, User $user, array $fields, ?Attempt $from = null, ?int $round = null, ?int $step = null): Defect
     {
+        $fields = [...$fields, ...Secrets::hide($from, array_intersect_key($fields, array_flip(['title', 'body', 'expected', 'actual'])))];
         $number = $this->nextKey->reserve($project, 'defect');
         $defect = new Defect([
             'project_id' => $project->id,

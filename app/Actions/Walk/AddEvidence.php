@@ -28,6 +28,7 @@ final readonly class AddEvidence
     public function __invoke(Attempt $attempt, User $user, UploadedFile $upload, array $fields, DeviceStamp $stamp): array
     {
         $file = ($this->store)($upload);
+        $fields = [...$fields, ...Secrets::hide($attempt, array_intersect_key($fields, array_flip(['name', 'caption'])))];
         $name = mb_substr(trim((string) ($fields['name'] ?? $upload->getClientOriginalName())), 0, 200);
         $evidence = null;
         $late = ($this->act)($attempt, $user, 'evidence_added', [...$fields, 'sha256' => $file->sha256], $stamp, function (Attempt $attempt) use ($user, $file, $fields, $name, $stamp, &$evidence): void {

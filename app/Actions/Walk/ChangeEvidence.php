@@ -24,6 +24,8 @@ final readonly class ChangeEvidence
      */
     public function caption(Evidence $evidence, User $user, string $caption, DeviceStamp $stamp): ?LateAct
     {
+        $caption = (string) Secrets::hide($evidence->loadMissing('attempt')->attempt, ['caption' => $caption])['caption'];
+
         return $this->change($evidence, $user, 'evidence_captioned', ['evidence' => $evidence->id, 'from' => $evidence->caption, 'to' => trim($caption)], ['caption' => trim($caption)], $stamp);
     }
 

@@ -37,6 +37,7 @@ final readonly class FinishAttempt
      */
     public function __invoke(Attempt $attempt, User $user, array $fields, DeviceStamp $stamp): ?LateAct
     {
+        $fields = [...$fields, ...Secrets::hide($attempt, ['note' => $fields['note'] ?? null])];
         $late = ($this->act)($attempt, $user, 'finished', $fields, $stamp, function (Attempt $attempt) use ($user, $fields, $stamp): void {
             $rounds = Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get();
             $policies = Policies::fromArray(Project::query()->findOrFail($attempt->project_id)->policies);

@@ -30,6 +30,7 @@ final readonly class RecordVerdict
     public function __invoke(Attempt $attempt, User $user, array $fields, DeviceStamp $stamp): ?LateAct
     {
         $verdict = Verdict::from($fields['verdict']);
+        $fields = [...$fields, ...Secrets::hide($attempt, array_intersect_key($fields, array_flip(['happened', 'reason', 'waits_on'])))];
         $words = [
             'happened' => Verdict::Fail === $verdict ? trim((string) ($fields['happened'] ?? '')) : '',
             'reason' => Verdict::Blocked === $verdict ? trim((string) ($fields['reason'] ?? '')) : '',

@@ -141,6 +141,7 @@ final readonly class StartAttempt
             'preconditions' => $version->preconditions,
             'postconditions' => $version->postconditions,
             'steps' => WalkedText::snapshot($version, $entry->project_id),
+            'secret' => WalkedText::hasSecrets($version),
         ];
     }
 }

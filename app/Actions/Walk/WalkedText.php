@@ -65,6 +65,16 @@ final class WalkedText
     }
 
     /**
+     * Whether any value that the version is walked with is secret.
+     */
+    public static function hasSecrets(CaseVersion $version): bool
+    {
+        $columns = null === $version->table_id ? [] : (DataTable::query()->find($version->table_id)->columns ?? []);
+
+        return [] !== array_filter($columns, static fn (array $c): bool => $c['secret']);
+    }
+
+    /**
      * @param  bool  $clear whether secret values are told
      *
      * @return array{array<string, string>, list<string>} values by name in lower case, and the names of secret ones that are not told

@@ -26,6 +26,8 @@ final readonly class WriteNote
      */
     public function __invoke(Attempt $attempt, User $user, array $fields, DeviceStamp $stamp): ?LateAct
     {
+        $fields = [...$fields, ...Secrets::hide($attempt, ['note' => $fields['note']])];
+
         return ($this->act)($attempt, $user, 'note_written', $fields, $stamp, function (Attempt $attempt) use ($user, $fields, $stamp): void {
             $result = StepResult::query()->where('position', $fields['step'])
                 ->whereIn('round_id', $attempt->rounds()->where('position', $fields['round'])->select('id'))->first()

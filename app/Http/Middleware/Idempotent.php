@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Middleware;
 
+use Illuminate\Contracts\Encryption\DecryptException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Crypt;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
@@ -51,7 +53,8 @@ final class Idempotent
         }
         DB::table('idempotency_keys')->where('key', $key)->update([
             'status' => $response->getStatusCode(),
-            'body' => $response->getStatusCode() === 204 ? null : $response->getContent(),
+            // An answer may hold what only this person sees.
+            'body' => $response->getStatusCode() === 204 ? null : Crypt::encryptString((string) $response->getContent()),
         ]);
         DB::commit();
 
@@ -67,7 +70,19 @@ final class Idempotent
 
         return 204 === $first->status
             ? new Response('', 204, ['Idempotent-Replay' => 'true'])
-            : JsonResponse::fromJsonString((string) $first->body, $first->status, ['Idempotent-Replay' => 'true']);
+            : JsonResponse::fromJsonString($this->body((string) $first->body), $first->status, ['Idempotent-Replay' => 'true']);
+    }
+
+    /**
+     * Answers kept before they were encrypted are as they were.
+     */
+    private function body(string $kept): string
+    {
+        try {
+            return Crypt::decryptString($kept);
+        } catch (DecryptException) {
+            return $kept;
+        }
     }
 
     private function withoutKey(Request $request, \Closure $next): Response

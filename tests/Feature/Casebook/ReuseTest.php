@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Casebook;
 
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
 use LucidStep\App\Models\DataRow;
 use LucidStep\App\Models\TestCase;
 use LucidStep\Tests\Support\FeatureTestCase;
@@ -119,7 +120,13 @@ final class ReuseTest extends FeatureTestCase
         $draft = $this->as($me, 'GET', "/attempts/{$attempt}/defect-draft?round=1&step=1")->assertOk();
         self::assertStringNotContainsString('selkie-0815', (string) $draft->getContent());
         self::assertStringContainsString('rory', (string) $draft->getContent());
-        self::assertStringNotContainsString('selkie', (string) json_encode(DB::table('events')->where('kind', 'started')->pluck('bytes')));
+        $this->as($me, 'POST', "/attempts/{$attempt}/notes", ['round' => 1, 'step' => 2, 'note' => 'Entered selkie-0815 twice'], ['Idempotency-Key' => (string) Str::uuid7()])->assertOk();
+        $this->as($me, 'POST', '/projects/TST/defects', ['title' => 'selkie-0815 is refused', 'body' => 'With selkie-0815', 'attempt_id' => $attempt, 'round' => 1, 'step' => 1])->assertCreated()->assertJsonPath('defect.title', '•••• is refused');
+        $this->as($me, 'POST', "/entries/{$entry->id}/attempts", [], ['Idempotency-Key' => (string) Str::uuid7()])->assertCreated()->assertJsonPath('steps.0.action', 'Type rory and selkie-0815');
+        $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'fail', 'note' => 'selkie-0815 again'])->assertOk();
+        foreach (['events', 'step_results', 'attempts', 'rounds', 'defects', 'data_rows', 'idempotency_keys', 'case_log'] as $table) {
+            self::assertStringNotContainsString('selkie', (string) json_encode(DB::table($table)->get()), $table);
+        }
     }
 
     /**
