@@ -51,6 +51,30 @@ final class Comparison
     }
 
     /**
+     * Steps that came without their pictures get those of the steps that they were before. When any has a picture of
+     * its own, all are left as they came.
+     *
+     * @param  list<Step>  $before
+     * @param  list<Step>  $now
+     *
+     * @return list<Step>
+     */
+    public static function withPicturesOf(array $before, array $now): array
+    {
+        $has = static fn (Step $s): bool => [] !== $s->files;
+        if ([] === array_filter($before, $has) || [] !== array_filter($now, $has)) {
+            return $now;
+        }
+        foreach (self::steps(array_map(static fn (Step $s): Step => $s->withFiles([]), $before), $now) as $pair) {
+            if (null !== $pair->from && null !== $pair->to) {
+                $now[$pair->to] = $now[$pair->to]->withFiles($before[$pair->from]->files);
+            }
+        }
+
+        return array_values($now);
+    }
+
+    /**
      * @param  list<Step>  $from
      * @param  list<Step>  $to
      *

@@ -63,6 +63,14 @@ final readonly class Step
         return $this->toArray() === $other->toArray();
     }
 
+    /**
+     * @param  list<array{sha256: string, name: string}>  $files
+     */
+    public function withFiles(array $files): self
+    {
+        return new self($this->action, $this->data, $this->expected, $files, $this->routine, $this->values);
+    }
+
     public function with(string $action, string $data, string $expected): self
     {
         return new self($action, $data, $expected, $this->files, $this->routine, $this->values);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Core\Exchange;
 
+use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Data\Names;
 use LucidStep\Core\Forecast\Duration;
@@ -19,8 +20,6 @@ final class CaseReader
 
     /** One row for each case: numbered lines in one cell are its steps. */
     public const BY_CASE = 'case';
-
-    public const STATES = ['draft', 'in_review', 'approved', 'retired'];
 
     public const LONGEST_TITLE = 300;
 
@@ -229,7 +228,7 @@ final class CaseReader
     private function state(string $value): ?string
     {
         $state = str_replace([' ', '-'], '_', mb_strtolower($value));
-        if ('' !== $state && !\in_array($state, self::STATES, true)) {
+        if ('' !== $state && !\in_array($state, Review::STATES, true)) {
             $this->error('state', \sprintf('"%s" is not one of: draft, in review, approved, retired.', mb_strimwidth($value, 0, 40, '…')));
         }
 

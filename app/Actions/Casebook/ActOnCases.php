@@ -18,6 +18,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Casebook\CaseText;
 
 /**
  * One act on many cases: edit, move, copy, bin, restore. It can be seen beforehand and undone as one.
@@ -41,8 +42,10 @@ final readonly class ActOnCases
         $changed = $unchanged = 0;
         $names = $this->read->names($project->id);
         $take = new CaseInput($project);
-        foreach ($this->cases($filter) as $case) {
-            $why = $this->refusal($case, $act, $changes, $role);
+        $cases = $this->cases($filter);
+        $walked = $this->walked($cases, $act);
+        foreach ($cases as $case) {
+            $why = $this->refusal($case, $act, $changes, $role, $walked);
             if (null !== $why) {
                 $refused[] = new RefusedCase($case->key, $case->title, $why);
 
@@ -73,9 +76,10 @@ final readonly class ActOnCases
     public function do(Project $project, User $user, Role $role, string $act, CaseFilter $filter, array $changes): ActDone
     {
         $cases = $this->cases($filter, true);
+        $walked = $this->walked($cases, $act);
         $refused = [];
-        $taken = $cases->filter(function (TestCase $case) use ($act, $changes, $role, &$refused): bool {
-            $why = $this->refusal($case, $act, $changes, $role);
+        $taken = $cases->filter(function (TestCase $case) use ($act, $changes, $role, $walked, &$refused): bool {
+            $why = $this->refusal($case, $act, $changes, $role, $walked);
             if (null !== $why) {
                 $refused[] = new RefusedCase($case->key, $case->title, $why);
             }
@@ -113,7 +117,9 @@ final readonly class ActOnCases
         $refused = [];
         $done = 0;
         foreach (array_chunk($rows->keys()->all(), 500) as $ids) {
-            foreach (TestCase::query()->whereIn('id', $ids)->lockForUpdate()->with('requirements', 'version.steps')->get() as $case) {
+            $cases = TestCase::query()->whereIn('id', $ids)->lockForUpdate()->with('requirements', 'version.steps')->get();
+            $this->restoreFolders($cases->filter(static fn (TestCase $c): bool => null !== $c->binned_at)->pluck('folder_id')->all());
+            foreach ($cases as $case) {
                 $row = $rows[$case->id];
                 if ($case->revision !== (int) $row->revision) {
                     $refused[] = new RefusedCase($case->key, $case->title, 'It was changed again since.');
@@ -164,14 +170,27 @@ final readonly class ActOnCases
     }
 
     /**
-     * @param  array<string, mixed>  $changes
+     * Those of some cases that somebody walks just now, asked only when they are to be binned.
+     *
+     * @param  Collection<int, TestCase>  $cases
+     *
+     * @return list<string> ids
      */
-    private function refusal(TestCase $case, string $act, array $changes, Role $role): ?string
+    private function walked(Collection $cases, string $act): array
+    {
+        return 'bin' !== $act ? [] : array_values(array_map(strval(...), DB::table('entries')->whereIn('case_id', $cases->modelKeys())->whereIn('open_attempt_id', DB::table('attempts')->where('state', 'open')->select('id'))->distinct()->pluck('case_id')->all()));
+    }
+
+    /**
+     * @param  array<string, mixed>  $changes
+     * @param  list<string>  $walked ids
+     */
+    private function refusal(TestCase $case, string $act, array $changes, Role $role, array $walked): ?string
     {
         return match (true) {
             'restore' === $act => null === $case->binned_at ? 'It is not in the bin.' : null,
             null !== $case->binned_at => 'It is in the bin.',
-            'bin' === $act => DB::table('attempts')->join('entries', 'entries.id', '=', 'attempts.entry_id')->where('entries.case_id', $case->id)->where('attempts.state', 'open')->exists() ? 'It is being walked just now. Bin it afterwards.' : null,
+            'bin' === $act && \in_array($case->id, $walked, true) => 'It is being walked just now. Bin it afterwards.',
             'edit' === $act && 'approved' === ($changes['state'] ?? null) && !$role->leads() => 'Only a lead approves.',
             default => null,
         };
@@ -279,9 +298,9 @@ final readonly class ActOnCases
     private function restore(Collection $cases, CaseWriter $writer): array
     {
         $before = [];
+        $this->restoreFolders($cases->pluck('folder_id')->all());
         foreach ($cases as $case) {
             $was = $case->binned_at?->toIso8601String();
-            $this->restoreFolder($case->folder_id);
             $case->forceFill(['binned_at' => null, 'binned_by_id' => null, 'revision' => $case->revision + 1])->save();
             $writer->log($case->id, 'restored', []);
             $before[$case->id] = ['revision' => $case->revision, 'before' => ['binned_at' => $was]];
@@ -290,10 +309,15 @@ final readonly class ActOnCases
         return $before;
     }
 
-    private function restoreFolder(?string $folder): void
+    /**
+     * @param  array<array-key, mixed>  $folders ids, those around them come back too
+     */
+    private function restoreFolders(array $folders): void
     {
-        if (null !== $folder) {
-            DB::update('with recursive up as (select id, parent_id from folders where id = ? union all select f.id, f.parent_id from folders f join up on f.id = up.parent_id) update folders set binned_at = null where binned_at is not null and id in (select id from up)', [$folder]);
+        $ids = array_values(array_unique(array_filter($folders, is_string(...))));
+        if ([] !== $ids) {
+            $places = implode(', ', array_fill(0, \count($ids), '?'));
+            DB::update("with recursive up as (select id, parent_id from folders where id in ({$places}) union select f.id, f.parent_id from folders f join up on f.id = up.parent_id) update folders set binned_at = null where binned_at is not null and id in (select id from up)", $ids);
         }
     }
 
@@ -330,9 +354,6 @@ final readonly class ActOnCases
             return;
         }
         if (\array_key_exists('binned_at', $before)) {
-            if (null === $before['binned_at']) {
-                $this->restoreFolder($case->folder_id);
-            }
             $case->forceFill(['binned_at' => $before['binned_at'], 'revision' => $case->revision + 1])->save();
             $writer->log($case->id, null === $before['binned_at'] ? 'restored' : 'binned', ['comment' => 'Undone']);
 
@@ -341,7 +362,7 @@ final readonly class ActOnCases
         if (isset($before['position'])) {
             $case->position = (float) $before['position'];
         }
-        $text = isset($before['text']) && \is_array($before['text']) ? \LucidStep\Core\Casebook\CaseText::fromArray($before['text']) : null;
+        $text = isset($before['text']) && \is_array($before['text']) ? CaseText::fromArray($before['text']) : null;
         if (!$writer->change($case, $text, CaseFields::of($case)->with($before), 'edited', ['comment' => 'Undone'])) {
             $case->save();
         }

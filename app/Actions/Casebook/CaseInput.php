@@ -20,6 +20,9 @@ final class CaseInput
     /** @var array<string, list<string>> messages by field path */
     private array $errors = [];
 
+    /** @var array<string, bool> whether a row is there, by table and id: asked once for all cases of an act */
+    private array $known = [];
+
     private readonly ProjectLists $lists;
 
     public function __construct(private readonly Project $project)
@@ -79,10 +82,10 @@ final class CaseInput
         if (isset($changes['priority']) && $changes['priority'] !== $before->priority && !\in_array($changes['priority'], $this->lists->values('priority'), true)) {
             $this->errors['priority'][] = 'This priority is not in the list any more. Choose another.';
         }
-        if (null !== ($changes['owner_id'] ?? null) && !DB::table('memberships')->where('project_id', $this->project->id)->where('user_id', $changes['owner_id'])->exists()) {
+        if (null !== ($changes['owner_id'] ?? null) && !$this->isThere('memberships', 'user_id', $changes['owner_id'])) {
             $this->errors['owner_id'][] = 'This person has no part in the project.';
         }
-        if (null !== ($changes['folder_id'] ?? null) && !DB::table('folders')->where('project_id', $this->project->id)->whereNull('binned_at')->where('id', $changes['folder_id'])->exists()) {
+        if (null !== ($changes['folder_id'] ?? null) && !$this->isThere('folders', 'id', $changes['folder_id'])) {
             $this->errors['folder_id'][] = 'This folder is gone. Choose another.';
         }
         $this->refuse();
@@ -115,7 +118,7 @@ final class CaseInput
         if ([] !== array_diff(array_column($text->files, 'sha256'), $stored)) {
             $this->errors['files'][] = 'A file did not reach the server. Add it again.';
         }
-        if (null !== $text->table && !DB::table('data_tables')->where('project_id', $this->project->id)->where('id', $text->table)->whereNull('binned_at')->exists()) {
+        if (null !== $text->table && !$this->isThere('data_tables', 'id', $text->table)) {
             $this->errors['table'][] = 'This data table is gone. Choose another, or none.';
         }
     }
@@ -127,12 +130,25 @@ final class CaseInput
      */
     private function existing(string $table, array $ids, ?string $field): array
     {
-        $found = [] === $ids ? [] : array_map(strval(...), DB::table($table)->where('project_id', $this->project->id)->whereIn('id', $ids)->pluck('id')->all());
+        $unasked = array_values(array_filter($ids, fn (string $id): bool => !isset($this->known["{$table} {$id}"])));
+        $there = [] === $unasked ? [] : DB::table($table)->where('project_id', $this->project->id)->whereIn('id', $unasked)->pluck('id')->all();
+        foreach ($unasked as $id) {
+            $this->known["{$table} {$id}"] = \in_array($id, $there, true);
+        }
+        $found = array_values(array_filter($ids, fn (string $id): bool => $this->known["{$table} {$id}"]));
         if (null !== $field && \count($found) < \count($ids)) {
             $this->errors[$field][] = 'One of these is not there any more.';
         }
 
         return $found;
+    }
+
+    /**
+     * @param  'memberships'|'folders'|'data_tables'  $table
+     */
+    private function isThere(string $table, string $column, string $id): bool
+    {
+        return $this->known["{$table} {$id}"] ??= DB::table($table)->where('project_id', $this->project->id)->where($column, $id)->when('memberships' !== $table, static fn ($q) => $q->whereNull('binned_at'))->exists();
     }
 
     private function estimate(string $typed): ?int

@@ -13,6 +13,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Casebook\CaseText;
+use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Verdict\Policies;
 
@@ -110,8 +111,8 @@ final class CaseWriter
     {
         $before = CaseFields::of($case);
         $textChanged = null !== $text && !$case->version->text()->equals($text);
-        if ($textChanged && $this->policies->onlyApprovedCases && 'approved' === $case->state && 'approved' === $fields->state) {
-            $fields = $fields->with(['state' => 'in_review']);
+        if ($textChanged && $fields->state === $case->state) {
+            $fields = $fields->with(['state' => Review::afterEdit($case->state, $this->policies->onlyApprovedCases)]);
         }
         $fields = $fields->with(['labels' => $this->spelt($fields->labels)]);
         $changes = $before->changesTo($fields);

@@ -69,7 +69,7 @@ final readonly class CopyCases
         foreach ($cases as $case) {
             $text = $case->version->text();
             $steps = array_map(fn (Step $s): Step => $this->step($s, $from, $to, $routines), $text->steps);
-            $this->files($to, [...$text->files, ...array_merge(...array_map(static fn (Step $s): array => $s->files, $steps) ?: [[]])], $case);
+            $this->files($from, $to, [...$text->files, ...array_merge(...array_map(static fn (Step $s): array => $s->files, $steps) ?: [[]])]);
             $table = null === $text->table ? null : $this->table($text->table, $to, $tables);
             $custom = [];
             foreach ($case->custom as $id => $value) {
@@ -124,8 +124,8 @@ final readonly class CopyCases
         $steps = [];
         foreach ($core->steps as $step) {
             $steps[] = $this->step($step, $from, $to, $done);
-            $this->files($to, $step->files, null);
         }
+        $this->files($from, $to, array_merge(...array_map(static fn (Step $s): array => $s->files, $steps) ?: [[]]));
 
         return $this->routines->store($to, null, $routine->name, $routine->description, $core->parameters, $steps, null)->id;
     }
@@ -158,13 +158,13 @@ final readonly class CopyCases
     /**
      * @param  list<array{sha256: string, name: string}>  $files
      */
-    private function files(Project $to, array $files, ?TestCase $case): void
+    private function files(Project $from, Project $to, array $files): void
     {
-        foreach ($files as $file) {
-            $by = DB::table('project_files')->where('sha256', $file['sha256'])->value('added_by_id');
-            if (null !== $by) {
-                DB::table('project_files')->insertOrIgnore(['project_id' => $to->id, 'sha256' => $file['sha256'], 'added_by_id' => $by, 'created_at' => Carbon::now()]);
-            }
+        if ([] !== $files) {
+            DB::table('project_files')->insertOrIgnoreUsing(
+                ['project_id', 'sha256', 'added_by_id', 'created_at'],
+                DB::table('project_files')->where('project_id', $from->id)->whereIn('sha256', array_column($files, 'sha256'))->selectRaw('?::uuid, sha256, added_by_id, ?::timestamptz', [$to->id, Carbon::now()]),
+            );
         }
     }
 }

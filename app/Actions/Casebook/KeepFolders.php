@@ -46,9 +46,7 @@ final readonly class KeepFolders
             $order = Folder::query()->where('project_id', $project->id)->where('parent_id', $parent)->where('id', '<>', $folder->id)->orderBy('position')->pluck('id')->all();
             $at = null === $before ? false : array_search($before, $order, true);
             array_splice($order, false === $at ? \count($order) : (int) $at, 0, [$folder->id]);
-            foreach ($order as $i => $id) {
-                DB::table('folders')->where('id', $id)->update(['position' => $i + 1]);
-            }
+            DB::update('update folders set position = o.at from unnest(?::uuid[]) with ordinality o(id, at) where folders.id = o.id', ['{'.implode(',', $order).'}']);
         }
         ($this->announce)($project->id, 'case', $folder->id);
     }

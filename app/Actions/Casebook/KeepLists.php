@@ -130,6 +130,7 @@ final readonly class KeepLists
     public function fields(Project $project, array $fields): void
     {
         $before = (new ProjectLists($project))->fields();
+        $uses = $this->uses($project);
         $seen = $rows = [];
         foreach ($fields as $i => $field) {
             $name = trim($field['name']);
@@ -141,7 +142,7 @@ final readonly class KeepLists
                 isset($seen[mb_strtolower($name)]) => ['name', "\"{$name}\" stands there twice."],
                 !\in_array($field['kind'], CustomField::KINDS, true) => ['kind', 'Choose a kind.'],
                 'choice' === $field['kind'] && [] === $choices => ['choices', 'A choice needs something to choose from.'],
-                null !== $old && $old->kind !== $field['kind'] && $this->uses($project, $old->id) > 0 => ['kind', \sprintf('%d cases have a value of the old kind. Add another field instead.', $this->uses($project, $old->id))],
+                null !== $old && $old->kind !== $field['kind'] && isset($uses[$old->id]) => ['kind', \sprintf('%d cases have a value of the old kind. Add another field instead.', $uses[$old->id])],
                 default => null,
             };
             if (null !== $fault) {
@@ -151,8 +152,8 @@ final readonly class KeepLists
             $rows[] = ['id' => $old->id ?? (string) Str::uuid7(), 'project_id' => $project->id, 'name' => $name, 'kind' => $field['kind'], 'choices' => json_encode('choice' === $field['kind'] ? $choices : [], \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE), 'required' => (bool) ($field['required'] ?? false), 'position' => $i];
         }
         foreach (array_diff_key($before, array_flip(array_column($rows, 'id'))) as $id => $gone) {
-            if ($this->uses($project, $id) > 0) {
-                throw new Conflict('in-use', \sprintf('"%s" is filled in on %d cases. Empty it there first: filter the casebook by it, choose all and edit.', $gone->name, $this->uses($project, $id)));
+            if (isset($uses[$id])) {
+                throw new Conflict('in-use', \sprintf('"%s" is filled in on %d cases. Empty it there first: filter the casebook by it, choose all and edit.', $gone->name, $uses[$id]));
             }
         }
         DB::table('custom_fields')->where('project_id', $project->id)->delete();
@@ -160,8 +161,15 @@ final readonly class KeepLists
         ($this->announce)($project->id, 'case', $project->id);
     }
 
-    public function uses(Project $project, string $field): int
+    /**
+     * How many cases have a value for each custom field.
+     *
+     * @return array<string, int> by id of the field
+     */
+    public function uses(Project $project): array
     {
-        return DB::table('cases')->where('project_id', $project->id)->whereRaw('jsonb_exists(custom, ?)', [$field])->count();
+        $rows = DB::select('select k as id, count(*) as n from cases, jsonb_object_keys(custom) k where project_id = ? group by k', [$project->id]);
+
+        return array_column(array_map(static fn (object $r): array => [$r->id, (int) $r->n], $rows), 1, 0);
     }
 }

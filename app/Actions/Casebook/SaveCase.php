@@ -12,6 +12,7 @@ use LucidStep\App\Http\Resources\CaseMerge;
 use LucidStep\App\Http\Resources\CaseSaved;
 use LucidStep\App\Http\Resources\MergedStepLine;
 use LucidStep\App\Http\Resources\MergedTextLine;
+use LucidStep\App\Jobs\FindDoublesAmong;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
@@ -19,6 +20,7 @@ use LucidStep\App\Models\User;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\MergedField;
 use LucidStep\Core\Casebook\MergedStep;
+use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Casebook\ThreeWay;
 use LucidStep\Core\Data\Problem;
@@ -28,7 +30,7 @@ use LucidStep\Core\Data\Problem;
  */
 final readonly class SaveCase
 {
-    public function __construct(private Writers $writers, private CheckCase $check, private FindDoubles $doubles)
+    public function __construct(private Writers $writers, private CheckCase $check)
     {
     }
 
@@ -122,9 +124,10 @@ final readonly class SaveCase
     {
         $locked = $this->writers->lock($case->id);
         self::refuseBinned($locked);
-        [$state, $kind] = ['ask' => ['in_review', 'review_asked'], 'approve' => ['approved', 'approved'], 'return' => ['draft', 'returned']][$act];
-        if ('retired' === $locked->state || ('return' === $act && 'in_review' !== $locked->state) || $state === $locked->state && $locked->approved_version_id === $locked->version_id) {
-            throw new Conflict('wrong-state', "The case is {$this->said($locked->state)}, so this cannot be done now.", ['state' => $locked->state]);
+        $kind = ['ask' => 'review_asked', 'approve' => 'approved', 'return' => 'returned'][$act];
+        $state = Review::after($locked->state, $act, $locked->approved_version_id === $locked->version_id);
+        if (null === $state) {
+            throw new Conflict('wrong-state', 'The case is '.str_replace('_', ' ', $locked->state).', so this cannot be done now.', ['state' => $locked->state]);
         }
         if ('return' === $act && '' === trim($comment)) {
             throw ValidationException::withMessages(['comment' => 'Say what is to be changed.']);
@@ -155,14 +158,9 @@ final readonly class SaveCase
     {
         $case = TestCase::query()->with('owner', 'version.steps')->findOrFail($id);
         if ($textChanged) {
-            $this->doubles->of($case);
+            FindDoublesAmong::dispatch([$case->id]);
         }
 
         return new CaseSaved(CaseLine::from($case), $case->version->number, $textChanged, Shapes::problems($this->check->problems($case->project_id, $case->version->text())));
-    }
-
-    private function said(string $state): string
-    {
-        return str_replace('_', ' ', $state);
     }
 }

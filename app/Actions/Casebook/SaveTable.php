@@ -15,7 +15,6 @@ use LucidStep\App\Models\DataRow;
 use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
-use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Data\Column;
 use LucidStep\Core\Data\DataTable as CoreTable;
 use LucidStep\Core\Data\Template;
@@ -120,10 +119,11 @@ final readonly class SaveTable
         }
         $lower = array_map(mb_strtolower(...), $gone);
         $places = [];
+        $book = RoutineBook::all($table->project_id);
         foreach (CaseVersion::query()->whereIn('id', TestCase::query()->where('table_id', $table->id)->whereNull('binned_at')->select('version_id'))->with('steps', 'case')->get() as $version) {
             $text = $version->text();
-            foreach (RoutineBook::with($table->project_id, CheckCase::uses($text->steps))->expand($text->steps) as $expanded) {
-                $asked = array_merge(...array_map(static fn (string $t): array => Template::parse($t)->names(), self::texts($expanded->step)));
+            foreach ($book->expand($text->steps) as $expanded) {
+                $asked = Template::parse("{$expanded->step->action}\n{$expanded->step->data}\n{$expanded->step->expected}")->names();
                 foreach (array_intersect($lower, $asked) as $name) {
                     $places["{$version->case->key} step {$expanded->position}"] = $name;
                 }
@@ -133,13 +133,5 @@ final readonly class SaveTable
             $first = array_slice(array_keys($places), 0, 5);
             throw new Conflict('in-use', \sprintf('{{%s}} is asked for in %s%s. Change it there first.', implode('}}, {{', array_unique(array_values($places))), implode(', ', $first), \count($places) > 5 ? \sprintf(' and %d more places', \count($places) - 5) : ''), ['places' => array_keys($places)]);
         }
-    }
-
-    /**
-     * @return list<string>
-     */
-    private static function texts(Step $step): array
-    {
-        return [$step->action, $step->data, $step->expected];
     }
 }

@@ -54,7 +54,7 @@ final class Shapes
      */
     public static function problems(array $problems): array
     {
-        return array_map(static fn (Problem $p): ProblemLine => new ProblemLine($p->step, $p->field, $p->severity, $p->message, $p->nearest), $problems);
+        return array_map(static fn (Problem $p): ProblemLine => new ProblemLine($p->step, $p->field, $p->severity, $p->message, $p->name, $p->nearest), $problems);
     }
 
     /**

@@ -30,7 +30,7 @@ final readonly class Suites
      */
     public function all(Project $project): array
     {
-        return array_values(Suite::query()->where('project_id', $project->id)->whereNull('binned_at')->orderByRaw('lower(name)')->get()->map(fn (Suite $s): SuiteLine => $this->line($project, $s))->all());
+        return $this->lines($project, array_values(Suite::query()->where('project_id', $project->id)->whereNull('binned_at')->orderByRaw('lower(name)')->get()->all()));
     }
 
     public function detail(Project $project, Suite $suite, bool $mayAccept): SuiteDetail
@@ -42,7 +42,7 @@ final readonly class Suites
             $lost = $this->list->lines(TestCase::query()->whereIn('id', $accepted)->whereNotIn('id', $this->live($project, $suite)->select('cases.id'))->with('owner')->orderBy('number')->limit(200)->get()->all());
         }
 
-        return new SuiteDetail($this->line($project, $suite), $gained, $lost, $mayAccept);
+        return new SuiteDetail($this->lines($project, [$suite])[0], $gained, $lost, $mayAccept);
     }
 
     /**
@@ -100,20 +100,36 @@ final readonly class Suites
         ($this->announce)($suite->project_id, 'case', $suite->id);
     }
 
-    private function line(Project $project, Suite $suite): SuiteLine
+    /**
+     * Counts all of them in two queries. A binned case has left its suites; nobody is asked about it.
+     *
+     * @param  list<Suite>  $suites
+     *
+     * @return list<SuiteLine>
+     */
+    private function lines(Project $project, array $suites): array
     {
-        $accepted = DB::table('suite_cases')->join('cases', 'cases.id', '=', 'suite_cases.case_id')->where('suite_id', $suite->id)->whereNull('cases.binned_at');
-        $count = (clone $accepted)->count();
-        $gained = $lost = 0;
-        if ('picked' !== $suite->kind) {
-            $live = $this->live($project, $suite);
-            $both = (clone $live)->whereIn('cases.id', DB::table('suite_cases')->where('suite_id', $suite->id)->select('case_id'))->count();
-            $gained = $live->count() - $both;
-            // A binned case has left the suite; nobody is asked about it.
-            $lost = $count - $both;
+        $ids = array_map(static fn (Suite $s): string => $s->id, $suites);
+        $accepted = DB::table('suite_cases')->join('cases', 'cases.id', '=', 'suite_cases.case_id')->whereIn('suite_id', $ids)->whereNull('cases.binned_at')->groupBy('suite_id')->pluck(DB::raw('count(*) as n'), 'suite_id');
+        $counts = null;
+        foreach ($suites as $suite) {
+            if ('picked' !== $suite->kind) {
+                $one = $this->live($project, $suite)->toBase()->leftJoin('suite_cases', static fn ($j) => $j->on('suite_cases.case_id', '=', 'cases.id')->where('suite_cases.suite_id', $suite->id))
+                    ->selectRaw('?::uuid as id, count(*) as live, count(suite_cases.case_id) as kept', [$suite->id]);
+                $counts = null === $counts ? $one : $counts->unionAll($one);
+            }
         }
+        $live = null === $counts ? collect() : $counts->get()->keyBy('id');
 
-        return new SuiteLine($suite->id, $suite->name, $suite->kind, (object) $suite->filter, $suite->requirement_id, $count, $gained, $lost, $suite->accepted_at?->toIso8601ZuluString());
+        return array_map(static function (Suite $s) use ($accepted, $live): SuiteLine {
+            $cases = (int) ($accepted[$s->id] ?? 0);
+            $now = $live->get($s->id);
+
+            return new SuiteLine(
+                $s->id, $s->name, $s->kind, (object) $s->filter, $s->requirement_id, $cases,
+                null === $now ? 0 : (int) $now->live - (int) $now->kept, null === $now ? 0 : $cases - (int) $now->kept, $s->accepted_at?->toIso8601ZuluString(),
+            );
+        }, $suites);
     }
 
     /**
@@ -122,9 +138,10 @@ final readonly class Suites
     private function live(Project $project, Suite $suite): Builder
     {
         if ('requirement' === $suite->kind) {
-            $below = array_column(DB::select('with recursive down as (select id from requirements where id = ? union select r.id from requirements r join down on r.parent_id = down.id) select id from down', [$suite->requirement_id]), 'id');
-
-            return CaseFilter::from($project, ['requirement' => implode(',', $below)])->query()->where('cases.state', '<>', 'retired');
+            return CaseFilter::from($project, [])->query()->where('cases.state', '<>', 'retired')->whereRaw(
+                'cases.id in (with recursive down as (select id from requirements where id = ? union select r.id from requirements r join down on r.parent_id = down.id) select case_id from case_requirements join down on down.id = requirement_id)',
+                [$suite->requirement_id],
+            );
         }
 
         return CaseFilter::from($project, $suite->filter)->query();

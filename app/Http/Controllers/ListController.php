@@ -94,9 +94,11 @@ final class ListController
         $uses = static fn (string $column): array => DB::table('cases')->where('project_id', $project->id)->groupBy($column)->pluck(DB::raw('count(*) as n'), $column)->all();
         $items = static fn (array $all, array $n): array => array_map(static fn (array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], (int) ($n[$i['value']] ?? 0)), $all);
 
+        $filled = $this->keep->uses($project);
+
         return new ProjectSetup(
             $items($lists->items('type'), $uses('type')), $items($lists->items('priority'), $uses('priority')), $this->read->labels($project),
-            array_values(array_map(fn ($f): CustomFieldLine => new CustomFieldLine($f->id, $f->name, $f->kind, $f->choices, $f->required, $this->keep->uses($project, $f->id)), $lists->fields())),
+            array_values(array_map(static fn ($f): CustomFieldLine => new CustomFieldLine($f->id, $f->name, $f->kind, $f->choices, $f->required, $filled[$f->id] ?? 0), $lists->fields())),
             Gate::allows('lead', $project),
         );
     }

@@ -10,7 +10,7 @@ use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Actions\Casebook\CaseFilter;
-use LucidStep\App\Actions\Casebook\Exchange\KeepRequirements;
+use LucidStep\App\Actions\Casebook\KeepRequirements;
 use LucidStep\App\Actions\Casebook\ReadCasebook;
 use LucidStep\App\Actions\Casebook\Suites;
 use LucidStep\App\Http\Docs\Delete;

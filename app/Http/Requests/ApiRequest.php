@@ -22,6 +22,32 @@ abstract class ApiRequest extends FormRequest
 
     protected const WORDS = ['nullable', 'string', 'max:10000'];
 
+    /** Steps of a case or a routine. */
+    protected const STEPS = [
+        'steps' => ['array', 'max:500'],
+        'steps.*.action' => ['nullable', 'string', 'max:20000'],
+        'steps.*.data' => ['nullable', 'string', 'max:20000'],
+        'steps.*.expected' => ['nullable', 'string', 'max:20000'],
+        'steps.*.routine' => ['nullable', 'uuid'],
+        'steps.*.values' => ['nullable', 'array'],
+        'steps.*.values.*' => ['nullable', 'string', 'max:4000'],
+        'steps.*.files' => ['nullable', 'array', 'max:20'],
+        'steps.*.files.*.sha256' => ['required', 'string', 'size:64'],
+        'steps.*.files.*.name' => ['nullable', 'string', 'max:200'],
+    ];
+
+    /** The texts of a case beside its title. */
+    protected const TEXTS = [
+        'objective' => ['nullable', 'string', 'max:20000'],
+        'preconditions' => ['nullable', 'string', 'max:20000'],
+        'postconditions' => ['nullable', 'string', 'max:20000'],
+        ...self::STEPS,
+        'table' => ['nullable', 'uuid'],
+        'files' => ['nullable', 'array', 'max:50'],
+        'files.*.sha256' => ['required', 'string', 'size:64'],
+        'files.*.name' => ['nullable', 'string', 'max:200'],
+    ];
+
     /**
      * @return array<string, mixed>
      */

@@ -25,23 +25,7 @@ final class CaseCheckRequest extends ApiRequest
     {
         return [
             'title' => ['nullable', 'string', 'max:300'],
-            'objective' => ['nullable', 'string', 'max:20000'],
-            'preconditions' => ['nullable', 'string', 'max:20000'],
-            'postconditions' => ['nullable', 'string', 'max:20000'],
-            'steps' => ['array', 'max:500'],
-            'steps.*.action' => ['nullable', 'string', 'max:20000'],
-            'steps.*.data' => ['nullable', 'string', 'max:20000'],
-            'steps.*.expected' => ['nullable', 'string', 'max:20000'],
-            'steps.*.routine' => ['nullable', 'uuid'],
-            'steps.*.values' => ['nullable', 'array'],
-            'steps.*.values.*' => ['nullable', 'string', 'max:4000'],
-            'steps.*.files' => ['nullable', 'array', 'max:20'],
-            'steps.*.files.*.sha256' => ['required', 'string', 'size:64'],
-            'steps.*.files.*.name' => ['nullable', 'string', 'max:200'],
-            'table' => ['nullable', 'uuid'],
-            'files' => ['nullable', 'array', 'max:50'],
-            'files.*.sha256' => ['required', 'string', 'size:64'],
-            'files.*.name' => ['nullable', 'string', 'max:200'],
+            ...self::TEXTS,
             'row' => ['nullable', 'integer', 'min:1'],
         ];
     }

@@ -26,16 +26,7 @@ final class RoutineRequest extends ApiRequest
             'parameters' => ['nullable', 'array', 'max:40'],
             'parameters.*.name' => ['nullable', 'string', 'max:200'],
             'parameters.*.default' => ['nullable', 'string', 'max:4000'],
-            'steps' => ['array', 'max:500'],
-            'steps.*.action' => ['nullable', 'string', 'max:20000'],
-            'steps.*.data' => ['nullable', 'string', 'max:20000'],
-            'steps.*.expected' => ['nullable', 'string', 'max:20000'],
-            'steps.*.routine' => ['nullable', 'uuid'],
-            'steps.*.values' => ['nullable', 'array'],
-            'steps.*.values.*' => ['nullable', 'string', 'max:4000'],
-            'steps.*.files' => ['nullable', 'array', 'max:20'],
-            'steps.*.files.*.sha256' => ['required', 'string', 'size:64'],
-            'steps.*.files.*.name' => ['nullable', 'string', 'max:200'],
+            ...self::STEPS,
             'revision' => ['nullable', 'integer', 'min:1'],
         ];
     }

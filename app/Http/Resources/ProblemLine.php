@@ -21,6 +21,8 @@ final readonly class ProblemLine
         public string $severity,
         #[OA\Property]
         public string $message,
+        #[OA\Property(description: 'The name that is not known')]
+        public ?string $name,
         #[OA\Property]
         public ?string $nearest,
     ) {

@@ -2330,6 +2330,8 @@ export interface components {
             /** @enum {string} */
             severity: "error" | "warning";
             message: string;
+            /** @description The name that is not known */
+            name: string | null;
             nearest: string | null;
         };
         /** @description A project with what its lists filter by. */

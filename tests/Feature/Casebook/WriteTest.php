@@ -134,6 +134,8 @@ final class WriteTest extends FeatureTestCase
         $case = $this->world->case(1);
         $this->as($me, 'POST', "/cases/{$case->key}/reviews", ['act' => 'ask', 'comment' => 'Please look'])->assertOk()->assertJsonPath('case.state', 'in_review');
         $this->as($me, 'POST', "/cases/{$case->key}/reviews", ['act' => 'approve'])->assertForbidden();
+        $this->as($me, 'POST', "/cases/{$case->key}/reviews", ['act' => 'ask'])->assertConflict();
+        self::assertNull($case->refresh()->approved_version_id, 'asking twice approves nothing');
         $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'return'])->assertUnprocessable()->assertJsonStructure(['errors' => ['comment']]);
         $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'return', 'comment' => 'Say which day'])->assertOk()->assertJsonPath('case.state', 'draft');
         $this->as($me, 'GET', "/cases/{$case->key}")->assertJsonPath('review.kind', 'returned')->assertJsonPath('review.comment', 'Say which day');

@@ -12,6 +12,7 @@ use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Actions\Casebook\ActOnCases;
 use LucidStep\App\Actions\Casebook\CaseFields;
+use LucidStep\App\Actions\Casebook\KeepRequirements;
 use LucidStep\App\Actions\Casebook\ProjectLists;
 use LucidStep\App\Actions\Casebook\Writers;
 use LucidStep\App\Exceptions\Conflict;
@@ -28,6 +29,7 @@ use LucidStep\Core\Exchange\CaseReader;
 use LucidStep\Core\Exchange\CaseRow;
 use LucidStep\Core\Exchange\JsonCases;
 use LucidStep\Core\Exchange\ReadError;
+use LucidStep\Core\Exchange\Surroundings;
 use LucidStep\Core\Exchange\Unreadable;
 
 /**
@@ -46,7 +48,7 @@ final readonly class ImportCases
 
     private const CHUNK = 200;
 
-    public function __construct(private Filesystem $files, private ImportFile $file, private Writers $writers, private Progress $progress, private ActOnCases $acts, private Prelude $prelude)
+    public function __construct(private Filesystem $files, private ImportFile $file, private Writers $writers, private Progress $progress, private ActOnCases $acts, private Prelude $prelude, private KeepRequirements $requirements)
     {
     }
 
@@ -154,11 +156,11 @@ final readonly class ImportCases
                 $json = 'json' === $import->format ? $this->file->json($import) : null;
                 $requirements = null === $json ? [] : $this->prelude->bring($project, $author, $json);
                 (new ProjectLists($project))->addTypes(array_map(strval(...), $import->facts['new_types'] ?? []));
-                $rows = new ImportRows($project, $author, $requirements);
+                $rows = new ImportRows($project, $author, $this->requirements, $requirements);
                 $writer = $this->writers->for($project, $author, max(1, (int) ($import->facts['creates'] ?? 1)));
                 $done = 0;
                 $made = [];
-                foreach ($this->chunks($import, $rows, $json) as $chunk) {
+                foreach ($this->chunks($import, $rows->surroundings(), $json) as $chunk) {
                     $existing = $rows->existing($chunk, true);
                     foreach ($chunk as $row) {
                         $old = null === $row->key ? null : $existing->get($row->key);
@@ -212,7 +214,7 @@ final readonly class ImportCases
     private function analyse(CaseImport $import): void
     {
         $project = Project::query()->findOrFail($import->project_id);
-        $rows = new ImportRows($project, User::query()->findOrFail($import->author_id));
+        $rows = new ImportRows($project, User::query()->findOrFail($import->author_id), $this->requirements);
         $json = 'json' === $import->format ? $this->file->json($import) : null;
         $facts = ['rows' => 0, 'creates' => 0, 'changes' => 0, 'same' => 0, 'refuses' => 0, 'new_types' => [], 'charset' => 'UTF-8', 'separator' => ''];
         if (null === $json) {
@@ -220,7 +222,7 @@ final readonly class ImportCases
         }
         $around = $rows->surroundings($json);
         $refused = $listed = $types = $keys = [];
-        foreach ($this->chunks($import, $rows, $json) as $chunk) {
+        foreach ($this->chunks($import, $around, $json) as $chunk) {
             $existing = $rows->existing($chunk, false);
             foreach ($chunk as $row) {
                 $old = null === $row->key ? null : $existing->get($row->key);
@@ -301,9 +303,8 @@ final readonly class ImportCases
     /**
      * @return \Generator<int, list<CaseRow>>
      */
-    private function chunks(CaseImport $import, ImportRows $rows, ?JsonCases $json): \Generator
+    private function chunks(CaseImport $import, Surroundings $around, ?JsonCases $json): \Generator
     {
-        $around = $rows->surroundings($json);
         if (null !== $json) {
             $cases = $json->cases($around);
         } else {

@@ -8,6 +8,7 @@ use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Actions\Casebook\CaseFields;
 use LucidStep\App\Actions\Casebook\Folders;
+use LucidStep\App\Actions\Casebook\KeepRequirements;
 use LucidStep\App\Actions\Casebook\ProjectLists;
 use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Project;
@@ -17,7 +18,6 @@ use LucidStep\App\Models\User;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\Comparison;
 use LucidStep\Core\Casebook\CustomField;
-use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Exchange\CaseColumns;
 use LucidStep\Core\Exchange\CaseRow;
 use LucidStep\Core\Exchange\JsonCases;
@@ -41,7 +41,7 @@ final class ImportRows
     /**
      * @param  array<string, string>  $known requirements by the keys that the file has for them
      */
-    public function __construct(private readonly Project $project, private readonly User $author, array $known = [])
+    public function __construct(private readonly Project $project, private readonly User $author, private readonly KeepRequirements $keep, array $known = [])
     {
         $this->lists = new ProjectLists($project);
         $this->folders = new Folders($project);
@@ -111,7 +111,7 @@ final class ImportRows
 
         return new CaseText(
             '' === $row->title() ? $before->title : $row->title(), $said('objective', $before->objective), $said('preconditions', $before->preconditions), $said('postconditions', $before->postconditions),
-            null === $row->steps ? $before->steps : self::withPictures($row->steps, $before->steps),
+            null === $row->steps ? $before->steps : Comparison::withPicturesOf($before->steps, $row->steps),
             \array_key_exists('table', $row->fields) ? $row->fields['table'] : $before->table, $row->fields['files'] ?? $before->files,
         );
     }
@@ -172,35 +172,11 @@ final class ImportRows
         return \is_string($row['name'] ?? null) ? trim($row['name']) : '';
     }
 
-    /**
-     * A file of rows holds no pictures: those of a step stay with it.
-     *
-     * @param  list<Step>  $steps
-     * @param  list<Step>  $before
-     *
-     * @return list<Step>
-     */
-    private static function withPictures(array $steps, array $before): array
-    {
-        if ([] === array_filter($before, static fn (Step $s): bool => [] !== $s->files) || [] !== array_filter($steps, static fn (Step $s): bool => [] !== $s->files)) {
-            return $steps;
-        }
-        $bare = array_map(static fn (Step $s): Step => new Step($s->action, $s->data, $s->expected, [], $s->routine, $s->values), $before);
-        foreach (Comparison::steps($bare, $steps) as $pair) {
-            if (null !== $pair->from && null !== $pair->to) {
-                $s = $steps[$pair->to];
-                $steps[$pair->to] = new Step($s->action, $s->data, $s->expected, $before[$pair->from]->files, $s->routine, $s->values);
-            }
-        }
-
-        return array_values($steps);
-    }
-
     private function requirement(string $named, bool $make): string
     {
         $key = mb_strtolower($named);
         if (!isset($this->requirements[$key]) && $make) {
-            $this->requirements[$key] = \app(KeepRequirements::class)->make($this->project, $named, null)->id;
+            $this->requirements[$key] = $this->keep->make($this->project, $named, null)->id;
         }
 
         return $this->requirements[$key] ?? "new:{$named}";

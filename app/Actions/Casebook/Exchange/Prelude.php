@@ -8,6 +8,7 @@ use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
+use LucidStep\App\Actions\Casebook\KeepRequirements;
 use LucidStep\App\Actions\Casebook\ProjectLists;
 use LucidStep\App\Actions\Casebook\SaveRoutine;
 use LucidStep\App\Jobs\MakeThumbnail;

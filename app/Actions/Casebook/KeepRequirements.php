@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace LucidStep\App\Actions\Casebook\Exchange;
+namespace LucidStep\App\Actions\Casebook;
 
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Actions\NextKey;
