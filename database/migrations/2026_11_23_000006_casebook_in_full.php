@@ -153,6 +153,7 @@ return new class() extends Migration
         foreach (['state', 'type', 'priority_rank', 'owner_id', 'estimate_seconds', 'last_walked_at', 'updated_at', 'title'] as $column) {
             DB::statement("create index cases_by_{$column} on cases (project_id, {$column}, number) where binned_at is null");
         }
+        DB::statement('create index cases_by_key on cases (project_id, key text_pattern_ops)');
         DB::statement('create index cases_by_number on cases (project_id, number) where binned_at is null');
         DB::statement('create index cases_binned on cases (project_id, binned_at) where binned_at is not null');
         DB::statement('create index cases_table on cases (table_id) where table_id is not null');

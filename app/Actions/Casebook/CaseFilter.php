@@ -79,6 +79,9 @@ final readonly class CaseFilter
      */
     public function searchQuery(): ?string
     {
+        if (null !== $this->key()) {
+            return null;
+        }
         $terms = [];
         foreach (preg_split('/\s+/u', $this->asked['q'] ?? '', -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
             if (1 === preg_match('/[\p{L}\p{N}]/u', $word)) {
@@ -141,12 +144,26 @@ final readonly class CaseFilter
     }
 
     /**
+     * The key, or the beginning of one, that is looked for.
+     */
+    private function key(): ?string
+    {
+        $word = mb_strtoupper($this->asked['q'] ?? '');
+
+        return 1 === preg_match('/^'.preg_quote($this->project->code, '/').'-C\d+$/D', $word) ? $word : null;
+    }
+
+    /**
      * @param  Builder<TestCase>  $query
      */
     private function search(Builder $query): void
     {
         $words = $this->searchQuery();
-        if (null === $words) {
+        $key = $this->key();
+        if (null !== $key) {
+            // A key is looked up by itself: all keys begin alike, so that words would have to look at every case.
+            $query->where('cases.key', 'like', "{$key}%");
+        } elseif (null === $words) {
             $query->whereRaw('cases.title ilike ?', ['%'.addcslashes($this->asked['q'], '%_\\').'%']);
         } else {
             $query->whereRaw("cases.search @@ to_tsquery('simple', ?)", [$words]);

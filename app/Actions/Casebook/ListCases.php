@@ -29,6 +29,9 @@ final readonly class ListCases
     /** Up to so many finds stand in the order of how well they fit. */
     private const RANKED = 1000;
 
+    /** What a line shows: not the words and what is made of them for searching, which are most of a row. */
+    private const COLUMNS = ['id', 'project_id', 'folder_id', 'number', 'key', 'title', 'state', 'type', 'priority', 'priority_rank', 'automated', 'estimate_seconds', 'owner_id', 'labels', 'position', 'binned_at', 'updated_at', 'revision', 'custom', 'is_template', 'table_id', 'steps_count', 'last_walked_at'];
+
     /** Orders by name, with what stands for a missing value so that a page can begin after one. */
     public const SORTS = [
         'key' => ['number', null], 'order' => ['position', null], 'title' => ['title', null], 'state' => ['state', null], 'type' => ['type', null], 'priority' => ['priority_rank', null],
@@ -55,7 +58,7 @@ final readonly class ListCases
         }
         $query = $filter->query();
         [$query, $next] = 'fit' === $name ? $this->byFit($query, (string) $words, $after) : $this->sorted($query, $name, $back, $after);
-        $found = $query->with('owner')->limit(self::PAGE + 1)->get();
+        $found = $query->with('owner')->limit(self::PAGE + 1)->get(self::COLUMNS);
         $page = $found->take(self::PAGE);
         $last = $page->last();
 
