@@ -6,7 +6,8 @@ import { api, take, type Api } from '@/api/client';
 import { say } from '@/kit/notices';
 import { plural } from '@/kit/words';
 import { actOn, sentence, undoAct } from './frame';
-import { stateWord } from './filter';
+import { asOptions, stateWord, states } from './filter';
+import PickField from './PickField.vue';
 
 /** What can be done with the chosen cases: at once, seen beforehand, and taken back. */
 const props = defineProps<{
@@ -174,56 +175,22 @@ function toggle(now: typeof mode.value): void {
       <button type="button" class="link soft" @click="emit('clear')">Clear</button>
     </div>
     <form v-if="mode === 'edit'" class="form" @submit.prevent="preview ? act('edit', changes) : look()">
-      <label
-        ><span class="label">State</span
-        ><Select
-          v-model="edit.state"
-          :options="
-            ['draft', 'in_review', 'approved', 'retired'].map((s) => ({ value: s, label: stateWord(s) }))
-          "
-          option-label="label"
-          option-value="value"
-          placeholder="As it is"
-          show-clear
-          aria-label="State"
-          fluid
-      /></label>
-      <label
-        ><span class="label">Priority</span
-        ><Select
-          v-model="edit.priority"
-          :options="frame.priorities"
-          option-label="name"
-          option-value="value"
-          placeholder="As it is"
-          show-clear
-          aria-label="Priority"
-          fluid
-      /></label>
-      <label
-        ><span class="label">Type</span
-        ><Select
-          v-model="edit.type"
-          :options="frame.types"
-          option-label="name"
-          option-value="value"
-          placeholder="As it is"
-          show-clear
-          aria-label="Type"
-          fluid
-      /></label>
-      <label
-        ><span class="label">Owner</span
-        ><Select
-          v-model="edit.owner_id"
-          :options="frame.people"
-          option-label="name"
-          option-value="id"
-          placeholder="As it is"
-          show-clear
-          aria-label="Owner"
-          fluid
-      /></label>
+      <PickField v-model="edit.state" form label="State" none="As it is" :options="states" />
+      <PickField
+        v-model="edit.priority"
+        form
+        label="Priority"
+        none="As it is"
+        :options="asOptions(frame.priorities)"
+      />
+      <PickField v-model="edit.type" form label="Type" none="As it is" :options="asOptions(frame.types)" />
+      <PickField
+        v-model="edit.owner_id"
+        form
+        label="Owner"
+        none="As it is"
+        :options="asOptions(frame.people)"
+      />
       <label
         ><span class="label">Estimate</span
         ><input v-model="edit.estimate" class="field" placeholder="As it is, or 5m"

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import Dialog from 'primevue/dialog';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { api, take, type Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import { say } from '@/kit/notices';
@@ -13,15 +12,19 @@ import { session } from '@/kit/session';
 import CaseSide from './CaseSide.vue';
 import CaseTalk from './CaseTalk.vue';
 import { actOn, sentence, undoAct, useFrame } from './frame';
+import ExtractDialog from './ExtractDialog.vue';
+import LeaveDialog from './LeaveDialog.vue';
 import LongText from './LongText.vue';
 import MergeView from './MergeView.vue';
 import type { PastedCase } from './paste';
+import PastedCases from './PastedCases.vue';
 import PreviewPanel from './PreviewPanel.vue';
 import ReviewBar from './ReviewBar.vue';
 import StepGrid from './StepGrid.vue';
 import StepPictures from './StepPictures.vue';
-import { toSteps } from './steps';
-import { body, formOf, useCase, type Form } from './useCase';
+import { formOf, useCase, type Form } from './useCase';
+import { useCheck } from './useCheck';
+import { usePresence } from './usePresence';
 
 const route = useRoute();
 const router = useRouter();
@@ -76,7 +79,7 @@ watch(
     // What one is writing is never written over; that another saved is told instead.
     if (loaded.value !== key.value || (!dirty.value && now.case.revision !== desk.began.value.revision)) {
       loaded.value = key.value;
-      await desk.begin(formOf(now, estimate), now.case.revision, now.version);
+      await desk.begin(formOf(now, estimate), { revision: now.case.revision, version: now.version });
     }
   },
   { immediate: true },
@@ -88,52 +91,10 @@ const savedMeanwhile = computed(
   () => !isNew.value && dirty.value && data.value && data.value.case.revision !== desk.began.value.revision,
 );
 
-// Checks while one writes: what would go wrong in the walk, where it is written.
-const check = ref<Api['CaseCheck'] | null>(null);
-const row = ref(1);
-let asked = 0;
-let timer: ReturnType<typeof setTimeout> | undefined;
-async function look(): Promise<void> {
-  const now = form.value;
-  if (!now) return;
-  const turn = ++asked;
-  try {
-    const seen = take(
-      await api.POST('/projects/{project}/case-checks', {
-        params: { path: { project: project.value } },
-        body: { title: now.title, steps: toSteps(now.rows), table: now.table, row: row.value },
-      }),
-    );
-    if (turn === asked) check.value = seen;
-  } catch {
-    // Without the server there is no check; writing goes on.
-  }
-}
-watch(
-  () => [form.value?.table, JSON.stringify(form.value?.rows.map(({ id: _, ...r }) => r)), row.value],
-  () => {
-    clearTimeout(timer);
-    timer = setTimeout(() => void look(), 400);
-  },
-);
+const { check, row, routines } = useCheck(project, form, data);
 const table = computed(() => frame.value?.tables.find((t) => t.id === form.value?.table));
 const columns = computed(() => (table.value?.columns ?? []).map((c) => c.name));
 const known = computed(() => columns.value.map((c) => c.toLowerCase()));
-const routines = ref<Api['RoutineText'][]>([]);
-watch(
-  [data, () => form.value?.rows.map((r) => r.routine).join()],
-  async () => {
-    const have = new Map([...routines.value, ...(data.value?.routines ?? [])].map((r) => [r.id, r]));
-    for (const id of new Set((form.value?.rows ?? []).map((r) => r.routine))) {
-      if (!id || have.has(id)) continue;
-      const d = take(await api.GET('/routines/{routine}', { params: { path: { routine: id } } }));
-      have.set(id, { id, name: d.routine.name, parameters: d.routine.parameters, steps: d.steps });
-    }
-    routines.value = [...have.values()];
-  },
-  { immediate: true },
-);
-
 async function save(): Promise<void> {
   const saved = await desk.save();
   if (!saved) return;
@@ -175,129 +136,32 @@ async function restore(): Promise<void> {
   await actOn(project.value, 'restore', { ids: data.value.case.id });
   await refetch();
 }
-async function extract(positions: number[]): Promise<void> {
-  extracting.value = positions;
-}
 const extracting = ref<number[] | null>(null);
-const extractName = ref('');
-async function makeRoutine(): Promise<void> {
-  if (dirty.value && !(await desk.save())) return;
-  try {
-    const made = take(
-      await api.POST('/cases/{case}/routines', {
-        params: { path: { case: key.value } },
-        body: {
-          name: extractName.value,
-          positions: extracting.value ?? [],
-          revision: desk.began.value.revision,
-        },
-      }),
-    );
-    extracting.value = null;
-    extractName.value = '';
-    say(`"${made.routine.name}" is a routine now. Other cases can use it too.`);
-    await refetch();
-  } catch (e) {
-    say(sentence(e));
-  }
-}
-// Rows whose first column is a title become cases of their own.
 const pasted = ref<PastedCase[] | null>(null);
-async function makeCases(): Promise<void> {
-  const all = pasted.value ?? [];
-  pasted.value = null;
-  const keys: string[] = [];
-  try {
-    for (const one of all) {
-      const base = form.value ?? fresh();
-      const saved = take(
-        await api.POST('/projects/{project}/cases', {
-          params: { path: { project: project.value } },
-          body: {
-            ...body({ ...fresh(), folder_id: base.folder_id }),
-            title: one.title,
-            steps: toSteps(one.steps),
-          },
-        }),
-      );
-      keys.push(saved.case.key);
-    }
-    say(`Made ${keys[0]} to ${keys[keys.length - 1]}.`);
-  } catch (e) {
-    say(`${keys.length} of ${all.length} cases were made. ${sentence(e)}`);
-  }
-}
-function putInAll(): void {
-  const all = pasted.value ?? [];
-  pasted.value = null;
-  if (form.value) form.value.rows = [...form.value.rows, ...all.flatMap((c) => c.steps)];
-}
-
-// Leaving with something unsaved asks first; what was typed is kept on the device either way.
 const leaving = ref(false);
-const asking = ref<null | ((go: boolean) => void)>(null);
-onBeforeRouteLeave(async () => {
-  await desk.keepNow();
-  if (!dirty.value || leaving.value) return true;
-  return new Promise<boolean>((resolve) => {
-    asking.value = (go) => {
-      asking.value = null;
-      resolve(go);
-    };
-  });
-});
-async function saveAndGo(): Promise<void> {
-  const done = asking.value;
-  if (await desk.save()) done?.(true);
-  else done?.(false);
-}
-function onUnload(event: BeforeUnloadEvent): void {
-  if (!dirty.value) return;
-  void desk.keepNow();
-  event.preventDefault();
-}
 function onKey(event: KeyboardEvent): void {
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 's') {
     event.preventDefault();
     if (mayWrite.value) void save();
   }
 }
-// Who else writes here.
-const others = ref<Api['Person'][]>([]);
-let presence: ReturnType<typeof setInterval> | undefined;
-async function here(): Promise<void> {
-  if (isNew.value || !dirty.value || document.hidden) return;
-  try {
-    const now = take(
-      await api.PUT('/cases/{case}/presence', { params: { path: { case: key.value } }, body: {} }),
-    );
-    others.value = now.others;
-  } catch {
-    // Nothing depends on it.
-  }
-}
-watch(dirty, (now) => now && void here());
-watch(data, (now) => (others.value = now?.others ?? []));
 onMounted(() => {
-  window.addEventListener('beforeunload', onUnload);
   window.addEventListener('keydown', onKey);
-  presence = setInterval(() => void here(), 15_000);
 });
 onBeforeUnmount(() => {
-  window.removeEventListener('beforeunload', onUnload);
   window.removeEventListener('keydown', onKey);
-  clearInterval(presence);
-  clearTimeout(timer);
 });
+const others = usePresence(
+  computed(() => (isNew.value ? null : key.value)),
+  dirty,
+  data,
+);
 useKeys('Case', () => [
   { keys: ['h'], label: 'History', run: () => void router.push(`${route.path}/history`) },
   { keys: ['v'], label: 'As the tester will see it', run: () => (previewing.value = !previewing.value) },
 ]);
 const previewing = ref(false);
 const grid = ref<InstanceType<typeof StepGrid> | null>(null);
-async function toSteps1(): Promise<void> {
-  await grid.value?.go(0, 'action');
-}
 const errorsOf = (field: string): string => problem.value?.errors[field]?.[0] ?? '';
 const stepProblems = computed<Api['ProblemLine'][]>(() => [
   ...(check.value?.problems ?? data.value?.problems ?? []),
@@ -310,6 +174,7 @@ const stepProblems = computed<Api['ProblemLine'][]>(() => [
             field: at[2] ?? '',
             severity: 'error' as const,
             message: messages[0] ?? '',
+            name: null,
             nearest: null,
           },
         ]
@@ -338,7 +203,7 @@ const stepProblems = computed<Api['ProblemLine'][]>(() => [
           placeholder="What is tested?"
           maxlength="300"
           :autofocus="isNew"
-          @keydown.enter.prevent="toSteps1"
+          @keydown.enter.prevent="grid?.go(0, 'action')"
         />
         <h1 :class="mayWrite ? 'unseen' : 'long'">{{ form.title || 'New case' }}</h1>
         <div class="actions">
@@ -376,7 +241,9 @@ const stepProblems = computed<Api['ProblemLine'][]>(() => [
           class="link"
           @click="
             desk.discard();
-            data ? desk.begin(formOf(data, estimate), data.case.revision, data.version) : desk.startNew();
+            data
+              ? desk.begin(formOf(data, estimate), { revision: data.case.revision, version: data.version })
+              : desk.startNew();
           "
         >
           Drop it
@@ -435,7 +302,7 @@ const stepProblems = computed<Api['ProblemLine'][]>(() => [
               :may-extract="!isNew"
               @change="(rows) => form && (form.rows = rows)"
               @cases="(found) => (pasted = found)"
-              @extract="extract"
+              @extract="(positions) => (extracting = positions)"
             />
             <p v-if="errorsOf('steps')" class="p-invalid-words" role="alert">{{ errorsOf('steps') }}</p>
             <LongText
@@ -486,56 +353,23 @@ const stepProblems = computed<Api['ProblemLine'][]>(() => [
         </div>
       </div>
     </template>
-    <Dialog
-      v-if="asking"
-      visible
-      modal
-      header="This case is not saved"
-      :style="{ width: '28rem' }"
-      @update:visible="asking?.(false)"
-    >
-      <p>What you wrote is kept on this device and will be here when you come back.</p>
-      <div class="row dialog">
-        <Button label="Save and go" @click="saveAndGo" />
-        <Button label="Go without saving" outlined severity="secondary" @click="asking?.(true)" />
-        <Button label="Stay" text severity="secondary" @click="asking?.(false)" />
-      </div>
-    </Dialog>
-    <Dialog
+    <LeaveDialog :dirty="dirty" :going="leaving" :keep-now="desk.keepNow" :save="desk.save" />
+    <PastedCases
       v-if="pasted"
-      visible
-      modal
-      :header="`These rows look like ${pasted.length} cases`"
-      :style="{ width: '30rem' }"
-      @update:visible="pasted = null"
-    >
-      <ul class="small">
-        <li v-for="c in pasted.slice(0, 8)" :key="c.title" class="long">
-          {{ c.title }} <span class="soft">{{ c.steps.length }} steps</span>
-        </li>
-      </ul>
-      <div class="row dialog">
-        <Button :label="`Make ${pasted.length} cases`" @click="makeCases" />
-        <Button label="All as steps of this one" outlined severity="secondary" @click="putInAll" />
-      </div>
-    </Dialog>
-    <Dialog
+      :project="project"
+      :cases="pasted"
+      :as="{ ...fresh(), folder_id: form?.folder_id ?? null }"
+      @close="pasted = null"
+      @steps="(rows) => form && (form.rows = [...form.rows, ...rows])"
+    />
+    <ExtractDialog
       v-if="extracting"
-      visible
-      modal
-      header="Make a routine"
-      :style="{ width: '26rem' }"
-      @update:visible="extracting = null"
-    >
-      <form @submit.prevent="makeRoutine">
-        <p class="soft small">
-          The {{ extracting.length }} chosen steps move into it, and this case uses it from then on.
-        </p>
-        <label class="label" for="routine-name">Name of the routine</label>
-        <input id="routine-name" v-model="extractName" class="field" maxlength="120" required autofocus />
-        <div class="row dialog"><Button type="submit" label="Make it" :disabled="!extractName.trim()" /></div>
-      </form>
-    </Dialog>
+      :case-key="key"
+      :positions="extracting"
+      :ready="async () => (dirty && !(await desk.save()) ? null : desk.began.value.revision)"
+      @close="extracting = null"
+      @made="refetch()"
+    />
   </div>
 </template>
 
@@ -587,9 +421,6 @@ const stepProblems = computed<Api['ProblemLine'][]>(() => [
 }
 .keys kbd {
   margin-left: 10px;
-}
-.dialog {
-  margin-top: 18px;
 }
 @media (max-width: 960px) {
   .columns {

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import { api, take, type Api } from '@/api/client';
 import { plainWords, wordOf, type Shown } from '@/kit/words';
 import VerdictMark from '@/kit/VerdictMark.vue';
-import { stateWord } from './filter';
+import { asOptions, stateWord } from './filter';
 import { sentence } from './frame';
+import PickField from './PickField.vue';
 import type { Form } from './useCase';
 
 /** What a case has beside its text. */
@@ -23,11 +23,8 @@ const folders = computed(() => [
   { value: null, label: 'No folder' },
   ...props.frame.folders.map((f) => ({ value: f.id, label: props.pathOf(f.id) })),
 ]);
-const tables = computed(() => [
-  { id: null, name: 'None' },
-  ...props.frame.tables.map((t) => ({ id: t.id, name: t.name })),
-]);
-const people = computed(() => [{ id: null, name: 'Nobody' }, ...props.frame.people]);
+const tables = computed(() => [{ value: null, label: 'None' }, ...asOptions(props.frame.tables)]);
+const people = computed(() => [{ value: null, label: 'Nobody' }, ...asOptions(props.frame.people)]);
 const label = ref('');
 function addLabel(): void {
   for (const one of label.value.split(',').map((l) => l.trim())) {
@@ -76,54 +73,22 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
       <span class="label">State</span>
       <span>{{ stateWord(detail.case.state) }}, version {{ detail.version }}</span>
     </div>
-    <label class="fact"
-      ><span class="label">Folder</span
-      ><Select
-        v-model="form.folder_id"
-        :options="folders"
-        option-label="label"
-        option-value="value"
-        :filter="folders.length > 10"
-        :disabled="!mayWrite"
-        placeholder="No folder"
-        aria-label="Folder"
-        size="small"
-    /></label>
+    <PickField
+      v-model="form.folder_id"
+      label="Folder"
+      none="No folder"
+      :options="folders"
+      :disabled="!mayWrite"
+    />
     <p v-if="error('folder_id')" class="p-invalid-words">{{ error('folder_id') }}</p>
-    <label class="fact"
-      ><span class="label">Priority</span
-      ><Select
-        v-model="form.priority"
-        :options="frame.priorities"
-        option-label="name"
-        option-value="value"
-        :disabled="!mayWrite"
-        aria-label="Priority"
-        size="small"
-    /></label>
-    <label class="fact"
-      ><span class="label">Type</span
-      ><Select
-        v-model="form.type"
-        :options="frame.types"
-        option-label="name"
-        option-value="value"
-        :disabled="!mayWrite"
-        aria-label="Type"
-        size="small"
-    /></label>
-    <label class="fact"
-      ><span class="label">Owner</span
-      ><Select
-        v-model="form.owner_id"
-        :options="people"
-        option-label="name"
-        option-value="id"
-        :disabled="!mayWrite"
-        placeholder="Nobody"
-        aria-label="Owner"
-        size="small"
-    /></label>
+    <PickField
+      v-model="form.priority"
+      label="Priority"
+      :options="asOptions(frame.priorities)"
+      :disabled="!mayWrite"
+    />
+    <PickField v-model="form.type" label="Type" :options="asOptions(frame.types)" :disabled="!mayWrite" />
+    <PickField v-model="form.owner_id" label="Owner" none="Nobody" :options="people" :disabled="!mayWrite" />
     <label class="fact"
       ><span class="label">Estimate</span
       ><input
@@ -134,18 +99,7 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
         :aria-invalid="error('estimate') !== ''"
     /></label>
     <p v-if="error('estimate')" class="p-invalid-words">{{ error('estimate') }}</p>
-    <label class="fact"
-      ><span class="label">Data table</span
-      ><Select
-        v-model="form.table"
-        :options="tables"
-        option-label="name"
-        option-value="id"
-        :disabled="!mayWrite"
-        placeholder="None"
-        aria-label="Data table"
-        size="small"
-    /></label>
+    <PickField v-model="form.table" label="Data table" none="None" :options="tables" :disabled="!mayWrite" />
     <p v-if="form.table" class="small soft under">
       <RouterLink :to="`/${project}/casebook/tables/${form.table}`">Open the table</RouterLink>. Its columns
       stand above the steps; each of its rows is a round.
@@ -275,13 +229,13 @@ aside {
   display: grid;
   gap: 8px;
 }
-.fact {
+aside :deep(.fact) {
   display: grid;
   grid-template-columns: 88px minmax(0, 1fr);
   gap: 8px;
   align-items: baseline;
 }
-.fact > .label {
+aside :deep(.fact > .label) {
   margin: 0;
 }
 .field.small {

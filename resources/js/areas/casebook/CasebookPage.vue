@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useInfiniteQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, take, type Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
@@ -175,10 +175,6 @@ const exporting = ref<null | { filter: Filter; count: number }>(null);
 const listed = computed(
   () => filter.value.folder !== undefined && filter.value.deep !== 'yes' && !sort.value,
 );
-async function openSuite(id: string): Promise<void> {
-  await router.replace({ query: { suite: id } });
-  await nextTick();
-}
 </script>
 
 <template>
@@ -218,7 +214,7 @@ async function openSuite(id: string): Promise<void> {
             type="button"
             class="named"
             :aria-current="filter.suite === s.id ? 'true' : undefined"
-            @click="openSuite(s.id)"
+            @click="router.replace({ query: { suite: s.id } })"
           >
             <span class="long">{{ s.name }}</span><span class="soft"
               >{{ s.cases

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref } from 'vue';
 import { api, type Api } from '@/api/client';
 import { say } from '@/kit/notices';
-import { actOn, sentence, undoAct } from './frame';
+import { sentence, undoAct } from './frame';
 import { tree, type TreeLine } from './filter';
 
 /** The folders of the casebook. Cases and folders are dropped on them; whatever is dragged can also be moved by keys. */
@@ -112,7 +112,6 @@ function drop(event: DragEvent, target: TreeLine | null): void {
   if (cases) emit('cases', JSON.parse(cases) as string[], target?.id ?? '');
   else if (folder && folder !== target?.id) void move(folder, target?.id ?? null, null);
 }
-defineExpose({ actOn });
 </script>
 
 <template>

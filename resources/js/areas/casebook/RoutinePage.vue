@@ -1,18 +1,18 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
-import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, Problem, take, type Api } from '@/api/client';
 import { say } from '@/kit/notices';
 import { useRead } from '@/kit/read';
 import StateBox from '@/kit/StateBox.vue';
 import { plural } from '@/kit/words';
-import { forget, keep, kept } from '@/walk/device';
 import { sentence, useFrame } from './frame';
 import StepGrid from './StepGrid.vue';
 import { toRows, toSteps, type Row } from './steps';
 import UseList from './UseList.vue';
+import { useKept } from './useKept';
 
 interface Form {
   name: string;
@@ -34,54 +34,33 @@ const { data, error, isPending, refetch } = useRead(
       ? null
       : take(await api.GET('/routines/{routine}', { params: { path: { routine: id.value } } })),
 );
-const form = ref<Form | null>(null);
-const clean = ref('');
-const revision = ref(0);
 const problem = ref<Problem | null>(null);
 const sure = ref(false);
 const place = computed(() => `draft:routine:${project.value}:${id.value}`);
 const content = (f: Form): string => JSON.stringify({ ...f, rows: toSteps(f.rows) });
-const dirty = computed(() => form.value !== null && content(form.value) !== clean.value);
+const {
+  form,
+  began: revision,
+  dirty,
+  begin,
+  discard,
+  saved: settled,
+} = useKept<Form, number>(place, content, 0);
+const serverForm = (d: Api['RoutineDetail'] | null | undefined): Form => ({
+  name: d?.routine.name ?? '',
+  description: d?.routine.description ?? '',
+  parameters: (d?.routine.parameters ?? []).map((p) => ({ ...p })),
+  rows: toRows(d?.steps ?? []),
+});
 watch(
   [data, id],
   async () => {
-    if (!isNew.value && (!data.value || data.value.routine.id !== id.value)) return;
+    if (!isNew.value && data.value?.routine.id !== id.value) return;
     if (form.value && dirty.value) return;
-    const d = data.value;
-    const server: Form =
-      isNew.value || !d
-        ? { name: '', description: '', parameters: [], rows: [] }
-        : {
-            name: d.routine.name,
-            description: d.routine.description,
-            parameters: d.routine.parameters.map((p) => ({ ...p })),
-            rows: toRows(d.steps),
-          };
-    clean.value = content(server);
-    revision.value = d?.routine.revision ?? 0;
-    const draft = await kept<{ form: Form; revision: number }>(place.value);
-    form.value = draft?.form ?? server;
-    if (draft) revision.value = draft.revision;
+    await begin(serverForm(data.value), data.value?.routine.revision ?? 0);
   },
   { immediate: true },
 );
-let timer: ReturnType<typeof setTimeout> | undefined;
-watch(
-  form,
-  (now) => {
-    clearTimeout(timer);
-    timer = setTimeout(() => {
-      if (now && dirty.value)
-        void keep(place.value, {
-          form: JSON.parse(JSON.stringify(now)) as Form,
-          revision: revision.value,
-        });
-      else void forget(place.value);
-    }, 250);
-  },
-  { deep: true },
-);
-onBeforeUnmount(() => clearTimeout(timer));
 const uses = computed(() => (data.value?.used_in ?? []).filter((u) => u.kind !== 'filter').length);
 const routines = computed<Api['RoutineText'][]>(() => data.value?.inner ?? []);
 const known = computed(() => (form.value?.parameters ?? []).map((p) => p.name.toLowerCase()));
@@ -108,10 +87,7 @@ async function save(): Promise<void> {
           })
         : await api.PUT('/routines/{routine}', { params: { path: { routine: id.value } }, body }),
     );
-    clean.value = content(now);
-    revision.value = saved.routine.revision;
-    clearTimeout(timer);
-    await forget(place.value);
+    await settled(content(now), saved.routine.revision);
     say(
       saved.routine.uses > 0
         ? `Saved, for ${plural(saved.routine.uses, 'case')}.`
@@ -131,23 +107,16 @@ async function bin(): Promise<void> {
     say(`"${form.value?.name}" is in the bin.`, async () => {
       await api.POST('/routines/{routine}/restorations', { params: { path: { routine: gone } }, body: {} });
     });
-    await forget(place.value);
+    await discard();
     await router.push(`/${project.value}/casebook/routines`);
   } catch (e) {
     say(sentence(e));
   }
 }
 async function drop(): Promise<void> {
-  await forget(place.value);
-  form.value = null;
+  await discard();
   await refetch();
-  if (data.value)
-    form.value = {
-      name: data.value.routine.name,
-      description: data.value.routine.description,
-      parameters: data.value.routine.parameters.map((p) => ({ ...p })),
-      rows: toRows(data.value.steps),
-    };
+  await begin(serverForm(data.value), data.value?.routine.revision ?? 0);
 }
 const errorOf = (field: string): string => problem.value?.errors[field]?.[0] ?? '';
 </script>

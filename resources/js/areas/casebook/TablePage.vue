@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, Problem, take } from '@/api/client';
 import { say } from '@/kit/notices';
 import { useRead } from '@/kit/read';
 import StateBox from '@/kit/StateBox.vue';
 import { plural } from '@/kit/words';
-import { forget, keep, kept } from '@/walk/device';
 import { sentence, useFrame } from './frame';
 import { cells } from './paste';
 import UseList from './UseList.vue';
+import { useKept } from './useKept';
 
 interface Form {
   name: string;
@@ -32,12 +32,16 @@ const { data, error, isPending, refetch } = useRead(
       ? null
       : take(await api.GET('/data-tables/{table}', { params: { path: { table: id.value } } })),
 );
-const form = ref<Form | null>(null);
-const clean = ref('');
-const revision = ref(0);
 const problem = ref<Problem | null>(null);
 const place = computed(() => `draft:table:${project.value}:${id.value}`);
-const dirty = computed(() => form.value !== null && JSON.stringify(form.value) !== clean.value);
+const {
+  form,
+  began: revision,
+  dirty,
+  begin,
+  discard,
+  saved: settled,
+} = useKept<Form, number>(place, JSON.stringify, 0);
 const secrets = computed(() => (form.value?.columns ?? []).some((c) => c.secret));
 function serverForm(): Form {
   const d = data.value;
@@ -52,31 +56,12 @@ function serverForm(): Form {
 watch(
   [data, id],
   async () => {
-    if (!isNew.value && (!data.value || data.value.table.id !== id.value)) return;
+    if (!isNew.value && data.value?.table.id !== id.value) return;
     if (form.value && dirty.value) return;
-    const server = serverForm();
-    clean.value = JSON.stringify(server);
-    revision.value = data.value?.table.revision ?? 0;
-    const draft = await kept<{ form: Form; revision: number }>(place.value);
-    form.value = draft?.form ?? server;
-    if (draft) revision.value = draft.revision;
+    await begin(serverForm(), data.value?.table.revision ?? 0);
   },
   { immediate: true },
 );
-let timer: ReturnType<typeof setTimeout> | undefined;
-watch(
-  form,
-  (now) => {
-    clearTimeout(timer);
-    timer = setTimeout(() => {
-      if (now && dirty.value)
-        void keep(place.value, { form: JSON.parse(JSON.stringify(now)) as Form, revision: revision.value });
-      else void forget(place.value);
-    }, 250);
-  },
-  { deep: true },
-);
-onBeforeUnmount(() => clearTimeout(timer));
 const mayWrite = computed(() => frame.value?.may_write ?? false);
 const PAGE = 200;
 const shown = ref(PAGE);
@@ -170,7 +155,7 @@ async function fromFile(event: Event): Promise<void> {
         body: { name: form.value?.name || file.name.replace(/\.\w+$/, ''), text: await file.text() },
       }),
     );
-    await forget(place.value);
+    await discard();
     await router.replace(`/${project.value}/casebook/tables/${made.table.id}`);
   } catch (e) {
     if (e instanceof Problem) problem.value = e;
@@ -196,17 +181,13 @@ async function save(): Promise<void> {
           })
         : await api.PUT('/data-tables/{table}', { params: { path: { table: id.value } }, body }),
     );
-    clearTimeout(timer);
-    await forget(place.value);
-    clean.value = JSON.stringify(f);
+    await settled(JSON.stringify(f), saved.table.revision);
     say(`"${saved.table.name}" is saved.`);
     if (isNew.value) await router.replace(`/${project.value}/casebook/tables/${saved.table.id}`);
     else {
-      form.value = null;
+      // Secret cells come back hidden, rows with the ids they have now.
       await refetch();
-      form.value = serverForm();
-      clean.value = JSON.stringify(form.value);
-      revision.value = saved.table.revision;
+      await begin(serverForm(), saved.table.revision);
     }
   } catch (e) {
     if (e instanceof Problem) problem.value = e;

@@ -39,24 +39,20 @@ export function criteria(frame: Api['CasebookFrame']): Criterion[] {
     { value: 'yes', label: 'Yes' },
     { value: 'no', label: 'No' },
   ];
-  const named = (items: { id: string; name: string }[]) => items.map((i) => ({ value: i.id, label: i.name }));
   return [
     {
       name: 'state',
       label: 'State',
       many: true,
-      choices: ['draft', 'in_review', 'approved', 'retired'].map((value) => ({
-        value,
-        label: stateWord(value),
-      })),
+      choices: states,
     },
-    { name: 'priority', label: 'Priority', many: true, choices: listed(frame.priorities) },
-    { name: 'type', label: 'Type', many: true, choices: listed(frame.types) },
+    { name: 'priority', label: 'Priority', many: true, choices: asOptions(frame.priorities) },
+    { name: 'type', label: 'Type', many: true, choices: asOptions(frame.types) },
     {
       name: 'owner',
       label: 'Owner',
       many: true,
-      choices: [{ value: 'me', label: 'Me' }, { value: 'none', label: 'Nobody' }, ...named(frame.people)],
+      choices: [{ value: 'me', label: 'Me' }, { value: 'none', label: 'Nobody' }, ...asOptions(frame.people)],
     },
     {
       name: 'label',
@@ -94,12 +90,12 @@ export function criteria(frame: Api['CasebookFrame']): Criterion[] {
         ...frame.requirements.map((r) => ({ value: r.id, label: `${r.key} ${r.title}` })),
       ],
     },
-    { name: 'routine', label: 'Routine', many: true, choices: named(frame.routines) },
+    { name: 'routine', label: 'Routine', many: true, choices: asOptions(frame.routines) },
     {
       name: 'table',
       label: 'Data table',
       many: false,
-      choices: [{ value: 'any', label: 'Any' }, { value: 'none', label: 'None' }, ...named(frame.tables)],
+      choices: [{ value: 'any', label: 'Any' }, { value: 'none', label: 'None' }, ...asOptions(frame.tables)],
     },
     { name: 'automated', label: 'Automated', many: false, choices: yesNo },
     { name: 'template', label: 'Template', many: false, choices: yesNo },
@@ -126,12 +122,15 @@ export function criteria(frame: Api['CasebookFrame']): Criterion[] {
   ];
 }
 
-export function stateWord(state: string): string {
-  return { draft: 'Draft', in_review: 'In review', approved: 'Approved', retired: 'Retired' }[state] ?? state;
+/** Things of a project as choices of a field: lists by value, people, tables and folders by id. */
+export function asOptions(
+  items: readonly ({ value: string; name: string } | { id: string; name: string })[],
+): { value: string; label: string }[] {
+  return items.map((i) => ({ value: 'value' in i ? i.value : i.id, label: i.name }));
 }
 
-function listed(items: readonly Api['ListItemLine'][]): { value: string; label: string }[] {
-  return items.map((i) => ({ value: i.value, label: i.name }));
+export function stateWord(state: string): string {
+  return { draft: 'Draft', in_review: 'In review', approved: 'Approved', retired: 'Retired' }[state] ?? state;
 }
 
 /** A filter in words, such as "Priority: High or Low". */
@@ -177,3 +176,9 @@ export function tree(folders: readonly Api['FolderLine'][], closed: ReadonlySet<
   visit(null, 0);
   return lines;
 }
+
+/** The states of a case as choices. */
+export const states = ['draft', 'in_review', 'approved', 'retired'].map((value) => ({
+  value,
+  label: stateWord(value),
+}));

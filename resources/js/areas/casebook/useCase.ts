@@ -1,7 +1,7 @@
-import { computed, ref, watch, type Ref } from 'vue';
+import { computed, ref, type Ref } from 'vue';
 import { api, Problem, take, type Api } from '@/api/client';
-import { forget, keep, kept } from '@/walk/device';
 import { toRows, toSteps, type Row } from './steps';
+import { useKept } from './useKept';
 
 /** A case as it stands on the page. */
 export interface Form {
@@ -23,12 +23,10 @@ export interface Form {
   requirements: string[];
   custom: Record<string, string>;
 }
-/** What is kept on the device while one writes: the form and what it began from. */
-interface Draft {
-  form: Form;
+/** What a case on the page began from. */
+export interface Began {
   revision: number;
   version: number;
-  at: string;
 }
 
 export function formOf(d: Api['CaseDetail'], estimate: (seconds: number) => string): Form {
@@ -72,56 +70,12 @@ export function body(form: Form) {
  * @param key of the case, or `new` in a project
  */
 export function useCase(key: Ref<string>, fresh: () => Form) {
-  const form = ref<Form | null>(null) as Ref<Form | null>;
-  const began = ref({ revision: 0, version: 0 });
-  const clean = ref('');
-  const returned = ref<string | null>(null);
+  const place = computed(() => `draft:case:${key.value}`);
+  const draft = useKept<Form, Began>(place, content, { revision: 0, version: 0 });
+  const { form, began } = draft;
   const merge = ref<Api['CaseMerge'] | null>(null);
   const problem = ref<Problem | null>(null);
   const saving = ref(false);
-  const place = computed(() => `draft:case:${key.value}`);
-  const dirty = computed(() => form.value !== null && content(form.value) !== clean.value);
-  let timer: ReturnType<typeof setTimeout> | undefined;
-
-  /** Shows what the server has, or the draft of this device when there is one. */
-  async function begin(server: Form, revision: number, version: number): Promise<void> {
-    const draft = await kept<Draft>(place.value);
-    clean.value = content(server);
-    began.value = { revision, version };
-    returned.value = null;
-    if (draft && content(draft.form) !== clean.value) {
-      form.value = draft.form;
-      began.value = { revision: draft.revision, version: draft.version };
-      returned.value = draft.at;
-    } else {
-      form.value = server;
-      if (draft) await forget(place.value);
-    }
-  }
-  async function keepNow(): Promise<void> {
-    clearTimeout(timer);
-    if (!form.value) return;
-    if (dirty.value)
-      await keep(place.value, {
-        form: JSON.parse(JSON.stringify(form.value)) as Form,
-        ...began.value,
-        at: new Date().toISOString(),
-      } satisfies Draft);
-    else await forget(place.value);
-  }
-  watch(
-    form,
-    () => {
-      clearTimeout(timer);
-      timer = setTimeout(() => void keepNow(), 250);
-    },
-    { deep: true },
-  );
-  async function discard(): Promise<void> {
-    clearTimeout(timer);
-    await forget(place.value);
-    returned.value = null;
-  }
 
   /** Saves; when another saved meanwhile, both are brought together to look at instead. Returns the saved case. */
   async function save(): Promise<Api['CaseSaved'] | null> {
@@ -129,7 +83,7 @@ export function useCase(key: Ref<string>, fresh: () => Form) {
     if (!now || saving.value) return null;
     saving.value = true;
     problem.value = null;
-    await keepNow();
+    await draft.keepNow();
     try {
       const sent = content(now);
       const saved = await (
@@ -143,11 +97,8 @@ export function useCase(key: Ref<string>, fresh: () => Form) {
               body: { ...body(now), revision: began.value.revision },
             })
       ).then(take);
-      clean.value = sent;
-      began.value = { revision: saved.case.revision, version: saved.version };
-      returned.value = null;
       merge.value = null;
-      if (content(now) === sent) await discard();
+      await draft.saved(sent, { revision: saved.case.revision, version: saved.version });
       return saved;
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
@@ -175,23 +126,8 @@ export function useCase(key: Ref<string>, fresh: () => Form) {
     began.value = { revision: at, version: detail.version };
     form.value = { ...form.value, ...text };
     merge.value = null;
-    await keepNow();
+    await draft.keepNow();
   }
-  const startNew = (): Promise<void> => begin(fresh(), 0, 0);
-  return {
-    form,
-    began,
-    dirty,
-    returned,
-    merge,
-    problem,
-    saving,
-    begin,
-    startNew,
-    keepNow,
-    discard,
-    save,
-    bringTogether,
-    decide,
-  };
+  const startNew = (): Promise<void> => draft.begin(fresh(), { revision: 0, version: 0 });
+  return { ...draft, merge, problem, saving, startNew, save, bringTogether, decide };
 }

@@ -1,0 +1,33 @@
+import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue';
+import { api, take, type Api } from '@/api/client';
+
+const EVERY_MS = 15_000;
+
+/**
+ * Tells the others that one writes in a case, and who else does.
+ *
+ * @param key of the case; null while it is not made yet
+ */
+export function usePresence(
+  key: Ref<string | null>,
+  writing: Ref<boolean>,
+  detail: Ref<Api['CaseDetail'] | null | undefined>,
+): Ref<Api['Person'][]> {
+  const others = ref<Api['Person'][]>([]);
+  let timer: ReturnType<typeof setInterval> | undefined;
+  async function here(): Promise<void> {
+    if (!key.value || !writing.value || document.hidden) return;
+    try {
+      others.value = take(
+        await api.PUT('/cases/{case}/presence', { params: { path: { case: key.value } }, body: {} }),
+      ).others;
+    } catch {
+      // Nothing depends on it.
+    }
+  }
+  watch(writing, (now) => now && void here());
+  watch(detail, (now) => (others.value = now?.others ?? []));
+  onMounted(() => (timer = setInterval(() => void here(), EVERY_MS)));
+  onBeforeUnmount(() => clearInterval(timer));
+  return others;
+}
