@@ -42,6 +42,7 @@ Route::middleware('auth:sanctum')->group(function (): void {
     Route::get('/projects/{project}/casebook', [CaseController::class, 'frame']);
     Route::get('/projects/{project}/folders', [CaseController::class, 'folders']);
     Route::get('/projects/{project}/cases', [CaseController::class, 'index']);
+    Route::get('/projects/{project}/cases/counts', [CaseController::class, 'counts']);
     Route::post('/projects/{project}/case-checks', [CaseController::class, 'check']);
     Route::post('/projects/{project}/case-previews', [CaseActController::class, 'preview']);
     Route::get('/cases/{case}', [CaseController::class, 'show']);

@@ -63,6 +63,44 @@ final readonly class Conditions
     }
 
     /**
+     * The order with its faults mended: what waits moves behind what it needs, everything else stays as it was.
+     *
+     * @param  list<string>  $order entry ids in cycle order
+     *
+     * @return list<string>
+     */
+    public function mended(array $order): array
+    {
+        $place = array_flip($order);
+        $open = $waiting = [];
+        foreach ($this->all as $condition) {
+            if (isset($place[$condition->entry], $place[$condition->needs])) {
+                $open[$condition->entry] = ($open[$condition->entry] ?? 0) + 1;
+                $waiting[$condition->needs][] = $condition->entry;
+            }
+        }
+        /** @var \SplMinHeap<int> $ready */
+        $ready = new \SplMinHeap();
+        foreach ($order as $i => $entry) {
+            if (!isset($open[$entry])) {
+                $ready->insert($i);
+            }
+        }
+        $mended = [];
+        while (!$ready->isEmpty()) {
+            $entry = $order[$ready->extract()];
+            $mended[] = $entry;
+            foreach ($waiting[$entry] ?? [] as $next) {
+                if (0 === --$open[$next]) {
+                    $ready->insert($place[$next]);
+                }
+            }
+        }
+
+        return $mended;
+    }
+
+    /**
      * Walks the graph depth first, without recursion: chains may be long.
      *
      * @param  array<string, list<Condition>>  $byEntry

@@ -65,6 +65,11 @@ foreach ([
     tell("{$name}, p95", percentile($took, 0.95), 'ms', null, $json);
     $ok = tell("{$name}, p95 to the bare route", percentile($took, 0.95) / $bare, 'times', 5, $json) && $ok;
 }
+// Asked for beside the list, which does not wait for them.
+foreach (['all' => '', 'a common word' => '?q=ferry', 'by priority' => '?group=priority'] as $name => $query) {
+    $took = requests($get("/api/v1/projects/BIG/cases/counts{$query}", 60), $token);
+    tell("count: {$name}, p95", percentile($took, 0.95), 'ms', null, $json);
+}
 $sixty = json_encode(['title' => 'Sixty', 'steps' => array_map(static fn (int $i): array => ['action' => "Do {$i} at the quay", 'data' => "data {$i}", 'expected' => "See {$i}"], range(1, 60))]);
 requests([['POST', '/api/v1/projects/OUT/cases', (string) $sixty]], $token, 1);
 $took = requests($get('/api/v1/cases/OUT-C1', 120), $token);

@@ -8,7 +8,6 @@ use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Http\Resources\CaseLine;
 use LucidStep\App\Http\Resources\CasePage;
-use LucidStep\App\Http\Resources\GroupCount;
 use LucidStep\App\Http\Resources\TextPart;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
@@ -20,14 +19,8 @@ final readonly class ListCases
 {
     public const PAGE = 60;
 
-    /** The total is counted no further. */
-    private const COUNTED = 10_000;
-
-    /** And what was searched for, no further than that. */
-    private const COUNTED_FINDS = 2000;
-
     /** Up to so many finds stand in the order of how well they fit. */
-    private const RANKED = 1000;
+    private const RANKED = 200;
 
     /** What a line shows: not the words and what is made of them for searching, which are most of a row. */
     private const COLUMNS = ['id', 'project_id', 'folder_id', 'number', 'key', 'title', 'state', 'type', 'priority', 'priority_rank', 'automated', 'estimate_seconds', 'owner_id', 'labels', 'position', 'binned_at', 'updated_at', 'revision', 'custom', 'is_template', 'table_id', 'steps_count', 'last_walked_at'];
@@ -45,14 +38,12 @@ final readonly class ListCases
     public function __invoke(Project $project, CaseFilter $filter, string $sort = '', string $after = '', string $group = ''): CasePage
     {
         $words = $filter->searchQuery();
-        $most = null === $words ? self::COUNTED : self::COUNTED_FINDS;
-        $total = DB::query()->fromSub($filter->query()->toBase()->select(DB::raw('1'))->limit($most + 1), 'n')->count();
-        $group = \in_array($group, ['state', 'type', 'priority', 'owner'], true) ? $group : '';
+        $group = \in_array($group, CountCases::GROUPS, true) ? $group : '';
         $name = '' !== $group ? $group : ltrim($sort, '-');
         $back = '' === $group && str_starts_with($sort, '-');
         if (!isset(self::SORTS[$name])) {
             $name = isset($filter->asked['folder']) && !isset($filter->asked['deep']) ? 'order' : 'key';
-            if (null !== $words && $total <= self::RANKED && '' === $sort) {
+            if (null !== $words && '' === $sort && CountCases::upTo($filter, self::RANKED + 1) <= self::RANKED) {
                 $name = 'fit';
             }
         }
@@ -64,7 +55,6 @@ final readonly class ListCases
 
         return new CasePage(
             $this->lines($page->all(), $words), $found->count() > self::PAGE && null !== $last ? $next($last) : null,
-            min($total, $most), $total > $most, '' === $group || '' !== $after ? [] : $this->groups($project, $filter, $group),
         );
     }
 
@@ -130,19 +120,6 @@ final readonly class ListCases
         }
 
         return array_values(array_map(static fn (TestCase $c): CaseLine => CaseLine::from($c, ...($marked[$c->id] ?? [])), $cases));
-    }
-
-    /**
-     * @return list<GroupCount>
-     */
-    private function groups(Project $project, CaseFilter $filter, string $group): array
-    {
-        // By the column that the index for this order has: the index alone answers then.
-        $column = ['state' => 'state', 'type' => 'type', 'priority' => 'priority_rank', 'owner' => 'owner_id'][$group];
-        $priorities = 'priority' === $group ? (new ProjectLists($project))->values('priority') : [];
-
-        return array_values($filter->query()->toBase()->groupBy($column)->get([$column, DB::raw('count(*) as n')])
-            ->map(static fn (object $r): GroupCount => new GroupCount('priority' === $group ? ($priorities[$r->{$column} - 1] ?? '') : (string) $r->{$column}, (int) $r->n))->all());
     }
 
     /**

@@ -13,6 +13,7 @@ use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Actions\Casebook\CaseFilter;
 use LucidStep\App\Actions\Casebook\CheckCase;
+use LucidStep\App\Actions\Casebook\CountCases;
 use LucidStep\App\Actions\Casebook\ListCases;
 use LucidStep\App\Actions\Casebook\ReadCase;
 use LucidStep\App\Actions\Casebook\ReadCasebook;
@@ -31,6 +32,7 @@ use LucidStep\App\Http\Requests\VersionRequest;
 use LucidStep\App\Http\Resources\CasebookFrame;
 use LucidStep\App\Http\Resources\CaseCheck;
 use LucidStep\App\Http\Resources\CaseComparison;
+use LucidStep\App\Http\Resources\CaseCounts;
 use LucidStep\App\Http\Resources\CaseDetail;
 use LucidStep\App\Http\Resources\CaseHistory;
 use LucidStep\App\Http\Resources\CaseMerge;
@@ -69,13 +71,21 @@ final class CaseController
         return new JsonResponse($read->folders($project));
     }
 
-    #[Get('/projects/{project}/cases', 'Cases by filter, in a chosen order', CasePage::class, query: CaseFilter::PARAMETERS + ['field.<id>' => 'A value of a custom field, or "none"', 'sort' => 'key, order, title, state, type, priority, owner, estimate, walked or changed; "-" before it: backwards', 'group' => 'state, type, priority or owner: sorted by it, with counts', 'after' => 'Where the page before ended'])]
+    #[Get('/projects/{project}/cases', 'Cases by filter, in a chosen order', CasePage::class, query: CaseFilter::PARAMETERS + ['field.<id>' => 'A value of a custom field, or "none"', 'sort' => 'key, order, title, state, type, priority, owner, estimate, walked or changed; "-" before it: backwards', 'group' => 'state, type, priority or owner: sorted by it', 'after' => 'Where the page before ended'])]
     public function index(Request $request, Project $project, ListCases $list): JsonResponse
     {
         $user = $this->memberships->person($request);
         $filter = CaseFilter::from($project, $request->query->all(), $user->id);
 
         return new JsonResponse($list($project, $filter, $request->query->getString('sort'), $request->query->getString('after'), $request->query->getString('group')));
+    }
+
+    #[Get('/projects/{project}/cases/counts', 'How many cases a filter finds', CaseCounts::class, query: CaseFilter::PARAMETERS + ['field.<id>' => 'A value of a custom field, or "none"', 'group' => 'state, type, priority or owner: counts by it as well'])]
+    public function counts(Request $request, Project $project, CountCases $count): JsonResponse
+    {
+        $filter = CaseFilter::from($project, $request->query->all(), $this->memberships->person($request)->id);
+
+        return new JsonResponse($count($project, $filter, $request->query->getString('group')));
     }
 
     #[Post('/projects/{project}/cases', 'Make a case', CaseSaved::class, CaseRequest::class, 201)]

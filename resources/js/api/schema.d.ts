@@ -962,6 +962,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/cases/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many cases a filter finds */
+        get: operations["getProjectsProjectCasesCounts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/changes": {
         parameters: {
             query?: never;
@@ -1557,6 +1574,12 @@ export interface components {
             from_by: string;
             to_by: string;
         };
+        /** @description How many cases a filter finds. Counted to 10,000, finds of words to 2,000; groups are counted whole. */
+        CaseCounts: {
+            total: number;
+            more_than_total: boolean;
+            groups: components["schemas"]["GroupCount"][];
+        };
         /** @description A case with its text, and where it was walked. */
         CaseDetail: {
             case: components["schemas"]["CaseLine"];
@@ -1639,13 +1662,10 @@ export interface components {
             created_at: string;
             answered_at: string | null;
         };
-        /** @description Some of the cases, and where the next begin. The total is counted to 10,000. */
+        /** @description Some of the cases, and where the next begin. How many there are is asked for apart. */
         CasePage: {
             items: components["schemas"]["CaseLine"][];
             next: string | null;
-            total: number;
-            more_than_total: boolean;
-            groups: components["schemas"]["GroupCount"][];
         };
         CaseRequest: {
             /** @description A case as it was typed. */
@@ -4870,7 +4890,7 @@ export interface operations {
                 "field.<id>"?: string;
                 /** @description key, order, title, state, type, priority, owner, estimate, walked or changed; "-" before it: backwards */
                 sort?: string;
-                /** @description state, type, priority or owner: sorted by it, with counts */
+                /** @description state, type, priority or owner: sorted by it */
                 group?: string;
                 /** @description Where the page before ended */
                 after?: string;
@@ -4928,6 +4948,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CaseSaved"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectCasesCounts: {
+        parameters: {
+            query?: {
+                /** @description Words of the title, the steps and the other texts, each may be cut short; or a key */
+                q?: string;
+                /** @description In this folder (id; "none" for cases in no folder) */
+                folder?: string;
+                /** @description yes: and in the folders below it */
+                deep?: string;
+                /** @description draft, in_review, approved, retired */
+                state?: string;
+                /** @description Types */
+                type?: string;
+                /** @description Priorities */
+                priority?: string;
+                /** @description Ids of owners, "none", or "me" */
+                owner?: string;
+                /** @description Labels: all of them */
+                label?: string;
+                /** @description yes or no */
+                automated?: string;
+                /** @description yes or no */
+                template?: string;
+                /** @description yes or no: whether the author gave one */
+                estimate?: string;
+                /** @description Bound to this data table (id), "any" or "none" */
+                table?: string;
+                /** @description Using this routine (id) */
+                routine?: string;
+                /** @description Linked to these requirements (ids), or "none" */
+                requirement?: string;
+                /** @description In this suite as it was accepted (id) */
+                suite?: string;
+                /** @description never, or a number of days: not finished for that long */
+                walked?: string;
+                /** @description A number of days: changed since */
+                changed?: string;
+                /** @description yes: with open questions or suggestions */
+                author_asked?: string;
+                /** @description yes: those in the bin, and only those */
+                bin?: string;
+                /** @description These cases (ids) */
+                ids?: string;
+                /** @description A value of a custom field, or "none" */
+                "field.<id>"?: string;
+                /** @description state, type, priority or owner: counts by it as well */
+                group?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseCounts"];
                 };
             };
             /** @description A problem */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useInfiniteQuery } from '@tanstack/vue-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -47,12 +47,22 @@ const { data, error, isPending, refetch, fetchNextPage, hasNextPage, isFetchingN
   placeholderData: (before) => before,
 });
 const lines = computed(() => data.value?.pages.flatMap((p) => p.items) ?? []);
-const total = computed(() => data.value?.pages[0]?.total ?? 0);
-const countWords = computed(() =>
-  data.value?.pages[0]?.more_than_total
+// Counted apart: the list need not wait for it.
+const { data: counts } = useQuery({
+  queryKey: computed(() => ['live', 'case', 'case-counts', project.value, filter.value, group.value]),
+  queryFn: async () => {
+    const params = { path: { project: project.value }, query: { ...filter.value, group: group.value } };
+    return take(await api.GET('/projects/{project}/cases/counts', { params } as never)) as Api['CaseCounts'];
+  },
+  placeholderData: (before) => before,
+});
+const total = computed(() => counts.value?.total ?? lines.value.length);
+const countWords = computed(() => {
+  if (!counts.value) return '';
+  return counts.value.more_than_total
     ? `more than ${total.value.toLocaleString('en')} cases`
-    : plural(total.value, 'case'),
-);
+    : plural(total.value, 'case');
+});
 function more(): void {
   if (hasNextPage.value && !isFetchingNextPage.value) void fetchNextPage();
 }
@@ -66,7 +76,7 @@ const groups = computed(() => {
         ? (frame.value?.people.find((p) => p.id === value)?.name ?? 'Nobody')
         : nameOf.value(group.value as 'type' | 'priority', value);
   return new Map(
-    (data.value?.pages[0]?.groups ?? []).map((g) => [g.value, { label: label(g.value), cases: g.cases }]),
+    (counts.value?.groups ?? []).map((g) => [g.value, { label: label(g.value), cases: g.cases }]),
   );
 });
 
