@@ -29,6 +29,7 @@ use LucidStep\Core\Verdict\Verdict;
  * @property string                      $note
  * @property int                         $active_ms
  * @property ?int                        $corrected_ms
+ * @property ?Carbon                     $time_seen_at
  * @property ?string                     $held_word
  * @property Carbon                      $started_at
  * @property ?Carbon                     $finished_at
@@ -51,7 +52,7 @@ final class Attempt extends Record
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['state' => AttemptState::class, 'snapshot' => 'array', 'has_verdict' => 'boolean', 'roll_up' => Verdict::class, 'verdict' => Verdict::class, 'overruled' => 'boolean', 'started_at' => 'datetime', 'finished_at' => 'datetime', 'taken_over_at' => 'datetime'];
+    protected $casts = ['state' => AttemptState::class, 'snapshot' => 'array', 'has_verdict' => 'boolean', 'roll_up' => Verdict::class, 'verdict' => Verdict::class, 'overruled' => 'boolean', 'started_at' => 'datetime', 'finished_at' => 'datetime', 'time_seen_at' => 'datetime', 'taken_over_at' => 'datetime'];
 
     /**
      * @return BelongsTo<Entry, $this>

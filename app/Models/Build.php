@@ -10,6 +10,7 @@ namespace LucidStep\App\Models;
  * @property string $project_id
  * @property string $name
  * @property int    $position
+ * @property ?string $release_id
  */
 final class Build extends Record
 {

@@ -22,8 +22,16 @@ use Illuminate\Support\Carbon;
  * @property string  $state
  * @property bool    $conditions_hold
  * @property ?Carbon $closed_at
+ * @property ?string $milestone_id
+ * @property string  $phase
+ * @property string  $folder
+ * @property string  $priority
+ * @property ?string $default_assignee_id
+ * @property ?string $cloned_from_id
+ * @property int     $revision
  * @property Project $project
  * @property ?Build  $build
+ * @property ?Milestone $milestone
  */
 final class Cycle extends Record
 {
@@ -44,6 +52,14 @@ final class Cycle extends Record
     public function build(): BelongsTo
     {
         return $this->belongsTo(Build::class);
+    }
+
+    /**
+     * @return BelongsTo<Milestone, $this>
+     */
+    public function milestone(): BelongsTo
+    {
+        return $this->belongsTo(Milestone::class);
     }
 
     /**

@@ -39,11 +39,17 @@ use Illuminate\Support\Carbon;
  * @property ?Attempt       $openAttempt
  * @property ?Attempt       $lastAttempt
  * @property ?list<string> $row_ids
+ * @property int            $rounds
+ * @property string         $handover_note
+ * @property ?string        $handover_by_id
+ * @property ?Carbon        $look_asked_at
+ * @property ?string        $look_by_id
+ * @property string         $look_note
  */
 final class Entry extends Record
 {
     /** @var array<string, string> */
-    protected $casts = ['row_ids' => 'array', 'not_before' => 'datetime', 'not_after' => 'datetime', 'retest_asked_at' => 'datetime', 'shown_at' => 'datetime'];
+    protected $casts = ['row_ids' => 'array', 'not_before' => 'datetime', 'not_after' => 'datetime', 'retest_asked_at' => 'datetime', 'shown_at' => 'datetime', 'look_asked_at' => 'datetime'];
 
     /**
      * @return BelongsTo<Cycle, $this>

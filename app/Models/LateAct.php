@@ -17,6 +17,8 @@ use Illuminate\Support\Carbon;
  * @property string               $why
  * @property ?Carbon              $device_time
  * @property Carbon               $received_at
+ * @property string               $state
+ * @property ?string              $judged_by_id
  */
 final class LateAct extends Record
 {

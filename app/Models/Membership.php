@@ -12,6 +12,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string  $project_id
  * @property string  $user_id
  * @property Role    $role
+ * @property int     $minutes_per_day
+ * @property list<string> $days_off
  * @property Project $project
  * @property User    $user
  */
@@ -20,7 +22,7 @@ final class Membership extends Record
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['role' => Role::class];
+    protected $casts = ['role' => Role::class, 'days_off' => 'array'];
 
     /**
      * @return BelongsTo<Project, $this>

@@ -13,11 +13,13 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string               $name
  * @property string               $time_zone
  * @property array<string, mixed> $policies
+ * @property list<int>            $working_days
+ * @property list<string>         $holidays
  */
 final class Project extends Record
 {
     /** @var array<string, string> */
-    protected $casts = ['policies' => 'array'];
+    protected $casts = ['policies' => 'array', 'working_days' => 'array', 'holidays' => 'array'];
 
     /**
      * @return HasMany<Membership, $this>

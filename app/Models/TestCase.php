@@ -42,13 +42,14 @@ use Illuminate\Support\Carbon;
  * @property ?Folder      $folder
  * @property ?User        $owner
  * @property \Illuminate\Database\Eloquent\Collection<int, Requirement> $requirements
+ * @property list<int> $walk_times
  */
 final class TestCase extends Record
 {
     protected $table = 'cases';
 
     /** @var array<string, string> */
-    protected $casts = ['labels' => 'array', 'custom' => 'array', 'automated' => 'boolean', 'is_template' => 'boolean', 'binned_at' => 'datetime', 'last_walked_at' => 'datetime', 'position' => 'float'];
+    protected $casts = ['labels' => 'array', 'custom' => 'array', 'walk_times' => 'array', 'automated' => 'boolean', 'is_template' => 'boolean', 'binned_at' => 'datetime', 'last_walked_at' => 'datetime', 'position' => 'float'];
 
     /**
      * @return BelongsTo<CaseVersion, $this>

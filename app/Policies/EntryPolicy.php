@@ -21,6 +21,16 @@ final readonly class EntryPolicy
         return $this->memberships->role($user, $entry->project_id)?->records() ?? false;
     }
 
+    /**
+     * A lead takes new versions into the plan; who walks an entry may take them there.
+     */
+    public function takeVersion(User $user, Entry $entry): bool
+    {
+        $role = $this->memberships->role($user, $entry->project_id);
+
+        return null !== $role && ($role->leads() || ($role->records() && $entry->assignee_id === $user->id));
+    }
+
     public function askRetest(User $user, Entry $entry): bool
     {
         return $this->memberships->role($user, $entry->project_id)?->leads() ?? false;

@@ -9,24 +9,33 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Facades\RateLimiter;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\Support\Str;
 use Laravel\Sanctum\Sanctum;
+use LucidStep\App\Mail\Catcher;
 use LucidStep\App\Models\AccessToken;
 use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Build;
 use LucidStep\App\Models\BulkAct;
 use LucidStep\App\Models\CaseExport;
 use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\CaseMessage;
+use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\EntryAddition;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Folder;
+use LucidStep\App\Models\LateAct;
+use LucidStep\App\Models\Milestone;
+use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Release;
 use LucidStep\App\Models\Routine;
 use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\Suite;
@@ -59,6 +68,7 @@ final class AppServiceProvider extends ServiceProvider
             Limit::perMinute(60)->by((string) $request->ip())->after($failed),
         ]);
         $this->bindings();
+        Mail::extend('catcher', static fn (): Catcher => new Catcher());
     }
 
     /**
@@ -74,6 +84,7 @@ final class AppServiceProvider extends ServiceProvider
         $byId = [
             'entry' => Entry::class, 'attempt' => Attempt::class, 'evidence' => Evidence::class, 'folder' => Folder::class, 'routine' => Routine::class, 'table' => DataTable::class, 'suite' => Suite::class,
             'filter' => SavedFilter::class, 'message' => CaseMessage::class, 'act' => BulkAct::class, 'import' => CaseImport::class, 'export' => CaseExport::class,
+            'milestone' => Milestone::class, 'configuration' => Configuration::class, 'release' => Release::class, 'build' => Build::class, 'addition' => EntryAddition::class, 'planAct' => PlanAct::class, 'lateAct' => LateAct::class,
         ];
         foreach ($byId as $name => $class) {
             Route::bind($name, fn (string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));

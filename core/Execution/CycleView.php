@@ -44,7 +44,7 @@ final readonly class CycleView
         if ($entry->state->isDone()) {
             return new Readiness('done');
         }
-        $windows = $this->windowReasons($entry);
+        $windows = [...$this->windowReasons($entry), ...$this->stops($entry)];
         $unmet = $this->unmet($entry);
         $reasons = $this->conditionsHold ? [...$windows, ...$unmet] : $windows;
 
@@ -87,6 +87,18 @@ final readonly class CycleView
     }
 
     /**
+     * What stops it holds it, whatever the cycle says of conditions.
+     *
+     * @return list<HeldReason>
+     */
+    private function stops(EntryFacts $entry): array
+    {
+        $causes = array_filter(array_map(fn (string $id): ?EntryFacts => $this->byId[$id] ?? null, $entry->stoppedBy));
+
+        return array_values(array_map(HeldReason::stopped(...), $causes));
+    }
+
+    /**
      * @return list<HeldReason>
      */
     private function unmet(EntryFacts $entry): array
@@ -94,7 +106,7 @@ final readonly class CycleView
         $reasons = [];
         foreach ($this->conditions->on($entry->id) as $condition) {
             $needed = $this->byId[$condition->needs] ?? null;
-            if (null === $needed) {
+            if (null === $needed || \in_array($needed->id, $entry->stoppedBy, true)) {
                 continue;
             }
             $reason = match ($condition->kind) {

@@ -17,6 +17,7 @@ final readonly class EntryFacts
      * @param  ?string  $openWith  the person with an open attempt on it
      * @param  ?\DateTimeImmutable  $notBefore inclusive
      * @param  ?\DateTimeImmutable  $notAfter  exclusive
+     * @param  list<string>  $stoppedBy entries whose fail or block stops it
      */
     public function __construct(
         public string $id,
@@ -26,6 +27,7 @@ final readonly class EntryFacts
         public ?string $openWith = null,
         public ?\DateTimeImmutable $notBefore = null,
         public ?\DateTimeImmutable $notAfter = null,
+        public array $stoppedBy = [],
     ) {
     }
 }

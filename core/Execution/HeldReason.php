@@ -10,7 +10,7 @@ namespace LucidStep\Core\Execution;
 final readonly class HeldReason
 {
     /**
-     * @param  string  $kind  `waits_for`, `needs_pass`, `needs_pass_not_applicable`, `too_early` or `too_late`
+     * @param  string  $kind  `waits_for`, `needs_pass`, `needs_pass_not_applicable`, `stopped`, `too_early` or `too_late`
      * @param  ?string  $entry the entry it waits for
      * @param  ?string  $name  what people call that entry
      * @param  ?\DateTimeImmutable  $at    the edge of the window
@@ -36,6 +36,11 @@ final readonly class HeldReason
     public static function needsPassOfNotApplicable(EntryFacts $needed): self
     {
         return new self('needs_pass_not_applicable', $needed->id, $needed->name);
+    }
+
+    public static function stopped(EntryFacts $cause): self
+    {
+        return new self('stopped', $cause->id, $cause->name);
     }
 
     public static function tooEarly(\DateTimeImmutable $from): self

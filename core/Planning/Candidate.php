@@ -9,8 +9,6 @@ namespace LucidStep\Core\Planning;
  */
 final readonly class Candidate
 {
-    private const WEIGHTS = [1 => 8, 2 => 5, 3 => 3];
-
     /**
      * @param  float  $base         what walking it is worth, above 0
      * @param  list<string>  $requirements it covers
@@ -23,11 +21,11 @@ final readonly class Candidate
     /**
      * Priority weight × (1 + fails among the case's newest five finished attempts).
      *
-     * @param  int  $rank  of the priority: 1 critical, 2 high, 3 medium, from 4 on low
-     * @param  int  $fails 0 to 5
+     * @param  float  $weight of the priority: 8 critical, 5 high, 3 medium, 1 low, unless the project says otherwise
+     * @param  int  $fails  0 to 5
      */
-    public static function base(int $rank, int $fails): float
+    public static function base(float $weight, int $fails): float
     {
-        return (self::WEIGHTS[$rank] ?? 1) * (1 + $fails);
+        return $weight * (1 + $fails);
     }
 }

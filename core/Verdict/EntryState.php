@@ -14,8 +14,9 @@ final readonly class EntryState
     /**
      * @param  string  $shows a verdict's value, `in_progress` or `retest`
      * @param  ?Verdict  $was   for a retest: the verdict of the attempt that is to be repeated
+     * @param  bool  $stopped  whether it shows blocked only since a cascade stops it
      */
-    private function __construct(public string $shows, public ?Verdict $was = null)
+    private function __construct(public string $shows, public ?Verdict $was = null, public bool $stopped = false)
     {
     }
 
@@ -46,15 +47,15 @@ final readonly class EntryState
             return new self($finished->verdict->value);
         }
 
-        return new self($stopped ? Verdict::Blocked->value : Verdict::NotRun->value);
+        return $stopped ? new self(Verdict::Blocked->value, null, true) : new self(Verdict::NotRun->value);
     }
 
     /**
-     * Whether the entry counts as decided: a final verdict, with no retest asked and nothing open.
+     * Whether the entry counts as decided: a final verdict of its own, with no retest asked and nothing open.
      */
     public function isDone(): bool
     {
-        return Verdict::tryFrom($this->shows)?->isFinal() ?? false;
+        return !$this->stopped && (Verdict::tryFrom($this->shows)?->isFinal() ?? false);
     }
 
     /**

@@ -18,6 +18,7 @@ final readonly class Policies
      * @param  bool  $onlyApprovedCases    only approved cases may enter cycles
      * @param  AfterDone  $afterFinishing       where the walk goes after an attempt
      * @param  bool  $skipWrapUpOnPass     a clean pass is finished without the wrap-up
+     * @param  bool  $cyclesAreReviewed    somebody else reviews a cycle before it is released
      */
     public function __construct(
         public bool $failSetsVerdict = true,
@@ -28,6 +29,7 @@ final readonly class Policies
         public bool $onlyApprovedCases = false,
         public AfterDone $afterFinishing = AfterDone::NextOpen,
         public bool $skipWrapUpOnPass = false,
+        public bool $cyclesAreReviewed = false,
     ) {
     }
 
@@ -51,6 +53,7 @@ final readonly class Policies
             $flag('only_approved_cases'),
             (\is_string($after) ? AfterDone::tryFrom($after) : null) ?? AfterDone::NextOpen,
             $flag('skip_wrap_up_on_pass'),
+            $flag('cycles_are_reviewed'),
         );
     }
 
@@ -68,6 +71,7 @@ final readonly class Policies
             'only_approved_cases' => $this->onlyApprovedCases,
             'after_finishing' => $this->afterFinishing->value,
             'skip_wrap_up_on_pass' => $this->skipWrapUpOnPass,
+            'cycles_are_reviewed' => $this->cyclesAreReviewed,
         ];
     }
 

@@ -49,6 +49,7 @@ final class LoadDemo
         private readonly FileDefect $file,
         private readonly WalkStory $walk,
         private readonly AuthorStory $authors,
+        private readonly PlanStory $plan,
         private readonly DemoPeople $demoPeople,
     ) {
     }
@@ -61,6 +62,7 @@ final class LoadDemo
                 Carbon::setTestNow($today->copy()->subDays(30)->setTime(9, 0));
                 $this->project();
                 $this->casebook();
+                $this->plan->setUp($this->project, $this->people, $today);
                 Carbon::setTestNow($today->copy()->subDays(20)->setTime(10, 0));
                 $this->defects();
                 Carbon::setTestNow($today->copy()->subDays(18)->setTime(11, 0));
@@ -68,6 +70,7 @@ final class LoadDemo
                 $this->cycles($today);
                 Carbon::setTestNow($today->copy()->subDay()->setTime(15, 0));
                 $this->authors->goOn($this->project, $this->people);
+                $this->plan->goOn($this->project, $this->people, $today);
             });
         } finally {
             Carbon::setTestNow();
@@ -76,7 +79,7 @@ final class LoadDemo
 
     private function project(): void
     {
-        $this->project = Project::query()->create(['code' => 'SKR', 'name' => 'Skerrywick Ferries', 'time_zone' => 'Europe/Dublin', 'policies' => []]);
+        $this->project = Project::query()->create(['code' => 'SKR', 'name' => 'Skerrywick Ferries', 'time_zone' => 'Europe/Dublin', 'policies' => []])->refresh();
         $other = Project::query()->create(['code' => 'HBR', 'name' => 'Harbour office', 'time_zone' => 'Europe/Dublin', 'policies' => []]);
         foreach ($this->demoPeople->all() as $person) {
             $user = User::query()->create(['name' => $person['name'], 'email' => $person['email'], 'password' => DemoPeople::PASSWORD]);
@@ -181,7 +184,7 @@ final class LoadDemo
             $case = $cases[$row['case']];
             $made[] = $byCase[$row['case']] = Entry::query()->create([
                 'project_id' => $this->project->id, 'cycle_id' => $cycle->id, 'case_id' => $case->id, 'case_version_id' => $case->version_id,
-                'configuration_id' => $this->configurations[$row['configuration']]->id, 'position' => $i + 1, 'row_ids' => $this->rows($case, $row['rows'] ?? ''),
+                'configuration_id' => $this->configurations[$row['configuration']]->id, 'position' => $i + 1, 'row_ids' => $this->rows($case, $row['rows'] ?? ''), 'rounds' => max(1, \count($this->rows($case, $row['rows'] ?? '') ?? [])),
                 'assignee_id' => '' === $row['assignee'] ? null : $this->people[$row['assignee']]->id,
                 'not_before' => '' === $row['not_before_days'] ? null : $today->copy()->addDays((int) $row['not_before_days'])->setTime(9, 0),
                 'not_after' => '' === $row['not_after_days'] ? null : $today->copy()->addDays((int) $row['not_after_days'])->setTime(17, 0),

@@ -37,6 +37,7 @@ final class World
     {
         $this->project = Project::query()->create(['code' => $code, 'name' => "Project {$code}", 'time_zone' => 'UTC', 'policies' => []])->refresh();
         $this->build = Build::query()->create(['project_id' => $this->project->id, 'name' => '1.0', 'position' => 1]);
+        (new NextKey())->reserve($this->project, 'cycle');
         $this->cycle = Cycle::query()->create([
             'project_id' => $this->project->id, 'number' => 1, 'key' => "{$code}-R1", 'name' => 'A cycle', 'build_id' => $this->build->id,
             'starts_on' => Carbon::now()->subDay(), 'ends_on' => Carbon::now()->addDay(), 'state' => 'released',

@@ -39,7 +39,7 @@ final readonly class CaseFilter
     /**
      * @param  array<string, string>  $asked
      */
-    private function __construct(private Project $project, private ?string $me, public array $asked)
+    private function __construct(public Project $project, private ?string $me, public array $asked)
     {
     }
 

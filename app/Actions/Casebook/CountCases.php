@@ -44,6 +44,16 @@ final readonly class CountCases
     }
 
     /**
+     * How many there are among the first cases by number, looking no further than $most.
+     */
+    public static function among(CaseFilter $filter, int $first, int $most): int
+    {
+        $probe = CaseFilter::from($filter->project, ['bin' => $filter->asked['bin'] ?? ''])->query()->toBase()->select('id', 'search')->orderBy('number')->limit($first);
+
+        return DB::query()->fromSub(DB::query()->fromSub($probe, 'probe')->whereRaw("search @@ to_tsquery('simple', ?)", [$filter->searchQuery()])->select(DB::raw('1'))->limit($most), 'n')->count();
+    }
+
+    /**
      * @return list<GroupCount>
      */
     private function groups(Project $project, CaseFilter $filter, string $group): array

@@ -30,7 +30,7 @@ final readonly class KeepLists
     }
 
     /**
-     * @param  'type'|'priority'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'  $list
      * @param  list<array{value?: ?string, name: string, weight?: ?int}>  $items those without a value are new; the order counts
      */
     public function items(Project $project, string $list, array $items): void
@@ -56,11 +56,16 @@ final readonly class KeepLists
             throw ValidationException::withMessages(['items' => 'At least one must stay.']);
         }
         $gone = array_values(array_diff($known, $values));
-        $column = 'type' === $list ? 'type' : 'priority';
-        $used = DB::table('cases')->where('project_id', $project->id)->whereIn($column, $gone)->groupBy($column)->pluck(DB::raw('count(*) as n'), $column)->all();
+        [$table, $column, $one, $many] = match ($list) {
+            'type' => ['cases', 'type', 'case', 'cases'],
+            'priority' => ['cases', 'priority', 'case', 'cases'],
+            'milestone' => ['milestones', 'type', 'milestone', 'milestones'],
+            'phase' => ['cycles', 'phase', 'cycle', 'cycles'],
+        };
+        $used = DB::table($table)->where('project_id', $project->id)->whereIn($column, $gone)->groupBy($column)->pluck(DB::raw('count(*) as n'), $column)->all();
         if ([] !== $used) {
             $of = array_column($lists->items($list), 'name', 'value');
-            throw new Conflict('in-use', implode(' ', array_map(static fn (string $v, mixed $n): string => \sprintf('"%s" is used by %d %s.', $of[$v] ?? $v, $n, 1 === (int) $n ? 'case' : 'cases'), array_keys($used), $used)).' Change those first: filter the casebook by it, choose all and edit.', ['used' => $used]);
+            throw new Conflict('in-use', implode(' ', array_map(static fn (string $v, mixed $n): string => \sprintf('"%s" is used by %d %s.', $of[$v] ?? $v, $n, 1 === (int) $n ? $one : $many), array_keys($used), $used)).' Change those first'.('cases' === $table ? ': filter the casebook by it, choose all and edit.' : '.'), ['used' => $used]);
         }
         $lists->write($list, $out);
         if ('priority' === $list) {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Casebook;
 
 use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Http\Resources\CaseLine;
 use LucidStep\App\Http\Resources\CasePage;
@@ -22,8 +23,15 @@ final readonly class ListCases
     /** Up to so many finds stand in the order of how well they fit. */
     private const RANKED = 200;
 
-    /** What a line shows: not the words and what is made of them for searching, which are most of a row. */
-    private const COLUMNS = ['id', 'project_id', 'folder_id', 'number', 'key', 'title', 'state', 'type', 'priority', 'priority_rank', 'automated', 'estimate_seconds', 'owner_id', 'labels', 'position', 'binned_at', 'updated_at', 'revision', 'custom', 'is_template', 'table_id', 'steps_count', 'last_walked_at'];
+    /** A word that stands in more than {@see RANKED} of so many cases is a common one. */
+    private const PROBED = 1000;
+
+    /**
+     * What a line shows: not the words and what is made of them for searching, which are most of a row. Rows and not
+     * models: making a model of each takes longer than finding them.
+     */
+    private const COLUMNS = "cases.id, cases.folder_id, cases.number, cases.key, cases.title, cases.state, cases.type, cases.priority, cases.priority_rank, cases.automated, cases.estimate_seconds, cases.owner_id, cases.labels, cases.position, cases.updated_at, cases.revision, cases.custom, cases.is_template, cases.table_id, cases.steps_count, cases.last_walked_at,
+        users.name as owner_name, to_char(cases.updated_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as changed, to_char(cases.last_walked_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as walked, to_char(cases.binned_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as binned";
 
     /** Orders by name, with what stands for a missing value so that a page can begin after one. */
     public const SORTS = [
@@ -39,42 +47,51 @@ final readonly class ListCases
     {
         $words = $filter->searchQuery();
         $group = \in_array($group, CountCases::GROUPS, true) ? $group : '';
+        $common = false;
         $name = '' !== $group ? $group : ltrim($sort, '-');
         $back = '' === $group && str_starts_with($sort, '-');
         if (!isset(self::SORTS[$name])) {
             $name = isset($filter->asked['folder']) && !isset($filter->asked['deep']) ? 'order' : 'key';
-            if (null !== $words && '' === $sort && CountCases::upTo($filter, self::RANKED + 1) <= self::RANKED) {
+            // Beside other criteria the planner knows better.
+            $common = null !== $words && ['q'] === array_keys($filter->asked) && CountCases::among($filter, self::PROBED, self::RANKED + 1) > self::RANKED;
+            if (null !== $words && '' === $sort && !$common && CountCases::upTo($filter, self::RANKED + 1) <= self::RANKED) {
                 $name = 'fit';
             }
         }
         $query = $filter->query();
         [$query, $next] = 'fit' === $name ? $this->byFit($query, (string) $words, $after) : $this->sorted($query, $name, $back, $after);
-        $found = $query->with('owner')->limit(self::PAGE + 1)->get(self::COLUMNS);
+        $read = static fn (): Collection => self::rows($query, self::PAGE + 1);
+        $found = $common ? DB::transaction(static function () use ($read): Collection {
+            // What so many cases have is met soon on the way along the order; the index of words would put all of them together first.
+            DB::statement('set local enable_bitmapscan = off');
+
+            return $read();
+        }) : $read();
         $page = $found->take(self::PAGE);
         $last = $page->last();
 
         return new CasePage(
-            $this->lines($page->all(), $words), $found->count() > self::PAGE && null !== $last ? $next($last) : null,
+            $this->marked($page, $words), $found->count() > self::PAGE && null !== $last ? $next($last) : null,
         );
     }
 
     /**
      * @param  Builder<TestCase>  $query
      *
-     * @return array{Builder<TestCase>, \Closure(TestCase): string}
+     * @return array{Builder<TestCase>, \Closure(\stdClass): string}
      */
     private function byFit(Builder $query, string $words, string $after): array
     {
         $from = max(0, min(self::RANKED, (int) $after));
-        $query->orderByRaw("ts_rank(cases.search, to_tsquery('simple', ?)) desc, number", [$words])->offset($from);
+        $query->orderByRaw("ts_rank(cases.search, to_tsquery('simple', ?)) desc, cases.number", [$words])->offset($from);
 
-        return [$query, static fn (TestCase $last): string => (string) ($from + self::PAGE)];
+        return [$query, static fn (\stdClass $last): string => (string) ($from + self::PAGE)];
     }
 
     /**
      * @param  Builder<TestCase>  $query
      *
-     * @return array{Builder<TestCase>, \Closure(TestCase): string}
+     * @return array{Builder<TestCase>, \Closure(\stdClass): string}
      */
     private function sorted(Builder $query, string $name, bool $back, string $after): array
     {
@@ -97,19 +114,39 @@ final readonly class ListCases
             }
         }
 
-        return [$query, static fn (TestCase $last): string => rtrim(strtr(base64_encode((string) json_encode([$last->getRawOriginal($column), $last->number])), '+/', '-_'), '=')];
+        return [$query, static fn (\stdClass $last): string => rtrim(strtr(base64_encode((string) json_encode([$last->{$column}, $last->number])), '+/', '-_'), '=')];
     }
 
     /**
-     * @param  array<int, TestCase>  $cases
+     * @param  Builder<TestCase>  $query in the wanted order
      *
      * @return list<CaseLine>
      */
-    public function lines(array $cases, ?string $words = null): array
+    public function lines(Builder $query, int $most): array
+    {
+        return $this->marked(self::rows($query, $most), null);
+    }
+
+    /**
+     * @param  Builder<TestCase>  $query
+     *
+     * @return Collection<int, \stdClass>
+     */
+    private static function rows(Builder $query, int $most): Collection
+    {
+        return $query->toBase()->leftJoin('users', 'users.id', '=', 'cases.owner_id')->selectRaw(self::COLUMNS)->limit($most)->get();
+    }
+
+    /**
+     * @param  Collection<int, \stdClass>  $rows
+     *
+     * @return list<CaseLine>
+     */
+    private function marked(Collection $rows, ?string $words): array
     {
         $marked = [];
-        if (null !== $words && [] !== $cases) {
-            $ids = array_map(static fn (TestCase $c): string => $c->id, $cases);
+        if (null !== $words && $rows->isNotEmpty()) {
+            $ids = $rows->pluck('id')->all();
             $marks = "StartSel=\x01, StopSel=\x02";
             foreach (DB::table('cases')->whereIn('id', $ids)->selectRaw(
                 "id, ts_headline('simple', title, to_tsquery('simple', ?), ?) as title, ts_headline('simple', left(words, 10000), to_tsquery('simple', ?), ?) as words",
@@ -119,7 +156,7 @@ final readonly class ListCases
             }
         }
 
-        return array_values(array_map(static fn (TestCase $c): CaseLine => CaseLine::from($c, ...($marked[$c->id] ?? [])), $cases));
+        return array_values($rows->map(static fn (\stdClass $row): CaseLine => CaseLine::fromRow($row, ...($marked[$row->id] ?? [])))->all());
     }
 
     /**

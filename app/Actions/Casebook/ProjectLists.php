@@ -10,7 +10,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\Core\Casebook\CustomField;
 
 /**
- * The lists that a project edits: types, priorities and fields of its own. A list nobody has edited is the one that
+ * The lists that a project edits: types, priorities, types of milestones, phases and fields of its own. A list nobody has edited is the one that
  * every project begins with.
  */
 final class ProjectLists
@@ -18,6 +18,8 @@ final class ProjectLists
     private const FIRST = [
         'type' => ['functional' => 'Functional', 'regression' => 'Regression', 'usability' => 'Usability', 'accessibility' => 'Accessibility', 'performance' => 'Performance', 'security' => 'Security', 'data' => 'Data'],
         'priority' => ['critical' => 'Critical', 'high' => 'High', 'medium' => 'Medium', 'low' => 'Low'],
+        'milestone' => ['release' => 'Release', 'opening' => 'Opening', 'iteration' => 'Iteration', 'audit' => 'Audit'],
+        'phase' => ['smoke' => 'Smoke', 'system' => 'System', 'regression' => 'Regression', 'acceptance' => 'Acceptance'],
     ];
 
     /** What a priority weighs when work is chosen (rules of the job, 6). */
@@ -34,7 +36,7 @@ final class ProjectLists
     }
 
     /**
-     * @param  'type'|'priority'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'  $list
      *
      * @return list<array{value: string, name: string, weight: int}> in order
      */
@@ -44,7 +46,7 @@ final class ProjectLists
     }
 
     /**
-     * @param  'type'|'priority'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'  $list
      *
      * @return list<string>
      */
@@ -56,7 +58,7 @@ final class ProjectLists
     /**
      * Values by name and by value, in lower case.
      *
-     * @param  'type'|'priority'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'  $list
      *
      * @return array<string, string>
      */
@@ -116,7 +118,7 @@ final class ProjectLists
     /**
      * Writes a list anew.
      *
-     * @param  'type'|'priority'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'  $list
      * @param  list<array{value: string, name: string, weight: int}>  $items
      */
     public function write(string $list, array $items): void
@@ -148,7 +150,7 @@ final class ProjectLists
     }
 
     /**
-     * @param  'type'|'priority'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'  $list
      *
      * @return list<array{value: string, name: string, weight: int}>
      */

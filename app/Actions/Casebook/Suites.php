@@ -38,8 +38,8 @@ final readonly class Suites
         $gained = $lost = [];
         if ('picked' !== $suite->kind) {
             $accepted = DB::table('suite_cases')->where('suite_id', $suite->id)->select('case_id');
-            $gained = $this->list->lines($this->live($project, $suite)->whereNotIn('cases.id', $accepted)->with('owner')->orderBy('number')->limit(200)->get()->all());
-            $lost = $this->list->lines(TestCase::query()->whereIn('id', $accepted)->whereNotIn('id', $this->live($project, $suite)->select('cases.id'))->with('owner')->orderBy('number')->limit(200)->get()->all());
+            $gained = $this->list->lines($this->live($project, $suite)->whereNotIn('cases.id', $accepted)->orderBy('number'), 200);
+            $lost = $this->list->lines(TestCase::query()->whereIn('cases.id', $accepted)->whereNotIn('cases.id', $this->live($project, $suite)->select('cases.id'))->orderBy('number'), 200);
         }
 
         return new SuiteDetail($this->lines($project, [$suite])[0], $gained, $lost, $mayAccept);

@@ -9,8 +9,6 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Http\Resources\Reason;
 use LucidStep\App\Models\Cycle;
-use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\EntryCondition;
 use LucidStep\Core\Execution\CycleView;
 use LucidStep\Core\Execution\EntryFacts;
 use LucidStep\Core\Execution\HeldReason;
@@ -28,7 +26,7 @@ use LucidStep\Core\Verdict\Verdict;
 final class ReadCycle
 {
     /**
-     * A cycle as the rules see it now. Two queries, however many entries.
+     * A cycle as the rules see it now. Three queries, however many entries.
      */
     public function view(Cycle $cycle): CycleView
     {
@@ -36,7 +34,7 @@ final class ReadCycle
     }
 
     /**
-     * Several cycles as the rules see them now. Two queries, however many.
+     * Several cycles as the rules see them now. Three queries, however many.
      *
      * @param  Collection<int, Cycle>  $cycles
      *
@@ -49,22 +47,43 @@ final class ReadCycle
             ->whereIn('entries.cycle_id', $cycles->modelKeys())->orderBy('entries.position')
             ->get(['entries.id', 'entries.cycle_id', 'cases.key', 'entries.shows', 'entries.was', 'entries.assignee_id', 'attempts.tester_id as open_with', 'entries.not_before', 'entries.not_after'])
             ->groupBy('cycle_id');
-        $conditions = EntryCondition::query()->join('entries', 'entries.id', '=', 'entry_conditions.entry_id')
-            ->whereIn('entries.cycle_id', $cycles->modelKeys())->get(['entry_conditions.*', 'entries.cycle_id'])->groupBy('cycle_id');
+        $stops = [];
+        foreach (DB::table('entry_stops')->join('entries', 'entries.id', '=', 'entry_stops.entry_id')->whereIn('entries.cycle_id', $cycles->modelKeys())->get(['entry_id', 'cause_id']) as $stop) {
+            $stops[$stop->entry_id][] = $stop->cause_id;
+        }
+        $conditions = DB::table('entry_conditions')->join('entries', 'entries.id', '=', 'entry_conditions.entry_id')
+            ->whereIn('entries.cycle_id', $cycles->modelKeys())->get(['entry_id', 'needs_id', 'kind', 'entries.cycle_id'])->groupBy('cycle_id');
         $views = [];
         foreach ($cycles as $cycle) {
             $views[$cycle->id] = new CycleView(
-                array_values(($rows[$cycle->id] ?? collect())->map(fn (object $row): EntryFacts => new EntryFacts(
-                    $row->id, $row->key, self::state($row->shows, $row->was), $row->assignee_id, $row->open_with, self::time($row->not_before), self::time($row->not_after),
+                array_values(($rows[$cycle->id] ?? collect())->map(static fn (object $row): EntryFacts => new EntryFacts(
+                    $row->id, $row->key, self::state($row->shows, $row->was, isset($stops[$row->id])), $row->assignee_id, $row->open_with, self::time($row->not_before), self::time($row->not_after), $stops[$row->id] ?? [],
                 ))->all()),
-                Conditions::of(array_values(($conditions[$cycle->id] ?? collect())
-                    ->map(static fn (EntryCondition $c): Condition => new Condition($c->entry_id, $c->needs_id, ConditionKind::from($c->kind)))->all())),
+                Conditions::of(self::asConditions(($conditions[$cycle->id] ?? collect())->all())),
                 Carbon::now()->toDateTimeImmutable(),
                 $cycle->conditions_hold,
             );
         }
 
         return $views;
+    }
+
+    /**
+     * @return list<Condition>
+     */
+    public static function conditions(string $cycle): array
+    {
+        return self::asConditions(DB::table('entry_conditions')->whereIn('entry_id', DB::table('entries')->where('cycle_id', $cycle)->select('id'))->get(['entry_id', 'needs_id', 'kind'])->all());
+    }
+
+    /**
+     * @param  array<array-key, \stdClass>  $rows with entry_id, needs_id and kind
+     *
+     * @return list<Condition>
+     */
+    public static function asConditions(array $rows): array
+    {
+        return array_values(array_map(static fn (\stdClass $c): Condition => new Condition($c->entry_id, $c->needs_id, ConditionKind::from($c->kind)), $rows));
     }
 
     /**
@@ -80,8 +99,11 @@ final class ReadCycle
     /**
      * The stored display of an entry, as the core knows it.
      */
-    private static function state(string $shows, ?string $was): EntryState
+    private static function state(string $shows, ?string $was, bool $stopped = false): EntryState
     {
+        if ($stopped && Verdict::Blocked->value === $shows) {
+            return EntryState::of([], null, true);
+        }
         $began = new \DateTimeImmutable('@0');
         $attempt = static fn (AttemptState $state, ?Verdict $verdict): AttemptFacts => new AttemptFacts(1, $state, true, $verdict, $began);
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Actions\Walk;
 
+use LucidStep\App\Actions\Cycles\Estimates;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\User;
@@ -24,7 +25,9 @@ final readonly class CorrectTime
         $attempt = Attempt::query()->lockForUpdate()->findOrFail($attempt->id);
         $this->journal->append($attempt, $user, 'time_corrected', ['from_ms' => $attempt->corrected_ms ?? $attempt->active_ms, 'to_ms' => $time->milliseconds], $stamp);
         $attempt->corrected_ms = $time->milliseconds;
+        $attempt->time_seen_at = null;
         $attempt->save();
         ($this->refresh)($entry);
+        Estimates::renew($entry->case_id);
     }
 }

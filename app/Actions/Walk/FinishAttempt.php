@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Walk;
 
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Actions\Cycles\Estimates;
+use LucidStep\App\Actions\Cycles\MoveCycle;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
@@ -24,7 +27,7 @@ use LucidStep\Core\Verdict\Verdict;
  */
 final readonly class FinishAttempt
 {
-    public function __construct(private Act $act, private Journal $journal, private Announce $announce)
+    public function __construct(private Act $act, private Journal $journal, private MoveCycle $move)
     {
     }
 
@@ -61,6 +64,7 @@ final readonly class FinishAttempt
         });
         if (null === $late) {
             TestCase::query()->whereIn('id', Entry::query()->whereKey($attempt->entry_id)->select('case_id'))->toBase()->update(['last_walked_at' => Carbon::now()]);
+            Estimates::renew((string) Entry::query()->whereKey($attempt->entry_id)->value('case_id'));
             $this->closeCycle($attempt);
         }
 
@@ -77,10 +81,12 @@ final readonly class FinishAttempt
             return;
         }
         $entry = Entry::query()->findOrFail($attempt->entry_id);
-        $undecided = Entry::query()->where('cycle_id', $entry->cycle_id)->whereIn('shows', ['not_run', 'in_progress', 'retest'])->exists();
+        $undecided = Entry::query()->where('cycle_id', $entry->cycle_id)->where(static fn ($q) => $q->whereIn('shows', ['not_run', 'in_progress', 'retest'])->orWhereIn('id', DB::table('entry_stops')->select('entry_id')))->exists();
         if (!$undecided) {
-            Cycle::query()->whereKey($entry->cycle_id)->where('state', 'released')->update(['state' => 'closed', 'closed_at' => Carbon::now()]);
-            ($this->announce)($entry->project_id, 'cycle', $entry->cycle_id, $entry->cycle_id);
+            $cycle = Cycle::query()->whereKey($entry->cycle_id)->where('state', 'released')->lockForUpdate()->first();
+            if (null !== $cycle) {
+                $this->move->closeItself($cycle);
+            }
         }
     }
 }

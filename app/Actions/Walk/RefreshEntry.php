@@ -5,11 +5,14 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Walk;
 
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Actions\Cycles\Stops;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
 use LucidStep\Core\Verdict\AttemptFacts;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\EntryState;
+use LucidStep\Core\Verdict\Verdict;
 
 /**
  * Brings what an entry shows in line with its attempts, in the transaction of the event.
@@ -26,6 +29,9 @@ final readonly class RefreshEntry
             ->get(['id', 'number', 'state', 'has_verdict', 'verdict', 'started_at', 'active_ms', 'corrected_ms']);
         $facts = $attempts->map(static fn (Attempt $a): AttemptFacts => new AttemptFacts($a->number, $a->state, $a->has_verdict, $a->verdict, $a->started_at->toDateTimeImmutable()));
         $state = EntryState::of($facts->all(), $entry->retest_asked_at?->toDateTimeImmutable());
+        if (Verdict::NotRun->value === $state->shows && DB::table('entry_stops')->where('entry_id', $entry->id)->exists()) {
+            $state = EntryState::of($facts->all(), null, true);
+        }
         $before = $entry->shows;
         $entry->shows = $state->shows;
         $entry->was = $state->was?->value;
@@ -38,5 +44,8 @@ final readonly class RefreshEntry
         }
         $entry->save();
         ($this->announce)($entry->project_id, 'entry', $entry->id, $entry->cycle_id);
+        if ($before !== $entry->shows) {
+            Stops::lift($entry->cycle_id);
+        }
     }
 }

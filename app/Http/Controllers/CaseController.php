@@ -12,6 +12,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Actions\Casebook\CaseFilter;
+use LucidStep\App\Actions\Casebook\CaseNeeds;
 use LucidStep\App\Actions\Casebook\CheckCase;
 use LucidStep\App\Actions\Casebook\CountCases;
 use LucidStep\App\Actions\Casebook\ListCases;
@@ -24,6 +25,7 @@ use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Docs\Post;
 use LucidStep\App\Http\Docs\Put;
 use LucidStep\App\Http\Requests\CaseCheckRequest;
+use LucidStep\App\Http\Requests\CaseNeedsRequest;
 use LucidStep\App\Http\Requests\CaseRequest;
 use LucidStep\App\Http\Requests\ExtractRequest;
 use LucidStep\App\Http\Requests\ReviewRequest;
@@ -36,6 +38,7 @@ use LucidStep\App\Http\Resources\CaseCounts;
 use LucidStep\App\Http\Resources\CaseDetail;
 use LucidStep\App\Http\Resources\CaseHistory;
 use LucidStep\App\Http\Resources\CaseMerge;
+use LucidStep\App\Http\Resources\CaseNeed;
 use LucidStep\App\Http\Resources\CasePage;
 use LucidStep\App\Http\Resources\CaseResult;
 use LucidStep\App\Http\Resources\CaseSaved;
@@ -86,6 +89,22 @@ final class CaseController
         $filter = CaseFilter::from($project, $request->query->all(), $this->memberships->person($request)->id);
 
         return new JsonResponse($count($project, $filter, $request->query->getString('group')));
+    }
+
+    #[Get('/cases/{case}/needs', 'What a case usually waits for', CaseNeed::class, true)]
+    public function needs(TestCase $case, CaseNeeds $needs): JsonResponse
+    {
+        return new JsonResponse($needs->of($case));
+    }
+
+    #[Put('/cases/{case}/needs', 'Say what a case usually waits for; offered when entries are made of it', null, CaseNeedsRequest::class)]
+    public function writeNeeds(CaseNeedsRequest $request, TestCase $case, CaseNeeds $needs): JsonResponse
+    {
+        Gate::authorize('write', $case);
+        /** @var list<array{case: string, kind: string}> $wanted */
+        $wanted = array_values((array) $request->validated('needs'));
+
+        return new JsonResponse($needs->write($case, $wanted));
     }
 
     #[Post('/projects/{project}/cases', 'Make a case', CaseSaved::class, CaseRequest::class, 201)]

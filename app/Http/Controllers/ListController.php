@@ -50,6 +50,18 @@ final class ListController
         return $this->write($request, $project, 'priority');
     }
 
+    #[Put('/projects/{project}/lists/milestone-types', 'Write the types of milestones anew', ProjectSetup::class, ListRequest::class)]
+    public function milestoneTypes(ListRequest $request, Project $project): JsonResponse
+    {
+        return $this->write($request, $project, 'milestone');
+    }
+
+    #[Put('/projects/{project}/lists/phases', 'Write the phases of cycles anew', ProjectSetup::class, ListRequest::class)]
+    public function phases(ListRequest $request, Project $project): JsonResponse
+    {
+        return $this->write($request, $project, 'phase');
+    }
+
     #[Put('/projects/{project}/lists/fields', 'Write the custom fields anew', ProjectSetup::class, FieldsRequest::class)]
     public function fields(FieldsRequest $request, Project $project): JsonResponse
     {
@@ -78,7 +90,7 @@ final class ListController
     }
 
     /**
-     * @param  'type'|'priority'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'  $list
      */
     private function write(ListRequest $request, Project $project, string $list): JsonResponse
     {
@@ -91,7 +103,7 @@ final class ListController
     private function setup(Project $project): ProjectSetup
     {
         $lists = new ProjectLists($project);
-        $uses = static fn (string $column): array => DB::table('cases')->where('project_id', $project->id)->groupBy($column)->pluck(DB::raw('count(*) as n'), $column)->all();
+        $uses = static fn (string $column, string $table = 'cases'): array => DB::table($table)->where('project_id', $project->id)->groupBy($column)->pluck(DB::raw('count(*) as n'), $column)->all();
         $items = static fn (array $all, array $n): array => array_map(static fn (array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], (int) ($n[$i['value']] ?? 0)), $all);
 
         $filled = $this->keep->uses($project);
@@ -99,6 +111,7 @@ final class ListController
         return new ProjectSetup(
             $items($lists->items('type'), $uses('type')), $items($lists->items('priority'), $uses('priority')), $this->read->labels($project),
             array_values(array_map(static fn ($f): CustomFieldLine => new CustomFieldLine($f->id, $f->name, $f->kind, $f->choices, $f->required, $filled[$f->id] ?? 0), $lists->fields())),
+            $items($lists->items('milestone'), $uses('type', 'milestones')), $items($lists->items('phase'), $uses('phase', 'cycles')),
             Gate::allows('lead', $project),
         );
     }

@@ -77,4 +77,17 @@ final readonly class CaseLine
             $c->automated, $c->is_template, $c->table_id, $c->steps_count, (object) $c->custom, $c->last_walked_at?->toIso8601ZuluString(), $c->revision, $c->binned_at?->toIso8601ZuluString(), $title, $words,
         );
     }
+
+    /**
+     * @param  \stdClass  $row   of a list of cases, with its times as text
+     * @param  list<TextPart>  $title what was searched for in the title
+     * @param  list<TextPart>  $words and in the text
+     */
+    public static function fromRow(\stdClass $row, array $title = [], array $words = []): self
+    {
+        return new self(
+            $row->id, $row->key, $row->title, $row->folder_id, $row->state, $row->type, $row->priority, $row->estimate_seconds, null === $row->owner_id ? null : new Person($row->owner_id, $row->owner_name),
+            json_decode($row->labels, true), $row->changed, $row->automated, $row->is_template, $row->table_id, $row->steps_count, (object) json_decode($row->custom, true), $row->walked, $row->revision, $row->binned, $title, $words,
+        );
+    }
 }

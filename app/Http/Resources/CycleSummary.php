@@ -33,6 +33,12 @@ final readonly class CycleSummary
         #[OA\Property]
         public bool $conditions_hold,
         #[OA\Property]
+        public ?string $milestone_id,
+        #[OA\Property]
+        public string $phase,
+        #[OA\Property]
+        public string $folder,
+        #[OA\Property]
         public Counts $counts,
         #[OA\Property]
         public int $total,
@@ -46,7 +52,7 @@ final readonly class CycleSummary
     {
         return new self(
             $cycle->id, $cycle->key, $cycle->name, $cycle->description, $cycle->state, $cycle->starts_on->toDateString(), $cycle->ends_on->toDateString(),
-            Named::orNull($cycle->build), $cycle->conditions_hold, Counts::of($counts), array_sum($counts),
+            Named::orNull($cycle->build), $cycle->conditions_hold, $cycle->milestone_id, $cycle->phase, $cycle->folder, Counts::of($counts), array_sum($counts),
         );
     }
 }

@@ -67,6 +67,12 @@ final readonly class EntryLine
         public ?string $shown_at,
         #[OA\Property(description: 'The case is in the bin; the entry stays')]
         public bool $case_binned,
+        #[OA\Property(description: 'A word from whoever handed it over')]
+        public string $handover,
+        #[OA\Property(description: 'Why a lead was asked for a look; empty: nobody was')]
+        public string $look,
+        #[OA\Property(description: 'Its case was changed after it was planned')]
+        public bool $behind,
     ) {
     }
 
@@ -83,6 +89,7 @@ final readonly class EntryLine
             array_map(Reason::from(...), $readiness->reasons), array_map(Reason::from(...), $readiness->warnings),
             $retest ? $entry->retest_reason : null, $retest ? Person::orNull($entry->retestBy) : null, Person::orNull($entry->openAttempt?->tester),
             $entry->open_attempt_id, $entry->last_attempt_id, $entry->attempts_count, $entry->defects_count, $entry->active_ms, $entry->shown_at?->toIso8601ZuluString(), null !== $entry->case->binned_at,
+            $entry->handover_note, null === $entry->look_asked_at ? '' : $entry->look_note, $entry->case_version_id !== $entry->case->version_id && $entry->case_version_id !== $entry->case->approved_version_id,
         );
     }
 }

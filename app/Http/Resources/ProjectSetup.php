@@ -17,6 +17,8 @@ final readonly class ProjectSetup
      * @param  list<ListItemLine>  $priorities
      * @param  list<LabelLine>  $labels
      * @param  list<CustomFieldLine>  $fields
+     * @param  list<ListItemLine>  $milestone_types
+     * @param  list<ListItemLine>  $phases
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
@@ -27,6 +29,10 @@ final readonly class ProjectSetup
         public array $labels,
         #[OA\Property(items: new OA\Items(ref: CustomFieldLine::class))]
         public array $fields,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
+        public array $milestone_types,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
+        public array $phases,
         #[OA\Property]
         public bool $may_write,
     ) {

@@ -14,7 +14,7 @@ use OpenApi\Attributes as OA;
 final readonly class Reason
 {
     public function __construct(
-        #[OA\Property(enum: ['waits_for', 'needs_pass', 'needs_pass_not_applicable', 'too_early', 'too_late'])]
+        #[OA\Property(enum: ['waits_for', 'needs_pass', 'needs_pass_not_applicable', 'stopped', 'too_early', 'too_late'])]
         public string $kind,
         #[OA\Property]
         public ?string $entry_id,

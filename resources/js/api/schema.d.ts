@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/attempts/{attempt}/time-seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lead has seen a corrected time */
+        post: operations["postAttemptsAttemptTimeSeen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/attempts/{attempt}/verdicts": {
         parameters: {
             query?: never;
@@ -155,6 +172,24 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/builds/{build}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a build out that nothing was tested on */
+        delete: operations["deleteBuildsBuild"];
+        options?: never;
+        head?: never;
+        /** Change a build */
+        patch: operations["patchBuildsBuild"];
         trace?: never;
     };
     "/case-acts/{act}/undo": {
@@ -430,6 +465,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/cases/{case}/needs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a case usually waits for */
+        get: operations["getCasesCaseNeeds"];
+        /** Say what a case usually waits for; offered when entries are made of it */
+        put: operations["putCasesCaseNeeds"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/cases/{case}/presence": {
         parameters: {
             query?: never;
@@ -515,6 +568,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/configurations/{configuration}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a configuration out that nothing uses */
+        delete: operations["deleteConfigurationsConfiguration"];
+        options?: never;
+        head?: never;
+        /** Give a configuration another name */
+        patch: operations["patchConfigurationsConfiguration"];
+        trace?: never;
+    };
     "/cycles/{cycle}": {
         parameters: {
             query?: never;
@@ -526,6 +597,228 @@ export interface paths {
         get: operations["getCyclesCycle"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Change a cycle */
+        patch: operations["patchCyclesCycle"];
+        trace?: never;
+    };
+    "/cycles/{cycle}/assignment-previews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Who would get what */
+        post: operations["postCyclesCycleAssignmentPreviews"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hand out what is unassigned */
+        post: operations["postCyclesCycleAssignments"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/clone-previews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a cycle again would be */
+        post: operations["postCyclesCycleClonePreviews"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/clones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A cycle again, with new dates */
+        post: operations["postCyclesCycleClones"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cycle beside an earlier one */
+        get: operations["getCyclesCycleComparison"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add entries to a cycle */
+        post: operations["postCyclesCycleEntries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/entry-acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Assign, order, condition or remove entries of a cycle */
+        post: operations["postCyclesCycleEntryActs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done to a cycle, the newest first */
+        get: operations["getCyclesCycleLog"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Release, close, reopen … a cycle */
+        post: operations["postCyclesCycleMoves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cycle as its planner sees it */
+        get: operations["getCyclesCyclePlan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/short-plan-previews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to walk when time is short */
+        post: operations["postCyclesCycleShortPlanPreviews"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/short-plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Order and assign by what to walk when time is short */
+        post: operations["postCyclesCycleShortPlans"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/sign-offs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sign a cycle off, with what is knowingly left unwalked */
+        post: operations["postCyclesCycleSignOffs"];
         delete?: never;
         options?: never;
         head?: never;
@@ -653,6 +946,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/entries/{entry}/drift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the newest version of its case would change */
+        get: operations["getEntriesEntryDrift"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/entries/{entry}/looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lead has looked at an entry */
+        post: operations["postEntriesEntryLooked"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/entries/{entry}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hand an entry to a lead for a look */
+        post: operations["postEntriesEntryLooks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/entries/{entry}/retests": {
         parameters: {
             query?: never;
@@ -664,6 +1008,75 @@ export interface paths {
         put?: never;
         /** Ask for an entry to be walked again */
         post: operations["postEntriesEntryRetests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/entries/{entry}/stops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a failed or blocked entry would stop */
+        get: operations["getEntriesEntryStops"];
+        put?: never;
+        /** Stop what needs the pass of this entry */
+        post: operations["postEntriesEntryStops"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/entries/{entry}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the newest version of its case */
+        post: operations["postEntriesEntryVersions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/entry-additions/{addition}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far adding entries is */
+        get: operations["getEntryAdditionsAddition"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/entry-additions/{addition}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop adding entries; none of them stays */
+        post: operations["postEntryAdditionsAdditionCancel"];
         delete?: never;
         options?: never;
         head?: never;
@@ -757,6 +1170,143 @@ export interface paths {
         patch: operations["patchFoldersFolder"];
         trace?: never;
     };
+    "/late-acts/{lateAct}/judgements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Accept a late act into the record, or set it aside */
+        post: operations["postLateActsLateActJudgements"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/mails": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The mails that were caught instead of sent */
+        get: operations["getMails"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/milestones/{milestone}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a milestone out */
+        delete: operations["deleteMilestonesMilestone"];
+        options?: never;
+        head?: never;
+        /** Change a milestone */
+        patch: operations["patchMilestonesMilestone"];
+        trace?: never;
+    };
+    "/milestones/{milestone}/clone-previews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a milestone again would be: old and new dates */
+        post: operations["postMilestonesMilestoneClonePreviews"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/milestones/{milestone}/clones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A milestone with its cycles again, all dates moved together */
+        post: operations["postMilestonesMilestoneClones"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The newest notices to the person */
+        get: operations["getNotices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/notices/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** All notices are read */
+        post: operations["postNoticesRead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/plan-acts/{planAct}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take an act of planning back */
+        post: operations["postPlanActsPlanActUndo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects": {
         parameters: {
             query?: never;
@@ -784,6 +1334,74 @@ export interface paths {
         /** A project with its builds and people */
         get: operations["getProjectsProject"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/axes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write axes, values and forbidden pairs anew */
+        put: operations["putProjectsProjectAxes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/axis-checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What axes give, by all combinations and by pairs */
+        post: operations["postProjectsProjectAxisChecks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/builds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a build */
+        post: operations["postProjectsProjectBuilds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the project's calendar */
+        put: operations["putProjectsProjectCalendar"];
         post?: never;
         delete?: never;
         options?: never;
@@ -996,6 +1614,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/configurations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make configurations of the axes */
+        post: operations["postProjectsProjectConfigurations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/cycle-acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Extend many cycles, or change their build */
+        post: operations["postProjectsProjectCycleActs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/cycles": {
         parameters: {
             query?: never;
@@ -1006,7 +1658,8 @@ export interface paths {
         /** The cycles of a project, newest end first */
         get: operations["getProjectsProjectCycles"];
         put?: never;
-        post?: never;
+        /** Plan a cycle */
+        post: operations["postProjectsProjectCycles"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1205,6 +1858,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/lists/milestone-types": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the types of milestones anew */
+        put: operations["putProjectsProjectListsMilestoneTypes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/lists/phases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the phases of cycles anew */
+        put: operations["putProjectsProjectListsPhases"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/lists/priorities": {
         parameters: {
             query?: never;
@@ -1233,6 +1920,109 @@ export interface paths {
         /** Write the list of types anew */
         put: operations["putProjectsProjectListsTypes"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/milestones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The milestones of a project, the one due first at the top */
+        get: operations["getProjectsProjectMilestones"];
+        put?: never;
+        /** Make a milestone */
+        post: operations["postProjectsProjectMilestones"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/people/{person}/capacity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** How much a person can walk, and when not */
+        put: operations["putProjectsProjectPeoplePersonCapacity"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/pick-counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much is picked, before it is planned */
+        post: operations["postProjectsProjectPickCounts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/planning-setup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What cycles are planned with */
+        get: operations["getProjectsProjectPlanningSetup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/queue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What waits for a lead */
+        get: operations["getProjectsProjectQueue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/releases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a release */
+        post: operations["postProjectsProjectReleases"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1308,6 +2098,24 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/releases/{release}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a release out that has no builds */
+        delete: operations["deleteReleasesRelease"];
+        options?: never;
+        head?: never;
+        /** Give a release another name */
+        patch: operations["patchReleasesRelease"];
         trace?: never;
     };
     "/routines/{routine}": {
@@ -1466,6 +2274,16 @@ export interface components {
             title: string;
             changes: components["schemas"]["ChangeOfField"][];
         };
+        /** @description Entries being added to a cycle. */
+        AdditionState: {
+            id: string;
+            /** @enum {string} */
+            state: "running" | "stopping" | "done" | "cancelled" | "failed";
+            done: number;
+            total: number;
+            problem: string;
+            conditions: number;
+        };
         AnswerRequest: {
             /**
              * @description An answer to a question or a suggestion.
@@ -1473,6 +2291,23 @@ export interface components {
              */
             as: "answered" | "taken" | "declined";
             answer?: string;
+        };
+        AssignRequest: {
+            /** @description Who gets what is unassigned: balanced, or by shares. */
+            people: string[];
+            shares?: {
+                [key: string]: number;
+            };
+            ids?: string[];
+            apply?: boolean;
+        };
+        /** @description Who would get what. */
+        AssignmentPlan: {
+            people: components["schemas"]["LoadShare"][];
+            given: {
+                [key: string]: string;
+            };
+            count: number;
         };
         /** @description An attempt step by step: what the walk and the attempt's page show. */
         AttemptDetail: {
@@ -1515,6 +2350,58 @@ export interface components {
             corrected_ms: number | null;
             started_at: string;
             finished_at: string | null;
+        };
+        AxesRequest: {
+            /** @description Axes with their values, and pairs of values that cannot meet. */
+            axes: {
+                [key: string]: unknown;
+            }[];
+            forbidden?: {
+                [key: string]: unknown;
+            }[];
+        };
+        /** @description What axes give. */
+        AxisCheck: {
+            all: number;
+            all_more: boolean;
+            pairs: number;
+            sample: string[];
+            impossible: string[];
+            untested: string[];
+        };
+        /** @description Something that configurations differ in. */
+        AxisLine: {
+            id: string;
+            name: string;
+            values: components["schemas"]["AxisValue"][];
+        };
+        /** @description A value of an axis. */
+        AxisValue: {
+            id: string;
+            name: string;
+        };
+        /** @description A build of a release. */
+        BuildLine: {
+            id: string;
+            name: string;
+            release_id: string | null;
+        };
+        BuildRequest: {
+            /** @description A build. */
+            name: string;
+            /** Format: uuid */
+            release_id?: string;
+        };
+        CalendarRequest: {
+            /** @description When a project works. */
+            working_days: number[];
+            holidays?: string[];
+            time_zone: string;
+        };
+        CapacityRequest: {
+            /** @description How much a person can walk. */
+            minutes_per_day: number;
+            days_off?: string[];
         };
         CaptionRequest: {
             /** @description A caption; an empty one removes it. */
@@ -1662,6 +2549,20 @@ export interface components {
             created_at: string;
             answered_at: string | null;
         };
+        /** @description What a case usually waits for. */
+        CaseNeed: {
+            id: string;
+            key: string;
+            title: string;
+            /** @enum {string} */
+            kind: "after" | "only_if_passed";
+        };
+        CaseNeedsRequest: {
+            /** @description What a case usually waits for. */
+            needs: {
+                [key: string]: unknown;
+            }[];
+        };
         /** @description Some of the cases, and where the next begin. How many there are is asked for apart. */
         CasePage: {
             items: components["schemas"]["CaseLine"][];
@@ -1746,6 +2647,14 @@ export interface components {
             may_write: boolean;
             may_lead: boolean;
         };
+        /** @description A mail that was caught instead of sent. */
+        CaughtMail: {
+            id: number;
+            to: string;
+            subject: string;
+            text: string;
+            at: string;
+        };
         /** @description What changed since a place in the feed, and the place now. */
         ChangeFeed: {
             cursor: string;
@@ -1764,10 +2673,66 @@ export interface components {
             from: string;
             to: string;
         };
+        /** @description What a clone would be. */
+        ClonePreview: {
+            moves: components["schemas"]["DateMove"][];
+            days: number;
+            faults: string[];
+        };
+        CloneRequest: {
+            /** @description A cycle or a milestone again. */
+            name: string;
+            /** Format: date */
+            starts_on?: string;
+            /** Format: date */
+            due_on?: string;
+            /** @enum {string} */
+            which?: "all" | "failed" | "failed_blocked" | "not_run" | "open";
+            /** Format: uuid */
+            build_id?: string;
+            off_days?: boolean;
+            people?: boolean;
+            preview?: boolean;
+        };
         /** @description A column of a data table. */
         ColumnLine: {
             name: string;
             secret: boolean;
+        };
+        /** @description The same entry in two cycles. */
+        ComparedEntry: {
+            key: string;
+            title: string;
+            configuration: string;
+            before: string | null;
+            after: string | null;
+            /** @enum {string} */
+            is: "same" | "better" | "worse" | "other" | "gone" | "new";
+            before_id: string | null;
+            after_id: string | null;
+        };
+        /** @description A configuration, with its values and how many entries use it. */
+        ConfigurationLine: {
+            id: string;
+            name: string;
+            entries: number;
+            values: components["schemas"]["ConfigurationValue"][];
+        };
+        /** @description A value that a configuration holds. */
+        ConfigurationValue: {
+            axis: string;
+            name: string;
+        };
+        ConfigurationsRequest: {
+            /**
+             * @description How configurations are made of the axes.
+             * @enum {string}
+             */
+            how: "all" | "pairs" | "one";
+            values?: {
+                [key: string]: string;
+            };
+            name?: string;
         };
         /** @description How many entries show what. */
         Counts: {
@@ -1795,6 +2760,97 @@ export interface components {
             entries: components["schemas"]["EntryLine"][];
             next_entry_id: string | null;
         };
+        CycleChangeRequest: {
+            /** @description What changes of a cycle, and which revision of it the person saw. */
+            revision?: number;
+            name?: string;
+            /** Format: date */
+            starts_on?: string;
+            /** Format: date */
+            ends_on?: string;
+            description?: string;
+            /** Format: uuid */
+            build_id?: string;
+            /** Format: uuid */
+            milestone_id?: string;
+            phase?: string;
+            folder?: string;
+            priority?: string;
+            conditions_hold?: boolean;
+            /** Format: uuid */
+            default_assignee_id?: string;
+            testers?: string[];
+            watchers?: string[];
+        };
+        /** @description Two cycles beside each other. */
+        CycleComparison: {
+            before: components["schemas"]["CycleSummary"];
+            after: components["schemas"]["CycleSummary"];
+            counts: {
+                [key: string]: number;
+            };
+            entries: components["schemas"]["ComparedEntry"][];
+        };
+        /** @description A cycle with everything that is planned of it. */
+        CycleDetail: {
+            cycle: components["schemas"]["CycleSummary"];
+            milestone: components["schemas"]["MilestoneLine"] | null;
+            phase: string;
+            folder: string;
+            priority: string;
+            build_id: string | null;
+            default_assignee_id: string | null;
+            testers: components["schemas"]["Person"][];
+            watchers: components["schemas"]["Person"][];
+            revision: number;
+            next: components["schemas"]["StateChoice"][];
+            signed_off: components["schemas"]["SignOffLine"] | null;
+            cloned_from: string | null;
+        };
+        CycleMoveRequest: {
+            /**
+             * @description Where a cycle goes, and why.
+             * @enum {string}
+             */
+            to: "draft" | "in_review" | "released" | "closed" | "abandoned";
+            reason?: string;
+        };
+        /** @description A cycle as its planner sees it: entries in order, conditions, loads and what does not fit. */
+        CyclePlan: {
+            cycle: components["schemas"]["CycleDetail"];
+            entries: components["schemas"]["PlanLine"][];
+            loads: components["schemas"]["PersonLoad"][];
+            faults: components["schemas"]["OrderFault"][];
+            seconds_left: number;
+            seconds_unassigned: number;
+            capacity_seconds: number;
+            last_act: components["schemas"]["UndoableAct"] | null;
+            may_plan: boolean;
+        };
+        CycleRequest: {
+            /** @description A new cycle, with what is picked for it. */
+            name: string;
+            /** Format: date */
+            starts_on: string;
+            /** Format: date */
+            ends_on: string;
+            description?: string;
+            /** Format: uuid */
+            build_id?: string;
+            /** Format: uuid */
+            milestone_id?: string;
+            phase?: string;
+            folder?: string;
+            priority?: string;
+            conditions_hold?: boolean;
+            /** Format: uuid */
+            default_assignee_id?: string;
+            testers?: string[];
+            watchers?: string[];
+            picks?: {
+                [key: string]: unknown;
+            };
+        };
         /** @description A cycle in a list. */
         CycleSummary: {
             id: string;
@@ -1807,8 +2863,29 @@ export interface components {
             ends_on: string;
             build: components["schemas"]["Named"] | null;
             conditions_hold: boolean;
+            milestone_id: string | null;
+            phase: string;
+            folder: string;
             counts: components["schemas"]["Counts"];
             total: number;
+        };
+        CyclesActRequest: {
+            /** @description An act on many cycles. */
+            ids: string[];
+            days?: number;
+            /** Format: uuid */
+            build_id?: string;
+        };
+        /** @description Dates before and after. */
+        DateMove: {
+            cycle_id: string;
+            name: string;
+            starts_on: string;
+            ends_on: string;
+            new_starts_on: string;
+            new_ends_on: string;
+            entries: number;
+            windows: number;
         };
         /** @description A defect with everything about it. */
         DefectDetail: {
@@ -1901,6 +2978,27 @@ export interface components {
             /** Format: float */
             score: number;
         };
+        /** @description What taking the case's newest version would do to an entry. */
+        DriftPreview: {
+            from_version: number;
+            to_version: number;
+            open: boolean;
+            carried: number;
+            lost: number;
+            added: number;
+            comparison: components["schemas"]["CaseComparison"];
+        };
+        EntryActRequest: {
+            /**
+             * @description An act on entries of a cycle.
+             * @enum {string}
+             */
+            act: "assign" | "window" | "condition" | "no_condition" | "move" | "mend" | "remove";
+            ids?: string[];
+            changes?: {
+                [key: string]: unknown;
+            };
+        };
         /** @description An entry with all its attempts. */
         EntryDetail: {
             entry: components["schemas"]["EntryLine"];
@@ -1937,6 +3035,12 @@ export interface components {
             shown_at: string | null;
             /** @description The case is in the bin; the entry stays */
             case_binned: boolean;
+            /** @description A word from whoever handed it over */
+            handover: string;
+            /** @description Why a lead was asked for a look; empty: nobody was */
+            look: string;
+            /** @description Its case was changed after it was planned */
+            behind: boolean;
         };
         /** @description What became of a file: attached, or kept until a lead decides. */
         EvidenceAnswer: {
@@ -2097,6 +3201,13 @@ export interface components {
             before?: string | null;
             move?: boolean;
         };
+        /** @description Two values that cannot meet. */
+        ForbiddenPair: {
+            axis: string;
+            value: string;
+            other_axis: string;
+            other_value: string;
+        };
         /** @description Something one can go to. */
         GoToItem: {
             /** @enum {string} */
@@ -2163,6 +3274,10 @@ export interface components {
             returned: components["schemas"]["CaseLine"][];
             in_review: components["schemas"]["CaseLine"][];
         };
+        JudgeRequest: {
+            /** @description Whether a late act is accepted or set aside. */
+            accept: boolean;
+        };
         /** @description A label, and how many cases have it. */
         LabelLine: {
             name: string;
@@ -2183,6 +3298,13 @@ export interface components {
             kind: string;
             why: string;
             received_at: string;
+        };
+        /** @description What waits for a lead, the oldest first. */
+        LeadQueue: {
+            items: components["schemas"]["QueueItem"][];
+            counts: {
+                [key: string]: number;
+            };
         };
         LinkDefectRequest: {
             /**
@@ -2221,6 +3343,24 @@ export interface components {
                 weight?: number;
             }[];
         };
+        /** @description What a person would get and have then. */
+        LoadShare: {
+            id: string;
+            name: string;
+            gets: number;
+            entries: number;
+            seconds: number;
+            capacity_seconds: number;
+        };
+        /** @description Something that was done to a cycle. */
+        LogEntry: {
+            id: number;
+            at: string;
+            by: components["schemas"]["Person"] | null;
+            text: string;
+            reason: string;
+            act_id: string | null;
+        };
         /** @description Something that happened to a case. */
         LogLine: {
             id: string;
@@ -2230,6 +3370,10 @@ export interface components {
             version: number | null;
             comment: string;
             changes: components["schemas"]["ChangeOfField"][];
+        };
+        LookRequest: {
+            /** @description Why a lead should look at it. */
+            note: string;
         };
         MappingRequest: {
             /** @description What the columns of a file are. */
@@ -2270,6 +3414,25 @@ export interface components {
             step?: number | null;
             proposal?: components["schemas"]["StepInput"] | null;
         };
+        /** @description A milestone with the counts of its cycles. */
+        MilestoneLine: {
+            id: string;
+            name: string;
+            type: string;
+            description: string;
+            due_on: string;
+            cycles: number;
+            counts: components["schemas"]["Counts"];
+            total: number;
+        };
+        MilestoneRequest: {
+            /** @description A milestone. */
+            name: string;
+            type?: string;
+            description?: string;
+            /** Format: date */
+            due_on: string;
+        };
         MoveDefectRequest: {
             /**
              * @description A defect's next state.
@@ -2279,6 +3442,10 @@ export interface components {
             note?: string | null;
             /** Format: uuid */
             build_id?: string | null;
+        };
+        NameRequest: {
+            /** @description A name. */
+            name: string;
         };
         /** @description Something with a name: a build, a configuration, a folder. */
         Named: {
@@ -2294,6 +3461,26 @@ export interface components {
             sent_at?: string | null;
             counter?: number | null;
         };
+        /** @description A notice to a person. */
+        NoticeLine: {
+            id: string;
+            text: string;
+            link: string;
+            at: string;
+            read: boolean;
+        };
+        /** @description The newest notices, and how many are unread. */
+        Notices: {
+            unread: number;
+            items: components["schemas"]["NoticeLine"][];
+        };
+        /** @description An entry that stands before one it depends on. */
+        OrderFault: {
+            entry_id: string;
+            needs_id: string;
+            /** @enum {string} */
+            kind: "after" | "only_if_passed";
+        };
         /** @description A parameter of a routine. */
         ParameterLine: {
             name: string;
@@ -2303,6 +3490,111 @@ export interface components {
         Person: {
             id: string;
             name: string;
+        };
+        /** @description What somebody has to do in a cycle, against the time they have. */
+        PersonLoad: {
+            id: string;
+            name: string;
+            role: string;
+            entries: number;
+            seconds: number;
+            capacity_seconds: number;
+            days_left: number;
+            minutes_per_day: number;
+            tester: boolean;
+        };
+        /** @description How much is picked: cases, the entries they give, and how long those are likely to take. */
+        PickCount: {
+            cases: number;
+            entries: number;
+            there: number;
+            seconds: number;
+            refused: components["schemas"]["RefusedPick"][];
+            refused_count: number;
+            usual: number;
+            with_tables: components["schemas"]["PickedCase"][];
+            rows: {
+                [key: string]: components["schemas"]["Named"][];
+            };
+        };
+        /** @description A picked case that is bound to a data table. */
+        PickedCase: {
+            id: string;
+            key: string;
+            title: string;
+            table_id: string;
+        };
+        PicksRequest: {
+            /** @description What is picked for a cycle: cases by id, folder, suite, filter or an earlier cycle, × configurations × data rows. */
+            picks: {
+                [key: string]: unknown;
+            };
+            cycle?: string;
+        };
+        /** @description An act of planning, and what it left out. */
+        PlanActDone: {
+            act_id: string | null;
+            title: string;
+            count: number;
+            refused: components["schemas"]["RefusedEntry"][];
+            affected: string[];
+        };
+        /** @description What an entry waits for. */
+        PlanCondition: {
+            needs_id: string;
+            /** @enum {string} */
+            kind: "after" | "only_if_passed";
+        };
+        /** @description An entry as its planner sees it. */
+        PlanLine: {
+            id: string;
+            position: number;
+            case_id: string;
+            case_key: string;
+            title: string;
+            priority: string;
+            configuration_id: string | null;
+            assignee_id: string | null;
+            /** @enum {string} */
+            shows: "pass" | "fail" | "blocked" | "not_applicable" | "not_run" | "in_progress" | "retest";
+            was: string | null;
+            /** @enum {string} */
+            readiness: "ready" | "held" | "done";
+            reasons: components["schemas"]["Reason"][];
+            walking_id: string | null;
+            seconds: number;
+            rounds: number;
+            not_before: string | null;
+            not_after: string | null;
+            needs: components["schemas"]["PlanCondition"][];
+            stopped_by: string[];
+            behind: boolean;
+            case_gone: string | null;
+            handover: string;
+            walked: boolean;
+        };
+        /** @description A person, with the time they have. */
+        Planner: {
+            id: string;
+            name: string;
+            role: string;
+            minutes_per_day: number;
+            days_off: string[];
+        };
+        /** @description What cycles are planned with: releases, axes, configurations, the calendar, people and lists. */
+        PlanningSetup: {
+            releases: components["schemas"]["Named"][];
+            builds: components["schemas"]["BuildLine"][];
+            axes: components["schemas"]["AxisLine"][];
+            forbidden: components["schemas"]["ForbiddenPair"][];
+            configurations: components["schemas"]["ConfigurationLine"][];
+            working_days: number[];
+            holidays: string[];
+            time_zone: string;
+            people: components["schemas"]["Planner"][];
+            milestone_types: components["schemas"]["ListItemLine"][];
+            phases: components["schemas"]["ListItemLine"][];
+            may_plan: boolean;
         };
         /** @description The policies of a project that the walk obeys. */
         PolicySet: {
@@ -2366,6 +3658,8 @@ export interface components {
             priorities: components["schemas"]["ListItemLine"][];
             labels: components["schemas"]["LabelLine"][];
             fields: components["schemas"]["CustomFieldLine"][];
+            milestone_types: components["schemas"]["ListItemLine"][];
+            phases: components["schemas"]["ListItemLine"][];
             may_write: boolean;
         };
         /** @description A project one has a part in, with one's role. */
@@ -2377,13 +3671,30 @@ export interface components {
             /** @enum {string} */
             role: "admin" | "lead" | "tester" | "developer" | "reader";
         };
+        /** @description Something that waits for a lead. */
+        QueueItem: {
+            id: string;
+            /** @enum {string} */
+            kind: "review" | "case_review" | "look" | "retest" | "late" | "time" | "condition" | "suite";
+            title: string;
+            text: string;
+            by: components["schemas"]["Person"] | null;
+            at: string | null;
+            link: string;
+            subject_id: string;
+            cycle: string | null;
+        };
         /** @description Why an entry is held, or what it should wait for. */
         Reason: {
             /** @enum {string} */
-            kind: "waits_for" | "needs_pass" | "needs_pass_not_applicable" | "too_early" | "too_late";
+            kind: "waits_for" | "needs_pass" | "needs_pass_not_applicable" | "stopped" | "too_early" | "too_late";
             entry_id: string | null;
             name: string | null;
             at: string | null;
+        };
+        ReasonRequest: {
+            /** @description A word of why. */
+            note?: string;
         };
         /** @description Whether an attempt's record is whole. */
         RecordCheck: {
@@ -2396,6 +3707,19 @@ export interface components {
         };
         /** @description A case that an act leaves out, and why. */
         RefusedCase: {
+            key: string;
+            title: string;
+            why: string;
+        };
+        /** @description An entry that an act left as it is, with why. */
+        RefusedEntry: {
+            id: string;
+            key: string;
+            title: string;
+            why: string;
+        };
+        /** @description A case that cannot be walked, with why. */
+        RefusedPick: {
             key: string;
             title: string;
             why: string;
@@ -2487,10 +3811,47 @@ export interface components {
             email: string;
             projects: components["schemas"]["ProjectSummary"][];
         };
+        /** @description An entry in a plan for too little time. */
+        ShortLine: {
+            id: string;
+            key: string;
+            title: string;
+            seconds: number;
+            /** Format: float */
+            worth: number;
+            why: string | null;
+        };
+        /** @description What is proposed for the time there is, and what is left out. */
+        ShortPlan: {
+            in: components["schemas"]["ShortLine"][];
+            out: components["schemas"]["ShortLine"][];
+            seconds: number;
+            budget_seconds: number;
+            /** Format: float */
+            risk: number;
+            exact: boolean;
+        };
+        ShortTimeRequest: {
+            /** @description The time that is left, and what must be in or stays out. */
+            minutes: number;
+            in?: string[];
+            out?: string[];
+            people?: string[];
+            apply?: boolean;
+        };
         SignInRequest: {
             /** @description A sign-in. */
             email: string;
             password: string;
+        };
+        /** @description A sign-off: who, when, and what was knowingly left unwalked. */
+        SignOffLine: {
+            id: string;
+            by: components["schemas"]["Person"];
+            at: string;
+            note: string;
+            counts: components["schemas"]["Counts"];
+            unwalked: components["schemas"]["UnwalkedEntry"][];
         };
         StampRequest: {
             /** @description Nothing but when the device did it. */
@@ -2505,6 +3866,12 @@ export interface components {
             device_time?: string | null;
             sent_at?: string | null;
             counter?: number | null;
+        };
+        /** @description A state that a cycle may go to, and whether it needs a word of why. */
+        StateChoice: {
+            /** @enum {string} */
+            to: "draft" | "in_review" | "released" | "closed" | "abandoned";
+            needs_reason: boolean;
         };
         /** @description A step before and after. */
         StepDiff: {
@@ -2559,6 +3926,11 @@ export interface components {
             expected: string;
             files: components["schemas"]["FileRef"][];
             routines: string[];
+        };
+        /** @description Entries that would be stopped, since they need the pass of one that failed or is blocked. */
+        StopPreview: {
+            stops: components["schemas"]["RefusedEntry"][];
+            stopped: components["schemas"]["RefusedEntry"][];
         };
         /** @description A file kept in the project. */
         StoredFileLine: {
@@ -2659,6 +4031,21 @@ export interface components {
         TodayPage: {
             cycles: components["schemas"]["TodayCycle"][];
             next_entry_id: string | null;
+        };
+        /** @description The newest act on a cycle that can still be undone. */
+        UndoableAct: {
+            id: string;
+            title: string;
+            by: components["schemas"]["Person"];
+            at: string;
+        };
+        /** @description An entry without a final verdict at a sign-off. */
+        UnwalkedEntry: {
+            id: string;
+            key: string;
+            title: string;
+            configuration: string;
+            shows: string;
         };
         /** @description Where something is used. */
         UseLine: {
@@ -2968,6 +4355,42 @@ export interface operations {
             };
         };
     };
+    postAttemptsAttemptTimeSeen: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                attempt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postAttemptsAttemptVerdicts: {
         parameters: {
             query?: never;
@@ -3024,6 +4447,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordCheck"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteBuildsBuild: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchBuildsBuild: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
                 };
             };
             /** @description A problem */
@@ -3643,6 +5136,73 @@ export interface operations {
             };
         };
     };
+    getCasesCaseNeeds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseNeed"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putCasesCaseNeeds: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaseNeedsRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     putCasesCasePresence: {
         parameters: {
             query?: never;
@@ -3826,6 +5386,76 @@ export interface operations {
             };
         };
     };
+    deleteConfigurationsConfiguration: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                configuration: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchConfigurationsConfiguration: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                configuration: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getCyclesCycle: {
         parameters: {
             query?: never;
@@ -3844,6 +5474,520 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CycleBoard"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchCyclesCycle: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CycleChangeRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CycleDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCyclesCycleAssignmentPreviews: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssignRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssignmentPlan"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCyclesCycleAssignments: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssignRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanActDone"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCyclesCycleClonePreviews: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloneRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClonePreview"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCyclesCycleClones: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloneRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CycleDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCyclesCycleComparison: {
+        parameters: {
+            query?: {
+                /** @description The earlier cycle, by key or id */
+                with?: string;
+            };
+            header?: never;
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CycleComparison"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCyclesCycleEntries: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PicksRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdditionState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCyclesCycleEntryActs: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryActRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanActDone"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCyclesCycleLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogEntry"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCyclesCycleMoves: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CycleMoveRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CycleDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCyclesCyclePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CyclePlan"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCyclesCycleShortPlanPreviews: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShortTimeRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShortPlan"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCyclesCycleShortPlans: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShortTimeRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanActDone"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCyclesCycleSignOffs: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReasonRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CycleDetail"];
                 };
             };
             /** @description A problem */
@@ -4178,6 +6322,113 @@ export interface operations {
             };
         };
     };
+    getEntriesEntryDrift: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriftPreview"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEntriesEntryLooked: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEntriesEntryLooks: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postEntriesEntryRetests: {
         parameters: {
             query?: never;
@@ -4203,6 +6454,182 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EntryDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getEntriesEntryStops: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StopPreview"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEntriesEntryStops: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StopPreview"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEntriesEntryVersions: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getEntryAdditionsAddition: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                addition: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdditionState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEntryAdditionsAdditionCancel: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                addition: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdditionState"];
                 };
             };
             /** @description A problem */
@@ -4462,6 +6889,318 @@ export interface operations {
             };
         };
     };
+    postLateActsLateActJudgements: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                lateAct: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgeRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getMails: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaughtMail"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteMilestonesMilestone: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                milestone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchMilestonesMilestone: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                milestone: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MilestoneRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MilestoneLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postMilestonesMilestoneClonePreviews: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                milestone: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloneRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClonePreview"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postMilestonesMilestoneClones: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                milestone: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloneRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClonePreview"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getNotices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Notices"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postNoticesRead: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postPlanActsPlanActUndo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                planAct: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanActDone"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjects: {
         parameters: {
             query?: never;
@@ -4509,6 +7248,158 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectAxes: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AxesRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectAxisChecks: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AxesRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AxisCheck"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectBuilds: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectCalendar: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
                 };
             };
             /** @description A problem */
@@ -5071,6 +7962,82 @@ export interface operations {
             };
         };
     };
+    postProjectsProjectConfigurations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfigurationsRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectCycleActs: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CyclesActRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanActDone"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjectsProjectCycles: {
         parameters: {
             query?: never;
@@ -5089,6 +8056,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CycleSummary"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectCycles: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CycleRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CycleDetail"];
                 };
             };
             /** @description A problem */
@@ -5667,6 +8672,82 @@ export interface operations {
             };
         };
     };
+    putProjectsProjectListsMilestoneTypes: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectListsPhases: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     putProjectsProjectListsPriorities: {
         parameters: {
             query?: never;
@@ -5730,6 +8811,252 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectMilestones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MilestoneLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectMilestones: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MilestoneRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MilestoneLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectPeoplePersonCapacity: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CapacityRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectPickCounts: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PicksRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickCount"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectPlanningSetup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectQueue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeadQueue"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectReleases: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
                 };
             };
             /** @description A problem */
@@ -5971,6 +9298,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TodayPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteReleasesRelease: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                release: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchReleasesRelease: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                release: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
                 };
             };
             /** @description A problem */

@@ -16,7 +16,7 @@ final class ShortOfTimeTest extends TestCase
 {
     public function test_base_is_priority_times_one_and_fails(): void
     {
-        self::assertSame([8.0, 15.0, 3.0, 2.0, 1.0], [Candidate::base(1, 0), Candidate::base(2, 2), Candidate::base(3, 0), Candidate::base(4, 1), Candidate::base(9, 0)]);
+        self::assertSame([8.0, 15.0, 2.0], [Candidate::base(8, 0), Candidate::base(5, 2), Candidate::base(1, 1)]);
     }
 
     public function test_a_requirement_counts_half_the_largest_base_that_covers_it(): void

@@ -7,6 +7,7 @@ namespace LucidStep\Tests\Feature\People;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\Route as Routes;
 use Illuminate\Support\Str;
+use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\World;
@@ -48,6 +49,17 @@ final class AccessTest extends FeatureTestCase
             'export' => (string) $this->as($author, 'POST', '/projects/OTH/case-exports', ['format' => 'csv'])->json('id'),
             'import' => (string) $this->as($author, 'POST', '/projects/OTH/case-imports', ['file' => \Illuminate\Http\UploadedFile::fake()->createWithContent('c.csv', "title,action\nA,b")])->json('id'),
             'sha256' => str_repeat('a', 64),
+        ];
+        $lead = $other->lead();
+        $setup = $this->as($lead, 'PUT', '/projects/OTH/axes', ['axes' => [['name' => 'Device', 'values' => [['name' => 'Phone']]]]]);
+        $setup = $this->as($lead, 'POST', '/projects/OTH/configurations', ['how' => 'pairs']);
+        $ids += [
+            'milestone' => (string) $this->as($lead, 'POST', '/projects/OTH/milestones', ['name' => 'Theirs', 'due_on' => '2027-01-01'])->json('id'),
+            'configuration' => (string) $setup->json('configurations.0.id'), 'build' => $other->build->id, 'person' => $author->id,
+            'release' => (string) $this->as($lead, 'POST', '/projects/OTH/releases', ['name' => 'Theirs'])->json('releases.0.id'),
+            'addition' => (string) $this->as($lead, 'POST', '/cycles/OTH-R1/entries', ['picks' => ['cases' => [$entry->case_id], 'configurations' => [$setup->json('configurations.0.id')]]])->json('id'),
+            'planAct' => (string) $this->as($lead, 'POST', '/cycles/OTH-R1/entry-acts', ['act' => 'assign', 'ids' => [$entry->id], 'changes' => ['assignee_id' => $lead->id]])->json('act_id'),
+            'lateAct' => LateAct::query()->create(['project_id' => $other->project->id, 'attempt_id' => $attempt, 'actor_id' => $author->id, 'kind' => 'x', 'payload' => [], 'why' => 'x', 'received_at' => now()])->id,
         ];
         self::assertNotContains('', $ids);
         $me = $this->world->person();

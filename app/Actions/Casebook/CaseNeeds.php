@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Casebook;
+
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Actions\Cycles\ReadCycle;
+use LucidStep\App\Actions\Walk\Announce;
+use LucidStep\App\Http\Resources\CaseNeed;
+use LucidStep\App\Models\TestCase;
+use LucidStep\Core\Planning\Conditions;
+use LucidStep\Core\Planning\LoopRefused;
+
+/**
+ * What a case usually waits for: a suggestion that its entries take over when they are planned.
+ */
+final readonly class CaseNeeds
+{
+    public function __construct(private Announce $announce)
+    {
+    }
+
+    /**
+     * @return list<CaseNeed>
+     */
+    public function of(TestCase $case): array
+    {
+        return array_values(DB::table('case_conditions')->join('cases', 'cases.id', '=', 'needs_id')->where('case_id', $case->id)->orderBy('cases.number')->get(['cases.id', 'cases.key', 'cases.title', 'kind'])
+            ->map(static fn (object $n): CaseNeed => new CaseNeed($n->id, $n->key, $n->title, $n->kind))->all());
+    }
+
+    /**
+     * @param  list<array{case: string, kind: string}>  $needs by key or id
+     *
+     * @return list<CaseNeed>
+     *
+     * @throws ValidationException when a case is not there, or cases would wait for each other: the loop is named
+     */
+    public function write(TestCase $case, array $needs): array
+    {
+        $rows = [];
+        foreach ($needs as $i => $need) {
+            $needed = TestCase::query()->where('project_id', $case->project_id)->whereNull('binned_at')->where(Str::isUuid($need['case']) ? 'id' : 'key', Str::isUuid($need['case']) ? $need['case'] : mb_strtoupper(trim($need['case'])))->first(['id']);
+            if (null === $needed || $needed->id === $case->id) {
+                throw ValidationException::withMessages(["needs.{$i}.case" => null === $needed ? "There is no case {$need['case']} in this project." : 'A case does not wait for itself.']);
+            }
+            $rows[$needed->id] = ['case_id' => $case->id, 'needs_id' => $needed->id, 'kind' => $need['kind']];
+        }
+        $others = DB::table('case_conditions')->join('cases', 'cases.id', '=', 'case_id')->where('cases.project_id', $case->project_id)->whereNot('case_id', $case->id)->get(['case_id as entry_id', 'needs_id', 'kind'])->all();
+        try {
+            Conditions::of(ReadCycle::asConditions([...$others, ...array_map(static fn (array $r): \stdClass => (object) ['entry_id' => $r['case_id'], 'needs_id' => $r['needs_id'], 'kind' => $r['kind']], array_values($rows))]));
+        } catch (LoopRefused $e) {
+            $keys = DB::table('cases')->whereIn('id', $e->loop)->pluck('key', 'id');
+            throw ValidationException::withMessages(['needs' => 'These cases would wait for each other: '.implode(' → ', array_map(static fn (string $id): string => (string) $keys[$id], [...$e->loop, $e->loop[0]]))]);
+        }
+        DB::table('case_conditions')->where('case_id', $case->id)->delete();
+        DB::table('case_conditions')->insert(array_values($rows));
+        ($this->announce)($case->project_id, 'case', $case->id);
+
+        return $this->of($case);
+    }
+}

@@ -1,0 +1,149 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Cycles;
+
+use Illuminate\Support\Facades\DB;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Actions\Casebook\ProjectLists;
+use LucidStep\App\Http\Resources\PlanActDone;
+use LucidStep\App\Http\Resources\ShortLine;
+use LucidStep\App\Http\Resources\ShortPlan;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+use LucidStep\Core\Planning\Balance;
+use LucidStep\Core\Planning\Candidate;
+use LucidStep\Core\Planning\ConditionKind;
+use LucidStep\Core\Planning\Conditions;
+use LucidStep\Core\Planning\NobodyToAssign;
+use LucidStep\Core\Planning\ShortOfTime;
+use LucidStep\Core\Planning\TimePlan;
+use LucidStep\Core\Planning\TooLittleTime;
+use LucidStep\Core\Planning\Work;
+use LucidStep\Core\Planning\Worker;
+
+/**
+ * Short of time: what to walk in the hours that are left, what that leaves out, and the same as order and assignment.
+ */
+final readonly class PlanShortTime
+{
+    public function __construct(private ActOnEntries $acts)
+    {
+    }
+
+    /**
+     * @param  int  $minutes for all people together
+     * @param  list<string>  $in  entries that must be in
+     * @param  list<string>  $out entries that stay out
+     */
+    public function preview(Cycle $cycle, int $minutes, array $in, array $out): ShortPlan
+    {
+        [$plan, $candidates, $why] = $this->plan($cycle, $minutes, $in, $out);
+        $names = DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->where('cycle_id', $cycle->id)->get(['entries.id', 'cases.key', 'cases.title'])->keyBy('id');
+        $line = static fn (string $id): ShortLine => new ShortLine($id, $names[$id]->key, $names[$id]->title, $candidates[$id]->seconds, round($candidates[$id]->base, 1), $why[$id] ?? null);
+
+        return new ShortPlan(array_map($line, $plan->order), array_map($line, $plan->left), $plan->seconds, $minutes * 60, round($plan->risk(), 4), \count($candidates) <= ShortOfTime::EXACT && [] === array_filter($candidates, static fn (Candidate $c): bool => [] !== $c->needs));
+    }
+
+    /**
+     * Puts what is in first, in the proposed order, and hands it out to the people; what is left out goes to nobody.
+     *
+     * @param  list<string>  $in
+     * @param  list<string>  $out
+     * @param  list<string>  $people
+     */
+    public function apply(Cycle $cycle, User $user, int $minutes, array $in, array $out, array $people): PlanActDone
+    {
+        [$plan, $candidates] = $this->plan($cycle, $minutes, $in, $out);
+        $members = AssignEntries::members(Project::query()->findOrFail($cycle->project_id), $people);
+        $assigned = DB::table('entries')->where('cycle_id', $cycle->id)->whereNotNull('assignee_id')->pluck('assignee_id', 'id');
+        $work = array_map(static fn (string $id): Work => new Work($id, $candidates[$id]->seconds, isset($members[$assigned[$id] ?? '']) ? $assigned[$id] : null), $plan->order);
+        try {
+            $given = [] === $members ? [] : Balance::of(array_values(array_map(static fn (string $id): Worker => new Worker($id, max(1, $members[$id]->minutes_per_day)), array_keys($members))), $work, Conditions::of(ReadCycle::conditions($cycle->id)));
+        } catch (NobodyToAssign $e) {
+            throw ValidationException::withMessages(['people' => $e->getMessage()]);
+        }
+        $title = \sprintf('Planned for %s: %d in, %d left out', self::hours($minutes), \count($plan->order), \count($plan->left));
+
+        return ($this->acts)($cycle, $user, 'hand_out', [...$plan->order, ...$plan->left], ['given' => $given, 'order' => $plan->order, 'title' => $title]);
+    }
+
+    /**
+     * @param  list<string>  $in
+     * @param  list<string>  $out
+     *
+     * @return array{TimePlan, array<string, Candidate>, array<string, string>} the plan, all open entries, and why some can be none
+     */
+    private function plan(Cycle $cycle, int $minutes, array $in, array $out): array
+    {
+        $project = Project::query()->findOrFail($cycle->project_id);
+        $weights = array_column((new ProjectLists($project))->items('priority'), 'weight', 'value');
+        $rows = DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->where('cycle_id', $cycle->id)->orderBy('entries.position')
+            ->get(['entries.id', 'entries.case_id', 'shows', 'rounds', 'active_ms', 'walk_times', 'estimate_seconds', 'steps_count', 'priority', 'last_attempt_id', 'cases.key']);
+        $requirements = [];
+        foreach (DB::table('case_requirements')->whereIn('case_id', $rows->pluck('case_id')->unique())->get() as $link) {
+            $requirements[$link->case_id][] = $link->requirement_id;
+        }
+        $fails = $this->fails($cycle);
+        $estimates = new Estimates($project->id);
+        $shows = $rows->pluck('shows', 'id');
+        $keys = $rows->pluck('key', 'id');
+        $stopped = DB::table('entry_stops')->whereIn('entry_id', $rows->pluck('id'))->pluck('entry_id')->flip();
+        $needs = $why = [];
+        $conditions = Conditions::of(ReadCycle::conditions($cycle->id));
+        foreach ($conditions->all as $condition) {
+            if (ConditionKind::OnlyIfPassed === $condition->kind && 'pass' !== $shows[$condition->needs]) {
+                $needs[$condition->entry][] = $condition->needs;
+            }
+        }
+        $candidates = [];
+        foreach ($rows as $row) {
+            if (!\in_array($row->shows, ['not_run', 'in_progress', 'retest'], true) && !isset($stopped[$row->id])) {
+                continue;
+            }
+            $seconds = AssignEntries::left($row, $estimates->entry($row->walk_times, $row->estimate_seconds, $row->steps_count, $row->rounds));
+            $candidates[$row->id] = new Candidate($row->id, $seconds, Candidate::base((float) ($weights[$row->priority] ?? 1), $fails[$row->case_id] ?? 0), $requirements[$row->case_id] ?? [], $needs[$row->id] ?? []);
+            foreach ($needs[$row->id] ?? [] as $need) {
+                if (\in_array($shows[$need], ['fail', 'blocked', 'not_applicable'], true)) {
+                    $why[$row->id] = \sprintf('needs the pass of %s, which shows %s', $keys[$need], str_replace('_', ' ', $shows[$need]));
+                }
+            }
+        }
+        try {
+            $plan = ShortOfTime::plan(array_values($candidates), $minutes * 60, $in, $out, $conditions);
+        } catch (TooLittleTime $e) {
+            throw ValidationException::withMessages(['minutes' => $e->getMessage()]);
+        }
+        foreach (array_diff($in, $plan->order) as $id) {
+            throw ValidationException::withMessages(['in' => \sprintf('%s cannot be in: %s.', $keys[$id] ?? 'An entry', $why[$id] ?? 'it has a verdict, or what it needs stays out')]);
+        }
+        foreach ($out as $id) {
+            $why[$id] = 'kept out by hand';
+        }
+
+        return [$plan, $candidates, $why];
+    }
+
+    /**
+     * @return array<string, int> fails among the newest five finished attempts, by case
+     */
+    private function fails(Cycle $cycle): array
+    {
+        $rows = DB::select(<<<'SQL'
+            select case_id, count(*) filter (where verdict = 'fail') as fails from (
+                select e.case_id, a.verdict, row_number() over (partition by e.case_id order by a.finished_at desc) as n
+                from attempts a join entries e on e.id = a.entry_id
+                where a.state = 'finished' and e.case_id in (select case_id from entries where cycle_id = ?)) newest
+            where n <= 5 group by case_id
+            SQL, [$cycle->id]);
+
+        return array_map(intval(...), array_column($rows, 'fails', 'case_id'));
+    }
+
+    private static function hours(int $minutes): string
+    {
+        return trim((0 < intdiv($minutes, 60) ? intdiv($minutes, 60).'h ' : '').(0 < $minutes % 60 ? ($minutes % 60).'m' : ''));
+    }
+}

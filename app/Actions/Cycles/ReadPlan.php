@@ -1,0 +1,161 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Cycles;
+
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Http\Resources\Counts;
+use LucidStep\App\Http\Resources\CycleDetail;
+use LucidStep\App\Http\Resources\CyclePlan;
+use LucidStep\App\Http\Resources\CycleSummary;
+use LucidStep\App\Http\Resources\LogEntry;
+use LucidStep\App\Http\Resources\OrderFault;
+use LucidStep\App\Http\Resources\Person;
+use LucidStep\App\Http\Resources\PersonLoad;
+use LucidStep\App\Http\Resources\PlanCondition;
+use LucidStep\App\Http\Resources\PlanLine;
+use LucidStep\App\Http\Resources\Reason;
+use LucidStep\App\Http\Resources\SignOffLine;
+use LucidStep\App\Http\Resources\StateChoice;
+use LucidStep\App\Http\Resources\UndoableAct;
+use LucidStep\App\Http\Resources\UnwalkedEntry;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Membership;
+use LucidStep\App\Models\Project;
+use LucidStep\Core\Planning\Condition;
+use LucidStep\Core\Planning\Conditions;
+use LucidStep\Core\Planning\CycleState;
+use LucidStep\Core\Verdict\Policies;
+
+/**
+ * Reads a cycle for its planner: rows and not models, since there may be thousands; the same number of queries for all.
+ */
+final readonly class ReadPlan
+{
+    public function __construct(private ReadCycle $read, private ReadBoard $board)
+    {
+    }
+
+    public function __invoke(Cycle $cycle, bool $mayPlan): CyclePlan
+    {
+        $project = Project::query()->findOrFail($cycle->project_id);
+        $view = $this->read->view($cycle);
+        $approvedOnly = Policies::fromArray($project->policies)->onlyApprovedCases;
+        $estimates = new Estimates($project->id);
+        $conditions = ReadCycle::conditions($cycle->id);
+        $needs = $stops = [];
+        foreach ($conditions as $c) {
+            $needs[$c->entry][] = new PlanCondition($c->needs, $c->kind->value);
+        }
+        foreach (DB::table('entry_stops')->join('entries', 'entries.id', '=', 'entry_id')->where('cycle_id', $cycle->id)->get(['entry_id', 'cause_id']) as $stop) {
+            $stops[$stop->entry_id][] = $stop->cause_id;
+        }
+        $lines = $order = $load = [];
+        $left = $unassigned = 0;
+        foreach ($this->rows($cycle) as $row) {
+            $order[] = $row->id;
+            $readiness = $view->readiness($row->id);
+            $seconds = $estimates->entry($row->walk_times, $row->estimate_seconds, $row->steps_count, $row->rounds);
+            if ('done' !== $readiness->is) {
+                $open = AssignEntries::left($row, $seconds);
+                $left += $open;
+                if (null === $row->assignee_id) {
+                    $unassigned += $open;
+                } else {
+                    $load[$row->assignee_id] = [($load[$row->assignee_id][0] ?? 0) + 1, ($load[$row->assignee_id][1] ?? 0) + $open];
+                }
+            }
+            $newest = $approvedOnly && null !== $row->approved_version_id ? $row->approved_version_id : $row->version_id;
+            $lines[] = new PlanLine(
+                $row->id, $row->position, $row->case_id, $row->key, $row->title, $row->priority, $row->configuration_id, $row->assignee_id, $row->shows, $row->was, $readiness->is,
+                array_map(Reason::from(...), [...$readiness->reasons, ...$readiness->warnings]), $row->walking_id, $seconds, $row->rounds, self::time($row->not_before), self::time($row->not_after),
+                $needs[$row->id] ?? [], $stops[$row->id] ?? [], $newest !== $row->case_version_id, null !== $row->binned_at ? 'in the bin' : ('retired' === $row->state ? 'retired' : null), $row->handover_note, $row->attempts_count > 0,
+            );
+        }
+        [$loads, $capacity] = $this->loads($project, $cycle, $load);
+
+        return new CyclePlan(
+            $this->detail($cycle, $project), $lines, $loads,
+            array_map(static fn (Condition $c): OrderFault => new OrderFault($c->entry, $c->needs, $c->kind->value), Conditions::of($conditions)->outOfOrder($order)),
+            $left, $unassigned, $capacity, $this->lastAct($cycle), $mayPlan,
+        );
+    }
+
+    public function detail(Cycle $cycle, Project $project): CycleDetail
+    {
+        $cycle->loadMissing('build', 'milestone');
+        $people = DB::table('cycle_people')->join('users', 'users.id', '=', 'user_id')->where('cycle_id', $cycle->id)->orderBy('position')->get(['users.id', 'users.name', 'part'])->groupBy('part');
+        $persons = static fn (string $part): array => array_values(($people[$part] ?? collect())->map(static fn (object $p): Person => new Person($p->id, $p->name))->all());
+        $state = CycleState::from($cycle->state);
+        $sign = DB::table('sign_offs')->join('users', 'users.id', '=', 'user_id')->where('cycle_id', $cycle->id)->orderByDesc('at')->first(['sign_offs.*', 'users.name']);
+
+        return new CycleDetail(
+            CycleSummary::from($cycle, $this->board->counts([$cycle->id])[$cycle->id] ?? []), null === $cycle->milestone ? null : Milestones::line($cycle->milestone), $cycle->phase, $cycle->folder, $cycle->priority, $cycle->build_id, $cycle->default_assignee_id,
+            $persons('tester'), $persons('watcher'), $cycle->revision,
+            array_map(static fn (CycleState $to): StateChoice => new StateChoice($to->value, $state->needsReason($to)), $state->next(Policies::fromArray($project->policies)->cyclesAreReviewed)),
+            null === $sign ? null : new SignOffLine($sign->id, new Person($sign->user_id, $sign->name), self::time($sign->at) ?? '', $sign->note, Counts::of((array) json_decode($sign->counts, true)), array_map(static fn (array $e): UnwalkedEntry => new UnwalkedEntry(...$e), json_decode($sign->unwalked, true))),
+            null === $cycle->cloned_from_id ? null : Cycle::query()->whereKey($cycle->cloned_from_id)->value('key'),
+        );
+    }
+
+    /**
+     * @return list<LogEntry> the newest first
+     */
+    public function log(Cycle $cycle): array
+    {
+        return array_values(DB::table('cycle_log')->leftJoin('users', 'users.id', '=', 'actor_id')->leftJoin('plan_acts', 'plan_acts.id', '=', 'act_id')->where('cycle_log.cycle_id', $cycle->id)->orderByDesc('cycle_log.id')->limit(500)
+            ->get(['cycle_log.id', 'at', 'text', 'reason', 'users.id as user_id', 'users.name', 'plan_acts.id as act', 'undone_at'])
+            ->map(static fn (object $l): LogEntry => new LogEntry($l->id, self::time($l->at) ?? '', null === $l->user_id ? null : new Person($l->user_id, $l->name), $l->text, $l->reason, null === $l->undone_at ? $l->act : null))->all());
+    }
+
+    /**
+     * @return iterable<\stdClass>
+     */
+    private function rows(Cycle $cycle): iterable
+    {
+        return DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->leftJoin('attempts', 'attempts.id', '=', 'open_attempt_id')->where('cycle_id', $cycle->id)->orderBy('entries.position')
+            ->get(['entries.id', 'entries.position', 'case_id', 'case_version_id', 'entries.configuration_id', 'assignee_id', 'shows', 'was', 'rounds', 'not_before', 'not_after', 'handover_note', 'attempts_count', 'entries.active_ms', 'attempts.tester_id as walking_id', 'cases.key', 'cases.title', 'cases.priority', 'cases.state', 'cases.binned_at', 'cases.version_id', 'cases.approved_version_id', 'walk_times', 'estimate_seconds', 'steps_count']);
+    }
+
+    /**
+     * @param  array<string, array{int, int}>  $load entries and seconds by person
+     *
+     * @return array{list<PersonLoad>, int} everybody who has part or work, and the capacity of the testers in seconds
+     */
+    private function loads(Project $project, Cycle $cycle, array $load): array
+    {
+        $testers = DB::table('cycle_people')->where('cycle_id', $cycle->id)->where('part', 'tester')->orderBy('position')->pluck('user_id')->flip();
+        $loads = [];
+        $sum = 0;
+        $known = [];
+        foreach (Membership::query()->where('project_id', $project->id)->with('user')->get()->sortBy(static fn (Membership $m): string => \sprintf('%05d %s', $testers[$m->user_id] ?? 99999, $m->user->name)) as $member) {
+            $known[$member->user_id] = true;
+            if (!$member->role->records() || (!isset($testers[$member->user_id]) && !isset($load[$member->user_id]))) {
+                continue;
+            }
+            $capacity = AssignEntries::capacity($project, $cycle, $member);
+            $sum += isset($testers[$member->user_id]) || $testers->isEmpty() ? $capacity : 0;
+            [$entries, $seconds] = $load[$member->user_id] ?? [0, 0];
+            $loads[] = new PersonLoad($member->user_id, $member->user->name, $member->role->value, $entries, $seconds, $capacity, AssignEntries::days($project, $cycle, $member), $member->minutes_per_day, isset($testers[$member->user_id]));
+        }
+        // Whoever left the project keeps what is theirs until somebody else gets it.
+        foreach (array_diff_key($load, $known) as $id => [$entries, $seconds]) {
+            $loads[] = new PersonLoad($id, (string) DB::table('users')->where('id', $id)->value('name'), 'left', $entries, $seconds, 0, 0, 0, false);
+        }
+
+        return [$loads, $sum];
+    }
+
+    private function lastAct(Cycle $cycle): ?UndoableAct
+    {
+        $act = DB::table('plan_acts')->join('users', 'users.id', '=', 'actor_id')->where('cycle_id', $cycle->id)->whereNull('undone_at')->orderByDesc('plan_acts.created_at')->first(['plan_acts.id', 'title', 'users.id as user_id', 'users.name', 'plan_acts.created_at']);
+
+        return null === $act ? null : new UndoableAct($act->id, $act->title, new Person($act->user_id, $act->name), self::time($act->created_at) ?? '');
+    }
+
+    public static function time(?string $time): ?string
+    {
+        return null === $time ? null : (new \DateTimeImmutable($time))->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d\TH:i:s\Z');
+    }
+}

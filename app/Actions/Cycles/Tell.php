@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Cycles;
+
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Mail;
+use Illuminate\Support\Str;
+use LucidStep\App\Actions\Walk\Announce;
+use LucidStep\App\Mail\PlainMail;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+
+/**
+ * Tells people of a cycle what concerns them: in the application, and by mail what they would not want to miss.
+ */
+final readonly class Tell
+{
+    public function __construct(private Announce $announce)
+    {
+    }
+
+    public function assigned(Cycle $cycle, User $by, string $to, int $count, string $note): void
+    {
+        if ($count > 0 && $to !== $by->id && 'released' === $cycle->state) {
+            $this->notice($cycle, [$to], \sprintf('%s assigned %d %s of %s to you', $by->name, $count, 1 === $count ? 'entry' : 'entries', $cycle->name).('' === $note ? '.' : ": {$note}"));
+        }
+    }
+
+    public function released(Cycle $cycle, User $by): void
+    {
+        $people = DB::table('entries')->where('cycle_id', $cycle->id)->whereNotNull('assignee_id')->distinct()->pluck('assignee_id')->merge(DB::table('cycle_people')->where('cycle_id', $cycle->id)->where('part', 'tester')->pluck('user_id'))->unique()->reject($by->id)->all();
+        $this->notice($cycle, array_values($people), "{$cycle->name} is released: it can be walked from {$cycle->starts_on->format('j M')}.");
+    }
+
+    public function returned(Cycle $cycle, User $by, string $reason): void
+    {
+        $author = DB::table('cycle_log')->where('cycle_id', $cycle->id)->whereNotNull('actor_id')->orderBy('id')->value('actor_id');
+        $this->notice($cycle, array_values(array_filter([$author], static fn (mixed $id): bool => \is_string($id) && $id !== $by->id)), "{$by->name} returned {$cycle->name} to draft: {$reason}");
+    }
+
+    /**
+     * Leads are asked for a review.
+     */
+    public function review(Cycle $cycle, User $by): void
+    {
+        $leads = DB::table('memberships')->where('project_id', $cycle->project_id)->whereIn('role', ['lead', 'admin'])->where('user_id', '<>', $by->id)->pluck('user_id')->all();
+        $this->notice($cycle, array_values($leads), "{$by->name} asks for a review of {$cycle->name}.");
+    }
+
+    /**
+     * The watchers are told of the end, in the application and by mail.
+     */
+    public function ended(Cycle $cycle, ?User $by, string $reason): void
+    {
+        $watchers = User::query()->whereIn('id', DB::table('cycle_people')->where('cycle_id', $cycle->id)->where('part', 'watcher')->select('user_id'))->get();
+        $counts = app(ReadBoard::class)->counts([$cycle->id])[$cycle->id] ?? [];
+        $figures = implode(', ', array_map(static fn (string $shows, int $n): string => "{$n} ".str_replace('_', ' ', $shows), array_keys($counts), $counts));
+        $text = "{$cycle->name} was {$cycle->state}".(null === $by ? '' : " by {$by->name}").('' === $reason ? '' : ": {$reason}").('' === $figures ? '.' : ". {$figures}.");
+        $this->notice($cycle, array_values($watchers->modelKeys()), $text);
+        $link = url('/'.Project::query()->findOrFail($cycle->project_id)->code."/cycles/{$cycle->key}");
+        foreach ($watchers as $watcher) {
+            Mail::to($watcher->email)->queue(new PlainMail("{$cycle->name}: {$cycle->state}", "{$text}\n\n{$link}"));
+        }
+    }
+
+    /**
+     * @param  list<string>  $people
+     */
+    public function notice(Cycle $cycle, array $people, string $text): void
+    {
+        if ([] === $people) {
+            return;
+        }
+        $link = '/'.Project::query()->findOrFail($cycle->project_id, ['code'])->code."/cycles/{$cycle->key}";
+        DB::table('notices')->insert(array_map(static fn (string $id): array => ['id' => (string) Str::uuid7(), 'user_id' => $id, 'project_id' => $cycle->project_id, 'text' => $text, 'link' => $link, 'created_at' => Carbon::now()], $people));
+        ($this->announce)($cycle->project_id, 'notice', $cycle->id);
+    }
+}

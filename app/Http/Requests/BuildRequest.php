@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Requests;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * A build.
+ */
+#[OA\Schema(required: ['name'], properties: [
+    new OA\Property(property: 'name', type: 'string'),
+    new OA\Property(property: 'release_id', type: 'string', format: 'uuid'),
+])]
+final class BuildRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'name' => ['required', 'string', 'max:120'],
+            'release_id' => ['nullable', 'uuid'],
+        ];
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Requests;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * Whether a late act is accepted or set aside.
+ */
+#[OA\Schema(required: ['accept'], properties: [
+    new OA\Property(property: 'accept', type: 'boolean'),
+])]
+final class JudgeRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'accept' => ['required', 'boolean'],
+        ];
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * How much is picked: cases, the entries they give, and how long those are likely to take.
+ */
+#[OA\Schema(description: 'How much is picked: cases, the entries they give, and how long those are likely to take.')]
+final readonly class PickCount
+{
+    /**
+     * @param  list<RefusedPick>  $refused
+     * @param  list<PickedCase>  $with_tables
+     */
+    public function __construct(
+        #[OA\Property]
+        public int $cases,
+        #[OA\Property]
+        public int $entries,
+        #[OA\Property]
+        public int $there,
+        #[OA\Property]
+        public int $seconds,
+        #[OA\Property(items: new OA\Items(ref: RefusedPick::class))]
+        public array $refused,
+        #[OA\Property]
+        public int $refused_count,
+        #[OA\Property]
+        public int $usual,
+        #[OA\Property(items: new OA\Items(ref: PickedCase::class))]
+        public array $with_tables,
+        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'array', items: new OA\Items(ref: Named::class)))]
+        public object $rows,
+    ) {
+    }
+}
