@@ -74,7 +74,7 @@ final class PlanStory
             DB::table('configuration_values')->insert(array_map(static fn (string $v): array => ['configuration_id' => $configuration->id, 'value_id' => $values[$v]], explode(', ', $configuration->name)));
         }
         $this->calendar->write($project, [1, 2, 3, 4, 5, 6], [$today->copy()->addDays(12)->toDateString()], $project->time_zone);
-        foreach (['tobias' => [360, []], 'anouk' => [300, [4]], 'piet' => [180, [2, 3]], 'maren' => [60, []], 'corin' => [0, []], 'lina' => [0, []], 'edda' => [0, []]] as $name => [$minutes, $off]) {
+        foreach (['tobias' => [60, []], 'anouk' => [45, [4]], 'piet' => [30, [2, 3]], 'maren' => [15, []], 'corin' => [0, []], 'lina' => [0, []], 'edda' => [0, []]] as $name => [$minutes, $off]) {
             $this->calendar->person(Membership::query()->where('project_id', $project->id)->where('user_id', $people[$name]->id)->firstOrFail(), $minutes, array_map(static fn (int $d): string => $today->copy()->addDays($d)->toDateString(), $off));
         }
         $this->milestones->write($project, ['name' => 'Bookings open', 'type' => 'opening', 'description' => 'The first islanders book by themselves.', 'due_on' => $today->copy()->subDays(12)->toDateString()]);

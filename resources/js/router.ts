@@ -21,6 +21,36 @@ export const router = createRouter({
       meta: { title: 'Cycles' },
     },
     {
+      path: '/:project/cycles/new',
+      component: () => import('./areas/cycles/NewCyclePage.vue'),
+      meta: { title: 'New cycle' },
+    },
+    {
+      path: '/:project/cycles/:cycle/plan',
+      component: () => import('./areas/cycles/PlanPage.vue'),
+      meta: { title: 'Plan' },
+    },
+    {
+      path: '/:project/cycles/:cycle/paths',
+      component: () => import('./areas/cycles/PathsPage.vue'),
+      meta: { title: 'Paths' },
+    },
+    {
+      path: '/:project/cycles/:cycle/log',
+      component: () => import('./areas/cycles/LogPage.vue'),
+      meta: { title: 'Log' },
+    },
+    {
+      path: '/:project/cycles/:cycle/compare',
+      component: () => import('./areas/cycles/ComparePage.vue'),
+      meta: { title: 'Compared' },
+    },
+    {
+      path: '/:project/queue',
+      component: () => import('./areas/cycles/QueuePage.vue'),
+      meta: { title: 'Waits for a lead' },
+    },
+    {
       path: '/:project/cycles/:cycle',
       component: () => import('./areas/cycles/BoardPage.vue'),
       meta: { title: 'Cycle' },
@@ -74,6 +104,16 @@ export const router = createRouter({
       path: '/:project/casebook/:case/history',
       component: () => import('./areas/casebook/HistoryPage.vue'),
       meta: { title: 'History' },
+    },
+    {
+      path: '/:project/setup/planning',
+      component: () => import('./areas/setup/PlanningPage.vue'),
+      meta: { title: 'Setup, planning' },
+    },
+    {
+      path: '/mail',
+      component: () => import('./areas/people/MailsPage.vue'),
+      meta: { title: 'Caught mails' },
     },
     {
       path: '/:project/setup',

@@ -186,7 +186,7 @@ final readonly class ActOnEntries
         }
         DB::table('entry_conditions')->upsert($ids->map(static fn (string $id): array => ['entry_id' => $id, 'needs_id' => $needs, 'kind' => $kind->value])->all(), ['entry_id', 'needs_id'], ['kind']);
 
-        return \sprintf('%s %s %s', self::entries($ids->count()), ConditionKind::After === $kind ? 'after' : 'only if passed:', $needed->key);
+        return \sprintf('Set “%s” on %s', ConditionKind::After === $kind ? "after {$needed->key}" : "only if {$needed->key} passed", self::entries($ids->count()));
     }
 
     /**

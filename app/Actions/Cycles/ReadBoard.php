@@ -44,13 +44,30 @@ final readonly class ReadBoard
     {
         $cycle->load('build');
         $view = $this->read->view($cycle);
-        $entries = Entry::query()->where('cycle_id', $cycle->id)->with(self::WITH)->orderBy('position')->get();
+        $entries = $this->rows($cycle);
 
         return new CycleBoard(
             CycleSummary::from($cycle, $this->counts([$cycle->id])[$cycle->id] ?? []),
-            array_values($entries->map(static fn (Entry $e): EntryLine => EntryLine::from($e, $view->readiness($e->id)))->all()),
+            array_values(array_map(static fn (\stdClass $e): EntryLine => EntryLine::fromRow($e, $view->readiness($e->id)), $entries)),
             'released' === $cycle->state ? $view->next($user->id)?->id : null,
         );
+    }
+
+    /**
+     * Rows and not models: a cycle may have ten thousand.
+     *
+     * @return array<int, \stdClass>
+     */
+    private function rows(Cycle $cycle): array
+    {
+        return DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->leftJoin('configurations', 'configurations.id', '=', 'configuration_id')
+            ->leftJoin('users as assignee', 'assignee.id', '=', 'assignee_id')->leftJoin('users as retester', 'retester.id', '=', 'retest_by_id')
+            ->leftJoin('attempts', 'attempts.id', '=', 'open_attempt_id')->leftJoin('users as walker', 'walker.id', '=', 'attempts.tester_id')
+            ->where('cycle_id', $cycle->id)->orderBy('entries.position')->get([
+                'entries.id', 'cycle_id', 'entries.position', 'cases.key', 'cases.title', 'cases.priority', 'cases.estimate_seconds', 'entries.configuration_id', 'configurations.name as configuration', 'assignee_id', 'assignee.name as assignee',
+                'shows', 'was', 'retest_reason', 'retest_by_id', 'retester.name as retester', 'attempts.tester_id as walker_id', 'walker.name as walker', 'open_attempt_id', 'last_attempt_id', 'attempts_count', 'defects_count', 'entries.active_ms', 'shown_at',
+                'cases.binned_at', 'handover_note', 'look_asked_at', 'look_note', 'case_version_id', 'cases.version_id', 'cases.approved_version_id',
+            ])->all();
     }
 
     public function entry(Entry $entry): EntryDetail

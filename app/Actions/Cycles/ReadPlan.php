@@ -88,12 +88,14 @@ final readonly class ReadPlan
         $people = DB::table('cycle_people')->join('users', 'users.id', '=', 'user_id')->where('cycle_id', $cycle->id)->orderBy('position')->get(['users.id', 'users.name', 'part'])->groupBy('part');
         $persons = static fn (string $part): array => array_values(($people[$part] ?? collect())->map(static fn (object $p): Person => new Person($p->id, $p->name))->all());
         $state = CycleState::from($cycle->state);
+        // What was walked is no draft any more.
+        $walked = CycleState::Released === $state && DB::table('entries')->where('cycle_id', $cycle->id)->where('attempts_count', '>', 0)->exists();
         $sign = DB::table('sign_offs')->join('users', 'users.id', '=', 'user_id')->where('cycle_id', $cycle->id)->orderByDesc('at')->first(['sign_offs.*', 'users.name']);
 
         return new CycleDetail(
             CycleSummary::from($cycle, $this->board->counts([$cycle->id])[$cycle->id] ?? []), null === $cycle->milestone ? null : Milestones::line($cycle->milestone), $cycle->phase, $cycle->folder, $cycle->priority, $cycle->build_id, $cycle->default_assignee_id,
             $persons('tester'), $persons('watcher'), $cycle->revision,
-            array_map(static fn (CycleState $to): StateChoice => new StateChoice($to->value, $state->needsReason($to)), $state->next(Policies::fromArray($project->policies)->cyclesAreReviewed)),
+            array_values(array_map(static fn (CycleState $to): StateChoice => new StateChoice($to->value, $state->needsReason($to)), array_filter($state->next(Policies::fromArray($project->policies)->cyclesAreReviewed), static fn (CycleState $to): bool => CycleState::Draft !== $to || !$walked))),
             null === $sign ? null : new SignOffLine($sign->id, new Person($sign->user_id, $sign->name), self::time($sign->at) ?? '', $sign->note, Counts::of((array) json_decode($sign->counts, true)), array_map(static fn (array $e): UnwalkedEntry => new UnwalkedEntry(...$e), json_decode($sign->unwalked, true))),
             null === $cycle->cloned_from_id ? null : Cycle::query()->whereKey($cycle->cloned_from_id)->value('key'),
         );

@@ -11,7 +11,7 @@ use OpenApi\Attributes as OA;
  */
 #[OA\Schema(required: ['name'], properties: [
     new OA\Property(property: 'name', type: 'string'),
-    new OA\Property(property: 'release_id', type: 'string', format: 'uuid'),
+    new OA\Property(property: 'release_id', type: 'string', format: 'uuid', nullable: true),
 ])]
 final class BuildRequest extends ApiRequest
 {

@@ -12,7 +12,7 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(required: ['ids'], properties: [
     new OA\Property(property: 'ids', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
     new OA\Property(property: 'days', type: 'integer'),
-    new OA\Property(property: 'build_id', type: 'string', format: 'uuid'),
+    new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
 ])]
 final class CyclesActRequest extends ApiRequest
 {

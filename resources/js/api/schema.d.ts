@@ -2390,7 +2390,7 @@ export interface components {
             /** @description A build. */
             name: string;
             /** Format: uuid */
-            release_id?: string;
+            release_id?: string | null;
         };
         CalendarRequest: {
             /** @description When a project works. */
@@ -2689,7 +2689,7 @@ export interface components {
             /** @enum {string} */
             which?: "all" | "failed" | "failed_blocked" | "not_run" | "open";
             /** Format: uuid */
-            build_id?: string;
+            build_id?: string | null;
             off_days?: boolean;
             people?: boolean;
             preview?: boolean;
@@ -2770,15 +2770,15 @@ export interface components {
             ends_on?: string;
             description?: string;
             /** Format: uuid */
-            build_id?: string;
+            build_id?: string | null;
             /** Format: uuid */
-            milestone_id?: string;
+            milestone_id?: string | null;
             phase?: string;
             folder?: string;
             priority?: string;
             conditions_hold?: boolean;
             /** Format: uuid */
-            default_assignee_id?: string;
+            default_assignee_id?: string | null;
             testers?: string[];
             watchers?: string[];
         };
@@ -2836,15 +2836,15 @@ export interface components {
             ends_on: string;
             description?: string;
             /** Format: uuid */
-            build_id?: string;
+            build_id?: string | null;
             /** Format: uuid */
-            milestone_id?: string;
+            milestone_id?: string | null;
             phase?: string;
             folder?: string;
             priority?: string;
             conditions_hold?: boolean;
             /** Format: uuid */
-            default_assignee_id?: string;
+            default_assignee_id?: string | null;
             testers?: string[];
             watchers?: string[];
             picks?: {
@@ -2874,7 +2874,7 @@ export interface components {
             ids: string[];
             days?: number;
             /** Format: uuid */
-            build_id?: string;
+            build_id?: string | null;
         };
         /** @description Dates before and after. */
         DateMove: {

@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router';
 import GoTo from './GoTo.vue';
 import KeysHelp from './KeysHelp.vue';
 import NoticeBar from './NoticeBar.vue';
+import NoticeBell from './NoticeBell.vue';
 import SaveState from './SaveState.vue';
 import { useKeys } from './keys';
 import { useLive } from './live';
@@ -86,6 +87,7 @@ function active(path: string): boolean {
         <button type="button" class="word" aria-haspopup="dialog" @click="goTo = true">
           Go to <kbd>Ctrl K</kbd>
         </button>
+        <NoticeBell :project="project" />
         <SaveState />
         <button type="button" class="word keys" aria-haspopup="dialog" @click="help = true">
           Keys <kbd>?</kbd>

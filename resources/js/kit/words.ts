@@ -39,6 +39,8 @@ export function reasonWords(reason: Api['Reason']): string {
       return `needs a pass of ${reason.name}`;
     case 'needs_pass_not_applicable':
       return `needs a pass of ${reason.name}, which is not applicable`;
+    case 'stopped':
+      return `waits on ${reason.name}, which did not pass`;
     case 'too_early':
       return `not before ${at}`;
     case 'too_late':

@@ -4,9 +4,10 @@ import Select from 'primevue/select';
 import { computed, reactive, ref, watch } from 'vue';
 import { api, take, type Api } from '@/api/client';
 import { say } from '@/kit/notices';
+import { mayLead } from '@/kit/session';
 import { plural } from '@/kit/words';
 import { actOn, sentence, undoAct } from './frame';
-import { asOptions, stateWord, states } from './filter';
+import { asOptions, planOf, stateWord, states } from './filter';
 import PickField from './PickField.vue';
 
 /** What can be done with the chosen cases: at once, seen beforehand, and taken back. */
@@ -167,6 +168,13 @@ function toggle(now: typeof mode.value): void {
       >
         Into a suite
       </button>
+      <RouterLink
+        v-if="mayLead(project)"
+        class="link"
+        title="Plan a cycle of them (p)"
+        :to="planOf(project, filter)"
+        >Plan a cycle</RouterLink
+      >
       <slot name="export" />
       <button type="button" class="link" :disabled="busy" @click="act('edit', { state: 'retired' })">
         Retire

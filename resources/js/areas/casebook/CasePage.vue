@@ -9,6 +9,7 @@ import { useRead } from '@/kit/read';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, exact, length } from '@/kit/words';
 import { session } from '@/kit/session';
+import CaseNeeds from './CaseNeeds.vue';
 import CaseSide from './CaseSide.vue';
 import CaseTalk from './CaseTalk.vue';
 import { actOn, sentence, undoAct, useFrame } from './frame';
@@ -343,6 +344,7 @@ const stepProblems = computed<Api['ProblemLine'][]>(() => [
             :may-write="mayWrite"
             :path-of="pathOf"
           />
+          <CaseNeeds v-if="data" :project="project" :case-key="data.case.key" :may-write="mayWrite" />
           <CaseTalk
             v-if="data"
             :project="project"

@@ -6,13 +6,14 @@ import { useRoute, useRouter } from 'vue-router';
 import { api, take, type Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import { say } from '@/kit/notices';
+import { mayLead } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
 import { plural } from '@/kit/words';
 import BulkBar from './BulkBar.vue';
 import CasebookTabs from './CasebookTabs.vue';
 import CaseTable from './CaseTable.vue';
 import ExportPanel from './ExportPanel.vue';
-import { fromQuery, stateWord, withValue, type Filter } from './filter';
+import { fromQuery, planOf, stateWord, withValue, type Filter } from './filter';
 import FilterBar from './FilterBar.vue';
 import FolderTree from './FolderTree.vue';
 import { actOn, sentence, undoAct, useFrame } from './frame';
@@ -130,6 +131,14 @@ useKeys('Casebook', () => [
     run: () => set('peek', route.query.peek ? undefined : current.value || lines.value[0]?.key),
   },
   { keys: ['n'], label: 'New case', run: () => void create() },
+  {
+    keys: ['p'],
+    label: 'Plan a cycle of the chosen cases',
+    run: () =>
+      chosenCount.value > 0 &&
+      mayLead(project.value) &&
+      void router.push(planOf(project.value, chosenFilter.value)),
+  },
   { keys: ['/'], label: 'Find', run: () => document.querySelector<HTMLInputElement>('#find-cases')?.focus() },
 ]);
 /** Moves the current case among its neighbours, where the folder's own order is shown. */

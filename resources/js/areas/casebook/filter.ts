@@ -182,3 +182,11 @@ export const states = ['draft', 'in_review', 'approved', 'retired'].map((value) 
   value,
   label: stateWord(value),
 }));
+
+/** Where a cycle is planned of chosen cases: those of some ids, or all that a filter finds. */
+export function planOf(project: string, filter: Filter): { path: string; query: Record<string, string> } {
+  return {
+    path: `/${project}/cycles/new`,
+    query: filter.ids ? { cases: filter.ids } : { filter: JSON.stringify(filter) },
+  };
+}

@@ -2,7 +2,7 @@
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
-import { computed } from 'vue';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, take, type Api } from '@/api/client';
 import CountBar from '@/kit/CountBar.vue';
@@ -11,20 +11,9 @@ import { useRead } from '@/kit/read';
 import { mayRecord } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
-import {
-  ago,
-  day,
-  due,
-  entryWords,
-  exact,
-  length,
-  plainWords,
-  reasonWords,
-  shownOf,
-  wordOf,
-  type Shown,
-} from '@/kit/words';
+import { ago, entryWords, exact, length, reasonWords, shownOf, wordOf, type Shown } from '@/kit/words';
 import { useStart } from '@/walk/useStart';
+import CycleHead from './CycleHead.vue';
 
 const route = useRoute();
 const router = useRouter();
@@ -78,6 +67,18 @@ const lines = computed(() => {
     .filter((e) => who === '' || (e.assignee?.id ?? 'nobody') === who)
     .sort((a, b) => (by(a) < by(b) ? -1 : by(a) > by(b) ? 1 : a.position - b.position));
 });
+/** Thousands of rows are drawn as one comes to them. */
+const most = ref(200);
+const drawn = computed(() => lines.value.slice(0, most.value));
+const end = ref<HTMLElement | null>(null);
+const sight = new IntersectionObserver((seen) => {
+  if (seen.some((s) => s.isIntersecting)) most.value += 200;
+});
+watch(end, (now, before) => {
+  if (before) sight.unobserve(before);
+  if (now) sight.observe(now);
+});
+onBeforeUnmount(() => sight.disconnect());
 const columns = [
   ['position', '#'],
   ['title', 'Entry'],
@@ -96,24 +97,15 @@ const open = (id: string): void => void router.push(`/${project.value}/entries/$
   <div class="page">
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <template v-else>
-      <div class="title-line">
-        <span class="mono soft">{{ data.cycle.key }}</span>
-        <h1 class="long">{{ data.cycle.name }}</h1>
-        <span class="soft"
-          >{{ plainWords(data.cycle.state) }} · build {{ data.cycle.build?.name ?? '–' }} ·
-          {{ day(data.cycle.starts_on) }} to {{ day(data.cycle.ends_on)
-          }}<template v-if="data.cycle.state === 'released'">, {{ due(data.cycle.ends_on) }}</template></span
-        >
-        <div class="actions">
-          <Button
-            v-if="data.next_entry_id && mayRecord(project)"
-            outlined
-            :disabled="busy"
-            label="Walk my next entry"
-            @click="start(data.next_entry_id)"
-          />
-        </div>
-      </div>
+      <CycleHead :project="project" :cycle="data.cycle">
+        <Button
+          v-if="data.next_entry_id && mayRecord(project)"
+          outlined
+          :disabled="busy"
+          label="Walk my next entry"
+          @click="start(data.next_entry_id)"
+        />
+      </CycleHead>
       <p v-if="problem" class="p-invalid-words" role="alert">{{ problem.message }}</p>
       <p v-if="data.cycle.description" class="soft about">{{ data.cycle.description }}</p>
       <div class="sum">
@@ -192,7 +184,7 @@ const open = (id: string): void => void router.push(`/${project.value}/entries/$
             </tr>
           </thead>
           <tbody>
-            <tr v-for="e in lines" :key="e.id">
+            <tr v-for="e in drawn" :key="e.id">
               <td class="soft">{{ e.position }}</td>
               <td>
                 <span class="mono soft key">{{ e.case_key }}</span>
@@ -222,6 +214,10 @@ const open = (id: string): void => void router.push(`/${project.value}/entries/$
           </tbody>
         </table>
       </div>
+      <p v-if="drawn.length < lines.length" ref="end" class="soft small">
+        {{ drawn.length }} of {{ lines.length }} drawn.
+        <button type="button" class="link" @click="most += 200">Draw more</button>
+      </p>
       <StateBox v-if="lines.length === 0" empty="No entry fits these filters."
         ><button type="button" class="clear" @click="router.replace({ query: {} })">
           Show all

@@ -22,6 +22,7 @@ import {
 } from '@/kit/words';
 import { useStart } from '@/walk/useStart';
 import AttemptProtocol from './AttemptProtocol.vue';
+import EntryCare from './EntryCare.vue';
 
 const route = useRoute();
 const router = useRouter();
@@ -141,6 +142,12 @@ async function takeOver(): Promise<void> {
           >“{{ data.entry.retest_reason }}” <span class="soft">{{ data.entry.retest_by?.name }}</span></span
         >
       </p>
+      <EntryCare
+        :project="project"
+        :entry="data.entry"
+        :open="data.cycle.state === 'released'"
+        @changed="refetch()"
+      />
       <div v-if="warned" class="ask">
         <p>This entry {{ data.entry.warnings.map(reasonWords).join('; ') }}.</p>
         <label class="label" for="walk-word">Why walk it now?</label>

@@ -8,7 +8,9 @@ import { plural } from '@/kit/words';
 const props = defineProps<{
   title: string;
   what: string;
-  list: 'types' | 'priorities';
+  list: 'types' | 'priorities' | 'milestone-types' | 'phases';
+  /** What uses an item, as a word. */
+  uses?: string;
   project: string;
   items: Api['ListItemLine'][];
   weighted?: boolean;
@@ -49,7 +51,9 @@ async function save(): Promise<void> {
   };
   try {
     if (props.list === 'types') await api.PUT('/projects/{project}/lists/types', request);
-    else await api.PUT('/projects/{project}/lists/priorities', request);
+    else if (props.list === 'priorities') await api.PUT('/projects/{project}/lists/priorities', request);
+    else if (props.list === 'phases') await api.PUT('/projects/{project}/lists/phases', request);
+    else await api.PUT('/projects/{project}/lists/milestone-types', request);
     say(`${props.title} saved.`);
     emit('saved');
   } catch (error) {
@@ -83,7 +87,7 @@ async function save(): Promise<void> {
         :aria-label="`Weight of ${r.name}`"
         :disabled="!mayWrite"
       />
-      <span class="soft small uses">{{ r.uses ? plural(r.uses, 'case') : '' }}</span>
+      <span class="soft small uses">{{ r.uses ? plural(r.uses, uses ?? 'case') : '' }}</span>
       <template v-if="mayWrite">
         <button type="button" class="link soft" :aria-label="`Move ${r.name} up`" @click="move(i, -1)">
           ↑

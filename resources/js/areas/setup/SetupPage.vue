@@ -7,6 +7,7 @@ import StateBox from '@/kit/StateBox.vue';
 import FieldsEditor from './FieldsEditor.vue';
 import LabelsEditor from './LabelsEditor.vue';
 import ListEditor from './ListEditor.vue';
+import SetupTabs from './SetupTabs.vue';
 
 const route = useRoute();
 const project = computed(() => String(route.params.project));
@@ -20,7 +21,7 @@ const { data, error, isPending, refetch } = useRead(
 
 <template>
   <div class="page">
-    <div class="title-line"><h1>Setup</h1></div>
+    <SetupTabs :project="project" />
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <template v-else>
       <p v-if="!data.may_write" class="soft">Leads and admins change these.</p>

@@ -1,0 +1,492 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, reactive, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { api, Problem, take, type Api } from '@/api/client';
+import { useKeys } from '@/kit/keys';
+import { say } from '@/kit/notices';
+import { useRead } from '@/kit/read';
+import StateBox from '@/kit/StateBox.vue';
+import { plural, shownOf, wordOf, type Shown } from '@/kit/words';
+import AddPanel from './AddPanel.vue';
+import AgainPanel from './AgainPanel.vue';
+import AssignPanel from './AssignPanel.vue';
+import CycleFields, { type CycleInput } from './CycleFields.vue';
+import CycleHead from './CycleHead.vue';
+import DriftPanel from './DriftPanel.vue';
+import EntryTray from './EntryTray.vue';
+import LoadList from './LoadList.vue';
+import PlanTable from './PlanTable.vue';
+import ShortTime from './ShortTime.vue';
+import { sentenceOf, undoPlanAct, usePlan, useSetup } from './usePlan';
+
+/** A cycle's plan: the order, who does what, what waits for what, and whether there is time for it. */
+const route = useRoute();
+const router = useRouter();
+const project = computed(() => String(route.params.project));
+const key = computed(() => String(route.params.cycle));
+const { data, error, isPending, refetch, byId, act, tell } = usePlan(key);
+const { data: setup } = useSetup(project);
+const { data: milestones } = useRead(
+  'cycle',
+  () => ['milestones', project.value],
+  async () =>
+    take(await api.GET('/projects/{project}/milestones', { params: { path: { project: project.value } } })),
+);
+const { data: cycles } = useRead(
+  'cycle',
+  () => ['cycles', project.value],
+  async () =>
+    take(await api.GET('/projects/{project}/cycles', { params: { path: { project: project.value } } })),
+);
+const people = computed(() => new Map((setup.value?.people ?? []).map((p) => [p.id, p.name])));
+const names = computed(() => {
+  const all = new Map(people.value);
+  for (const l of data.value?.loads ?? []) all.set(l.id, l.name);
+  return all;
+});
+const recorders = computed(() =>
+  (setup.value?.people ?? []).filter((p) => ['admin', 'lead', 'tester'].includes(p.role)),
+);
+const configurations = computed(
+  () => new Map((setup.value?.configurations ?? []).map((c) => [c.id, c.name])),
+);
+
+// Filters stand in the address.
+const q = computed(() => String(route.query.q ?? ''));
+const shows = computed(() => String(route.query.shows ?? ''));
+const who = computed(() => String(route.query.who ?? ''));
+function set(name: string, value: string): void {
+  void router.replace({ query: { ...route.query, [name]: value || undefined } });
+}
+const lines = computed(() => {
+  const words = q.value.toLowerCase().split(/\s+/).filter(Boolean);
+  return (data.value?.entries ?? []).filter(
+    (e) =>
+      words.every((w) => `${e.case_key} ${e.title}`.toLowerCase().includes(w)) &&
+      (shows.value === '' || shownOf(e as never) === shows.value || (shows.value === 'behind' && e.behind)) &&
+      (who.value === '' || (e.assignee_id ?? 'nobody') === who.value),
+  );
+});
+const filtered = computed(() => q.value !== '' || shows.value !== '' || who.value !== '');
+
+// Choosing.
+const selected = ref(new Set<string>());
+const current = ref(String(route.query.entry ?? ''));
+let anchor = '';
+const table = ref<InstanceType<typeof PlanTable> | null>(null);
+function select(id: string, range: boolean): void {
+  const next = new Set(selected.value);
+  const ids = lines.value.map((l) => l.id);
+  if (range && anchor) {
+    const [a, b] = [ids.indexOf(anchor), ids.indexOf(id)].sort((x, y) => x - y);
+    for (const one of ids.slice(a, (b ?? 0) + 1)) next.add(one);
+  } else if (!next.delete(id)) next.add(id);
+  anchor = id;
+  selected.value = next;
+}
+function all(): void {
+  selected.value =
+    selected.value.size === lines.value.length ? new Set() : new Set(lines.value.map((l) => l.id));
+}
+const chosen = computed(() => {
+  const ids = selected.value.size > 0 ? [...selected.value] : current.value ? [current.value] : [];
+  return ids.map((id) => byId.value.get(id)).filter((e) => e !== undefined);
+});
+const at = computed(() => lines.value.findIndex((l) => l.id === current.value));
+function step(by: number): void {
+  const next = lines.value[Math.max(0, Math.min(lines.value.length - 1, at.value + by))];
+  if (!next) return;
+  current.value = next.id;
+  table.value?.show(next.id);
+}
+useKeys('Plan', () => [
+  { keys: ['j', 'ArrowDown'], label: 'Next entry', run: () => step(1) },
+  { keys: ['k', 'ArrowUp'], label: 'Entry before', run: () => step(-1) },
+  { keys: ['x'], label: 'Choose the entry', run: () => current.value && select(current.value, false) },
+  { keys: ['a'], label: 'Add entries', run: () => (panel.value = panel.value === 'add' ? '' : 'add') },
+  { keys: ['h'], label: 'Hand out what is nobody’s', run: () => (panel.value = 'assign') },
+  { keys: ['s'], label: 'Short of time', run: () => (panel.value = 'short') },
+]);
+/** Alt and an arrow move the chosen entries. */
+function onKey(event: KeyboardEvent): void {
+  if (!event.altKey || !mayMove.value || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+  const ids = chosen.value.map((e) => e.id);
+  if (ids.length === 0) return;
+  event.preventDefault();
+  const order = (data.value?.entries ?? []).map((e) => e.id);
+  const rest = order.filter((id) => !ids.includes(id));
+  const first = Math.min(...ids.map((id) => order.indexOf(id)));
+  const place =
+    order.slice(0, first).filter((id) => !ids.includes(id)).length + (event.key === 'ArrowUp' ? -1 : 1);
+  if (place < 0 || place > rest.length) return;
+  void move(ids, rest[place] ?? null);
+}
+onMounted(() => window.addEventListener('keydown', onKey));
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
+async function move(ids: string[], before: string | null): Promise<void> {
+  try {
+    await act('move', ids, before ? { before_id: before } : {});
+  } catch (e) {
+    say(sentenceOf(e));
+  }
+}
+const open = computed(() => !['closed', 'abandoned'].includes(data.value?.cycle.cycle.state ?? ''));
+const mayMove = computed(() => (data.value?.may_plan ?? false) && open.value && !filtered.value);
+
+const panel = ref<'' | 'add' | 'assign' | 'short' | 'again' | 'facts'>('');
+const drift = ref('');
+async function undoLast(): Promise<void> {
+  const last = data.value?.last_act;
+  if (!last) return;
+  try {
+    say(await undoPlanAct(last.id));
+  } catch (e) {
+    say(sentenceOf(e));
+  }
+  void refetch();
+}
+async function mend(): Promise<void> {
+  try {
+    await act('mend', []);
+  } catch (e) {
+    say(sentenceOf(e));
+  }
+}
+
+// The facts of the cycle: what one typed stays until it is saved, also when somebody else saved in between.
+const form = reactive({} as CycleInput);
+const revision = ref(0);
+const errors = ref<Record<string, string[]>>({});
+const clash = ref('');
+function fill(): void {
+  const d = data.value?.cycle;
+  if (!d) return;
+  revision.value = d.revision;
+  Object.assign(form, {
+    name: d.cycle.name,
+    description: d.cycle.description,
+    starts_on: d.cycle.starts_on,
+    ends_on: d.cycle.ends_on,
+    build_id: d.build_id,
+    milestone_id: d.milestone?.id ?? null,
+    phase: d.phase || null,
+    folder: d.folder,
+    priority: d.priority || null,
+    conditions_hold: d.cycle.conditions_hold,
+    default_assignee_id: d.default_assignee_id,
+    testers: d.testers.map((t) => t.id),
+    watchers: d.watchers.map((w) => w.id),
+  } satisfies CycleInput);
+}
+watch(panel, (now) => {
+  if (now === 'facts') fill();
+  errors.value = {};
+  clash.value = '';
+});
+async function saveFacts(force = false): Promise<void> {
+  errors.value = {};
+  clash.value = '';
+  try {
+    await api.PATCH('/cycles/{cycle}', {
+      params: { path: { cycle: key.value } },
+      body: {
+        ...form,
+        phase: form.phase ?? '',
+        priority: form.priority ?? '',
+        ...(force ? {} : { revision: revision.value }),
+      },
+    });
+    say('Saved.');
+    panel.value = '';
+    void refetch();
+  } catch (e) {
+    if (!(e instanceof Problem)) throw e;
+    errors.value = e.errors;
+    if (e.status === 412) clash.value = e.message;
+    else if (Object.keys(e.errors).length === 0) clash.value = e.message;
+    void refetch();
+  }
+}
+function done(d: Api['PlanActDone']): void {
+  tell(d);
+  selected.value = new Set();
+}
+const STATES = [
+  'not_run',
+  'held',
+  'in_progress',
+  'pass',
+  'fail',
+  'blocked',
+  'retest',
+  'not_applicable',
+] as Shown[];
+const behind = computed(() => (data.value?.entries ?? []).filter((e) => e.behind).length);
+</script>
+
+<template>
+  <div class="page">
+    <StateBox v-if="!data || !setup" :loading="isPending" :error="error" @again="refetch()" />
+    <template v-else>
+      <CycleHead :project="project" :cycle="data.cycle.cycle" :next="data.cycle.next" @moved="refetch()" />
+      <div class="row tools">
+        <template v-if="open">
+          <button
+            type="button"
+            class="link"
+            :aria-expanded="panel === 'add'"
+            title="Add entries (a)"
+            @click="panel = panel === 'add' ? '' : 'add'"
+          >
+            Add entries
+          </button>
+          <button
+            type="button"
+            class="link"
+            :aria-expanded="panel === 'assign'"
+            title="Hand out what is nobody’s (h)"
+            @click="panel = panel === 'assign' ? '' : 'assign'"
+          >
+            Hand out
+          </button>
+          <button
+            type="button"
+            class="link"
+            :aria-expanded="panel === 'short'"
+            title="Short of time (s)"
+            @click="panel = panel === 'short' ? '' : 'short'"
+          >
+            Short of time
+          </button>
+          <button
+            type="button"
+            class="link"
+            :aria-expanded="panel === 'facts'"
+            @click="panel = panel === 'facts' ? '' : 'facts'"
+          >
+            Dates, build, people
+          </button>
+        </template>
+        <button
+          type="button"
+          class="link"
+          :aria-expanded="panel === 'again'"
+          @click="panel = panel === 'again' ? '' : 'again'"
+        >
+          Again
+        </button>
+        <span class="gap" />
+        <button
+          v-if="data.last_act && open"
+          type="button"
+          class="link soft"
+          :title="`${data.last_act.title}, ${data.last_act.by.name}`"
+          @click="undoLast"
+        >
+          Undo “{{ data.last_act.title }}”
+        </button>
+      </div>
+      <AddPanel
+        v-if="panel === 'add'"
+        :project="project"
+        :setup="setup"
+        :cycles="cycles ?? []"
+        :cycle="key"
+        @done="refetch()"
+        @close="panel = ''"
+      />
+      <AssignPanel
+        v-if="panel === 'assign'"
+        :plan="data"
+        :people="recorders"
+        :chosen="[...selected]"
+        @done="done"
+        @close="panel = ''"
+      />
+      <ShortTime v-if="panel === 'short'" :plan="data" @done="done" @close="panel = ''" />
+      <AgainPanel
+        v-if="panel === 'again'"
+        :project="project"
+        :setup="setup"
+        :cycle="data.cycle.cycle"
+        @close="panel = ''"
+      />
+      <form v-if="panel === 'facts'" class="sheet facts" @submit.prevent="saveFacts()">
+        <CycleFields
+          v-model="form"
+          :setup="setup"
+          :milestones="milestones ?? []"
+          :folders="[...new Set((cycles ?? []).map((c) => c.folder).filter(Boolean))]"
+          :errors="errors"
+        />
+        <p v-if="clash" class="p-invalid-words" role="alert">{{ clash }}</p>
+        <p class="row">
+          <button type="submit" class="link">Save</button>
+          <button v-if="clash" type="button" class="link" @click="saveFacts(true)">
+            Save mine all the same
+          </button>
+          <button type="button" class="link soft" @click="panel = ''">Leave it as it was</button>
+        </p>
+      </form>
+      <DriftPanel
+        v-if="drift"
+        :entry="drift"
+        :may-take="data.may_plan"
+        @taken="refetch()"
+        @close="drift = ''"
+      />
+      <p v-if="data.faults.length > 0" class="fault" role="status">
+        <span class="p-invalid-words"
+          >{{ plural(data.faults.length, 'entry stands', 'entries stand') }} before what
+          {{ data.faults.length === 1 ? 'it depends' : 'they depend' }} on:
+          {{
+            data.faults
+              .slice(0, 3)
+              .map((f) => `${byId.get(f.entry_id)?.case_key} before ${byId.get(f.needs_id)?.case_key}`)
+              .join(', ')
+          }}<template v-if="data.faults.length > 3"> …</template></span
+        >
+        <button v-if="data.may_plan && open" type="button" class="link" @click="mend">Put them behind</button>
+      </p>
+      <div class="columns">
+        <div class="main">
+          <div class="row filters">
+            <input
+              class="field words"
+              :value="q"
+              placeholder="Words or a key"
+              aria-label="Filter by words or a key"
+              @input="set('q', ($event.target as HTMLInputElement).value)"
+            />
+            <select
+              class="field"
+              :value="shows"
+              aria-label="Filter by what it shows"
+              @change="set('shows', ($event.target as HTMLSelectElement).value)"
+            >
+              <option value="">Whatever it shows</option>
+              <option v-for="s in STATES" :key="s" :value="s">{{ wordOf(s) }}</option>
+              <option v-if="behind > 0" value="behind">Case changed ({{ behind }})</option>
+            </select>
+            <select
+              class="field"
+              :value="who"
+              aria-label="Filter by assignee"
+              @change="set('who', ($event.target as HTMLSelectElement).value)"
+            >
+              <option value="">Everybody’s</option>
+              <option value="nobody">Nobody’s</option>
+              <option v-for="l in data.loads" :key="l.id" :value="l.id">{{ l.name }}’s</option>
+            </select>
+            <span class="soft small" role="status">{{
+              filtered
+                ? `${lines.length} of ${data.entries.length} entries`
+                : plural(data.entries.length, 'entry', 'entries')
+            }}</span>
+            <button
+              v-if="filtered"
+              type="button"
+              class="link soft small"
+              @click="router.replace({ query: {} })"
+            >
+              Show all
+            </button>
+          </div>
+          <StateBox
+            v-if="data.entries.length === 0"
+            empty="There is nothing to be walked in this cycle yet. Add entries out of folders, suites, a rule or an earlier cycle."
+          >
+            <button type="button" class="link" @click="panel = 'add'">Add entries</button>
+          </StateBox>
+          <StateBox v-else-if="lines.length === 0" empty="No entry fits these filters." />
+          <PlanTable
+            v-else
+            ref="table"
+            :lines="lines"
+            :by-id="byId"
+            :people="names"
+            :configurations="configurations"
+            :faults="data.faults"
+            :selected="selected"
+            :current="current"
+            :may-move="mayMove"
+            @select="select"
+            @focus="current = $event"
+            @all="all"
+            @drop="move"
+          />
+        </div>
+        <aside>
+          <EntryTray
+            v-if="chosen.length > 0 && open && data.may_plan"
+            :project="project"
+            :plan="data"
+            :chosen="chosen"
+            :people="recorders"
+            :act="act"
+            @drift="drift = $event"
+          />
+          <LoadList
+            :loads="data.loads"
+            :left="data.seconds_left"
+            :unassigned="data.seconds_unassigned"
+            :capacity="data.capacity_seconds"
+          />
+          <p class="soft small">
+            Capacity and days off are set in
+            <RouterLink :to="`/${project}/setup/planning`">Setup</RouterLink>.
+          </p>
+        </aside>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  margin-bottom: 10px;
+  gap: 18px;
+}
+.gap {
+  flex: 1;
+}
+.facts {
+  padding: 14px 18px;
+  display: grid;
+  gap: 12px;
+  margin-bottom: 12px;
+}
+.fault {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+  margin-bottom: 8px;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 300px;
+  gap: 28px;
+  align-items: start;
+}
+aside {
+  display: grid;
+  gap: 18px;
+}
+.filters {
+  margin-bottom: 8px;
+}
+.filters .field {
+  width: auto;
+}
+.filters .words {
+  width: 200px;
+}
+section.sheet {
+  margin-bottom: 12px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,103 @@
+import { computed, type ComputedRef, type Ref } from 'vue';
+import { api, Problem, take, type Api } from '@/api/client';
+import { say } from '@/kit/notices';
+import { useRead } from '@/kit/read';
+
+export type Plan = Api['CyclePlan'];
+export type Line = Api['PlanLine'];
+export type Picks = Record<string, unknown>;
+
+/** What is said of a problem: the first field's words, else its own. */
+export function sentenceOf(error: unknown): string {
+  if (!(error instanceof Problem)) throw error;
+  return Object.values(error.errors)[0]?.[0] ?? error.message;
+}
+
+/** Takes an act of planning back, and says what came of it. */
+export async function undoPlanAct(id: string): Promise<string> {
+  const done = take(
+    await api.POST('/plan-acts/{planAct}/undo', { params: { path: { planAct: id } }, body: {} }),
+  );
+  return `${done.title}.${leftOut(done.refused)}`;
+}
+
+/** Those that an act left as they are, with why. */
+export function leftOut(refused: Api['RefusedEntry'][]): string {
+  if (refused.length === 0) return '';
+  const first = refused.slice(0, 3).map((r) => `${r.key} (${r.why})`);
+  return ` Left as it is: ${first.join('; ')}${refused.length > 3 ? ` and ${refused.length - 3} more` : ''}`;
+}
+
+/** A cycle's plan, kept current, with what can be done to it. */
+export function usePlan(key: Ref<string> | ComputedRef<string>) {
+  const read = useRead(
+    'entry',
+    () => ['plan', key.value],
+    async () => take(await api.GET('/cycles/{cycle}/plan', { params: { path: { cycle: key.value } } })),
+  );
+  const byId = computed(() => new Map((read.data.value?.entries ?? []).map((e) => [e.id, e])));
+  /** Says what was done, with a way back. */
+  function tell(done: Api['PlanActDone']): void {
+    const id = done.act_id;
+    say(
+      `${done.title}.${leftOut(done.refused)}`,
+      id
+        ? async () => {
+            const said = await undoPlanAct(id);
+            void read.refetch();
+            return said;
+          }
+        : undefined,
+    );
+    void read.refetch();
+  }
+  async function act(
+    what: Api['EntryActRequest']['act'],
+    ids: string[],
+    changes: Record<string, unknown> = {},
+  ): Promise<Api['PlanActDone']> {
+    const done = take(
+      await api.POST('/cycles/{cycle}/entry-acts', {
+        params: { path: { cycle: key.value } },
+        body: { act: what, ids, changes },
+      }),
+    );
+    tell(done);
+    return done;
+  }
+  return { ...read, byId, act, tell };
+}
+
+/** What cycles are planned with. */
+export function useSetup(project: ComputedRef<string>) {
+  return useRead(
+    'cycle',
+    () => ['planning-setup', project.value],
+    async () =>
+      take(
+        await api.GET('/projects/{project}/planning-setup', { params: { path: { project: project.value } } }),
+      ),
+  );
+}
+
+/** Hours and minutes out of seconds, such as "4h 20m". */
+export function hours(seconds: number): string {
+  const minutes = Math.round(seconds / 60);
+  const h = Math.floor(minutes / 60);
+  if (h >= 100) return `${h}h`;
+  return h > 0 ? (minutes % 60 > 0 ? `${h}h ${minutes % 60}m` : `${h}h`) : `${minutes}m`;
+}
+
+/** Minutes that somebody typed: "4h", "4h 30m", "1.5h", "90m", "90" (minutes); null when it is none. */
+export function minutesOf(text: string): number | null {
+  const clean = text.trim().toLowerCase().replace(',', '.');
+  const found =
+    /^(?:(\d+(?:\.\d+)?)\s*h(?:ours?)?)?\s*(?:(\d+)\s*(?:m|min|minutes?)?)?$/.exec(clean) ?? undefined;
+  if (!found || clean === '') return null;
+  const minutes = Math.round(Number(found[1] ?? 0) * 60 + Number(found[2] ?? 0));
+  return minutes > 0 ? minutes : null;
+}
+
+/** What a condition says, in words. */
+export const conditionWords = (kind: string, name: string): string =>
+  kind === 'after' ? `after ${name}` : `only if ${name} passed`;
