@@ -18,10 +18,13 @@ $only = array_slice($argv, 1);
 $out = __DIR__.'/../docs/screenshots';
 
 $shots = [
-    'sign-in' => [null, fn (Tester $t) => $t->open('/sign-in')->see('This is a demo')],
     'today' => ['tobias', fn (Tester $t) => $t->see('Retests asked of you')],
     'cycles' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles')->see('Release 4.2')],
     'board' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R2')->see('SKR-C13')],
+    'plan' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R2/plan')->see('Load')->click('.line', 'Paying twice')->see('Set the condition')],
+    'plan-short' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R4/plan')->see('Load')->press('s')->see('Leave out')],
+    'paths' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R2/paths')->see('joined by conditions')],
+    'setup-planning' => ['maren', fn (Tester $t) => $t->open('/SKR/setup/planning')->see('untested')],
     'entry' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R2')->click('tbody a', 'Going back from payment')->see('Sealed')],
     'casebook' => ['maren', fn (Tester $t) => $t->open('/SKR/casebook?group=priority&peek=SKR-C13')->see('SKR-C4')->see('Last results')],
     'case' => ['maren', fn (Tester $t) => $t->open('/SKR/casebook/SKR-C68')->see('Walked in')->see('fare', '.bar')],
@@ -29,12 +32,10 @@ $shots = [
     'import' => ['maren', fn (Tester $t) => $t->open('/SKR/casebook/import')->choose('input[type=file]', dirname(__DIR__).'/demo/bring-in.csv')->see('left out')],
     'defects' => ['tobias', fn (Tester $t) => $t->open('/SKR/defects')->see('SKR-D1')],
     'defect' => ['lina', fn (Tester $t) => $t->open('/SKR/defects/SKR-D5')->see('History')],
-    'go-to' => ['tobias', fn (Tester $t) => $t->see('Retests')->chord(Key::CONTROL, 'k')->press('tide')->see('Sailings', '#go-to-list')],
     'practice' => [null, fn (Tester $t) => $t->open('/practice/')->click('button', 'Choose 11:00')->type('[name=card0]', 'HL-2204-2')->type('[name=bikes]', '1')],
     'walk' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->press('k')->see('Step 3 of')],
     'walk-fail' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->press('2', 'The bike is discounted as well: total 9.24.')->pastePicture()->see('Saved', '.tray figcaption')],
     'walk-draft' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->press('2', 'The bike is discounted as well: total 9.24.')->click('button', 'Record and draft a defect')->see('Severity')],
-    'walk-wrap-up' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step ')->press('f')->see('Finish this attempt')],
     'walk-phone' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step '), 390, 844],
     'walk-dark' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step '), 1280, 800, true],
 ];

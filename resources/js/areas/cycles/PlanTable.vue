@@ -89,8 +89,8 @@ defineExpose({
       ><span role="columnheader">Configuration</span><span role="columnheader">Shows</span
       ><span role="columnheader">Assigned to</span><span role="columnheader" class="number">Time</span>
     </div>
-    <div ref="box" class="box" tabindex="-1">
-      <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
+    <div ref="box" class="box" role="rowgroup" tabindex="0">
+      <div role="presentation" :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
         <div
           v-for="item in items"
           :key="lines[item.index]!.id"

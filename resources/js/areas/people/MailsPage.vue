@@ -13,7 +13,8 @@ const { data, error, isPending, refetch } = useRead(
 </script>
 
 <template>
-  <div class="page">
+  <main class="page">
+    <p class="soft small crumb"><RouterLink to="/">To your projects</RouterLink></p>
     <div class="title-line"><h1>Caught mails</h1></div>
     <p class="soft about">No mail leaves this machine: what would be sent stands here, the newest first.</p>
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
@@ -28,7 +29,7 @@ const { data, error, isPending, refetch } = useRead(
       </p>
       <pre class="long">{{ m.text }}</pre>
     </article>
-  </div>
+  </main>
 </template>
 
 <style scoped>

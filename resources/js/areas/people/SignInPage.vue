@@ -16,6 +16,10 @@ const problem = ref<string | null>(null);
 const { data: welcome, suspense } = useQuery({
   queryKey: ['welcome'],
   queryFn: async () => take(await api.GET('/welcome')),
+  // Never again by itself: a guest's answer that comes after signing in would sign out.
+  staleTime: Infinity,
+  refetchOnWindowFocus: false,
+  refetchOnReconnect: false,
 });
 
 async function enter(): Promise<void> {

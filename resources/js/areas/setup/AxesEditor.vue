@@ -315,6 +315,10 @@ const showUntested = ref(false);
 .value .field {
   width: auto;
 }
+.value .link,
+.pairs .link {
+  min-width: 24px;
+}
 h3 {
   font-size: 0.93rem;
 }
