@@ -6,7 +6,6 @@ declare(strict_types=1);
 // freshly loaded (./lucid reset-demo). Needs chromedriver on port 9515: chromedriver --port=9515
 // Usage: php ops/screenshots.php [name …]
 
-use Facebook\WebDriver\WebDriverKeys as Key;
 use LucidStep\Tests\Support\Tester;
 
 require __DIR__.'/../vendor/autoload.php';

@@ -41,8 +41,8 @@ final readonly class PlanShortTime
     public function preview(Cycle $cycle, int $minutes, array $in, array $out): ShortPlan
     {
         [$plan, $candidates, $why] = $this->plan($cycle, $minutes, $in, $out);
-        $names = DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->where('cycle_id', $cycle->id)->get(['entries.id', 'cases.key', 'cases.title'])->keyBy('id');
-        $line = static fn (string $id): ShortLine => new ShortLine($id, $names[$id]->key, $names[$id]->title, $candidates[$id]->seconds, round($candidates[$id]->base, 1), $why[$id] ?? null);
+        $names = DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->leftJoin('configurations', 'configurations.id', '=', 'configuration_id')->where('cycle_id', $cycle->id)->get(['entries.id', 'cases.key', 'cases.title', 'configurations.name'])->keyBy('id');
+        $line = static fn (string $id): ShortLine => new ShortLine($id, $names[$id]->key, $names[$id]->title, (string) $names[$id]->name, $candidates[$id]->seconds, round($candidates[$id]->base, 1), $why[$id] ?? null);
 
         return new ShortPlan(array_map($line, $plan->order), array_map($line, $plan->left), $plan->seconds, $minutes * 60, round($plan->risk(), 4), \count($candidates) <= ShortOfTime::EXACT && [] === array_filter($candidates, static fn (Candidate $c): bool => [] !== $c->needs));
     }

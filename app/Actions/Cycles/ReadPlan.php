@@ -151,7 +151,7 @@ final readonly class ReadPlan
 
     private function lastAct(Cycle $cycle): ?UndoableAct
     {
-        $act = DB::table('plan_acts')->join('users', 'users.id', '=', 'actor_id')->where('cycle_id', $cycle->id)->whereNull('undone_at')->orderByDesc('plan_acts.created_at')->first(['plan_acts.id', 'title', 'users.id as user_id', 'users.name', 'plan_acts.created_at']);
+        $act = DB::table('plan_acts')->join('users', 'users.id', '=', 'actor_id')->where('cycle_id', $cycle->id)->whereNull('undone_at')->orderByDesc('plan_acts.created_at')->orderByDesc('plan_acts.id')->first(['plan_acts.id', 'title', 'users.id as user_id', 'users.name', 'plan_acts.created_at']);
 
         return null === $act ? null : new UndoableAct($act->id, $act->title, new Person($act->user_id, $act->name), self::time($act->created_at) ?? '');
     }

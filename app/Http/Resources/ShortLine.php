@@ -20,6 +20,8 @@ final readonly class ShortLine
         #[OA\Property]
         public string $title,
         #[OA\Property]
+        public string $configuration,
+        #[OA\Property]
         public int $seconds,
         #[OA\Property]
         public float $worth,

@@ -3816,6 +3816,7 @@ export interface components {
             id: string;
             key: string;
             title: string;
+            configuration: string;
             seconds: number;
             /** Format: float */
             worth: number;

@@ -205,11 +205,7 @@ h2 {
 }
 .pair {
   display: grid;
-  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
   gap: 8px;
-}
-.pair:has(label) {
-  grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
 }
 .needs li {
   display: flex;

@@ -91,7 +91,8 @@ void look();
           <ol>
             <li v-for="e in found[side]" :key="e.id">
               <span class="long"
-                ><span class="mono soft">{{ e.key }}</span> {{ e.title }}</span
+                ><span class="mono soft">{{ e.key }}</span> {{ e.title
+                }}<span class="soft small"> {{ e.configuration }}</span></span
               >
               <span class="soft small">{{ hours(e.seconds) }} · worth {{ e.worth }}</span>
               <button
