@@ -7,4 +7,5 @@ use LucidStep\App\Http\Controllers\PageController;
 use LucidStep\App\Http\Controllers\UpController;
 
 Route::get('/up', UpController::class)->withoutMiddleware('web');
-Route::get('/{any?}', PageController::class)->where('any', '^(?!api/|practice|build/).*$')->name('login');
+// Without a session: the page is the same for all, and a guest's cookie that comes after signing in would sign out.
+Route::get('/{any?}', PageController::class)->where('any', '^(?!api/|practice|build/).*$')->name('login')->withoutMiddleware('web');

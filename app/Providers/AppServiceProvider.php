@@ -91,11 +91,26 @@ final class AppServiceProvider extends ServiceProvider
         }
     }
 
+    /**
+     * Whether it belongs to a cycle that is still being planned: only leads see those.
+     */
+    private function isPlanned(Model $model): bool
+    {
+        $cycle = match (true) {
+            $model instanceof Cycle => $model,
+            $model instanceof Entry => Cycle::query()->find($model->cycle_id, ['id', 'state']),
+            default => null,
+        };
+
+        return null !== $cycle && \in_array($cycle->state, ['draft', 'in_review'], true);
+    }
+
     private function visible(?Model $model): Model
     {
         $user = request()->user();
         $project = $model instanceof Project ? $model->id : $model?->getAttribute('project_id');
-        if (null === $model || !$user instanceof User || !\is_string($project) || null === $this->app->make(Memberships::class)->role($user, $project)) {
+        $role = null === $model || !$user instanceof User || !\is_string($project) ? null : $this->app->make(Memberships::class)->role($user, $project);
+        if (null === $model || null === $role || (!$role->leads() && $this->isPlanned($model))) {
             throw new ModelNotFoundException();
         }
 

@@ -15,6 +15,9 @@ use LucidStep\App\Models\User;
  */
 final readonly class CycleLog
 {
+    /** What is written when somebody asks for a review; the queue finds who by it. */
+    public const ASKED = 'Asked for a review';
+
     public function __construct(private Announce $announce)
     {
     }

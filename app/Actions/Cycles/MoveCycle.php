@@ -42,7 +42,7 @@ final readonly class MoveCycle
         $this->mayGo($cycle, $user, $from, $to);
         $cycle->update(['state' => $to->value, 'closed_at' => $to->isOpen() ? null : Carbon::now()]);
         $word = match (true) {
-            CycleState::InReview === $to => 'Asked for a review',
+            CycleState::InReview === $to => CycleLog::ASKED,
             CycleState::Released === $to && !$from->isOpen() => 'Reopened the cycle',
             CycleState::Released === $to => 'Released the cycle',
             CycleState::Draft === $to => CycleState::InReview === $from ? 'Returned the cycle to draft' : 'Took the cycle back to draft',
@@ -98,7 +98,7 @@ final readonly class MoveCycle
         if (DB::table('entry_additions')->where('cycle_id', $cycle->id)->whereIn('state', ['running', 'stopping'])->exists()) {
             throw new Conflict('adding', 'Entries are being added right now. Wait until that is done, or stop it.');
         }
-        $asked = CycleState::InReview === $from && CycleState::Released === $to ? DB::table('cycle_log')->where('cycle_id', $cycle->id)->where('text', 'Asked for a review')->orderByDesc('id')->value('actor_id') : null;
+        $asked = CycleState::InReview === $from && CycleState::Released === $to ? DB::table('cycle_log')->where('cycle_id', $cycle->id)->where('text', CycleLog::ASKED)->orderByDesc('id')->value('actor_id') : null;
         if ($asked === $user->id && $this->reviewed($cycle)) {
             throw new Conflict('own-review', 'Somebody else reviews what you planned.');
         }

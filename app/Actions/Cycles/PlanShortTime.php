@@ -48,7 +48,8 @@ final readonly class PlanShortTime
     }
 
     /**
-     * Puts what is in first, in the proposed order, and hands it out to the people; what is left out goes to nobody.
+     * Puts what is in first, in the proposed order, and hands it out to the people. What one of them has stays theirs, what
+     * is being walked stays with whoever walks it, and what is left out stands behind, whosever it is.
      *
      * @param  list<string>  $in
      * @param  list<string>  $out
@@ -59,7 +60,9 @@ final readonly class PlanShortTime
         [$plan, $candidates] = $this->plan($cycle, $minutes, $in, $out);
         $members = AssignEntries::members(Project::query()->findOrFail($cycle->project_id), $people);
         $assigned = DB::table('entries')->where('cycle_id', $cycle->id)->whereNotNull('assignee_id')->pluck('assignee_id', 'id');
-        $work = array_map(static fn (string $id): Work => new Work($id, $candidates[$id]->seconds, isset($members[$assigned[$id] ?? '']) ? $assigned[$id] : null), $plan->order);
+        $walked = DB::table('entries')->where('cycle_id', $cycle->id)->whereNotNull('open_attempt_id')->pluck('assignee_id', 'id');
+        $stays = static fn (string $id): ?string => isset($members[$assigned[$id] ?? '']) ? $assigned[$id] : (isset($walked[$id]) ? $walked[$id] : null);
+        $work = array_map(static fn (string $id): Work => new Work($id, $candidates[$id]->seconds, $stays($id)), $plan->order);
         try {
             $given = [] === $members ? [] : Balance::of(array_values(array_map(static fn (string $id): Worker => new Worker($id, max(1, $members[$id]->minutes_per_day)), array_keys($members))), $work, Conditions::of(ReadCycle::conditions($cycle->id)));
         } catch (NobodyToAssign $e) {

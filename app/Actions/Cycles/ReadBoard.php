@@ -30,11 +30,13 @@ final readonly class ReadBoard
     }
 
     /**
+     * @param  bool  $planned whether those still being planned are among them: only leads see those
+     *
      * @return list<CycleSummary>
      */
-    public function cycles(Project $project): array
+    public function cycles(Project $project, bool $planned): array
     {
-        $cycles = Cycle::query()->where('project_id', $project->id)->with('build')->orderByDesc('ends_on')->orderBy('id')->get();
+        $cycles = Cycle::query()->where('project_id', $project->id)->when(!$planned, static fn ($q) => $q->whereNotIn('state', ['draft', 'in_review']))->with('build')->orderByDesc('ends_on')->orderBy('id')->get();
         $counts = $this->counts(array_values($cycles->modelKeys()));
 
         return array_values($cycles->map(static fn (Cycle $c): CycleSummary => CycleSummary::from($c, $counts[$c->id] ?? []))->all());

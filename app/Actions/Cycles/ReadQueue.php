@@ -28,7 +28,7 @@ final readonly class ReadQueue
      */
     private function reviews(Project $project): array
     {
-        return $this->items(DB::select("select c.id, c.key, c.name, l.at, u.id as user_id, u.name as user_name, (select count(*) from entries e where e.cycle_id = c.id) as n from cycles c left join lateral (select * from cycle_log l where l.cycle_id = c.id and l.text = 'Asked for a review' order by l.id desc limit 1) l on true left join users u on u.id = l.actor_id where c.project_id = ? and c.state = 'in_review'", [$project->id]),
+        return $this->items(DB::select("select c.id, c.key, c.name, l.at, u.id as user_id, u.name as user_name, (select count(*) from entries e where e.cycle_id = c.id) as n from cycles c left join lateral (select * from cycle_log l where l.cycle_id = c.id and l.text = ? order by l.id desc limit 1) l on true left join users u on u.id = l.actor_id where c.project_id = ? and c.state = 'in_review'", [CycleLog::ASKED, $project->id]),
             static fn (object $r): QueueItem => new QueueItem("review-{$r->id}", 'review', $r->name, "{$r->n} entries to be reviewed before they are released", self::by($r), ReadPlan::time($r->at), "/{$project->code}/cycles/{$r->key}/plan", $r->id, $r->name));
     }
 

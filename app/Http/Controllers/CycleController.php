@@ -32,7 +32,7 @@ final readonly class CycleController
     #[Get('/projects/{project}/cycles', 'The cycles of a project, newest end first', CycleSummary::class, true)]
     public function index(Project $project): JsonResponse
     {
-        return new JsonResponse($this->read->cycles($project));
+        return new JsonResponse($this->read->cycles($project, Gate::allows('lead', $project)));
     }
 
     #[Get('/cycles/{cycle}', 'A cycle with all its entries', CycleBoard::class)]

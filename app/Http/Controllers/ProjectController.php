@@ -8,6 +8,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Actions\Today\ReadChanges;
 use LucidStep\App\Actions\Today\ReadToday;
 use LucidStep\App\Http\Docs\Get;
@@ -71,8 +72,10 @@ final class ProjectController
         }
         $like = '%'.addcslashes($words, '%_\\').'%';
         $items = [];
+        $leads = Gate::allows('lead', $project);
         foreach (['case' => ['cases', 'title'], 'cycle' => ['cycles', 'name'], 'defect' => ['defects', 'title']] as $kind => [$table, $column]) {
             $rows = DB::table($table)->where('project_id', $project->id)->when('case' === $kind, static fn ($q) => $q->whereNull('binned_at'))
+                ->when('cycle' === $kind && !$leads, static fn ($q) => $q->whereNotIn('state', ['draft', 'in_review']))
                 ->where(static fn ($q) => $q->where($column, 'ilike', $like)->orWhere('key', 'ilike', $like))
                 ->orderBy('number')->limit(6)->get(['key', "{$column} as title"]);
             foreach ($rows as $row) {

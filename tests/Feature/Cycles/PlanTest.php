@@ -188,6 +188,11 @@ final class PlanTest extends FeatureTestCase
         $this->as($lead, 'POST', "/plan-acts/{$done->json('act_id')}/undo")->assertOk();
         self::assertSame($entries['low']->id, $this->order()[0]);
         self::assertSame(0, Entry::query()->whereNotNull('assignee_id')->count());
+        // Who walks an entry goes on with it, whoever the rest is handed to.
+        $walker = $this->world->person('walker');
+        $this->as($walker, 'POST', "/entries/{$entries['critical']->id}/attempts")->assertCreated();
+        $this->as($lead, 'POST', '/cycles/TST-R1/short-plans', ['minutes' => 20, 'people' => [$me->id]])->assertOk();
+        self::assertSame([$walker->id, $me->id], [$entries['critical']->refresh()->assignee_id, $entries['medium']->refresh()->assignee_id]);
     }
 
     public function test_two_leads_changing_the_same_cycle_lose_nothing(): void

@@ -183,10 +183,21 @@ export const states = ['draft', 'in_review', 'approved', 'retired'].map((value) 
   label: stateWord(value),
 }));
 
+const CHOSEN = 'lucid-step-chosen-cases';
+/** Longer lists of ids do not go into an address: servers refuse it on a reload. */
+const LONGEST = 3000;
+
 /** Where a cycle is planned of chosen cases: those of some ids, or all that a filter finds. */
 export function planOf(project: string, filter: Filter): { path: string; query: Record<string, string> } {
+  const long = filter.ids !== undefined && filter.ids.length > LONGEST;
+  if (long) sessionStorage.setItem(CHOSEN, filter.ids!);
   return {
     path: `/${project}/cycles/new`,
-    query: filter.ids ? { cases: filter.ids } : { filter: JSON.stringify(filter) },
+    query: filter.ids ? { cases: long ? 'chosen' : filter.ids } : { filter: JSON.stringify(filter) },
   };
+}
+
+/** The cases that an address of {@link planOf} means. */
+export function chosenCases(cases: string): string[] {
+  return (cases === 'chosen' ? (sessionStorage.getItem(CHOSEN) ?? '') : cases).split(',').filter(Boolean);
 }

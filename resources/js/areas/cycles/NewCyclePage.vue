@@ -3,6 +3,7 @@ import Button from 'primevue/button';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, Problem, take, type Api } from '@/api/client';
+import { chosenCases } from '@/areas/casebook/filter';
 import { useRead } from '@/kit/read';
 import StateBox from '@/kit/StateBox.vue';
 import { plural } from '@/kit/words';
@@ -69,7 +70,7 @@ watch(
 );
 const given = computed<Picks>(() => {
   const out: Picks = {};
-  if (typeof route.query.cases === 'string' && route.query.cases) out.cases = route.query.cases.split(',');
+  if (typeof route.query.cases === 'string' && route.query.cases) out.cases = chosenCases(route.query.cases);
   if (typeof route.query.filter === 'string' && route.query.filter)
     out.filter = JSON.parse(route.query.filter) as Record<string, string>;
   return out;
