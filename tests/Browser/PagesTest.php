@@ -40,7 +40,8 @@ final class PagesTest extends BrowserTestCase
         }
         $lead->open('/SKR/cycles/SKR-R4/plan')->click('.line', '')->see('Set the condition');
         $this->check($lead, 'an entry of a plan');
-        foreach (['Add entries' => 'The whole casebook', 'Hand out' => 'By shares', 'Short of time' => 'Leave out', 'Dates, build, people' => 'Watchers', 'Again' => 'Will be'] as $word => $then) {
+        // The panels are made of the same parts in the dark.
+        foreach ($dark ? [] : ['Add entries' => 'The whole casebook', 'Hand out' => 'By shares', 'Short of time' => 'Leave out', 'Dates, build, people' => 'Watchers', 'Again' => 'Will be'] as $word => $then) {
             $lead->click('.tools .link', $word)->see($then);
             $this->check($lead, "plan: {$word}");
         }

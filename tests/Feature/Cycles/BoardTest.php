@@ -43,8 +43,11 @@ final class BoardTest extends FeatureTestCase
         $entry = $this->world->entry($me);
         $this->world->cycle->update(['state' => 'draft']);
         $this->as($me, 'GET', '/projects/TST/today')->assertJsonCount(0, 'cycles');
-        $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:cycle-not-released');
-        $this->as($me, 'GET', '/cycles/TST-R1')->assertJsonPath('next_entry_id', null);
+        // Testers find released cycles only; a lead sees it, and cannot walk it yet.
+        $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->assertNotFound();
+        $this->as($me, 'GET', '/cycles/TST-R1')->assertNotFound();
+        $this->as($this->world->lead(), 'POST', "/entries/{$entry->id}/attempts")->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:cycle-not-released');
+        $this->as($this->world->lead(), 'GET', '/cycles/TST-R1')->assertJsonPath('next_entry_id', null);
     }
 
     public function test_today_shows_mine_and_the_next_and_nobody_elses(): void
