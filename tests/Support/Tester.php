@@ -19,7 +19,8 @@ use PHPUnit\Framework\Assert;
  */
 final class Tester
 {
-    private const PATIENCE = 10.0;
+    /** Seconds; nobody waits for them where all is well, and a busy machine may need them. */
+    private const PATIENCE = 30.0;
 
     private readonly string $profile;
 
@@ -86,9 +87,9 @@ final class Tester
 
     public function type(string $selector, string $text): self
     {
-        $field = $this->waitFor($selector);
-        $field->clear();
-        $field->sendKeys($text);
+        // Chosen and written over, as a person does: what is only cleared may be drawn again before the first key.
+        $this->browser->executeScript('arguments[0].focus(); arguments[0].select()', [$this->waitFor($selector)]);
+        $this->browser->getKeyboard()->sendKeys('' === $text ? WebDriverKeys::BACKSPACE : $text);
 
         return $this;
     }
