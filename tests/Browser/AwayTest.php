@@ -62,6 +62,8 @@ final class AwayTest extends BrowserTestCase
         $you->click('button', 'Take over from Tobias Reyle')->see('Step 2 of 5');
         $me->see('Anouk Sorrel is walking this attempt.');
         $me->press('1');
+        // The verdicts stand there once the page knows whose the attempt is now.
+        $you->waitFor('.give');
         $you->press('1')->see('Step 3 of 5')->see('Saved', 'header');
         $me->see('Step 2 of 5');
         self::assertSame(2, $this->value("select count(*) from events e join attempts a on a.id = e.attempt_id where a.state = 'open' and a.number = 2 and e.kind = 'verdict_given'"));

@@ -33,19 +33,10 @@ final class PagesTest extends BrowserTestCase
             $me->open($path)->see($words);
             $this->check($me, $path);
         }
-        $lead = $this->tester($width, $height, $dark)->signIn('maren');
-        foreach (['/SKR/cycles' => 'Summer timetable', '/SKR/cycles/new' => 'What is walked', '/SKR/cycles/SKR-R2/plan?shows=not_run' => 'Load', '/SKR/cycles/SKR-R2/paths' => 'joined by conditions', '/SKR/cycles/SKR-R2/log' => 'Sign-off', '/SKR/cycles/SKR-R2/compare?with=SKR-R1' => 'Compared', '/SKR/queue' => 'Waits for a lead', '/SKR/setup/planning' => 'Pairs that cannot meet', '/mail' => 'Caught mails'] as $path => $words) {
-            $lead->open($path)->see($words);
-            $this->check($lead, $path);
+        // What a lead plans with is made of the same parts in the dark.
+        if (!$dark) {
+            $this->planning($width, $height);
         }
-        $lead->open('/SKR/cycles/SKR-R4/plan')->click('.line', '')->see('Set the condition');
-        $this->check($lead, 'an entry of a plan');
-        // The panels are made of the same parts in the dark.
-        foreach ($dark ? [] : ['Add entries' => 'The whole casebook', 'Hand out' => 'By shares', 'Short of time' => 'Leave out', 'Dates, build, people' => 'Watchers', 'Again' => 'Will be'] as $word => $then) {
-            $lead->click('.tools .link', $word)->see($then);
-            $this->check($lead, "plan: {$word}");
-        }
-        $lead->leave();
         $me->open('/SKR/casebook/routines')->click('a', 'Begin a booking')->see('Used in 37 places');
         $this->check($me, 'routine');
         $me->open('/SKR/casebook/tables')->click('a', 'Islanders')->see('Secret values');
@@ -64,6 +55,22 @@ final class PagesTest extends BrowserTestCase
         $me->script('document.activeElement?.blur()');
         $me->press('f')->see('Finish this attempt');
         $this->check($me, 'wrap-up');
+    }
+
+    private function planning(int $width, int $height): void
+    {
+        $lead = $this->tester($width, $height)->signIn('maren');
+        foreach (['/SKR/cycles' => 'Summer timetable', '/SKR/cycles/new' => 'What is walked', '/SKR/cycles/SKR-R2/plan?shows=not_run' => 'Load', '/SKR/cycles/SKR-R2/paths' => 'joined by conditions', '/SKR/cycles/SKR-R2/log' => 'Sign-off', '/SKR/cycles/SKR-R2/compare?with=SKR-R1' => 'Compared', '/SKR/queue' => 'Waits for a lead', '/SKR/setup/planning' => 'Pairs that cannot meet', '/mail' => 'Caught mails'] as $path => $words) {
+            $lead->open($path)->see($words);
+            $this->check($lead, $path);
+        }
+        $lead->open('/SKR/cycles/SKR-R4/plan')->click('.line', '')->see('Set the condition');
+        $this->check($lead, 'an entry of a plan');
+        foreach (['Add entries' => 'The whole casebook', 'Hand out' => 'By shares', 'Short of time' => 'Leave out', 'Dates, build, people' => 'Watchers', 'Again' => 'Will be'] as $word => $then) {
+            $lead->click('.tools .link', $word)->see($then);
+            $this->check($lead, "plan: {$word}");
+        }
+        $lead->leave();
     }
 
     public function test_go_to_finds_by_key_and_words_and_help_tells_the_keys(): void
