@@ -8,6 +8,7 @@ use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
+use LucidStep\Core\Verdict\AttemptFacts;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Verdict;
 
@@ -128,5 +129,13 @@ final class Attempt extends Record
         $all->orderBy('received_at');
 
         return $all;
+    }
+
+    /**
+     * What the rules know of it.
+     */
+    public function facts(): AttemptFacts
+    {
+        return new AttemptFacts($this->number, $this->state, $this->has_verdict, $this->verdict, $this->started_at->toDateTimeImmutable());
     }
 }

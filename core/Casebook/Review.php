@@ -33,6 +33,18 @@ final class Review
     }
 
     /**
+     * The version that entries of a case walk: the newest, or the one approved last where only approved cases may enter
+     * cycles.
+     *
+     * @param  string  $newest   ids of versions
+     * @param  ?string  $approved null: none was approved yet
+     */
+    public static function walked(string $newest, ?string $approved, bool $onlyApprovedCases): string
+    {
+        return $onlyApprovedCases && null !== $approved ? $approved : $newest;
+    }
+
+    /**
      * The state of a case whose text was changed (rules of the job, 1): where only approved cases may enter cycles, an
      * approved one goes back to review; its approved version stays usable.
      */

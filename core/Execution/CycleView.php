@@ -34,6 +34,24 @@ final readonly class CycleView
     }
 
     /**
+     * What its entries wait for.
+     */
+    public function conditions(): Conditions
+    {
+        return $this->conditions;
+    }
+
+    /**
+     * The entries whose fail or block stops one.
+     *
+     * @return list<string>
+     */
+    public function stoppedBy(string $id): array
+    {
+        return $this->byId[$id]->stoppedBy ?? [];
+    }
+
+    /**
      * Whether an entry is ready, held or done.
      *
      * @throws \OutOfBoundsException when the entry is not in the cycle

@@ -18,6 +18,16 @@ final class LoopRefused extends \DomainException
     }
 
     /**
+     * The loop in words, such as "These entries would wait for each other: A → B → A".
+     *
+     * @param  array<array-key, string>  $names what people call each
+     */
+    public function named(array $names, string $what = 'entries'): string
+    {
+        return "These {$what} would wait for each other: ".implode(' → ', array_map(static fn (string $id): string => $names[$id] ?? $id, [...$this->loop, $this->loop[0]]));
+    }
+
+    /**
      * @param  list<string>  $loop
      */
     public static function along(array $loop): self

@@ -41,20 +41,21 @@ final readonly class CaseNeeds
      */
     public function write(TestCase $case, array $needs): array
     {
+        $wanted = array_map(static fn (array $n): string => Str::isUuid($n['case']) ? $n['case'] : mb_strtoupper(trim($n['case'])), $needs);
+        $known = TestCase::query()->where('project_id', $case->project_id)->whereNull('binned_at')->where(static fn ($q) => $q->whereIn('key', $wanted)->orWhereIn('id', array_filter($wanted, Str::isUuid(...))))->get(['id', 'key']);
         $rows = [];
         foreach ($needs as $i => $need) {
-            $needed = TestCase::query()->where('project_id', $case->project_id)->whereNull('binned_at')->where(Str::isUuid($need['case']) ? 'id' : 'key', Str::isUuid($need['case']) ? $need['case'] : mb_strtoupper(trim($need['case'])))->first(['id']);
-            if (null === $needed || $needed->id === $case->id) {
-                throw ValidationException::withMessages(["needs.{$i}.case" => null === $needed ? "There is no case {$need['case']} in this project." : 'A case does not wait for itself.']);
+            $id = ($known->firstWhere('key', $wanted[$i]) ?? $known->firstWhere('id', $wanted[$i]))?->id;
+            if (null === $id || $id === $case->id) {
+                throw ValidationException::withMessages(["needs.{$i}.case" => null === $id ? "There is no case {$need['case']} in this project." : 'A case does not wait for itself.']);
             }
-            $rows[$needed->id] = ['case_id' => $case->id, 'needs_id' => $needed->id, 'kind' => $need['kind']];
+            $rows[$id] = ['case_id' => $case->id, 'needs_id' => $id, 'kind' => $need['kind']];
         }
         $others = DB::table('case_conditions')->join('cases', 'cases.id', '=', 'case_id')->where('cases.project_id', $case->project_id)->whereNot('case_id', $case->id)->get(['case_id as entry_id', 'needs_id', 'kind'])->all();
         try {
             Conditions::of(ReadCycle::asConditions([...$others, ...array_map(static fn (array $r): \stdClass => (object) ['entry_id' => $r['case_id'], 'needs_id' => $r['needs_id'], 'kind' => $r['kind']], array_values($rows))]));
         } catch (LoopRefused $e) {
-            $keys = DB::table('cases')->whereIn('id', $e->loop)->pluck('key', 'id');
-            throw ValidationException::withMessages(['needs' => 'These cases would wait for each other: '.implode(' → ', array_map(static fn (string $id): string => (string) $keys[$id], [...$e->loop, $e->loop[0]]))]);
+            throw ValidationException::withMessages(['needs' => $e->named(DB::table('cases')->whereIn('id', $e->loop)->pluck('key', 'id')->all(), 'cases')]);
         }
         DB::table('case_conditions')->where('case_id', $case->id)->delete();
         DB::table('case_conditions')->insert(array_values($rows));

@@ -12,7 +12,6 @@ use LucidStep\App\Exceptions\Conflict;
 use LucidStep\App\Http\Resources\PlanActDone;
 use LucidStep\App\Http\Resources\RefusedEntry;
 use LucidStep\App\Models\Cycle;
-use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Planning\Condition;
@@ -141,7 +140,7 @@ final readonly class ActOnEntries
     private function assign(Cycle $cycle, User $user, Collection $entries, array $changes): string
     {
         $to = $changes['assignee_id'] ?? null;
-        $name = null === $to ? 'nobody' : $this->person($cycle, (string) $to, 'changes.assignee_id');
+        $name = null === $to ? 'nobody' : Recorders::of($cycle->project_id, [(string) $to], static fn (): string => 'changes.assignee_id')[$to]->user->name;
         $note = trim((string) ($changes['note'] ?? ''));
         DB::table('entries')->whereIn('id', $entries->keys())->update(['assignee_id' => $to, 'handover_note' => $note, 'handover_by_id' => '' === $note ? null : $user->id, 'updated_at' => Carbon::now()]);
         if (null !== $to) {
@@ -181,8 +180,7 @@ final readonly class ActOnEntries
         try {
             Conditions::of([...array_values($kept), ...$ids->map(static fn (string $id): Condition => new Condition($id, $needs, $kind))->all()]);
         } catch (LoopRefused $e) {
-            $names = DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->whereIn('entries.id', $e->loop)->pluck('cases.key', 'entries.id');
-            throw ValidationException::withMessages(['changes.needs_id' => 'These entries would wait for each other: '.implode(' → ', array_map(static fn (string $id): string => (string) $names[$id], [...$e->loop, $e->loop[0]]))]);
+            throw ValidationException::withMessages(['changes.needs_id' => $e->named(DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->whereIn('entries.id', $e->loop)->pluck('cases.key', 'entries.id')->all())]);
         }
         DB::table('entry_conditions')->upsert($ids->map(static fn (string $id): array => ['entry_id' => $id, 'needs_id' => $needs, 'kind' => $kind->value])->all(), ['entry_id', 'needs_id'], ['kind']);
 
@@ -405,19 +403,6 @@ final readonly class ActOnEntries
             ->concat(DB::table('cycles')->whereIn('id', $ids)->get(['id', 'key', 'name as title']));
 
         return array_values($names->map(static fn (object $n): RefusedEntry => new RefusedEntry($n->id, $n->key, $n->title, $refused[$n->id]))->all());
-    }
-
-    /**
-     * @return string the name of somebody who walks in this project
-     */
-    private function person(Cycle $cycle, string $id, string $field): string
-    {
-        $member = Membership::query()->where('project_id', $cycle->project_id)->where('user_id', $id)->with('user')->first();
-        if (null === $member || !$member->role->records()) {
-            throw ValidationException::withMessages([$field => null === $member ? 'This person has left the project.' : "{$member->user->name} only reads here; choose somebody who records."]);
-        }
-
-        return $member->user->name;
     }
 
     private static function entries(int $n): string

@@ -74,6 +74,9 @@ final readonly class AddEntries
     public function __invoke(Cycle $cycle, User $user, array $picks): EntryAddition
     {
         $cycle = self::open($cycle);
+        if (self::isRunning($cycle)) {
+            throw new Conflict('adding', 'Entries are being added right now. Wait until that is done, or stop it.');
+        }
         $project = Project::query()->findOrFail($cycle->project_id);
         $count = $this->count($project, $user, $picks, $cycle);
         $there = DB::table('entries')->where('cycle_id', $cycle->id)->count();
@@ -124,6 +127,11 @@ final readonly class AddEntries
         DB::transaction(function () use ($addition, $cycle): void {
             $this->finish($addition->refresh(), $cycle);
         });
+    }
+
+    public static function isRunning(Cycle $cycle): bool
+    {
+        return DB::table('entry_additions')->where('cycle_id', $cycle->id)->whereIn('state', ['running', 'stopping'])->exists();
     }
 
     /**

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Cycles;
 
 use Illuminate\Support\Carbon;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Actions\Setup\KeepCalendar;
 use LucidStep\App\Http\Resources\AssignmentPlan;
@@ -42,7 +41,7 @@ final readonly class AssignEntries
         if ([] === array_filter($open, static fn (Work $w): bool => null === $w->assignee)) {
             throw ValidationException::withMessages(['people' => 'Everything that is left to walk is assigned already.']);
         }
-        $members = self::members($project, $people);
+        $members = Recorders::of($project->id, $people, static fn (int $i): string => "people.{$i}");
         $capacity = array_map(static fn (Membership $m): int => self::capacity($project, $cycle, $m), $members);
         $workers = array_values(array_map(static fn (Membership $m): Worker => new Worker($m->user_id, (float) ([] === $shares ? $capacity[$m->user_id] : max(0, $shares[$m->user_id] ?? 0))), $members));
         try {
@@ -75,8 +74,7 @@ final readonly class AssignEntries
     {
         $estimates = new Estimates($cycle->project_id);
 
-        return array_values(DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->where('cycle_id', $cycle->id)
-            ->where(static fn ($q) => $q->whereIn('shows', ['not_run', 'in_progress', 'retest'])->orWhereIn('entries.id', DB::table('entry_stops')->select('entry_id')))
+        return array_values(Undecided::in($cycle)->join('cases', 'cases.id', '=', 'case_id')
             ->orderBy('entries.position')->get(['entries.id', 'assignee_id', 'rounds', 'walk_times', 'estimate_seconds', 'steps_count', 'shows', 'active_ms'])
             ->map(static fn (object $e): Work => new Work($e->id, self::left($e, $estimates->entry($e->walk_times, $e->estimate_seconds, $e->steps_count, $e->rounds)), $e->assignee_id))->all());
     }
@@ -102,25 +100,5 @@ final readonly class AssignEntries
         $today = Carbon::now($project->time_zone)->toDateString();
 
         return KeepCalendar::of($project)->days(max($today, $cycle->starts_on->toDateString()), $cycle->ends_on->toDateString(), $member->days_off);
-    }
-
-    /**
-     * @param  list<string>  $people
-     *
-     * @return array<string, Membership> by person, in the order given
-     */
-    public static function members(Project $project, array $people): array
-    {
-        $members = Membership::query()->where('project_id', $project->id)->whereIn('user_id', $people)->with('user')->get()->keyBy('user_id');
-        $in = [];
-        foreach ($people as $i => $id) {
-            $member = $members[$id] ?? null;
-            if (null === $member || !$member->role->records()) {
-                throw ValidationException::withMessages(["people.{$i}" => null === $member ? 'This person has left the project.' : "{$member->user->name} only reads here; choose somebody who records."]);
-            }
-            $in[$id] = $member;
-        }
-
-        return $in;
     }
 }

@@ -11,7 +11,6 @@ use LucidStep\App\Actions\NextKey;
 use LucidStep\App\Exceptions\Conflict;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Cycle;
-use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
@@ -95,19 +94,14 @@ final readonly class KeepCycle
         }
         $people = [];
         foreach (['testers' => 'tester', 'watchers' => 'watcher'] as $field => $part) {
-            foreach (array_values((array) ($fields[$field] ?? [])) as $i => $id) {
-                $member = Membership::query()->where('project_id', $project->id)->where('user_id', $id)->with('user')->first();
-                if (null === $member || ('tester' === $part && !$member->role->records())) {
-                    $errors["{$field}.{$i}"] = null === $member ? 'This person has left the project.' : "{$member->user->name} only reads here; choose somebody who records.";
-                }
+            [$members, $wrong] = Recorders::look($project->id, array_values((array) ($fields[$field] ?? [])), static fn (int $i): string => "{$field}.{$i}", 'tester' === $part);
+            $errors += $wrong;
+            foreach (array_keys($members) as $i => $id) {
                 $people[] = ['user_id' => $id, 'part' => $part, 'position' => $i];
             }
         }
         if (isset($known['default_assignee_id'])) {
-            $member = Membership::query()->where('project_id', $project->id)->where('user_id', $known['default_assignee_id'])->first();
-            if (null === $member || !$member->role->records()) {
-                $errors['default_assignee_id'] = 'Choose somebody who records.';
-            }
+            $errors += Recorders::look($project->id, [(string) $known['default_assignee_id']], static fn (): string => 'default_assignee_id')[1];
         }
         if ([] !== $errors) {
             throw ValidationException::withMessages($errors);

@@ -80,8 +80,7 @@ final readonly class MoveCycle
         if (\in_array($cycle->state, ['draft', 'in_review'], true)) {
             throw new Conflict('not-released', 'A cycle is signed off once it was released.');
         }
-        $left = DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->leftJoin('configurations', 'configurations.id', '=', 'configuration_id')->where('cycle_id', $cycle->id)
-            ->where(static fn ($q) => $q->whereIn('shows', ['not_run', 'in_progress', 'retest'])->orWhereIn('entries.id', DB::table('entry_stops')->select('entry_id')))
+        $left = Undecided::in($cycle)->join('cases', 'cases.id', '=', 'case_id')->leftJoin('configurations', 'configurations.id', '=', 'configuration_id')
             ->orderBy('entries.position')->get(['entries.id', 'cases.key', 'cases.title', DB::raw("coalesce(configurations.name, '') as configuration"), 'shows'])->map(static fn (object $e): array => (array) $e)->all();
         if ([] !== $left && mb_strlen(trim($note)) < 3) {
             throw ValidationException::withMessages(['note' => \sprintf('%d %s left unwalked: say in a few words why that is all right.', \count($left), 1 === \count($left) ? 'entry is' : 'entries are')]);
@@ -95,7 +94,7 @@ final readonly class MoveCycle
         if (\in_array($to, [CycleState::Released, CycleState::InReview], true) && $from->isOpen() && !DB::table('entries')->where('cycle_id', $cycle->id)->exists()) {
             throw new Conflict('empty-cycle', 'There is no entry in it yet. Add what is to be walked first.');
         }
-        if (DB::table('entry_additions')->where('cycle_id', $cycle->id)->whereIn('state', ['running', 'stopping'])->exists()) {
+        if (AddEntries::isRunning($cycle)) {
             throw new Conflict('adding', 'Entries are being added right now. Wait until that is done, or stop it.');
         }
         $asked = CycleState::InReview === $from && CycleState::Released === $to ? DB::table('cycle_log')->where('cycle_id', $cycle->id)->where('text', CycleLog::ASKED)->orderByDesc('id')->value('actor_id') : null;

@@ -13,6 +13,7 @@ use LucidStep\App\Actions\Casebook\CaseFilter;
 use LucidStep\App\Actions\Casebook\Folders;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
+use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Verdict\Policies;
 
 /**
@@ -64,7 +65,7 @@ final class Picks
 
                 continue;
             }
-            $case->version = $approvedOnly ? $case->approved_version_id : $case->version_id;
+            $case->version = Review::walked($case->version_id, $case->approved_version_id, $approvedOnly);
             $this->cases[] = $case;
         }
         $this->tables();

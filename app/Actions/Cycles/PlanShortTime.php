@@ -58,7 +58,7 @@ final readonly class PlanShortTime
     public function apply(Cycle $cycle, User $user, int $minutes, array $in, array $out, array $people): PlanActDone
     {
         [$plan, $candidates] = $this->plan($cycle, $minutes, $in, $out);
-        $members = AssignEntries::members(Project::query()->findOrFail($cycle->project_id), $people);
+        $members = Recorders::of($cycle->project_id, $people, static fn (int $i): string => "people.{$i}");
         $assigned = DB::table('entries')->where('cycle_id', $cycle->id)->whereNotNull('assignee_id')->pluck('assignee_id', 'id');
         $walked = DB::table('entries')->where('cycle_id', $cycle->id)->whereNotNull('open_attempt_id')->pluck('assignee_id', 'id');
         $stays = static fn (string $id): ?string => isset($members[$assigned[$id] ?? '']) ? $assigned[$id] : (isset($walked[$id]) ? $walked[$id] : null);
@@ -93,7 +93,7 @@ final readonly class PlanShortTime
         $estimates = new Estimates($project->id);
         $shows = $rows->pluck('shows', 'id');
         $keys = $rows->pluck('key', 'id');
-        $stopped = DB::table('entry_stops')->whereIn('entry_id', $rows->pluck('id'))->pluck('entry_id')->flip();
+        $undecided = Undecided::in($cycle)->pluck('entries.id')->flip();
         $needs = $why = [];
         $conditions = Conditions::of(ReadCycle::conditions($cycle->id));
         foreach ($conditions->all as $condition) {
@@ -103,7 +103,7 @@ final readonly class PlanShortTime
         }
         $candidates = [];
         foreach ($rows as $row) {
-            if (!\in_array($row->shows, ['not_run', 'in_progress', 'retest'], true) && !isset($stopped[$row->id])) {
+            if (!isset($undecided[$row->id])) {
                 continue;
             }
             $seconds = AssignEntries::left($row, $estimates->entry($row->walk_times, $row->estimate_seconds, $row->steps_count, $row->rounds));

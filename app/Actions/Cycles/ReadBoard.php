@@ -17,6 +17,7 @@ use LucidStep\App\Models\DefectLink;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Verdict\Policies;
 
 /**
  * Reads cycles for their boards: a fixed number of queries, however many entries.
@@ -44,13 +45,14 @@ final readonly class ReadBoard
 
     public function board(Cycle $cycle, User $user): CycleBoard
     {
-        $cycle->load('build');
+        $cycle->load('build', 'project');
+        $approvedOnly = Policies::fromArray($cycle->project->policies)->onlyApprovedCases;
         $view = $this->read->view($cycle);
         $entries = $this->rows($cycle);
 
         return new CycleBoard(
             CycleSummary::from($cycle, $this->counts([$cycle->id])[$cycle->id] ?? []),
-            array_values(array_map(static fn (\stdClass $e): EntryLine => EntryLine::fromRow($e, $view->readiness($e->id)), $entries)),
+            array_values(array_map(static fn (\stdClass $e): EntryLine => EntryLine::fromRow($e, $view->readiness($e->id), $approvedOnly), $entries)),
             'released' === $cycle->state ? $view->next($user->id)?->id : null,
         );
     }
@@ -74,12 +76,12 @@ final readonly class ReadBoard
 
     public function entry(Entry $entry): EntryDetail
     {
-        $entry->load('cycle.build', ...self::WITH);
+        $entry->load('cycle.build', 'cycle.project', ...self::WITH);
         $attempts = Attempt::query()->where('entry_id', $entry->id)->with('tester', 'build', 'configuration')->orderByDesc('number')->get();
         $links = DefectLink::query()->where('entry_id', $entry->id)->with('defect')->orderBy('created_at')->get()->unique('defect_id');
 
         return new EntryDetail(
-            EntryLine::from($entry, $this->read->view($entry->cycle)->readiness($entry->id)),
+            EntryLine::from($entry, $this->read->view($entry->cycle)->readiness($entry->id), Policies::fromArray($entry->cycle->project->policies)->onlyApprovedCases),
             CycleSummary::from($entry->cycle, $this->counts([$entry->cycle_id])[$entry->cycle_id] ?? []),
             array_values($attempts->map(AttemptSummary::from(...))->all()),
             array_values($links->map(LinkedDefect::from(...))->all()),

@@ -20,11 +20,12 @@ use LucidStep\App\Http\Resources\SignOffLine;
 use LucidStep\App\Http\Resources\StateChoice;
 use LucidStep\App\Http\Resources\UndoableAct;
 use LucidStep\App\Http\Resources\UnwalkedEntry;
+use LucidStep\App\Http\Resources\Zulu;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
+use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Planning\Condition;
-use LucidStep\Core\Planning\Conditions;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\Policies;
 
@@ -43,14 +44,7 @@ final readonly class ReadPlan
         $view = $this->read->view($cycle);
         $approvedOnly = Policies::fromArray($project->policies)->onlyApprovedCases;
         $estimates = new Estimates($project->id);
-        $conditions = ReadCycle::conditions($cycle->id);
-        $needs = $stops = [];
-        foreach ($conditions as $c) {
-            $needs[$c->entry][] = new PlanCondition($c->needs, $c->kind->value);
-        }
-        foreach (DB::table('entry_stops')->join('entries', 'entries.id', '=', 'entry_id')->where('cycle_id', $cycle->id)->get(['entry_id', 'cause_id']) as $stop) {
-            $stops[$stop->entry_id][] = $stop->cause_id;
-        }
+        $conditions = $view->conditions();
         $lines = $order = $load = [];
         $left = $unassigned = 0;
         foreach ($this->rows($cycle) as $row) {
@@ -66,18 +60,18 @@ final readonly class ReadPlan
                     $load[$row->assignee_id] = [($load[$row->assignee_id][0] ?? 0) + 1, ($load[$row->assignee_id][1] ?? 0) + $open];
                 }
             }
-            $newest = $approvedOnly && null !== $row->approved_version_id ? $row->approved_version_id : $row->version_id;
+            $newest = Review::walked($row->version_id, $row->approved_version_id, $approvedOnly);
             $lines[] = new PlanLine(
                 $row->id, $row->position, $row->case_id, $row->key, $row->title, $row->priority, $row->configuration_id, $row->assignee_id, $row->shows, $row->was, $readiness->is,
-                array_map(Reason::from(...), [...$readiness->reasons, ...$readiness->warnings]), $row->walking_id, $seconds, $row->rounds, self::time($row->not_before), self::time($row->not_after),
-                $needs[$row->id] ?? [], $stops[$row->id] ?? [], $newest !== $row->case_version_id, null !== $row->binned_at ? 'in the bin' : ('retired' === $row->state ? 'retired' : null), $row->handover_note, $row->attempts_count > 0,
+                array_map(Reason::from(...), [...$readiness->reasons, ...$readiness->warnings]), $row->walking_id, $seconds, $row->rounds, Zulu::time($row->not_before), Zulu::time($row->not_after),
+                array_map(static fn (Condition $c): PlanCondition => new PlanCondition($c->needs, $c->kind->value), $conditions->on($row->id)), $view->stoppedBy($row->id), $newest !== $row->case_version_id, null !== $row->binned_at ? 'in the bin' : ('retired' === $row->state ? 'retired' : null), $row->handover_note, $row->attempts_count > 0,
             );
         }
         [$loads, $capacity] = $this->loads($project, $cycle, $load);
 
         return new CyclePlan(
             $this->detail($cycle, $project), $lines, $loads,
-            array_map(static fn (Condition $c): OrderFault => new OrderFault($c->entry, $c->needs, $c->kind->value), Conditions::of($conditions)->outOfOrder($order)),
+            array_map(static fn (Condition $c): OrderFault => new OrderFault($c->entry, $c->needs, $c->kind->value), $conditions->outOfOrder($order)),
             $left, $unassigned, $capacity, $this->lastAct($cycle), $mayPlan,
         );
     }
@@ -96,7 +90,7 @@ final readonly class ReadPlan
             CycleSummary::from($cycle, $this->board->counts([$cycle->id])[$cycle->id] ?? []), null === $cycle->milestone ? null : Milestones::line($cycle->milestone), $cycle->phase, $cycle->folder, $cycle->priority, $cycle->build_id, $cycle->default_assignee_id,
             $persons('tester'), $persons('watcher'), $cycle->revision,
             array_values(array_map(static fn (CycleState $to): StateChoice => new StateChoice($to->value, $state->needsReason($to)), array_filter($state->next(Policies::fromArray($project->policies)->cyclesAreReviewed), static fn (CycleState $to): bool => CycleState::Draft !== $to || !$walked))),
-            null === $sign ? null : new SignOffLine($sign->id, new Person($sign->user_id, $sign->name), self::time($sign->at) ?? '', $sign->note, Counts::of((array) json_decode($sign->counts, true)), array_map(static fn (array $e): UnwalkedEntry => new UnwalkedEntry(...$e), json_decode($sign->unwalked, true))),
+            null === $sign ? null : new SignOffLine($sign->id, new Person($sign->user_id, $sign->name), Zulu::time($sign->at) ?? '', $sign->note, Counts::of((array) json_decode($sign->counts, true)), array_map(static fn (array $e): UnwalkedEntry => new UnwalkedEntry(...$e), json_decode($sign->unwalked, true))),
             null === $cycle->cloned_from_id ? null : Cycle::query()->whereKey($cycle->cloned_from_id)->value('key'),
         );
     }
@@ -108,7 +102,7 @@ final readonly class ReadPlan
     {
         return array_values(DB::table('cycle_log')->leftJoin('users', 'users.id', '=', 'actor_id')->leftJoin('plan_acts', 'plan_acts.id', '=', 'act_id')->where('cycle_log.cycle_id', $cycle->id)->orderByDesc('cycle_log.id')->limit(500)
             ->get(['cycle_log.id', 'at', 'text', 'reason', 'users.id as user_id', 'users.name', 'plan_acts.id as act', 'undone_at'])
-            ->map(static fn (object $l): LogEntry => new LogEntry($l->id, self::time($l->at) ?? '', null === $l->user_id ? null : new Person($l->user_id, $l->name), $l->text, $l->reason, null === $l->undone_at ? $l->act : null))->all());
+            ->map(static fn (object $l): LogEntry => new LogEntry($l->id, Zulu::time($l->at) ?? '', null === $l->user_id ? null : new Person($l->user_id, $l->name), $l->text, $l->reason, null === $l->undone_at ? $l->act : null))->all());
     }
 
     /**
@@ -142,8 +136,10 @@ final readonly class ReadPlan
             $loads[] = new PersonLoad($member->user_id, $member->user->name, $member->role->value, $entries, $seconds, $capacity, AssignEntries::days($project, $cycle, $member), $member->minutes_per_day, isset($testers[$member->user_id]));
         }
         // Whoever left the project keeps what is theirs until somebody else gets it.
-        foreach (array_diff_key($load, $known) as $id => [$entries, $seconds]) {
-            $loads[] = new PersonLoad($id, (string) DB::table('users')->where('id', $id)->value('name'), 'left', $entries, $seconds, 0, 0, 0, false);
+        $gone = array_diff_key($load, $known);
+        $names = [] === $gone ? [] : DB::table('users')->whereIn('id', array_keys($gone))->pluck('name', 'id')->all();
+        foreach ($gone as $id => [$entries, $seconds]) {
+            $loads[] = new PersonLoad($id, (string) ($names[$id] ?? ''), 'left', $entries, $seconds, 0, 0, 0, false);
         }
 
         return [$loads, $sum];
@@ -153,11 +149,6 @@ final readonly class ReadPlan
     {
         $act = DB::table('plan_acts')->join('users', 'users.id', '=', 'actor_id')->where('cycle_id', $cycle->id)->whereNull('undone_at')->orderByDesc('plan_acts.created_at')->orderByDesc('plan_acts.id')->first(['plan_acts.id', 'title', 'users.id as user_id', 'users.name', 'plan_acts.created_at']);
 
-        return null === $act ? null : new UndoableAct($act->id, $act->title, new Person($act->user_id, $act->name), self::time($act->created_at) ?? '');
-    }
-
-    public static function time(?string $time): ?string
-    {
-        return null === $time ? null : (new \DateTimeImmutable($time))->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d\TH:i:s\Z');
+        return null === $act ? null : new UndoableAct($act->id, $act->title, new Person($act->user_id, $act->name), Zulu::time($act->created_at) ?? '');
     }
 }

@@ -6,15 +6,18 @@ namespace LucidStep\App\Actions\Cycles;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Actions\Walk\RefreshEntry;
+use LucidStep\App\Actions\Walk\Announce;
 use LucidStep\App\Exceptions\Conflict;
 use LucidStep\App\Http\Resources\RefusedEntry;
 use LucidStep\App\Http\Resources\StopPreview;
+use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Planning\Cascade;
 use LucidStep\Core\Planning\Conditions;
+use LucidStep\Core\Verdict\AttemptFacts;
+use LucidStep\Core\Verdict\EntryState;
 
 /**
  * Blocking on: what needs the pass of a failed or blocked entry is stopped, after it was shown, and let go again when
@@ -49,7 +52,7 @@ final readonly class Stops
         }
         $now = Carbon::now();
         DB::table('entry_stops')->insertOrIgnore(array_map(static fn (string $id): array => ['entry_id' => $id, 'cause_id' => $cause->id, 'actor_id' => $user->id, 'at' => $now], $ids));
-        $this->show($ids);
+        self::show($cycle, $ids);
         ($this->log)($cycle, $user, \sprintf('Stopped %d %s that need the pass of %s', \count($ids), 1 === \count($ids) ? 'entry' : 'entries', $cause->case->key));
 
         return $this->preview($cause);
@@ -66,16 +69,19 @@ final readonly class Stops
         }
         $conditions = Conditions::of(ReadCycle::conditions($cycle));
         // What a cause shows by a cascade is no verdict of its own.
-        $verdicts = DB::table('entries')->whereIn('id', $stops->flatten(1)->pluck('cause_id')->unique())->whereNotIn('id', $stops->keys())->pluck('shows', 'id')->all()
-            + DB::table('entries')->whereIn('id', $stops->keys())->whereNotNull('last_attempt_id')->pluck('shows', 'id')->all();
-        foreach ($stops as $entry => $causes) {
-            $all = array_values($causes->pluck('cause_id')->all());
-            $gone = array_diff($all, Cascade::standing((string) $entry, $all, $conditions, $verdicts));
-            if ([] !== $gone) {
-                DB::table('entry_stops')->where('entry_id', $entry)->whereIn('cause_id', $gone)->delete();
-                self::renew((string) $entry);
+        $causes = DB::table('entries')->whereIn('id', $stops->flatten(1)->pluck('cause_id')->unique());
+        $verdicts = (clone $causes)->where(static fn ($q) => $q->whereNotIn('id', $stops->keys())->orWhereIn('id', DB::table('attempts')->where('state', 'finished')->select('entry_id')))->pluck('shows', 'id')->all();
+        $gone = [];
+        foreach ($stops as $entry => $of) {
+            $all = array_values($of->pluck('cause_id')->all());
+            foreach (array_diff($all, Cascade::standing((string) $entry, $all, $conditions, $verdicts)) as $cause) {
+                $gone[] = ['entry_id' => (string) $entry, 'cause_id' => $cause];
             }
         }
+        foreach (collect($gone)->groupBy('cause_id') as $cause => $of) {
+            DB::table('entry_stops')->where('cause_id', $cause)->whereIn('entry_id', $of->pluck('entry_id'))->delete();
+        }
+        self::show(Cycle::query()->findOrFail($cycle, ['id', 'project_id']), array_values(array_unique(array_column($gone, 'entry_id'))));
     }
 
     /**
@@ -96,18 +102,33 @@ final readonly class Stops
     }
 
     /**
+     * Brings what entries show in line with what stops them, however many: their attempts are as they were.
+     *
      * @param  list<string>  $ids
      */
-    private function show(array $ids): void
+    private static function show(Cycle $cycle, array $ids): void
     {
-        foreach ($ids as $id) {
-            self::renew($id);
+        if ([] === $ids) {
+            return;
         }
-    }
-
-    private static function renew(string $id): void
-    {
-        app(RefreshEntry::class)(Entry::query()->lockForUpdate()->findOrFail($id));
+        $attempts = Attempt::query()->whereIn('entry_id', $ids)->get(['id', 'entry_id', 'number', 'state', 'has_verdict', 'verdict', 'started_at'])->groupBy('entry_id');
+        $stopped = DB::table('entry_stops')->whereIn('entry_id', $ids)->distinct()->pluck('entry_id')->flip();
+        $by = [];
+        foreach (DB::table('entries')->whereIn('id', $ids)->get(['id', 'shows', 'retest_asked_at']) as $entry) {
+            $state = EntryState::of(
+                array_values(($attempts[$entry->id] ?? collect())->map(static fn (Attempt $a): AttemptFacts => $a->facts())->all()),
+                null === $entry->retest_asked_at ? null : new \DateTimeImmutable($entry->retest_asked_at), isset($stopped[$entry->id]),
+            );
+            if ($state->shows !== $entry->shows) {
+                $by[$state->shows][] = $entry->id;
+            }
+        }
+        foreach ($by as $shows => $changed) {
+            DB::table('entries')->whereIn('id', $changed)->update(['shows' => $shows, 'shown_at' => Carbon::now()]);
+        }
+        if ([] !== $by) {
+            app(Announce::class)($cycle->project_id, 'entry', $cycle->id, $cycle->id);
+        }
     }
 
     /**

@@ -22,6 +22,7 @@ use LucidStep\App\Models\Round;
 use LucidStep\App\Models\StepResult;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Execution\Carried;
 use LucidStep\Core\Verdict\Policies;
@@ -42,7 +43,7 @@ final readonly class TakeVersion
      */
     public static function newest(TestCase $case, Project $project): string
     {
-        return Policies::fromArray($project->policies)->onlyApprovedCases && null !== $case->approved_version_id ? $case->approved_version_id : $case->version_id;
+        return Review::walked($case->version_id, $case->approved_version_id, Policies::fromArray($project->policies)->onlyApprovedCases);
     }
 
     public function preview(Entry $entry): DriftPreview

@@ -28,7 +28,8 @@ final readonly class ReadToday
 
     public function __invoke(Project $project, User $user, Role $role): TodayPage
     {
-        $mayTake = $role->records() && Policies::fromArray($project->policies)->openingTakes;
+        $policies = Policies::fromArray($project->policies);
+        $mayTake = $role->records() && $policies->openingTakes;
         $cycles = Cycle::query()->where('project_id', $project->id)->where('state', 'released')->with('build')->orderBy('ends_on')->orderBy('id')->get();
         $views = $this->read->views($cycles);
         $counts = $this->board->counts(array_values($cycles->modelKeys()));
@@ -45,7 +46,7 @@ final readonly class ReadToday
             $next ??= $first;
             $lines[] = new TodayCycle(
                 CycleSummary::from($cycle, $counts[$cycle->id] ?? []),
-                array_values(($entries ?? collect())->map(static fn (Entry $e): EntryLine => EntryLine::from($e, $view->readiness($e->id)))->all()),
+                array_values(($entries ?? collect())->map(static fn (Entry $e): EntryLine => EntryLine::from($e, $view->readiness($e->id), $policies->onlyApprovedCases))->all()),
                 $first,
             );
         }

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Walk;
 
 use Illuminate\Support\Carbon;
-use Illuminate\Support\Facades\DB;
 use LucidStep\App\Actions\Cycles\Estimates;
 use LucidStep\App\Actions\Cycles\MoveCycle;
+use LucidStep\App\Actions\Cycles\Undecided;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
@@ -63,9 +63,10 @@ final readonly class FinishAttempt
             $attempt->sealed_head = $attempt->head;
         });
         if (null === $late) {
-            TestCase::query()->whereIn('id', Entry::query()->whereKey($attempt->entry_id)->select('case_id'))->toBase()->update(['last_walked_at' => Carbon::now()]);
-            Estimates::renew((string) Entry::query()->whereKey($attempt->entry_id)->value('case_id'));
-            $this->closeCycle($attempt);
+            $entry = Entry::query()->findOrFail($attempt->entry_id, ['id', 'case_id', 'cycle_id']);
+            TestCase::query()->whereKey($entry->case_id)->toBase()->update(['last_walked_at' => Carbon::now()]);
+            Estimates::renew($entry->case_id);
+            $this->closeCycle($attempt->project_id, $entry->cycle_id);
         }
 
         return $late;
@@ -74,19 +75,14 @@ final readonly class FinishAttempt
     /**
      * Closes the cycle when the policy says so and everything in it is decided.
      */
-    private function closeCycle(Attempt $attempt): void
+    private function closeCycle(string $project, string $cycle): void
     {
-        $policies = Policies::fromArray(Project::query()->findOrFail($attempt->project_id)->policies);
-        if (!$policies->cycleClosesItself) {
+        if (!Policies::fromArray(Project::query()->findOrFail($project)->policies)->cycleClosesItself) {
             return;
         }
-        $entry = Entry::query()->findOrFail($attempt->entry_id);
-        $undecided = Entry::query()->where('cycle_id', $entry->cycle_id)->where(static fn ($q) => $q->whereIn('shows', ['not_run', 'in_progress', 'retest'])->orWhereIn('id', DB::table('entry_stops')->select('entry_id')))->exists();
-        if (!$undecided) {
-            $cycle = Cycle::query()->whereKey($entry->cycle_id)->where('state', 'released')->lockForUpdate()->first();
-            if (null !== $cycle) {
-                $this->move->closeItself($cycle);
-            }
+        $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle);
+        if ('released' === $cycle->state && Undecided::in($cycle)->doesntExist()) {
+            $this->move->closeItself($cycle);
         }
     }
 }

@@ -27,7 +27,7 @@ final readonly class RefreshEntry
     {
         $attempts = Attempt::query()->where('entry_id', $entry->id)->orderBy('number')
             ->get(['id', 'number', 'state', 'has_verdict', 'verdict', 'started_at', 'active_ms', 'corrected_ms']);
-        $facts = $attempts->map(static fn (Attempt $a): AttemptFacts => new AttemptFacts($a->number, $a->state, $a->has_verdict, $a->verdict, $a->started_at->toDateTimeImmutable()));
+        $facts = $attempts->map(static fn (Attempt $a): AttemptFacts => $a->facts());
         $state = EntryState::of($facts->all(), $entry->retest_asked_at?->toDateTimeImmutable());
         if (Verdict::NotRun->value === $state->shows && DB::table('entry_stops')->where('entry_id', $entry->id)->exists()) {
             $state = EntryState::of($facts->all(), null, true);

@@ -8,13 +8,13 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Actions\Cycles\ReadPlan;
 use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Docs\Post;
 use LucidStep\App\Http\Requests\StampRequest;
 use LucidStep\App\Http\Resources\CaughtMail;
 use LucidStep\App\Http\Resources\NoticeLine;
 use LucidStep\App\Http\Resources\Notices;
+use LucidStep\App\Http\Resources\Zulu;
 use LucidStep\App\Policies\Memberships;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 
@@ -31,7 +31,7 @@ final readonly class NoticeController
     public function index(Request $request): JsonResponse
     {
         $mine = DB::table('notices')->where('user_id', $this->memberships->person($request)->id);
-        $items = (clone $mine)->orderByDesc('id')->limit(50)->get()->map(static fn (object $n): NoticeLine => new NoticeLine($n->id, $n->text, $n->link, ReadPlan::time($n->created_at) ?? '', null !== $n->read_at));
+        $items = (clone $mine)->orderByDesc('id')->limit(50)->get()->map(static fn (object $n): NoticeLine => new NoticeLine($n->id, $n->text, $n->link, Zulu::time($n->created_at) ?? '', null !== $n->read_at));
 
         return new JsonResponse(new Notices((clone $mine)->whereNull('read_at')->count(), array_values($items->all())));
     }
@@ -53,6 +53,6 @@ final readonly class NoticeController
             throw new NotFoundHttpException();
         }
 
-        return new JsonResponse(DB::table('caught_mails')->orderByDesc('id')->limit(200)->get()->map(static fn (object $m): CaughtMail => new CaughtMail($m->id, $m->to, $m->subject, $m->text, ReadPlan::time($m->at) ?? ''))->all());
+        return new JsonResponse(DB::table('caught_mails')->orderByDesc('id')->limit(200)->get()->map(static fn (object $m): CaughtMail => new CaughtMail($m->id, $m->to, $m->subject, $m->text, Zulu::time($m->at) ?? ''))->all());
     }
 }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Resources;
 
-use LucidStep\App\Actions\Cycles\ReadPlan;
 use LucidStep\App\Models\Entry;
+use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Execution\Readiness;
 use OpenApi\Attributes as OA;
 
@@ -79,8 +79,9 @@ final readonly class EntryLine
 
     /**
      * @param  Entry  $entry with case, configuration, assignee, retestBy and openAttempt.tester loaded
+     * @param  bool  $approvedOnly whether only approved cases may enter cycles
      */
-    public static function from(Entry $entry, Readiness $readiness): self
+    public static function from(Entry $entry, Readiness $readiness, bool $approvedOnly): self
     {
         $retest = 'retest' === $entry->shows;
 
@@ -90,14 +91,15 @@ final readonly class EntryLine
             array_map(Reason::from(...), $readiness->reasons), array_map(Reason::from(...), $readiness->warnings),
             $retest ? $entry->retest_reason : null, $retest ? Person::orNull($entry->retestBy) : null, Person::orNull($entry->openAttempt?->tester),
             $entry->open_attempt_id, $entry->last_attempt_id, $entry->attempts_count, $entry->defects_count, $entry->active_ms, $entry->shown_at?->toIso8601ZuluString(), null !== $entry->case->binned_at,
-            $entry->handover_note, null === $entry->look_asked_at ? '' : $entry->look_note, $entry->case_version_id !== $entry->case->version_id && $entry->case_version_id !== $entry->case->approved_version_id,
+            $entry->handover_note, null === $entry->look_asked_at ? '' : $entry->look_note, $entry->case_version_id !== Review::walked($entry->case->version_id, $entry->case->approved_version_id, $approvedOnly),
         );
     }
 
     /**
      * @param  \stdClass  $row of a cycle's entries, with the names of what they point to
+     * @param  bool  $approvedOnly whether only approved cases may enter cycles
      */
-    public static function fromRow(\stdClass $row, Readiness $readiness): self
+    public static function fromRow(\stdClass $row, Readiness $readiness, bool $approvedOnly): self
     {
         $retest = 'retest' === $row->shows;
         $person = static fn (?string $id, ?string $name): ?Person => null === $id ? null : new Person($id, (string) $name);
@@ -106,8 +108,8 @@ final readonly class EntryLine
             $row->id, $row->cycle_id, $row->position, $row->key, $row->title, $row->priority, $row->estimate_seconds, null === $row->configuration_id ? null : new Named($row->configuration_id, $row->configuration),
             $person($row->assignee_id, $row->assignee), $row->shows, $row->was, $readiness->is, array_map(Reason::from(...), $readiness->reasons), array_map(Reason::from(...), $readiness->warnings),
             $retest ? $row->retest_reason : null, $retest ? $person($row->retest_by_id, $row->retester) : null, $person($row->walker_id, $row->walker), $row->open_attempt_id, $row->last_attempt_id,
-            $row->attempts_count, $row->defects_count, $row->active_ms, ReadPlan::time($row->shown_at), null !== $row->binned_at, $row->handover_note, null === $row->look_asked_at ? '' : $row->look_note,
-            $row->case_version_id !== $row->version_id && $row->case_version_id !== $row->approved_version_id,
+            $row->attempts_count, $row->defects_count, $row->active_ms, Zulu::time($row->shown_at), null !== $row->binned_at, $row->handover_note, null === $row->look_asked_at ? '' : $row->look_note,
+            $row->case_version_id !== Review::walked($row->version_id, $row->approved_version_id, $approvedOnly),
         );
     }
 }
