@@ -71,66 +71,16 @@ final readonly class ActOnEntries
     }
 
     /**
-     * @throws Conflict when it was undone already
+     * Takes an act back; {@see UndoPlan} has locked it.
      */
-    public function undo(PlanAct $act, User $user): PlanActDone
+    public function undo(PlanAct $act): PlanActDone
     {
-        $act = PlanAct::query()->lockForUpdate()->findOrFail($act->id);
-        if (null !== $act->undone_at) {
-            throw new Conflict('undone', 'This was undone already.');
-        }
         $refused = [];
-        $count = null === $act->cycle_id ? $this->undoCycles($act, $refused) : $this->undoEntries(AddEntries::open(Cycle::query()->findOrFail($act->cycle_id)), $act, $refused);
-        $act->update(['undone_at' => Carbon::now()]);
-        $title = 'Undone: '.mb_strtolower(mb_substr($act->title, 0, 1)).mb_substr($act->title, 1);
-        foreach (null === $act->cycle_id ? array_keys($act->before['cycles'] ?? []) : [$act->cycle_id] as $id) {
-            Stops::lift((string) $id);
-            ($this->log)(Cycle::query()->findOrFail($id), $user, $title);
-        }
+        $cycle = AddEntries::open(Cycle::query()->findOrFail($act->cycle_id));
+        $count = $this->undoEntries($cycle, $act, $refused);
+        Stops::lift($cycle->id);
 
-        return new PlanActDone(null, $title, $count, $this->named($refused), []);
-    }
-
-    /**
-     * Extends or moves many cycles, or changes their build.
-     *
-     * @param  list<string>  $ids
-     * @param  array<string, mixed>  $changes `days`, `build_id`
-     */
-    public function cycles(string $project, User $user, array $ids, array $changes): PlanActDone
-    {
-        $cycles = Cycle::query()->where('project_id', $project)->whereIn('id', $ids)->with('milestone')->orderBy('starts_on')->lockForUpdate()->get();
-        $refused = $before = $after = [];
-        foreach ($cycles as $cycle) {
-            $fields = array_filter([
-                'ends_on' => isset($changes['days']) ? $cycle->ends_on->copy()->addDays((int) $changes['days'])->toDateString() : null,
-                'build_id' => $changes['build_id'] ?? null,
-            ]);
-            $why = match (true) {
-                \in_array($cycle->state, ['closed', 'abandoned'], true) => "It is {$cycle->state}.",
-                isset($fields['ends_on']) => array_values(\LucidStep\Core\Planning\CycleDates::faults($cycle->name, $cycle->starts_on->toDateString(), $fields['ends_on'], $cycle->milestone?->due_on->toDateString(), (string) $cycle->milestone?->name))[0] ?? null,
-                default => null,
-            };
-            if (null !== $why) {
-                $refused[] = new RefusedEntry($cycle->id, $cycle->key, $cycle->name, $why);
-
-                continue;
-            }
-            $before[$cycle->id] = ['ends_on' => $cycle->ends_on->toDateString(), 'build_id' => $cycle->build_id];
-            $cycle->fill($fields)->save();
-            $after[$cycle->id] = ['ends_on' => $cycle->ends_on->toDateString(), 'build_id' => $cycle->build_id];
-        }
-        if ([] === $after) {
-            return new PlanActDone(null, 'Nothing changed', 0, $refused, []);
-        }
-        $n = \count($after);
-        $title = \sprintf('%s %d %s', isset($changes['days']) ? ((int) $changes['days'] < 0 ? 'Shortened' : 'Extended') : 'Changed the build of', $n, 1 === $n ? 'cycle' : 'cycles').(isset($changes['days']) ? \sprintf(' by %d %s', abs((int) $changes['days']), 1 === abs((int) $changes['days']) ? 'day' : 'days') : '');
-        $act = PlanAct::query()->create(['project_id' => $project, 'cycle_id' => null, 'actor_id' => $user->id, 'title' => $title, 'before' => ['cycles' => $before], 'after' => ['cycles' => $after], 'created_at' => Carbon::now()]);
-        foreach ($cycles->whereIn('id', array_keys($after)) as $cycle) {
-            ($this->log)($cycle, $user, $title, '', $act->id);
-        }
-
-        return new PlanActDone($act->id, $title, $n, $refused, array_keys($after));
+        return new PlanActDone(null, UndoPlan::title($act), $count, $this->named($refused), []);
     }
 
     /**
@@ -371,36 +321,13 @@ final readonly class ActOnEntries
     }
 
     /**
-     * @param  array<string, string>  $refused
-     */
-    private function undoCycles(PlanAct $act, array &$refused): int
-    {
-        $count = 0;
-        foreach ($act->before['cycles'] as $id => $was) {
-            $id = (string) $id;
-            $cycle = Cycle::query()->lockForUpdate()->find($id);
-            if (null === $cycle || ['ends_on' => $cycle->ends_on->toDateString(), 'build_id' => $cycle->build_id] != $act->after['cycles'][$id]) {
-                $refused[$id] = 'It was changed again since.';
-
-                continue;
-            }
-            $cycle->fill($was)->save();
-            $count++;
-        }
-
-        return $count;
-    }
-
-    /**
-     * @param  array<string, string>  $refused why, by entry or cycle
+     * @param  array<string, string>  $refused why, by entry
      *
      * @return list<RefusedEntry>
      */
     private function named(array $refused): array
     {
-        $ids = array_keys($refused);
-        $names = DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->whereIn('entries.id', $ids)->get(['entries.id', 'cases.key', 'cases.title'])
-            ->concat(DB::table('cycles')->whereIn('id', $ids)->get(['id', 'key', 'name as title']));
+        $names = DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->whereIn('entries.id', array_keys($refused))->get(['entries.id', 'cases.key', 'cases.title']);
 
         return array_values($names->map(static fn (object $n): RefusedEntry => new RefusedEntry($n->id, $n->key, $n->title, $refused[$n->id]))->all());
     }

@@ -40,11 +40,12 @@ final readonly class AddEntries
     }
 
     /**
-     * How much the picks are, before anything is written.
+     * How much the picks are, before anything is written, and what time there is for it.
      *
      * @param  array<string, mixed>  $picks
+     * @param  array{starts_on?: ?string, ends_on?: ?string, testers?: ?list<string>}  $when
      */
-    public function count(Project $project, User $user, array $picks, ?Cycle $cycle = null): PickCount
+    public function count(Project $project, User $user, array $picks, ?Cycle $cycle = null, array $when = []): PickCount
     {
         $chosen = new Picks($project, $picks, $user->id);
         $there = null === $cycle ? [] : $this->there($cycle);
@@ -59,9 +60,10 @@ final readonly class AddEntries
             }
         }
         $cases = $chosen->cases();
+        [$days, $capacity] = isset($when['starts_on'], $when['ends_on']) ? AssignEntries::time($project, $when['starts_on'], $when['ends_on'], $when['testers'] ?? []) : [0, 0];
 
         return new PickCount(
-            \count($cases), $entries, $known, $seconds, array_map(static fn (array $r): RefusedPick => new RefusedPick(...$r), \array_slice($chosen->refused, 0, 200)), \count($chosen->refused),
+            \count($cases), $entries, $known, $seconds, $days, $capacity, array_map(static fn (array $r): RefusedPick => new RefusedPick(...$r), \array_slice($chosen->refused, 0, 200)), \count($chosen->refused),
             \count($chosen->usual(null === $cycle ? [] : array_values(array_unique(array_column($there, 'case'))))),
             array_map(static fn (\stdClass $c): PickedCase => new PickedCase($c->id, $c->key, $c->title, $c->table_id), array_values(array_filter(\array_slice($cases, 0, 2000), static fn (\stdClass $c): bool => null !== $c->table_id))),
             (object) array_map(static fn (array $rows): array => array_map(static fn (array $r): Named => new Named(...$r), $rows), $chosen->tableRows()),

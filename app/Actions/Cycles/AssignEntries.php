@@ -13,6 +13,7 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\Core\Planning\Balance;
+use LucidStep\Core\Planning\Calendar;
 use LucidStep\Core\Planning\Conditions;
 use LucidStep\Core\Planning\NobodyToAssign;
 use LucidStep\Core\Planning\Work;
@@ -100,5 +101,23 @@ final readonly class AssignEntries
         $today = Carbon::now($project->time_zone)->toDateString();
 
         return KeepCalendar::of($project)->days(max($today, $cycle->starts_on->toDateString()), $cycle->ends_on->toDateString(), $member->days_off);
+    }
+
+    /**
+     * The working days of some dates, and the seconds that people have in them.
+     *
+     * @param  list<string>  $people
+     *
+     * @return array{int, int}
+     */
+    public static function time(Project $project, string $from, string $to, array $people): array
+    {
+        // Longer than two years is no cycle; the count is only told.
+        $to = min($to, Calendar::plus($from, 731));
+        $calendar = KeepCalendar::of($project);
+        $seconds = Membership::query()->where('project_id', $project->id)->whereIn('user_id', $people)->get()
+            ->sum(static fn (Membership $m): int => $calendar->days($from, $to, $m->days_off) * $m->minutes_per_day * 60);
+
+        return [$calendar->days($from, $to), (int) $seconds];
     }
 }

@@ -43,10 +43,11 @@ final readonly class CloneCycles
         $project = Project::query()->findOrFail($what->project_id);
         $shift = $this->shift($project, $what, $how);
         $moves = $faults = [];
-        foreach ($this->cycles($what) as $cycle) {
+        $cycles = $this->cycles($what);
+        $counts = $this->entries(array_values($cycles->modelKeys()), $how)->groupBy('cycle_id')->get(['cycle_id', DB::raw('count(*) as n'), DB::raw('count(*) filter (where not_before is not null or not_after is not null) as windows')])->keyBy('cycle_id');
+        foreach ($cycles as $cycle) {
             [$start, $end] = $shift->dates($cycle->starts_on->toDateString(), $cycle->ends_on->toDateString());
-            $entries = $this->entries($cycle, $how);
-            $moves[] = new DateMove($cycle->id, $this->name($what, $cycle, $how), $cycle->starts_on->toDateString(), $cycle->ends_on->toDateString(), $start, $end, (clone $entries)->count(), (clone $entries)->where(static fn ($q) => $q->whereNotNull('not_before')->orWhereNotNull('not_after'))->count());
+            $moves[] = new DateMove($cycle->id, $this->name($what, $cycle, $how), $cycle->starts_on->toDateString(), $cycle->ends_on->toDateString(), $start, $end, (int) ($counts[$cycle->id]->n ?? 0), (int) ($counts[$cycle->id]->windows ?? 0));
             array_push($faults, ...array_values(CycleDates::faults($this->name($what, $cycle, $how), $start, $end, ...$this->goal($what, $cycle, $how))));
         }
 
@@ -104,7 +105,7 @@ final readonly class CloneCycles
         $members = Membership::query()->where('project_id', $from->project_id)->get()->filter(static fn (Membership $m): bool => $m->role->records())->pluck('user_id')->flip();
         $ids = $rows = [];
         $at = 0;
-        foreach ($this->entries($from, $how)->orderBy('entries.position')->get(['entries.*', 'cases.version_id', 'cases.table_id']) as $e) {
+        foreach ($this->entries([$from->id], $how)->orderBy('entries.position')->get(['entries.*', 'cases.version_id', 'cases.table_id']) as $e) {
             $ids[$e->id] = (string) Str::uuid7();
             $move = static fn (?string $time): ?Carbon => null === $time ? null : Carbon::instance($shift->moment(new \DateTimeImmutable($time)));
             $rows[] = [
@@ -128,13 +129,14 @@ final readonly class CloneCycles
     /**
      * Entries that can be walked again: their case is neither binned nor retired.
      *
+     * @param  list<string>  $cycles
      * @param  array<string, mixed>  $how
      */
-    private function entries(Cycle $cycle, array $how): \Illuminate\Database\Query\Builder
+    private function entries(array $cycles, array $how): \Illuminate\Database\Query\Builder
     {
         $which = self::WHICH[(string) ($how['which'] ?? 'all')] ?? null;
 
-        return DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->where('cycle_id', $cycle->id)->whereNull('cases.binned_at')->where('cases.state', '<>', 'retired')
+        return DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->whereIn('cycle_id', $cycles)->whereNull('cases.binned_at')->where('cases.state', '<>', 'retired')
             ->when(null !== $which, static fn ($q) => $q->whereIn('shows', $which ?? []));
     }
 
@@ -143,7 +145,7 @@ final readonly class CloneCycles
      */
     private function cycles(Cycle|Milestone $what): Collection
     {
-        return $what instanceof Cycle ? Collection::make([$what]) : $what->cycles()->whereNot('state', 'abandoned')->get();
+        return $what instanceof Cycle ? Collection::make([$what]) : $what->cycles()->whereNot('state', 'abandoned')->with('milestone')->get();
     }
 
     /**

@@ -54,16 +54,18 @@ final readonly class KeepAxes
         // Names may change places: they are set aside first.
         DB::update('update axes set name = id::text where project_id = ?', [$project->id]);
         DB::update('update axis_values set name = id::text where axis_id in (select id from axes where project_id = ?)', [$project->id]);
-        $ids = [];
+        $ids = $rows = $values = [];
         foreach ($axes as $at => $axis) {
             $id = $known->contains('axis_id', $axis['id'] ?? '') ? (string) $axis['id'] : (string) Str::uuid7();
-            DB::table('axes')->upsert([['id' => $id, 'project_id' => $project->id, 'name' => trim($axis['name']), 'position' => $at]], ['id'], ['name', 'position']);
+            $rows[] = ['id' => $id, 'project_id' => $project->id, 'name' => trim($axis['name']), 'position' => $at];
             foreach ($axis['values'] as $place => $value) {
                 $valueId = $known->contains('id', $value['id'] ?? '') ? (string) $value['id'] : (string) Str::uuid7();
                 $ids[trim($axis['name'])][trim($value['name'])] = $valueId;
-                DB::table('axis_values')->upsert([['id' => $valueId, 'axis_id' => $id, 'name' => trim($value['name']), 'position' => $place]], ['id'], ['axis_id', 'name', 'position']);
+                $values[] = ['id' => $valueId, 'axis_id' => $id, 'name' => trim($value['name']), 'position' => $place];
             }
         }
+        DB::table('axes')->upsert($rows, ['id'], ['name', 'position']);
+        DB::table('axis_values')->upsert($values, ['id'], ['axis_id', 'name', 'position']);
         DB::table('forbidden_pairs')->whereIn('value_id', DB::table('axis_values')->whereIn('axis_id', DB::table('axes')->where('project_id', $project->id)->select('id'))->select('id'))->delete();
         $pairs = array_map(static fn (array $p): array => ['value_id' => $ids[trim($p['axis'])][trim($p['value'])], 'other_id' => $ids[trim($p['other_axis'])][trim($p['other_value'])]], $forbidden);
         DB::table('forbidden_pairs')->insertOrIgnore($pairs);
@@ -120,24 +122,30 @@ final readonly class KeepAxes
                 $ids[$axis['name']][$value['name']] = $value['id'];
             }
         }
-        $have = [];
+        $have = $names = [];
         foreach ($this->configurations($project) as $configuration) {
             $have[self::fingerprint(array_column($configuration['values'], 'name', 'axis'))] = true;
+            $names[$configuration['name']] = true;
         }
         $at = (int) Configuration::query()->where('project_id', $project->id)->max('position');
-        $made = 0;
+        $new = $held = [];
         foreach ($rows as $row) {
             if (isset($have[self::fingerprint($row)])) {
                 continue;
             }
             $title = 'one' === $how && '' !== trim($name) ? trim($name) : implode(', ', $row);
-            if (Configuration::query()->where('project_id', $project->id)->where('name', $title)->exists()) {
+            if (isset($names[$title])) {
                 throw ValidationException::withMessages(['name' => "There is a configuration called “{$title}”."]);
             }
-            $id = Configuration::query()->create(['project_id' => $project->id, 'name' => $title, 'position' => ++$at])->id;
-            DB::table('configuration_values')->insert(array_values(array_map(static fn (string $axis, string $value): array => ['configuration_id' => $id, 'value_id' => $ids[$axis][$value]], array_keys($row), $row)));
-            $made++;
+            $names[$title] = true;
+            $new[] = ['id' => $id = (string) Str::uuid7(), 'project_id' => $project->id, 'name' => $title, 'position' => ++$at];
+            foreach ($row as $axis => $value) {
+                $held[] = ['configuration_id' => $id, 'value_id' => $ids[$axis][$value]];
+            }
         }
+        DB::table('configurations')->insert($new);
+        DB::table('configuration_values')->insert($held);
+        $made = \count($new);
         ($this->announce)($project->id, 'setup', $project->id);
 
         return $made;
@@ -201,11 +209,13 @@ final readonly class KeepAxes
      */
     private function rename(Project $project): void
     {
-        foreach ($this->configurations($project) as $configuration) {
+        $all = $this->configurations($project);
+        $taken = array_flip(array_column($all, 'name'));
+        foreach ($all as $configuration) {
             $name = implode(', ', array_column($configuration['values'], 'name'));
-            if ('' !== $name && substr_count($configuration['name'], ', ') === \count($configuration['values']) - 1 && $name !== $configuration['name']
-                && !Configuration::query()->where('project_id', $project->id)->where('name', $name)->exists()) {
+            if ('' !== $name && !isset($taken[$name]) && substr_count($configuration['name'], ', ') === \count($configuration['values']) - 1) {
                 Configuration::query()->whereKey($configuration['id'])->update(['name' => $name]);
+                $taken[$name] = true;
             }
         }
     }

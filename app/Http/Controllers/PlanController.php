@@ -8,6 +8,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Actions\Cycles\ActOnCycles;
 use LucidStep\App\Actions\Cycles\ActOnEntries;
 use LucidStep\App\Actions\Cycles\AddEntries;
 use LucidStep\App\Actions\Cycles\AssignEntries;
@@ -17,6 +18,7 @@ use LucidStep\App\Actions\Cycles\KeepCycle;
 use LucidStep\App\Actions\Cycles\MoveCycle;
 use LucidStep\App\Actions\Cycles\PlanShortTime;
 use LucidStep\App\Actions\Cycles\ReadPlan;
+use LucidStep\App\Actions\Cycles\UndoPlan;
 use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Docs\Patch;
 use LucidStep\App\Http\Docs\Post;
@@ -84,7 +86,7 @@ final readonly class PlanController
         $key = $request->validated('cycle');
         $cycle = \is_string($key) ? Cycle::query()->where('project_id', $project->id)->where(\Illuminate\Support\Str::isUuid($key) ? 'id' : 'key', $key)->firstOrFail() : null;
 
-        return new JsonResponse($add->count($project, $request->person(), (array) $request->validated('picks'), $cycle));
+        return new JsonResponse($add->count($project, $request->person(), (array) $request->validated('picks'), $cycle, ['starts_on' => $request->validated('starts_on'), 'ends_on' => $request->validated('ends_on'), 'testers' => array_values((array) $request->validated('testers'))]));
     }
 
     #[Post('/projects/{project}/cycles', 'Plan a cycle', CycleDetail::class, CycleRequest::class, 201)]
@@ -171,7 +173,7 @@ final readonly class PlanController
     }
 
     #[Post('/projects/{project}/cycle-acts', 'Extend many cycles, or change their build', PlanActDone::class, CyclesActRequest::class)]
-    public function actOnCycles(CyclesActRequest $request, Project $project, ActOnEntries $acts): JsonResponse
+    public function actOnCycles(CyclesActRequest $request, Project $project, ActOnCycles $acts): JsonResponse
     {
         Gate::authorize('lead', $project);
         $build = $request->validated('build_id');
@@ -179,15 +181,15 @@ final readonly class PlanController
             throw ValidationException::withMessages(['build_id' => 'There is no such build.']);
         }
 
-        return new JsonResponse($acts->cycles($project->id, $request->person(), array_values((array) $request->validated('ids')), array_filter(['days' => $request->validated('days'), 'build_id' => $build])));
+        return new JsonResponse($acts($project->id, $request->person(), array_values((array) $request->validated('ids')), array_filter(['days' => $request->validated('days'), 'build_id' => $build])));
     }
 
     #[Post('/plan-acts/{planAct}/undo', 'Take an act of planning back', PlanActDone::class, StampRequest::class)]
-    public function undo(StampRequest $request, PlanAct $planAct, ActOnEntries $acts): JsonResponse
+    public function undo(StampRequest $request, PlanAct $planAct, UndoPlan $undo): JsonResponse
     {
         Gate::authorize('lead', Project::query()->findOrFail($planAct->project_id));
 
-        return new JsonResponse($acts->undo($planAct, $request->person()));
+        return new JsonResponse($undo($planAct, $request->person()));
     }
 
     #[Post('/cycles/{cycle}/assignment-previews', 'Who would get what', AssignmentPlan::class, AssignRequest::class)]

@@ -48,6 +48,42 @@ abstract class ApiRequest extends FormRequest
         'files.*.name' => ['nullable', 'string', 'max:200'],
     ];
 
+    /** When a cycle is, for what, and who has part in it. */
+    protected const CYCLE = [
+        'description' => ['nullable', 'string', 'max:20000'],
+        'build_id' => ['nullable', 'uuid'],
+        'milestone_id' => ['nullable', 'uuid'],
+        'phase' => ['nullable', 'string', 'max:60'],
+        'folder' => ['nullable', 'string', 'max:200'],
+        'priority' => ['nullable', 'string', 'max:60'],
+        'conditions_hold' => ['boolean'],
+        'default_assignee_id' => ['nullable', 'uuid'],
+        'testers' => ['nullable', 'array', 'max:500'],
+        'testers.*' => ['uuid'],
+        'watchers' => ['nullable', 'array', 'max:500'],
+        'watchers.*' => ['uuid'],
+    ];
+
+    /** What is picked for a cycle, beside the cases themselves. */
+    protected const PICKS = [
+        'picks.folders' => ['nullable', 'array', 'max:500'],
+        'picks.folders.*' => ['uuid'],
+        'picks.suites' => ['nullable', 'array', 'max:200'],
+        'picks.suites.*' => ['uuid'],
+        'picks.filter' => ['nullable', 'array'],
+        'picks.filter.*' => ['nullable', 'string', 'max:400000'],
+        'picks.earlier' => ['nullable', 'array'],
+        'picks.earlier.cycle' => ['nullable', 'string', 'max:40'],
+        'picks.earlier.shows' => ['nullable', 'array'],
+        'picks.earlier.shows.*' => ['in:pass,fail,blocked,not_applicable,not_run,in_progress,retest'],
+        'picks.configurations' => ['nullable', 'array', 'max:300'],
+        'picks.configurations.*' => ['uuid'],
+        'picks.rows' => ['nullable', 'array'],
+        'picks.rows.*' => ['array'],
+        'picks.rows.*.*' => ['uuid'],
+        'picks.usual' => ['nullable', 'boolean'],
+    ];
+
     /**
      * @return array<string, mixed>
      */

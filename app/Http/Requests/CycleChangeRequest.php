@@ -34,18 +34,7 @@ final class CycleChangeRequest extends ApiRequest
             'name' => ['sometimes', 'required', 'string', 'max:200'],
             'starts_on' => ['sometimes', 'required', 'date_format:Y-m-d'],
             'ends_on' => ['sometimes', 'required', 'date_format:Y-m-d'],
-            'description' => ['nullable', 'string', 'max:20000'],
-            'build_id' => ['nullable', 'uuid'],
-            'milestone_id' => ['nullable', 'uuid'],
-            'phase' => ['nullable', 'string', 'max:60'],
-            'folder' => ['nullable', 'string', 'max:200'],
-            'priority' => ['nullable', 'string', 'max:60'],
-            'conditions_hold' => ['boolean'],
-            'default_assignee_id' => ['nullable', 'uuid'],
-            'testers' => ['nullable', 'array', 'max:500'],
-            'testers.*' => ['uuid'],
-            'watchers' => ['nullable', 'array', 'max:500'],
-            'watchers.*' => ['uuid'],
+            ...self::CYCLE,
         ];
     }
 }

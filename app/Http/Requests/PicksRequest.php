@@ -11,7 +11,10 @@ use OpenApi\Attributes as OA;
  */
 #[OA\Schema(required: ['picks'], properties: [
     new OA\Property(property: 'picks', type: 'object', additionalProperties: true),
-    new OA\Property(property: 'cycle', type: 'string'),
+    new OA\Property(property: 'cycle', type: 'string', nullable: true),
+    new OA\Property(property: 'starts_on', type: 'string', format: 'date', nullable: true),
+    new OA\Property(property: 'ends_on', type: 'string', format: 'date', nullable: true),
+    new OA\Property(property: 'testers', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
 ])]
 final class PicksRequest extends ApiRequest
 {
@@ -20,23 +23,12 @@ final class PicksRequest extends ApiRequest
         return [
             'picks' => ['required', 'array'],
             'cycle' => ['nullable', 'string', 'max:40'],
+            'starts_on' => ['nullable', 'date_format:Y-m-d'],
+            'ends_on' => ['nullable', 'date_format:Y-m-d'],
+            'testers' => ['nullable', 'array', 'max:500'],
+            'testers.*' => ['uuid'],
+            ...self::PICKS,
             'picks.cases' => ['nullable', 'array', 'max:20000', new UuidList()],
-            'picks.folders' => ['nullable', 'array', 'max:500'],
-            'picks.folders.*' => ['uuid'],
-            'picks.suites' => ['nullable', 'array', 'max:200'],
-            'picks.suites.*' => ['uuid'],
-            'picks.filter' => ['nullable', 'array'],
-            'picks.filter.*' => ['nullable', 'string', 'max:400000'],
-            'picks.earlier' => ['nullable', 'array'],
-            'picks.earlier.cycle' => ['nullable', 'string', 'max:40'],
-            'picks.earlier.shows' => ['nullable', 'array'],
-            'picks.earlier.shows.*' => ['in:pass,fail,blocked,not_applicable,not_run,in_progress,retest'],
-            'picks.configurations' => ['nullable', 'array', 'max:300'],
-            'picks.configurations.*' => ['uuid'],
-            'picks.rows' => ['nullable', 'array'],
-            'picks.rows.*' => ['array'],
-            'picks.rows.*.*' => ['uuid'],
-            'picks.usual' => ['nullable', 'boolean'],
         ];
     }
 }

@@ -25,6 +25,10 @@ final readonly class PickCount
         public int $there,
         #[OA\Property]
         public int $seconds,
+        #[OA\Property(description: 'Working days of the dates given')]
+        public int $days,
+        #[OA\Property(description: 'What the testers given can do in those days')]
+        public int $capacity_seconds,
         #[OA\Property(items: new OA\Items(ref: RefusedPick::class))]
         public array $refused,
         #[OA\Property]

@@ -3509,6 +3509,10 @@ export interface components {
             entries: number;
             there: number;
             seconds: number;
+            /** @description Working days of the dates given */
+            days: number;
+            /** @description What the testers given can do in those days */
+            capacity_seconds: number;
             refused: components["schemas"]["RefusedPick"][];
             refused_count: number;
             usual: number;
@@ -3529,7 +3533,12 @@ export interface components {
             picks: {
                 [key: string]: unknown;
             };
-            cycle?: string;
+            cycle?: string | null;
+            /** Format: date */
+            starts_on?: string | null;
+            /** Format: date */
+            ends_on?: string | null;
+            testers?: string[];
         };
         /** @description An act of planning, and what it left out. */
         PlanActDone: {

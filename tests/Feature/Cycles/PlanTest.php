@@ -30,7 +30,10 @@ final class PlanTest extends FeatureTestCase
         $configurations = DB::table('configurations')->pluck('id')->all();
         $picks = ['cases' => array_map(static fn ($c): string => $c->id, $cases), 'configurations' => $configurations];
         $this->as($lead, 'POST', '/projects/TST/pick-counts', ['picks' => $picks])->assertOk()
-            ->assertJsonPath('cases', 2)->assertJsonPath('entries', 4)->assertJsonPath('seconds', 2 * (600 + 180))->assertJsonPath('refused.0.why', 'It has no steps yet.');
+            ->assertJsonPath('capacity_seconds', 0)->assertJsonPath('cases', 2)->assertJsonPath('entries', 4)->assertJsonPath('seconds', 2 * (600 + 180))->assertJsonPath('refused.0.why', 'It has no steps yet.');
+        // Tuesday to Friday, one of them off: three days of six hours.
+        Membership::query()->where('user_id', $tester->id)->update(['days_off' => json_encode(['2026-12-02'])]);
+        $this->as($lead, 'POST', '/projects/TST/pick-counts', ['picks' => $picks, 'starts_on' => '2026-12-01', 'ends_on' => '2026-12-06', 'testers' => [$tester->id]])->assertJsonPath('days', 4)->assertJsonPath('capacity_seconds', 3 * 6 * 3600);
         $this->as($lead, 'POST', '/projects/TST/cycles', ['name' => 'Smoke', 'starts_on' => '2026-12-01', 'ends_on' => '2026-12-04', 'build_id' => $this->world->build->id, 'testers' => [$tester->id], 'watchers' => [$lead->id], 'default_assignee_id' => $tester->id, 'picks' => $picks])
             ->assertCreated()->assertJsonPath('cycle.key', 'TST-R2')->assertJsonPath('cycle.state', 'draft')->assertJsonPath('cycle.total', 4)->assertJsonPath('testers.0.id', $tester->id);
         $plan = $this->as($lead, 'GET', '/cycles/TST-R2/plan')->assertOk()->assertJsonCount(4, 'entries')->assertJsonPath('seconds_left', 1560)->assertJsonPath('entries.0.assignee_id', $tester->id);

@@ -8,6 +8,7 @@ import { useKeys } from '@/kit/keys';
 import { say } from '@/kit/notices';
 import { mayLead } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
+import { useSelection } from '@/kit/useSelection';
 import { plural } from '@/kit/words';
 import BulkBar from './BulkBar.vue';
 import CasebookTabs from './CasebookTabs.vue';
@@ -82,26 +83,18 @@ const groups = computed(() => {
 });
 
 // Choosing and looking.
-const selected = ref(new Set<string>());
+const { selected, select: choose, clear: none } = useSelection(() => lines.value.map((l) => l.id));
 const everything = ref(false);
 const current = ref('');
-let anchor = '';
 const table = ref<InstanceType<typeof CaseTable> | null>(null);
 watch([() => JSON.stringify(filter.value), project], () => clear());
 function clear(): void {
-  selected.value = new Set();
+  none();
   everything.value = false;
 }
 function select(id: string, range: boolean): void {
   everything.value = false;
-  const next = new Set(selected.value);
-  if (range && anchor) {
-    const ids = lines.value.map((l) => l.id);
-    const [a, b] = [ids.indexOf(anchor), ids.indexOf(id)].sort((x, y) => x - y);
-    for (const one of ids.slice(a, (b ?? 0) + 1)) next.add(one);
-  } else if (!next.delete(id)) next.add(id);
-  anchor = id;
-  selected.value = next;
+  choose(id, range);
 }
 const chosenFilter = computed<Filter>(() =>
   everything.value ? filter.value : { ids: [...selected.value].join(',') },

@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed, nextTick, ref } from 'vue';
-import { useRoute } from 'vue-router';
 import { api, Problem, type Api } from '@/api/client';
 import { say } from '@/kit/notices';
+import PageTabs from '@/kit/PageTabs.vue';
 import { mayLead } from '@/kit/session';
 import { day, due, plainWords } from '@/kit/words';
 
 /** The title of a cycle's pages: where it stands, where else one can look, and where it may go. */
 const props = defineProps<{ project: string; cycle: Api['CycleSummary']; next?: Api['StateChoice'][] }>();
 const emit = defineEmits<{ moved: [] }>();
-const route = useRoute();
 const base = computed(() => `/${props.project}/cycles/${props.cycle.key}`);
 const tabs = computed(() => [
   { path: '', word: 'Board' },
@@ -64,15 +63,7 @@ async function go(choice: Api['StateChoice']): Promise<void> {
   <div class="title-line">
     <span class="mono soft">{{ cycle.key }}</span>
     <h1 class="long">{{ cycle.name }}</h1>
-    <nav aria-label="This cycle">
-      <RouterLink
-        v-for="t in tabs"
-        :key="t.path"
-        :to="base + t.path"
-        :aria-current="route.path === base + t.path ? 'page' : undefined"
-        >{{ t.word }}</RouterLink
-      >
-    </nav>
+    <PageTabs label="This cycle" :base="base" :tabs="tabs" />
     <div class="actions">
       <slot />
       <template v-if="mayLead(project)">
@@ -116,26 +107,6 @@ async function go(choice: Api['StateChoice']): Promise<void> {
 <style scoped>
 .title-line {
   margin-bottom: 4px;
-}
-nav {
-  display: flex;
-  gap: 4px;
-  flex-wrap: wrap;
-}
-nav a {
-  color: var(--ink-soft);
-  text-decoration: none;
-  padding: 4px 10px;
-  border-radius: 4px;
-}
-nav a:hover {
-  background: var(--well);
-  color: var(--ink);
-}
-nav a[aria-current] {
-  color: var(--ink);
-  background: var(--sheet);
-  box-shadow: inset 0 -2px 0 var(--ink);
 }
 .facts {
   margin-bottom: 14px;

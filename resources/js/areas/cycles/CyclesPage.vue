@@ -9,25 +9,18 @@ import { say } from '@/kit/notices';
 import { useRead } from '@/kit/read';
 import { mayLead } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
+import { useSelection } from '@/kit/useSelection';
 import { day, due, plainWords, plural } from '@/kit/words';
 import AgainPanel from './AgainPanel.vue';
-import { leftOut, sentenceOf, undoPlanAct, useSetup } from './usePlan';
+import { leftOut, sentenceOf, undoPlanAct, useCycles, useMilestones, useSetup } from './usePlan';
 
 /** The cycles of a project under their milestones, or by folder. */
 const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
 const path = computed(() => ({ params: { path: { project: project.value } } }));
-const { data, error, isPending, refetch } = useRead(
-  'entry',
-  () => ['cycles', project.value],
-  async () => take(await api.GET('/projects/{project}/cycles', path.value)),
-);
-const { data: milestones, refetch: refetchMilestones } = useRead(
-  'cycle',
-  () => ['milestones', project.value],
-  async () => take(await api.GET('/projects/{project}/milestones', path.value)),
-);
+const { data, error, isPending, refetch } = useCycles(project);
+const { data: milestones, refetch: refetchMilestones } = useMilestones(project);
 const { data: setup } = useSetup(project);
 const { data: queue } = useRead(
   'entry',
@@ -111,20 +104,15 @@ async function remove(m: Api['MilestoneLine']): Promise<void> {
 }
 
 // Several cycles at once.
-const selected = ref(new Set<string>());
+const { selected, select, clear, chosen } = useSelection(() => shown.value.map((c) => c.id));
 const days = ref('7');
 const build = ref('');
-function toggle(id: string): void {
-  const next = new Set(selected.value);
-  if (!next.delete(id)) next.add(id);
-  selected.value = next;
-}
 async function bulk(body: { days?: number; build_id?: string }): Promise<void> {
   try {
     const done = take(
       await api.POST('/projects/{project}/cycle-acts', {
         ...path.value,
-        body: { ids: [...selected.value], ...body },
+        body: { ids: chosen.value, ...body },
       }),
     );
     const id = done.act_id;
@@ -229,7 +217,7 @@ useKeys('Cycles', () => [
         </select>
         <button type="submit" class="link">Change the build</button>
       </form>
-      <button type="button" class="link soft" @click="selected = new Set()">Clear</button>
+      <button type="button" class="link soft" @click="clear()">Clear</button>
     </section>
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <StateBox
@@ -272,7 +260,7 @@ useKeys('Cycles', () => [
             type="checkbox"
             :checked="selected.has(c.id)"
             :aria-label="`Choose ${c.name}`"
-            @change="toggle(c.id)"
+            @click="select(c.id, $event.shiftKey)"
           />
           <div class="names">
             <RouterLink class="plain name long" :to="`/${project}/cycles/${c.key}`">{{ c.name }}</RouterLink>

@@ -10,7 +10,7 @@ import { mayLead } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, exact, plural, wordOf, type Shown } from '@/kit/words';
 import CycleHead from './CycleHead.vue';
-import { sentenceOf, undoPlanAct, usePlan } from './usePlan';
+import { sentenceOf, undoPlanAct, useCycles, usePlan } from './usePlan';
 
 /** What was done to a cycle, by whom and why; and its sign-off. */
 const route = useRoute();
@@ -23,12 +23,7 @@ const { data: log, refetch: again } = useRead(
   () => ['cycle-log', key.value],
   async () => take(await api.GET('/cycles/{cycle}/log', { params: { path: { cycle: key.value } } })),
 );
-const { data: cycles } = useRead(
-  'cycle',
-  () => ['cycles', project.value],
-  async () =>
-    take(await api.GET('/projects/{project}/cycles', { params: { path: { project: project.value } } })),
-);
+const { data: cycles } = useCycles(project);
 const note = ref('');
 const problem = ref('');
 const left = computed(() => (data.value?.entries ?? []).filter((e) => e.readiness !== 'done').length);

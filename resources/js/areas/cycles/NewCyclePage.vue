@@ -4,30 +4,19 @@ import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, Problem, take, type Api } from '@/api/client';
 import { chosenCases } from '@/areas/casebook/filter';
-import { useRead } from '@/kit/read';
 import StateBox from '@/kit/StateBox.vue';
 import { plural } from '@/kit/words';
 import CycleFields, { type CycleInput } from './CycleFields.vue';
 import PickPanel from './PickPanel.vue';
-import { hours, useSetup, type Picks } from './usePlan';
+import { hours, useCycles, useMilestones, useSetup, type Picks } from './usePlan';
 
 /** A cycle on one page: what, when, who, with the count and the hours always in sight. */
 const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
 const { data: setup, error, isPending, refetch } = useSetup(project);
-const { data: milestones } = useRead(
-  'cycle',
-  () => ['milestones', project.value],
-  async () =>
-    take(await api.GET('/projects/{project}/milestones', { params: { path: { project: project.value } } })),
-);
-const { data: cycles } = useRead(
-  'cycle',
-  () => ['cycles', project.value],
-  async () =>
-    take(await api.GET('/projects/{project}/cycles', { params: { path: { project: project.value } } })),
-);
+const { data: milestones } = useMilestones(project);
+const { data: cycles } = useCycles(project);
 const iso = (plus: number): string => {
   const date = new Date(Date.now() + plus * 86_400_000);
   return `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
@@ -77,20 +66,6 @@ const given = computed<Picks>(() => {
 });
 const picks = ref<Picks>({});
 const count = ref<Api['PickCount'] | null>(null);
-const days = computed(() => {
-  const [a, b] = [new Date(form.starts_on), new Date(form.ends_on)];
-  let n = 0;
-  const works = setup.value?.working_days ?? [1, 2, 3, 4, 5];
-  const off = new Set(setup.value?.holidays ?? []);
-  for (const d = new Date(a); d <= b && n < 400; d.setDate(d.getDate() + 1))
-    if (works.includes(d.getDay() || 7) && !off.has(d.toISOString().slice(0, 10))) n++;
-  return n;
-});
-const capacity = computed(() =>
-  (setup.value?.people ?? [])
-    .filter((p) => form.testers.includes(p.id))
-    .reduce((sum, p) => sum + p.minutes_per_day * 60 * days.value, 0),
-);
 const errors = ref<Record<string, string[]>>({});
 const problem = ref('');
 const busy = ref(false);
@@ -133,18 +108,24 @@ async function save(): Promise<void> {
         <h1>New cycle</h1>
         <div class="actions">
           <span role="status" class="soft">
-            <template v-if="count"
+            <template v-if="count && count.cases > 0"
               ><strong class="ink">{{ plural(count.entries, 'entry', 'entries') }}</strong
               >, about <strong class="ink">{{ hours(count.seconds) }}</strong></template
-            ><template v-else>No entries yet</template> · {{ hours(capacity) }} of
-            {{ plural(form.testers.length, 'tester') }} in
-            {{ plural(days, 'working day') }}
+            ><template v-else>No entries yet</template
+            ><template v-if="count">
+              · {{ hours(count.capacity_seconds) }} of {{ plural(form.testers.length, 'tester') }} in
+              {{ plural(count.days, 'working day') }}</template
+            >
           </span>
           <Button type="submit" :disabled="busy" label="Make the cycle" />
         </div>
       </div>
-      <p v-if="count && capacity > 0 && count.seconds > capacity" class="p-invalid-words" role="status">
-        That is more than there is time for: {{ hours(count.seconds - capacity) }} too much.
+      <p
+        v-if="count && form.testers.length > 0 && count.seconds > count.capacity_seconds"
+        class="p-invalid-words"
+        role="status"
+      >
+        That is more than there is time for: {{ hours(count.seconds - count.capacity_seconds) }} too much.
       </p>
       <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
       <section class="sheet" aria-label="What and when">
@@ -165,6 +146,7 @@ async function save(): Promise<void> {
           :setup="setup"
           :cycles="cycles ?? []"
           :given="given"
+          :when="{ starts_on: form.starts_on, ends_on: form.ends_on, testers: form.testers }"
           @count="count = $event"
         />
       </section>

@@ -17,6 +17,8 @@ const props = defineProps<{
   given: Picks;
   /** The cycle that they are added to, by key. */
   cycle?: string | undefined;
+  /** When it is walked and by whom: how much time there is is told with the count. */
+  when?: { starts_on: string; ends_on: string; testers: string[] };
 }>();
 const picks = defineModel<Picks>({ required: true });
 const emit = defineEmits<{ count: [now: Api['PickCount'] | null] }>();
@@ -59,19 +61,32 @@ const anything = computed(() =>
   Object.keys(built.value).some((k) => !['configurations', 'usual', 'rows'].includes(k)),
 );
 watch(built, (now) => (picks.value = anything.value ? now : {}), { immediate: true });
+/** Dates that are half typed are none. */
+const dated = computed(() => {
+  const day = (text: string): string | null => (/^\d{4}-\d\d-\d\d$/.test(text) ? text : null);
+  return props.when
+    ? { starts_on: day(props.when.starts_on), ends_on: day(props.when.ends_on), testers: props.when.testers }
+    : {};
+});
 const { data, error, isFetching } = useQuery({
-  queryKey: computed(() => ['pick-counts', props.project, props.cycle ?? '', built.value]),
+  queryKey: computed(() => [
+    'pick-counts',
+    props.project,
+    props.cycle ?? '',
+    built.value,
+    props.when ?? null,
+  ]),
   queryFn: async () =>
     take(
       await api.POST('/projects/{project}/pick-counts', {
         params: { path: { project: props.project } },
-        body: { picks: built.value, cycle: props.cycle ?? null } as never,
+        body: { picks: built.value, cycle: props.cycle ?? null, ...dated.value } as never,
       }),
     ),
-  enabled: anything,
+  enabled: computed(() => anything.value || props.when !== undefined),
   placeholderData: (before) => before,
 });
-const count = computed(() => (anything.value ? (data.value ?? null) : null));
+const count = computed(() => (anything.value || props.when ? (data.value ?? null) : null));
 watch(count, (now) => emit('count', now), { immediate: true });
 const words = computed(() => (error.value instanceof Problem ? error.value.message : ''));
 const showRefused = ref(false);
@@ -153,7 +168,7 @@ function setRows(c: Api['PickedCase'], chosen: string[]): void {
     </p>
     <p v-if="words" class="p-invalid-words" role="alert">{{ words }}</p>
     <p class="sum" role="status" :class="{ busy: isFetching }">
-      <template v-if="count">
+      <template v-if="count && anything">
         <strong>{{ plural(count.entries, 'entry', 'entries') }}</strong> of {{ plural(count.cases, 'case') }},
         about <strong>{{ hours(count.seconds) }}</strong>
         <span v-if="count.there > 0" class="soft"> · {{ count.there }} in the cycle already</span>

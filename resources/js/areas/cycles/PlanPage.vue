@@ -1,43 +1,33 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, reactive, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
-import { api, Problem, take, type Api } from '@/api/client';
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
+import { useRoute } from 'vue-router';
+import type { Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import { say } from '@/kit/notices';
-import { useRead } from '@/kit/read';
 import StateBox from '@/kit/StateBox.vue';
-import { plural, shownOf, wordOf, type Shown } from '@/kit/words';
+import { useSelection } from '@/kit/useSelection';
+import { plural, shownOf } from '@/kit/words';
 import AddPanel from './AddPanel.vue';
 import AgainPanel from './AgainPanel.vue';
 import AssignPanel from './AssignPanel.vue';
-import CycleFields, { type CycleInput } from './CycleFields.vue';
 import CycleHead from './CycleHead.vue';
 import DriftPanel from './DriftPanel.vue';
 import EntryTray from './EntryTray.vue';
+import FactsPanel from './FactsPanel.vue';
 import LoadList from './LoadList.vue';
+import PlanFilters from './PlanFilters.vue';
 import PlanTable from './PlanTable.vue';
 import ShortTime from './ShortTime.vue';
-import { sentenceOf, undoPlanAct, usePlan, useSetup } from './usePlan';
+import { sentenceOf, undoPlanAct, useCycles, useMilestones, usePlan, useSetup } from './usePlan';
 
 /** A cycle's plan: the order, who does what, what waits for what, and whether there is time for it. */
 const route = useRoute();
-const router = useRouter();
 const project = computed(() => String(route.params.project));
 const key = computed(() => String(route.params.cycle));
 const { data, error, isPending, refetch, byId, act, tell } = usePlan(key);
 const { data: setup } = useSetup(project);
-const { data: milestones } = useRead(
-  'cycle',
-  () => ['milestones', project.value],
-  async () =>
-    take(await api.GET('/projects/{project}/milestones', { params: { path: { project: project.value } } })),
-);
-const { data: cycles } = useRead(
-  'cycle',
-  () => ['cycles', project.value],
-  async () =>
-    take(await api.GET('/projects/{project}/cycles', { params: { path: { project: project.value } } })),
-);
+const { data: milestones } = useMilestones(project);
+const { data: cycles } = useCycles(project);
 const people = computed(() => new Map((setup.value?.people ?? []).map((p) => [p.id, p.name])));
 const names = computed(() => {
   const all = new Map(people.value);
@@ -55,9 +45,6 @@ const configurations = computed(
 const q = computed(() => String(route.query.q ?? ''));
 const shows = computed(() => String(route.query.shows ?? ''));
 const who = computed(() => String(route.query.who ?? ''));
-function set(name: string, value: string): void {
-  void router.replace({ query: { ...route.query, [name]: value || undefined } });
-}
 const lines = computed(() => {
   const words = q.value.toLowerCase().split(/\s+/).filter(Boolean);
   return (data.value?.entries ?? []).filter(
@@ -70,26 +57,11 @@ const lines = computed(() => {
 const filtered = computed(() => q.value !== '' || shows.value !== '' || who.value !== '');
 
 // Choosing.
-const selected = ref(new Set<string>());
+const { selected, select, all, clear, chosen: chosenIds } = useSelection(() => lines.value.map((l) => l.id));
 const current = ref(String(route.query.entry ?? ''));
-let anchor = '';
 const table = ref<InstanceType<typeof PlanTable> | null>(null);
-function select(id: string, range: boolean): void {
-  const next = new Set(selected.value);
-  const ids = lines.value.map((l) => l.id);
-  if (range && anchor) {
-    const [a, b] = [ids.indexOf(anchor), ids.indexOf(id)].sort((x, y) => x - y);
-    for (const one of ids.slice(a, (b ?? 0) + 1)) next.add(one);
-  } else if (!next.delete(id)) next.add(id);
-  anchor = id;
-  selected.value = next;
-}
-function all(): void {
-  selected.value =
-    selected.value.size === lines.value.length ? new Set() : new Set(lines.value.map((l) => l.id));
-}
 const chosen = computed(() => {
-  const ids = selected.value.size > 0 ? [...selected.value] : current.value ? [current.value] : [];
+  const ids = selected.value.size > 0 ? chosenIds.value : current.value ? [current.value] : [];
   return ids.map((id) => byId.value.get(id)).filter((e) => e !== undefined);
 });
 const at = computed(() => lines.value.findIndex((l) => l.id === current.value));
@@ -153,75 +125,10 @@ async function mend(): Promise<void> {
   }
 }
 
-// The facts of the cycle: what one typed stays until it is saved, also when somebody else saved in between.
-const form = reactive({} as CycleInput);
-const revision = ref(0);
-const errors = ref<Record<string, string[]>>({});
-const clash = ref('');
-function fill(): void {
-  const d = data.value?.cycle;
-  if (!d) return;
-  revision.value = d.revision;
-  Object.assign(form, {
-    name: d.cycle.name,
-    description: d.cycle.description,
-    starts_on: d.cycle.starts_on,
-    ends_on: d.cycle.ends_on,
-    build_id: d.build_id,
-    milestone_id: d.milestone?.id ?? null,
-    phase: d.phase || null,
-    folder: d.folder,
-    priority: d.priority || null,
-    conditions_hold: d.cycle.conditions_hold,
-    default_assignee_id: d.default_assignee_id,
-    testers: d.testers.map((t) => t.id),
-    watchers: d.watchers.map((w) => w.id),
-  } satisfies CycleInput);
-}
-watch(panel, (now) => {
-  if (now === 'facts') fill();
-  errors.value = {};
-  clash.value = '';
-});
-async function saveFacts(force = false): Promise<void> {
-  errors.value = {};
-  clash.value = '';
-  try {
-    await api.PATCH('/cycles/{cycle}', {
-      params: { path: { cycle: key.value } },
-      body: {
-        ...form,
-        phase: form.phase ?? '',
-        priority: form.priority ?? '',
-        ...(force ? {} : { revision: revision.value }),
-      },
-    });
-    say('Saved.');
-    panel.value = '';
-    void refetch();
-  } catch (e) {
-    if (!(e instanceof Problem)) throw e;
-    errors.value = e.errors;
-    if (e.status === 412) clash.value = e.message;
-    else if (Object.keys(e.errors).length === 0) clash.value = e.message;
-    void refetch();
-  }
-}
 function done(d: Api['PlanActDone']): void {
   tell(d);
-  selected.value = new Set();
+  clear();
 }
-const STATES = [
-  'not_run',
-  'held',
-  'in_progress',
-  'pass',
-  'fail',
-  'blocked',
-  'retest',
-  'not_applicable',
-] as Shown[];
-const behind = computed(() => (data.value?.entries ?? []).filter((e) => e.behind).length);
 </script>
 
 <template>
@@ -299,7 +206,7 @@ const behind = computed(() => (data.value?.entries ?? []).filter((e) => e.behind
         v-if="panel === 'assign'"
         :plan="data"
         :people="recorders"
-        :chosen="[...selected]"
+        :chosen="chosenIds"
         @done="done"
         @close="panel = ''"
       />
@@ -311,23 +218,16 @@ const behind = computed(() => (data.value?.entries ?? []).filter((e) => e.behind
         :cycle="data.cycle.cycle"
         @close="panel = ''"
       />
-      <form v-if="panel === 'facts'" class="sheet facts" @submit.prevent="saveFacts()">
-        <CycleFields
-          v-model="form"
-          :setup="setup"
-          :milestones="milestones ?? []"
-          :folders="[...new Set((cycles ?? []).map((c) => c.folder).filter(Boolean))]"
-          :errors="errors"
-        />
-        <p v-if="clash" class="p-invalid-words" role="alert">{{ clash }}</p>
-        <p class="row">
-          <button type="submit" class="link">Save</button>
-          <button v-if="clash" type="button" class="link" @click="saveFacts(true)">
-            Save mine all the same
-          </button>
-          <button type="button" class="link soft" @click="panel = ''">Leave it as it was</button>
-        </p>
-      </form>
+      <FactsPanel
+        v-if="panel === 'facts'"
+        :cycle="data.cycle"
+        :setup="setup"
+        :milestones="milestones ?? []"
+        :folders="[...new Set((cycles ?? []).map((c) => c.folder).filter(Boolean))]"
+        @saved="refetch()"
+        @stale="refetch()"
+        @close="panel = ''"
+      />
       <DriftPanel
         v-if="drift"
         :entry="drift"
@@ -350,48 +250,7 @@ const behind = computed(() => (data.value?.entries ?? []).filter((e) => e.behind
       </p>
       <div class="columns">
         <div class="main">
-          <div class="row filters">
-            <input
-              class="field words"
-              :value="q"
-              placeholder="Words or a key"
-              aria-label="Filter by words or a key"
-              @input="set('q', ($event.target as HTMLInputElement).value)"
-            />
-            <select
-              class="field"
-              :value="shows"
-              aria-label="Filter by what it shows"
-              @change="set('shows', ($event.target as HTMLSelectElement).value)"
-            >
-              <option value="">Whatever it shows</option>
-              <option v-for="s in STATES" :key="s" :value="s">{{ wordOf(s) }}</option>
-              <option v-if="behind > 0" value="behind">Case changed ({{ behind }})</option>
-            </select>
-            <select
-              class="field"
-              :value="who"
-              aria-label="Filter by assignee"
-              @change="set('who', ($event.target as HTMLSelectElement).value)"
-            >
-              <option value="">Everybody’s</option>
-              <option value="nobody">Nobody’s</option>
-              <option v-for="l in data.loads" :key="l.id" :value="l.id">{{ l.name }}’s</option>
-            </select>
-            <span class="soft small" role="status">{{
-              filtered
-                ? `${lines.length} of ${data.entries.length} entries`
-                : plural(data.entries.length, 'entry', 'entries')
-            }}</span>
-            <button
-              v-if="filtered"
-              type="button"
-              class="link soft small"
-              @click="router.replace({ query: {} })"
-            >
-              Show all
-            </button>
-          </div>
+          <PlanFilters :plan="data" :shown="lines.length" />
           <StateBox
             v-if="data.entries.length === 0"
             empty="There is nothing to be walked in this cycle yet. Add entries out of folders, suites, a rule or an earlier cycle."
@@ -450,12 +309,6 @@ const behind = computed(() => (data.value?.entries ?? []).filter((e) => e.behind
 .gap {
   flex: 1;
 }
-.facts {
-  padding: 14px 18px;
-  display: grid;
-  gap: 12px;
-  margin-bottom: 12px;
-}
 .fault {
   display: flex;
   gap: 12px;
@@ -471,15 +324,6 @@ const behind = computed(() => (data.value?.entries ?? []).filter((e) => e.behind
 aside {
   display: grid;
   gap: 18px;
-}
-.filters {
-  margin-bottom: 8px;
-}
-.filters .field {
-  width: auto;
-}
-.filters .words {
-  width: 200px;
 }
 section.sheet {
   margin-bottom: 12px;

@@ -80,6 +80,26 @@ export function useSetup(project: ComputedRef<string>) {
   );
 }
 
+/** The milestones of a project, the one due first at the top. */
+export function useMilestones(project: ComputedRef<string>) {
+  return useRead(
+    'cycle',
+    () => ['milestones', project.value],
+    async () =>
+      take(await api.GET('/projects/{project}/milestones', { params: { path: { project: project.value } } })),
+  );
+}
+
+/** The cycles of a project, the newest end first. */
+export function useCycles(project: ComputedRef<string>) {
+  return useRead(
+    'entry',
+    () => ['cycles', project.value],
+    async () =>
+      take(await api.GET('/projects/{project}/cycles', { params: { path: { project: project.value } } })),
+  );
+}
+
 /** Hours and minutes out of seconds, such as "4h 20m". */
 export function hours(seconds: number): string {
   const minutes = Math.round(seconds / 60);

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Cycles;
+
+use Illuminate\Support\Carbon;
+use LucidStep\App\Exceptions\Conflict;
+use LucidStep\App\Http\Resources\PlanActDone;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\PlanAct;
+use LucidStep\App\Models\User;
+
+/**
+ * Takes an act of planning back: what was changed again since is left and named.
+ */
+final readonly class UndoPlan
+{
+    public function __construct(private ActOnEntries $entries, private ActOnCycles $cycles, private CycleLog $log)
+    {
+    }
+
+    /**
+     * @throws Conflict when it was undone already
+     */
+    public function __invoke(PlanAct $act, User $user): PlanActDone
+    {
+        $act = PlanAct::query()->lockForUpdate()->findOrFail($act->id);
+        if (null !== $act->undone_at) {
+            throw new Conflict('undone', 'This was undone already.');
+        }
+        $done = null === $act->cycle_id ? $this->cycles->undo($act) : $this->entries->undo($act);
+        $act->update(['undone_at' => Carbon::now()]);
+        foreach (Cycle::query()->whereIn('id', null === $act->cycle_id ? array_keys($act->before['cycles']) : [$act->cycle_id])->get() as $cycle) {
+            ($this->log)($cycle, $user, $done->title);
+        }
+
+        return $done;
+    }
+
+    public static function title(PlanAct $act): string
+    {
+        return 'Undone: '.mb_strtolower(mb_substr($act->title, 0, 1)).mb_substr($act->title, 1);
+    }
+}
