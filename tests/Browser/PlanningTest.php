@@ -100,6 +100,32 @@ final class PlanningTest extends BrowserTestCase
         $lead->open('/SKR/queue')->see('May I use the 16:40 sailing')->click('section .link', 'Looked at')->seeNot('May I use the 16:40');
     }
 
+    public function test_axes_a_milestone_again_a_sign_off_and_a_comparison(): void
+    {
+        $lead = $this->tester()->signIn('maren');
+        // What the axes give follows what is typed; nothing is written before it is saved.
+        $lead->open('/SKR/setup/planning')->see('All combinations: 10')->see('14 pairs')->click('.axis .link', 'Add a value');
+        $lead->type('[aria-label="Value 4 of Device"]', 'Kiosk')->see('All combinations: 16');
+        self::assertSame(3, $this->value("select count(*) from axis_values v join axes a on a.id = v.axis_id where a.name = 'Device'"));
+        $lead->click('button', 'Save the axes')->see('Axes saved.')->click('.link', 'Make those for all pairs')->see('Configurations made.')->see('0 pairs');
+        $lead->click('tr .link', 'Take out')->see('stays: it is used by');
+
+        // A milestone with a date too early for nothing, and all of another one again, four weeks later.
+        $lead->open('/SKR/cycles')->click('button', 'New milestone')->type('[aria-label="Milestone"] input', 'summer timetable');
+        $this->date($lead, 0, '2027-03-01');
+        $lead->click('button', 'Save the milestone')->see('There is a milestone called “summer timetable”.');
+        $lead->type('[aria-label="Milestone"] input', 'Winter timetable')->click('button', 'Save the milestone')->seeNot('Save the milestone')->see('Winter timetable');
+        $lead->click('[aria-label="Summer timetable"] .link', 'Again')->see('Will be')->type('[aria-label="This milestone again"] input', 'Autumn timetable');
+        $lead->see('Autumn timetable, last look', '[aria-label="This milestone again"]')->click('button', 'Make it')->see('Autumn timetable is there, with 3 cycles as drafts.');
+        self::assertSame(3, $this->value("select count(*) from cycles c join milestones m on m.id = c.milestone_id where m.name = 'Autumn timetable' and c.state = 'draft'"));
+
+        // What is left unwalked is accepted with a word, and named.
+        $lead->open('/SKR/cycles/SKR-R2/log')->click('button', 'Sign off')->see('say in a few words why that is all right');
+        $lead->type('.sign textarea', 'The tablets are lent out')->click('button', 'Sign off')->see('knowingly left unwalked')->see('The tablets are lent out');
+        $lead->open('/SKR/cycles/SKR-R2/compare?with=SKR-R1')->see('only in the later')->click('.link', 'only in the later');
+        $lead->until('for the address', fn (): bool => str_contains((string) $lead->script('return location.search'), 'is=new'));
+    }
+
     private function date(Tester $who, int $at, string $date): void
     {
         $who->script('const i = document.querySelectorAll("input[type=date]")[arguments[0]]; i.value = arguments[1]; i.dispatchEvent(new Event("input", {bubbles: true}));', $at, $date);

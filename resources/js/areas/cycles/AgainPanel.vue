@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { reactive, ref, watch } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, take, type Api } from '@/api/client';
 import PickField from '@/areas/casebook/PickField.vue';
 import { say } from '@/kit/notices';
 import { day, plural } from '@/kit/words';
+import { useAnswer } from '@/kit/useAnswer';
 import { sentenceOf } from './usePlan';
 
 /** A cycle, or a milestone with all its cycles, again: old and new dates beside each other before anything is made. */
@@ -34,40 +35,31 @@ const WHICH = [
   { value: 'not_run', label: 'Not run' },
   { value: 'open', label: 'All that did not pass' },
 ];
-const preview = ref<Api['ClonePreview'] | null>(null);
 const problem = ref('');
-const body = () => ({
+const body = computed(() => ({
   name: how.name,
   [props.cycle ? 'starts_on' : 'due_on']: how.date,
-  which: how.which as 'all',
+  which: how.which,
   build_id: how.build_id,
   off_days: how.off_days,
   people: how.people,
-});
-watch(
-  how,
-  async () => {
-    problem.value = '';
-    if (!how.name.trim() || !how.date) return;
-    try {
-      preview.value = props.cycle
-        ? take(
-            await api.POST('/cycles/{cycle}/clone-previews', {
-              params: { path: { cycle: props.cycle.key } },
-              body: body() as never,
-            }),
-          )
-        : take(
-            await api.POST('/milestones/{milestone}/clone-previews', {
-              params: { path: { milestone: props.milestone!.id } },
-              body: body() as never,
-            }),
-          );
-    } catch (e) {
-      problem.value = sentenceOf(e);
-    }
-  },
-  { immediate: true },
+}));
+const { answer: preview, refusal } = useAnswer(
+  'again',
+  body,
+  async () =>
+    take(
+      props.cycle
+        ? await api.POST('/cycles/{cycle}/clone-previews', {
+            params: { path: { cycle: props.cycle.key } },
+            body: body.value as never,
+          })
+        : await api.POST('/milestones/{milestone}/clone-previews', {
+            params: { path: { milestone: props.milestone!.id } },
+            body: body.value as never,
+          }),
+    ),
+  () => how.name.trim() !== '' && how.date !== '',
 );
 async function make(): Promise<void> {
   problem.value = '';
@@ -76,7 +68,7 @@ async function make(): Promise<void> {
       const made = take(
         await api.POST('/cycles/{cycle}/clones', {
           params: { path: { cycle: props.cycle.key } },
-          body: body() as never,
+          body: body.value as never,
         }),
       );
       say(`${made.cycle.name} is there, as a draft.`);
@@ -85,7 +77,7 @@ async function make(): Promise<void> {
     } else {
       await api.POST('/milestones/{milestone}/clones', {
         params: { path: { milestone: props.milestone!.id } },
-        body: body() as never,
+        body: body.value as never,
       });
       say(`${how.name} is there, with ${plural(preview.value?.moves.length ?? 0, 'cycle')} as drafts.`);
       emit('made');
@@ -148,7 +140,9 @@ async function make(): Promise<void> {
       </tbody>
     </table>
     <p v-for="f in preview?.faults ?? []" :key="f" class="p-invalid-words" role="alert">{{ f }}</p>
-    <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+    <p v-if="problem || refusal" class="p-invalid-words" role="alert">
+      {{ problem || sentenceOf(refusal) }}
+    </p>
     <p class="row">
       <Button type="submit" :disabled="!preview || preview.faults.length > 0" label="Make it" />
       <button type="button" class="link soft" @click="emit('close')">Leave it</button>

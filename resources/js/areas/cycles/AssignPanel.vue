@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { api, take, type Api } from '@/api/client';
 import { plural } from '@/kit/words';
+import { useAnswer } from '@/kit/useAnswer';
 import { hours, sentenceOf, type Plan } from './usePlan';
 
 /** Hands out what is nobody's: balanced by the time people have, or by shares; seen before it is done. */
@@ -11,7 +12,6 @@ const emit = defineEmits<{ done: [done: Api['PlanActDone']]; close: [] }>();
 const who = ref(props.plan.cycle.testers.map((t) => t.id));
 const byShare = ref(false);
 const shares = ref<Record<string, number>>({});
-const preview = ref<Api['AssignmentPlan'] | null>(null);
 const problem = ref('');
 const body = computed(() => ({
   people: who.value,
@@ -20,25 +20,18 @@ const body = computed(() => ({
     : {}),
   ...(props.chosen.length > 0 ? { ids: props.chosen } : {}),
 }));
-async function look(): Promise<void> {
-  problem.value = '';
-  if (who.value.length === 0) {
-    preview.value = null;
-    return;
-  }
-  try {
-    preview.value = take(
+const { answer: preview, refusal } = useAnswer(
+  'assignment',
+  body,
+  async () =>
+    take(
       await api.POST('/cycles/{cycle}/assignment-previews', {
         params: { path: { cycle: props.plan.cycle.cycle.key } },
         body: body.value,
       }),
-    );
-  } catch (e) {
-    preview.value = null;
-    problem.value = sentenceOf(e);
-  }
-}
-watch(body, () => void look(), { immediate: true });
+    ),
+  () => who.value.length > 0,
+);
 async function apply(): Promise<void> {
   try {
     emit(
@@ -104,7 +97,9 @@ const line = (id: string): Api['LoadShare'] | undefined => preview.value?.people
         </tr>
       </tbody>
     </table>
-    <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+    <p v-if="problem || refusal" class="p-invalid-words" role="alert">
+      {{ problem || sentenceOf(refusal) }}
+    </p>
     <div class="row">
       <Button
         :disabled="!preview || preview.count === 0"

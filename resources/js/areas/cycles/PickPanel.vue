@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query';
 import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
-import { api, Problem, take, type Api } from '@/api/client';
+import { api, take, type Api } from '@/api/client';
 import { useFrame } from '@/areas/casebook/frame';
 import PickMany from '@/kit/PickMany.vue';
+import { useAnswer } from '@/kit/useAnswer';
 import { plural } from '@/kit/words';
 import { hours, type Picks } from './usePlan';
 
@@ -68,27 +68,24 @@ const dated = computed(() => {
     ? { starts_on: day(props.when.starts_on), ends_on: day(props.when.ends_on), testers: props.when.testers }
     : {};
 });
-const { data, error, isFetching } = useQuery({
-  queryKey: computed(() => [
-    'pick-counts',
-    props.project,
-    props.cycle ?? '',
-    built.value,
-    props.when ?? null,
-  ]),
-  queryFn: async () =>
+const asked = computed(() => ({ picks: built.value, cycle: props.cycle ?? null, ...dated.value }));
+const {
+  answer: count,
+  refusal,
+  asking,
+} = useAnswer(
+  'pick-counts',
+  asked,
+  async () =>
     take(
       await api.POST('/projects/{project}/pick-counts', {
         params: { path: { project: props.project } },
-        body: { picks: built.value, cycle: props.cycle ?? null, ...dated.value } as never,
+        body: asked.value as never,
       }),
     ),
-  enabled: computed(() => anything.value || props.when !== undefined),
-  placeholderData: (before) => before,
-});
-const count = computed(() => (anything.value || props.when ? (data.value ?? null) : null));
+  () => anything.value || props.when !== undefined,
+);
 watch(count, (now) => emit('count', now), { immediate: true });
-const words = computed(() => (error.value instanceof Problem ? error.value.message : ''));
 const showRefused = ref(false);
 const rowsOf = (table: string): { id: string; name: string }[] =>
   (count.value?.rows as Record<string, { id: string; name: string }[]> | undefined)?.[table] ?? [];
@@ -166,8 +163,8 @@ function setRows(c: Api['PickedCase'], chosen: string[]): void {
         ></label
       >
     </p>
-    <p v-if="words" class="p-invalid-words" role="alert">{{ words }}</p>
-    <p class="sum" role="status" :class="{ busy: isFetching }">
+    <p v-if="refusal" class="p-invalid-words" role="alert">{{ refusal.message }}</p>
+    <p class="sum" role="status" :class="{ busy: asking }">
       <template v-if="count && anything">
         <strong>{{ plural(count.entries, 'entry', 'entries') }}</strong> of {{ plural(count.cases, 'case') }},
         about <strong>{{ hours(count.seconds) }}</strong>

@@ -3,6 +3,7 @@ import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { api, take, type Api } from '@/api/client';
 import { plural } from '@/kit/words';
+import { useAnswer } from '@/kit/useAnswer';
 import { hours, minutesOf, sentenceOf, type Plan } from './usePlan';
 
 /** Short of time: what is worth most in the hours that are left, what that leaves out, and the same as a plan. */
@@ -11,49 +12,39 @@ const emit = defineEmits<{ done: [done: Api['PlanActDone']]; close: [] }>();
 const text = ref(hours(Math.min(props.plan.capacity_seconds, props.plan.seconds_left / 2) || 3600 * 4));
 const locked = ref<string[]>([]);
 const out = ref<string[]>([]);
-const found = ref<Api['ShortPlan'] | null>(null);
 const problem = ref('');
-const busy = ref(false);
 const minutes = computed(() => minutesOf(text.value));
 const path = computed(() => ({ params: { path: { cycle: props.plan.cycle.cycle.key } } }));
-async function look(): Promise<void> {
-  problem.value = '';
-  if (minutes.value === null) {
-    problem.value = 'Write the time like 4h, 4h 30m or 90m.';
-    return;
-  }
-  busy.value = true;
-  try {
-    found.value = take(
-      await api.POST('/cycles/{cycle}/short-plan-previews', {
-        ...path.value,
-        body: { minutes: minutes.value, in: locked.value, out: out.value },
-      }),
-    );
-  } catch (e) {
-    problem.value = sentenceOf(e);
-  } finally {
-    busy.value = false;
-  }
+/** What is asked: the time as it was when it was proposed for, not as it is being typed. */
+const asked = ref({ minutes: minutes.value ?? 0, in: [] as string[], out: [] as string[] });
+const {
+  answer: found,
+  refusal,
+  asking: busy,
+} = useAnswer(
+  'short',
+  asked,
+  async () =>
+    take(await api.POST('/cycles/{cycle}/short-plan-previews', { ...path.value, body: asked.value })),
+  () => asked.value.minutes > 0,
+);
+function look(): void {
+  problem.value = minutes.value === null ? 'Write the time like 4h, 4h 30m or 90m.' : '';
+  if (minutes.value !== null)
+    asked.value = { minutes: minutes.value, in: [...locked.value], out: [...out.value] };
 }
 function lock(list: 'in' | 'out', id: string): void {
   const [mine, other] = list === 'in' ? [locked, out] : [out, locked];
   other.value = other.value.filter((x) => x !== id);
   mine.value = mine.value.includes(id) ? mine.value.filter((x) => x !== id) : [...mine.value, id];
-  void look();
+  look();
 }
 async function apply(): Promise<void> {
-  if (minutes.value === null) return;
   try {
     const done = take(
       await api.POST('/cycles/{cycle}/short-plans', {
         ...path.value,
-        body: {
-          minutes: minutes.value,
-          in: locked.value,
-          out: out.value,
-          people: props.plan.cycle.testers.map((t) => t.id),
-        },
+        body: { ...asked.value, people: props.plan.cycle.testers.map((t) => t.id) },
       }),
     );
     emit('done', done);
@@ -62,7 +53,6 @@ async function apply(): Promise<void> {
     problem.value = sentenceOf(e);
   }
 }
-void look();
 </script>
 
 <template>
@@ -75,7 +65,9 @@ void look();
       /></label>
       <Button type="submit" outlined severity="secondary" :disabled="busy" label="Propose" />
     </form>
-    <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+    <p v-if="problem || refusal" class="p-invalid-words" role="alert">
+      {{ problem || sentenceOf(refusal) }}
+    </p>
     <template v-if="found">
       <p role="status">
         <strong>{{ plural(found.in.length, 'entry', 'entries') }}</strong> in {{ hours(found.seconds) }};

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed, reactive, ref, watch } from 'vue';
-import { api, Problem, take, type Api } from '@/api/client';
+import { api, take, type Api } from '@/api/client';
 import { sentenceOf } from '@/areas/cycles/usePlan';
 import { say } from '@/kit/notices';
+import { useAnswer } from '@/kit/useAnswer';
 import { plural } from '@/kit/words';
 
 /** Axes with values, pairs that cannot meet, and the configurations made of them, with what they leave untested. */
@@ -17,7 +18,6 @@ interface Axis {
 const axes = ref<Axis[]>([]);
 const forbidden = ref<Api['ForbiddenPair'][]>([]);
 const problem = ref('');
-const check = ref<Api['AxisCheck'] | null>(null);
 const plain = (s: Api['PlanningSetup']) => ({
   axes: s.axes.map((a) => ({
     id: a.id,
@@ -45,31 +45,24 @@ const body = computed(() => ({
     .map((a) => ({ ...a, values: a.values.filter((v) => v.name.trim()) })),
   forbidden: forbidden.value,
 }));
+const path = computed(() => ({ params: { path: { project: props.project } } }));
+// Asked at a pause, not with every key.
+const asked = ref(body.value);
 let timer = 0;
 watch(
   body,
   (now) => {
     clearTimeout(timer);
-    timer = window.setTimeout(async () => {
-      problem.value = '';
-      if (now.axes.length === 0) {
-        check.value = null;
-        return;
-      }
-      try {
-        check.value = take(
-          await api.POST('/projects/{project}/axis-checks', {
-            params: { path: { project: props.project } },
-            body: now as never,
-          }),
-        );
-      } catch (e) {
-        check.value = null;
-        if (e instanceof Problem) problem.value = sentenceOf(e);
-      }
-    }, 250);
+    timer = window.setTimeout(() => (asked.value = JSON.parse(JSON.stringify(now)) as typeof now), 250);
   },
-  { immediate: true, deep: true },
+  { deep: true },
+);
+const { answer: check, refusal } = useAnswer(
+  'axes',
+  asked,
+  async () =>
+    take(await api.POST('/projects/{project}/axis-checks', { ...path.value, body: asked.value as never })),
+  () => asked.value.axes.length > 0,
 );
 async function run(work: () => Promise<unknown>, words: string): Promise<void> {
   problem.value = '';
@@ -81,7 +74,6 @@ async function run(work: () => Promise<unknown>, words: string): Promise<void> {
     problem.value = sentenceOf(e);
   }
 }
-const path = computed(() => ({ params: { path: { project: props.project } } }));
 const save = (): Promise<void> =>
   run(() => api.PUT('/projects/{project}/axes', { ...path.value, body: body.value as never }), 'Axes saved.');
 const make = (how: 'all' | 'pairs' | 'one'): Promise<void> =>
@@ -204,7 +196,9 @@ const showUntested = ref(false);
         </select>
         <button type="submit" class="link">Forbid</button>
       </form>
-      <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+      <p v-if="problem || refusal" class="p-invalid-words" role="alert">
+        {{ problem || sentenceOf(refusal) }}
+      </p>
       <p v-if="dirty && setup.may_plan" class="row">
         <Button label="Save the axes" @click="save" />
         <button type="button" class="link soft" @click="emit('saved')">Leave them as they were</button>
