@@ -7,6 +7,9 @@ return [
         // Largest file, in bytes, and largest picture, in pixels, that a step takes.
         'max_bytes' => (int) env('LUCID_EVIDENCE_MAX_BYTES', 25 * 1024 * 1024),
         'max_pixels' => (int) env('LUCID_EVIDENCE_MAX_PIXELS', 60_000_000),
+        // Longest side of a picture, in pixels, and largest recording, in bytes.
+        'max_side' => 16_384,
+        'max_recording_bytes' => (int) env('LUCID_RECORDING_MAX_BYTES', 100 * 1024 * 1024),
         'thumbnail_width' => 480,
     ],
     // Only while a bench runs: a bare route to compare with.

@@ -21,10 +21,13 @@ use LucidStep\App\Http\Controllers\PlanController;
 use LucidStep\App\Http\Controllers\PlanningSetupController;
 use LucidStep\App\Http\Controllers\ProjectController;
 use LucidStep\App\Http\Controllers\QueueController;
+use LucidStep\App\Http\Controllers\RecordController;
 use LucidStep\App\Http\Controllers\RoutineController;
 use LucidStep\App\Http\Controllers\SessionController;
 use LucidStep\App\Http\Controllers\SuiteController;
+use LucidStep\App\Http\Controllers\TodayController;
 use LucidStep\App\Http\Controllers\UpController;
+use LucidStep\App\Http\Controllers\WalkSetupController;
 use LucidStep\App\Http\Middleware\Idempotent;
 
 Route::get('/welcome', [SessionController::class, 'welcome']);
@@ -40,7 +43,10 @@ Route::middleware('auth:sanctum')->group(function (): void {
 
     Route::get('/projects', [ProjectController::class, 'index']);
     Route::get('/projects/{project}', [ProjectController::class, 'show']);
-    Route::get('/projects/{project}/today', [ProjectController::class, 'today']);
+    Route::get('/projects/{project}/today', [TodayController::class, 'show']);
+    Route::get('/projects/{project}/walk-pack', [TodayController::class, 'pack']);
+    Route::get('/projects/{project}/scratch', [TodayController::class, 'scratch']);
+    Route::get('/projects/{project}/walk-setup', [WalkSetupController::class, 'show']);
     Route::get('/projects/{project}/changes', [ProjectController::class, 'changes']);
     Route::get('/projects/{project}/go-to', [ProjectController::class, 'goTo']);
 
@@ -97,7 +103,14 @@ Route::middleware('auth:sanctum')->group(function (): void {
     Route::get('/entries/{entry}', [CycleController::class, 'entry']);
 
     Route::get('/attempts/{attempt}', [AttemptController::class, 'show']);
-    Route::get('/attempts/{attempt}/verification', [AttemptController::class, 'verify']);
+    Route::get('/attempts/{attempt}/verification', [RecordController::class, 'verify']);
+    Route::get('/cycles/{cycle}/verification', [RecordController::class, 'verifyCycle']);
+    Route::get('/attempts/{attempt}/record', [RecordController::class, 'show']);
+    Route::get('/attempts/{attempt}/bundle', [RecordController::class, 'bundle']);
+    Route::get('/attempts/{attempt}/known-defects', [AttemptController::class, 'known']);
+    Route::get('/evidence/{evidence}/marked', [EvidenceController::class, 'marked']);
+    Route::get('/evidence/{evidence}/comparison', [EvidenceController::class, 'comparison']);
+    Route::get('/evidence/{evidence}/difference', [EvidenceController::class, 'difference']);
     Route::get('/attempts/{attempt}/defect-draft', [DefectController::class, 'draft']);
     Route::get('/evidence/{evidence}/file', [EvidenceController::class, 'file']);
     Route::get('/evidence/{evidence}/thumbnail', [EvidenceController::class, 'thumbnail']);
@@ -188,6 +201,13 @@ Route::middleware('auth:sanctum')->group(function (): void {
         Route::post('/notices/read', [NoticeController::class, 'read']);
         Route::post('/entries/{entry}/retests', [CycleController::class, 'retest']);
         Route::post('/entries/{entry}/attempts', [AttemptController::class, 'store']);
+        Route::post('/entries/{entry}/device-attempts', [AttemptController::class, 'takeIn']);
+        Route::post('/cycles/{cycle}/list-verdicts', [CycleController::class, 'judge']);
+        Route::post('/attempts/{attempt}/rounds', [AttemptController::class, 'round']);
+        Route::post('/attempts/{attempt}/tries', [AttemptController::class, 'tried']);
+        Route::post('/attempts/{attempt}/away', [AttemptController::class, 'away']);
+        Route::post('/attempts/{attempt}/surroundings', [AttemptController::class, 'surroundings']);
+        Route::post('/attempts/{attempt}/removals', [RecordController::class, 'remove']);
         Route::post('/attempts/{attempt}/verdicts', [AttemptController::class, 'verdict']);
         Route::post('/attempts/{attempt}/notes', [AttemptController::class, 'note']);
         Route::post('/attempts/{attempt}/finish', [AttemptController::class, 'finish']);
@@ -196,6 +216,20 @@ Route::middleware('auth:sanctum')->group(function (): void {
         Route::post('/attempts/{attempt}/evidence', [EvidenceController::class, 'store']);
         Route::patch('/evidence/{evidence}', [EvidenceController::class, 'update']);
         Route::delete('/evidence/{evidence}', [EvidenceController::class, 'destroy']);
+        Route::post('/evidence/{evidence}/markups', [EvidenceController::class, 'markUp']);
+        Route::post('/evidence/{evidence}/redactions', [EvidenceController::class, 'redact']);
+        Route::post('/evidence/{evidence}/moves', [EvidenceController::class, 'move']);
+        Route::post('/evidence/{evidence}/comparisons', [EvidenceController::class, 'compare']);
+        Route::post('/evidence/{evidence}/removals', [EvidenceController::class, 'remove']);
+        Route::put('/projects/{project}/files/{sha256}/ignored-regions', [FileController::class, 'ignore']);
+        Route::put('/projects/{project}/policies', [WalkSetupController::class, 'policies']);
+        Route::put('/projects/{project}/storage', [WalkSetupController::class, 'storage']);
+        Route::put('/projects/{project}/lists/reasons-pass', [WalkSetupController::class, 'reasonsPass']);
+        Route::put('/projects/{project}/lists/reasons-fail', [WalkSetupController::class, 'reasonsFail']);
+        Route::put('/projects/{project}/lists/reasons-blocked', [WalkSetupController::class, 'reasonsBlocked']);
+        Route::put('/projects/{project}/lists/reasons-not-applicable', [WalkSetupController::class, 'reasonsNotApplicable']);
+        Route::post('/projects/{project}/today-seen', [TodayController::class, 'seen']);
+        Route::put('/projects/{project}/scratch', [TodayController::class, 'write']);
         Route::post('/projects/{project}/defects', [DefectController::class, 'store']);
         Route::post('/defects/{defect}/links', [DefectController::class, 'link']);
         Route::post('/defects/{defect}/moves', [DefectController::class, 'move']);

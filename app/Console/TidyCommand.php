@@ -7,7 +7,9 @@ namespace LucidStep\App\Console;
 use Illuminate\Console\Command;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Actions\Walk\RemoveContent;
 use LucidStep\App\Models\CaseImport;
+use LucidStep\App\Models\Project;
 
 /**
  * Drops what is only needed for a while: answers kept for repeated requests, old changes of the feed, files of
@@ -19,8 +21,12 @@ final class TidyCommand extends Command
 
     protected $description = 'Drop kept answers after 30 days, changes of the feed after 2 and files of imports and exports after 7';
 
-    public function handle(Filesystem $files): int
+    public function handle(Filesystem $files, RemoveContent $remove): int
     {
+        $expired = 0;
+        foreach (Project::query()->whereNotNull('retention_days')->get() as $project) {
+            $expired += $remove->expire($project);
+        }
         $keys = DB::table('idempotency_keys')->where('created_at', '<', now()->subDays(30))->delete();
         $changes = DB::table('changes')->where('at', '<', now()->subDays(2))->delete();
         $old = 0;
@@ -31,7 +37,7 @@ final class TidyCommand extends Command
             }
         }
         CaseImport::query()->whereIn('state', ['reading', 'ready'])->where('created_at', '<', now()->subDays(7))->update(['state' => 'cancelled']);
-        $this->info("Dropped {$keys} answers, {$changes} changes and {$old} files.");
+        $this->info("Dropped {$keys} answers, {$changes} changes and {$old} files; {$expired} files of evidence had been kept long enough.");
 
         return self::SUCCESS;
     }

@@ -32,6 +32,12 @@ use LucidStep\Core\Verdict\Verdict;
  * @property ?int                        $corrected_ms
  * @property ?Carbon                     $time_seen_at
  * @property ?string                     $held_word
+ * @property string                      $environment
+ * @property string                      $remark        a note on the whole attempt
+ * @property bool                        $from_list     judged from the cycle's list
+ * @property ?string                     $beside        why it stands beside the attempt that was open
+ * @property string                      $takeover_word
+ * @property ?string                     $late_of_id
  * @property Carbon                      $started_at
  * @property ?Carbon                     $finished_at
  * @property ?Carbon                     $taken_over_at
@@ -52,8 +58,14 @@ final class Attempt extends Record
 {
     public $timestamps = false;
 
+    /** Whether what is being written arrived after its attempt was taken over or its cycle closed; its events say so. */
+    public bool $arrivedLate = false;
+
+    /** @var array<string, mixed> */
+    protected $attributes = ['environment' => '', 'remark' => '', 'from_list' => false, 'beside' => null, 'takeover_word' => '', 'late_of_id' => null, 'held_word' => null, 'corrected_ms' => null, 'finished_at' => null, 'taken_over_at' => null, 'sealed_sequence' => null, 'sealed_head' => null];
+
     /** @var array<string, string> */
-    protected $casts = ['state' => AttemptState::class, 'snapshot' => 'array', 'has_verdict' => 'boolean', 'roll_up' => Verdict::class, 'verdict' => Verdict::class, 'overruled' => 'boolean', 'started_at' => 'datetime', 'finished_at' => 'datetime', 'time_seen_at' => 'datetime', 'taken_over_at' => 'datetime'];
+    protected $casts = ['state' => AttemptState::class, 'snapshot' => 'array', 'has_verdict' => 'boolean', 'roll_up' => Verdict::class, 'verdict' => Verdict::class, 'overruled' => 'boolean', 'from_list' => 'boolean', 'started_at' => 'datetime', 'finished_at' => 'datetime', 'time_seen_at' => 'datetime', 'taken_over_at' => 'datetime'];
 
     /**
      * @return BelongsTo<Entry, $this>
@@ -136,6 +148,7 @@ final class Attempt extends Record
      */
     public function facts(): AttemptFacts
     {
-        return new AttemptFacts($this->number, $this->state, $this->has_verdict, $this->verdict, $this->started_at->toDateTimeImmutable());
+        // One that stands beside shows only once it is finished.
+        return new AttemptFacts($this->number, $this->state, $this->has_verdict && null === $this->beside, $this->verdict, $this->started_at->toDateTimeImmutable());
     }
 }

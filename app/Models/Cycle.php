@@ -29,6 +29,8 @@ use Illuminate\Support\Carbon;
  * @property ?string $default_assignee_id
  * @property ?string $cloned_from_id
  * @property int     $revision
+ * @property int     $log_sequence how many events its own chain has
+ * @property string  $log_head     the hash of the last of them
  * @property Project $project
  * @property ?Build  $build
  * @property ?Milestone $milestone

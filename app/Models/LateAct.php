@@ -19,6 +19,8 @@ use Illuminate\Support\Carbon;
  * @property Carbon               $received_at
  * @property string               $state
  * @property ?string              $judged_by_id
+ * @property ?int                 $counter
+ * @property ?string              $applied_to_id
  */
 final class LateAct extends Record
 {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Models;
 
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
 
 /**
  * A person in a project, with a role.
@@ -14,6 +15,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property Role    $role
  * @property int     $minutes_per_day
  * @property list<string> $days_off
+ * @property ?Carbon $today_seen_at
+ * @property string  $scratch       notes that follow through the day
  * @property Project $project
  * @property User    $user
  */
@@ -22,7 +25,7 @@ final class Membership extends Record
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['role' => Role::class, 'days_off' => 'array'];
+    protected $casts = ['role' => Role::class, 'days_off' => 'array', 'today_seen_at' => 'datetime'];
 
     /**
      * @return BelongsTo<Project, $this>

@@ -12,6 +12,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string               $code
  * @property string               $name
  * @property string               $time_zone
+ * @property ?int                 $retention_days   evidence is taken out so many days after its attempt ended; null: never
+ * @property ?int                 $storage_limit_mb how much evidence it may keep; null: no limit
  * @property array<string, mixed> $policies
  * @property list<int>            $working_days
  * @property list<string>         $holidays

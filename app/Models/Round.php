@@ -6,6 +6,7 @@ namespace LucidStep\App\Models;
 
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use LucidStep\Core\Verdict\RoundFacts;
 use LucidStep\Core\Verdict\Verdict;
 
 /**
@@ -15,6 +16,8 @@ use LucidStep\Core\Verdict\Verdict;
  * @property int                         $position
  * @property array<string, mixed>        $data_row
  * @property Verdict                     $roll_up
+ * @property ?string                     $skipped why it was left out
+ * @property ?int                        $repeats the round whose row it walks once more
  * @property Collection<int, StepResult> $results
  */
 final class Round extends Record
@@ -33,5 +36,13 @@ final class Round extends Record
         $all->orderBy('position');
 
         return $all;
+    }
+
+    /**
+     * What the rules know of it; its results must be loaded.
+     */
+    public function facts(): RoundFacts
+    {
+        return new RoundFacts($this->position, array_values($this->results->map(static fn (StepResult $r): Verdict => $r->verdict)->all()), null !== $this->skipped, $this->repeats);
     }
 }

@@ -18,6 +18,8 @@ use LucidStep\Core\Verdict\Verdict;
  * @property string  $reason
  * @property string  $waits_on
  * @property int     $active_ms
+ * @property int     $tries        how often it was tried before it was judged
+ * @property int     $tries_failed
  * @property ?Carbon $judged_at
  */
 final class StepResult extends Record

@@ -17,17 +17,17 @@ final readonly class AttemptPolicy
     }
 
     /**
-     * Whether the person records at all in this project. Whose attempt it is now is judged with the act:
-     * what was recorded before a takeover is kept.
+     * Whether what the person recorded is kept at all: of those who record in this project, and of whoever walks it and
+     * lost the right. Whose attempt it is now is judged with the act.
      */
     public function record(User $user, Attempt $attempt): bool
     {
-        return $this->memberships->role($user, $attempt->project_id)?->records() ?? false;
+        return $attempt->tester_id === $user->id || ($this->memberships->role($user, $attempt->project_id)?->records() ?? false);
     }
 
     public function takeOver(User $user, Attempt $attempt): bool
     {
-        return $this->record($user, $attempt);
+        return $this->memberships->role($user, $attempt->project_id)?->records() ?? false;
     }
 
     public function correctTime(User $user, Attempt $attempt): bool

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Policies;
 
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 
 /**
@@ -24,6 +25,16 @@ final readonly class ProjectPolicy
     public function lead(User $user, Project $project): bool
     {
         return $this->memberships->role($user, $project->id)?->leads() ?? false;
+    }
+
+    public function administer(User $user, Project $project): bool
+    {
+        return Role::Admin === $this->memberships->role($user, $project->id);
+    }
+
+    public function removeContent(User $user, Project $project): bool
+    {
+        return $this->administer($user, $project);
     }
 
     public function fileDefects(User $user, Project $project): bool

@@ -110,6 +110,10 @@ final class AppServiceProvider extends ServiceProvider
         $user = request()->user();
         $project = $model instanceof Project ? $model->id : $model?->getAttribute('project_id');
         $role = null === $model || !$user instanceof User || !\is_string($project) ? null : $this->app->make(Memberships::class)->role($user, $project);
+        // What somebody recorded in their own attempt is kept, even after they left the project.
+        if ($model instanceof Attempt && null === $role && request()->isMethod('POST') && $user instanceof User && $model->tester_id === $user->id) {
+            return $model;
+        }
         if (null === $model || null === $role || (!$role->leads() && $this->isPlanned($model))) {
             throw new ModelNotFoundException();
         }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Core\Record;
 
 /**
- * The hashes that link the events of an attempt: hash_0 is SHA-256("lucid-step/1" LF attempt id), each
+ * The hashes that link the events of an attempt: hash_0 is SHA-256("lucid-step/1" LF id of the attempt or cycle), each
  * further one SHA-256(hex of the one before LF bytes).
  */
 final class Chain
@@ -43,12 +43,16 @@ final class Chain
         $gone = [];
         foreach ($events as $i => $stored) {
             $sequence = $i + 1;
-            $hash = self::next($hash, $stored->bytes);
+            // What was taken out cannot be hashed again; the events after it still hold its hash fast.
+            $hash = $stored->removed ? $stored->hash : self::next($hash, $stored->bytes);
+            if ($stored->removed) {
+                $gone[] = "event {$sequence}";
+            }
             $fault = match (true) {
                 $stored->event->sequence !== $sequence => "event {$sequence} is missing",
                 $stored->event->attempt !== $attempt => 'it belongs to another attempt',
                 $stored->hash !== $hash => 'its bytes do not fit its hash',
-                $stored->bytes !== self::bytesOf($stored->event) => 'its fields do not fit its bytes',
+                !$stored->removed && $stored->bytes !== self::bytesOf($stored->event) => 'its fields do not fit its bytes',
                 default => null,
             };
             if (null !== $fault) {

@@ -15,7 +15,7 @@ final readonly class Verification
      * @param  ?int  $at      the sequence of the first event that does not fit
      * @param  ?string  $why     what does not fit
      * @param  ?string  $head    the hash of the last event
-     * @param  list<string>  $removed evidence hashes taken out with their trace
+     * @param  list<string>  $removed what was taken out with its trace: hashes of files, and events by their number
      */
     private function __construct(
         public string $state,

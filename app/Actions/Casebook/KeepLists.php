@@ -30,7 +30,7 @@ final readonly class KeepLists
     }
 
     /**
-     * @param  'type'|'priority'|'milestone'|'phase'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
      * @param  list<array{value?: ?string, name: string, weight?: ?int}>  $items those without a value are new; the order counts
      */
     public function items(Project $project, string $list, array $items): void
@@ -56,6 +56,12 @@ final readonly class KeepLists
             throw ValidationException::withMessages(['items' => 'At least one must stay.']);
         }
         $gone = array_values(array_diff($known, $values));
+        if (\in_array($list, ['reason_pass', 'reason_fail', 'reason_blocked', 'reason_not_applicable'], true)) {
+            // Results keep the words themselves.
+            $lists->write($list, $out);
+
+            return;
+        }
         [$table, $column, $one, $many] = match ($list) {
             'type' => ['cases', 'type', 'case', 'cases'],
             'priority' => ['cases', 'priority', 'case', 'cases'],

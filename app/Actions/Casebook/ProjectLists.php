@@ -20,6 +20,10 @@ final class ProjectLists
         'priority' => ['critical' => 'Critical', 'high' => 'High', 'medium' => 'Medium', 'low' => 'Low'],
         'milestone' => ['release' => 'Release', 'opening' => 'Opening', 'iteration' => 'Iteration', 'audit' => 'Audit'],
         'phase' => ['smoke' => 'Smoke', 'system' => 'System', 'regression' => 'Regression', 'acceptance' => 'Acceptance'],
+        'reason_pass' => ['with_a_remark' => 'Passed with a remark', 'workaround' => 'Only by a workaround', 'second_try' => 'At a second try'],
+        'reason_fail' => ['wrong_result' => 'Wrong result', 'wrong_words' => 'Wrong words', 'looks_wrong' => 'Looks wrong', 'too_slow' => 'Too slow', 'comes_and_goes' => 'Comes and goes'],
+        'reason_blocked' => ['environment_down' => 'Environment down', 'data_missing' => 'Data missing', 'waits_for_a_fix' => 'Waits for a fix', 'no_access' => 'No access'],
+        'reason_not_applicable' => ['not_on_this_configuration' => 'Not on this configuration', 'not_in_this_build' => 'Not in this build', 'out_of_scope' => 'Out of scope'],
     ];
 
     /** What a priority weighs when work is chosen (rules of the job, 6). */
@@ -36,7 +40,7 @@ final class ProjectLists
     }
 
     /**
-     * @param  'type'|'priority'|'milestone'|'phase'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
      *
      * @return list<array{value: string, name: string, weight: int}> in order
      */
@@ -46,7 +50,7 @@ final class ProjectLists
     }
 
     /**
-     * @param  'type'|'priority'|'milestone'|'phase'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
      *
      * @return list<string>
      */
@@ -58,7 +62,7 @@ final class ProjectLists
     /**
      * Values by name and by value, in lower case.
      *
-     * @param  'type'|'priority'|'milestone'|'phase'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
      *
      * @return array<string, string>
      */
@@ -118,7 +122,7 @@ final class ProjectLists
     /**
      * Writes a list anew.
      *
-     * @param  'type'|'priority'|'milestone'|'phase'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
      * @param  list<array{value: string, name: string, weight: int}>  $items
      */
     public function write(string $list, array $items): void
@@ -150,7 +154,7 @@ final class ProjectLists
     }
 
     /**
-     * @param  'type'|'priority'|'milestone'|'phase'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
      *
      * @return list<array{value: string, name: string, weight: int}>
      */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Cycles;
 
 use Illuminate\Support\Carbon;
+use LucidStep\App\Actions\Walk\CycleChain;
 use LucidStep\App\Actions\Walk\DeviceStamp;
 use LucidStep\App\Actions\Walk\Journal;
 use LucidStep\App\Actions\Walk\RefreshEntry;
@@ -19,7 +20,7 @@ use LucidStep\Core\Verdict\AttemptState;
  */
 final readonly class AskRetest
 {
-    public function __construct(private Journal $journal, private RefreshEntry $refresh)
+    public function __construct(private Journal $journal, private CycleChain $chain, private RefreshEntry $refresh, private Tell $tell)
     {
     }
 
@@ -28,6 +29,7 @@ final readonly class AskRetest
      */
     public function __invoke(Entry $entry, User $user, string $reason): Entry
     {
+        $this->chain->hold($entry->id);
         $entry = Entry::query()->lockForUpdate()->with('cycle')->findOrFail($entry->id);
         if ('released' !== $entry->cycle->state) {
             throw new Conflict('cycle-not-released', "The cycle is {$entry->cycle->state}.");
@@ -42,7 +44,9 @@ final readonly class AskRetest
         $entry->fill(['retest_asked_at' => Carbon::now(), 'retest_by_id' => $user->id, 'retest_reason' => trim($reason)]);
         $this->journal->append($last, $user, 'retest_asked', ['reason' => trim($reason)], new DeviceStamp());
         $last->save();
+        $this->chain->ofAttempt($last, $user, 'retest_asked', ['reason' => trim($reason), 'head' => $last->head]);
         ($this->refresh)($entry);
+        $this->tell->retest($entry, $user, trim($reason));
 
         return $entry;
     }

@@ -6,8 +6,7 @@ namespace LucidStep\App\Actions\Cycles;
 
 use Illuminate\Support\Carbon;
 use LucidStep\App\Actions\Walk\Announce;
-use LucidStep\App\Actions\Walk\DeviceStamp;
-use LucidStep\App\Actions\Walk\Journal;
+use LucidStep\App\Actions\Walk\ApplyLate;
 use LucidStep\App\Exceptions\Conflict;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
@@ -19,7 +18,7 @@ use LucidStep\App\Models\User;
  */
 final readonly class JudgeQueue
 {
-    public function __construct(private Journal $journal, private Announce $announce)
+    public function __construct(private ApplyLate $apply, private Announce $announce)
     {
     }
 
@@ -49,24 +48,28 @@ final readonly class JudgeQueue
     }
 
     /**
-     * A late act is accepted into the record of its attempt, or set aside. What was decided stays; an accepted one stands
-     * in the attempt's record and asks for a retest by nobody.
+     * A late act is accepted and applied, or set aside. With `all`, so is everything else of the same person for the same
+     * attempt, in the order in which their device did it.
      *
      * @throws Conflict when it was judged already
      */
-    public function late(LateAct $act, User $user, bool $accept): LateAct
+    public function late(LateAct $act, User $user, bool $accept, bool $all = false): void
+    {
+        $acts = $all ? LateAct::query()->where('attempt_id', $act->attempt_id)->where('actor_id', $act->actor_id)->where('state', 'waiting')->orderBy('counter')->orderBy('device_time')->orderBy('received_at')->get()->all() : [];
+        foreach ([] === $acts ? [$act] : $acts as $one) {
+            $this->judge($one, $user, $accept);
+        }
+        ($this->announce)($act->project_id, 'attempt', $act->attempt_id);
+    }
+
+    private function judge(LateAct $act, User $user, bool $accept): LateAct
     {
         $act = LateAct::query()->lockForUpdate()->findOrFail($act->id);
         if ('waiting' !== $act->state) {
             throw new Conflict('judged', "This was {$act->state} already.");
         }
-        if ($accept) {
-            $attempt = Attempt::query()->lockForUpdate()->findOrFail($act->attempt_id);
-            $this->journal->append($attempt, $user, 'late_act_accepted', ['kind' => $act->kind, 'actor' => $act->actor_id, 'why' => $act->why, 'act' => json_encode($act->payload, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_THROW_ON_ERROR)], new DeviceStamp($act->device_time));
-            $attempt->save();
-        }
-        $act->update(['state' => $accept ? 'accepted' : 'set_aside', 'judged_by_id' => $user->id]);
-        ($this->announce)($act->project_id, 'attempt', $act->attempt_id);
+        $applied = $accept ? ($this->apply)($act, $user) : null;
+        $act->update(['state' => $accept ? 'accepted' : 'set_aside', 'judged_by_id' => $user->id, 'applied_to_id' => $applied?->id]);
 
         return $act;
     }

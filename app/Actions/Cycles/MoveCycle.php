@@ -8,6 +8,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Actions\Walk\CycleChain;
 use LucidStep\App\Exceptions\Conflict;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
@@ -20,7 +21,7 @@ use LucidStep\Core\Verdict\Policies;
  */
 final readonly class MoveCycle
 {
-    public function __construct(private CycleLog $log, private Tell $tell)
+    public function __construct(private CycleLog $log, private CycleChain $chain, private Tell $tell)
     {
     }
 
@@ -50,6 +51,7 @@ final readonly class MoveCycle
             default => 'Abandoned the cycle',
         };
         ($this->log)($cycle, $user, $word, $reason);
+        $this->chain->append($cycle->id, $user, 'cycle_moved', ['from' => $from->value, 'to' => $to->value, 'reason' => $reason]);
         match (true) {
             CycleState::InReview === $to => $this->tell->review($cycle, $user),
             CycleState::Released === $to && $from->isOpen() => $this->tell->released($cycle, $user),
@@ -68,6 +70,7 @@ final readonly class MoveCycle
     {
         $cycle->update(['state' => CycleState::Closed->value, 'closed_at' => Carbon::now()]);
         ($this->log)($cycle, null, 'The cycle closed itself: everything in it is decided');
+        $this->chain->append($cycle->id, null, 'cycle_moved', ['from' => 'released', 'to' => 'closed', 'reason' => '']);
         $this->tell->ended($cycle, null, '');
     }
 
@@ -87,6 +90,7 @@ final readonly class MoveCycle
         }
         DB::table('sign_offs')->insert(['id' => (string) Str::uuid7(), 'cycle_id' => $cycle->id, 'user_id' => $user->id, 'at' => Carbon::now(), 'note' => trim($note), 'counts' => json_encode((object) (app(ReadBoard::class)->counts([$cycle->id])[$cycle->id] ?? []), \JSON_THROW_ON_ERROR), 'unwalked' => json_encode($left, \JSON_THROW_ON_ERROR)]);
         ($this->log)($cycle, $user, [] === $left ? 'Signed the cycle off' : \sprintf('Signed the cycle off with %d left unwalked', \count($left)), trim($note));
+        $this->chain->append($cycle->id, $user, 'signed_off', ['note' => trim($note), 'unwalked' => \count($left)]);
     }
 
     private function mayGo(Cycle $cycle, User $user, CycleState $from, CycleState $to): void

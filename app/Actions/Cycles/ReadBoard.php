@@ -49,10 +49,11 @@ final readonly class ReadBoard
         $approvedOnly = Policies::fromArray($cycle->project->policies)->onlyApprovedCases;
         $view = $this->read->view($cycle);
         $entries = $this->rows($cycle);
+        $estimates = new Estimates($cycle->project_id);
 
         return new CycleBoard(
             CycleSummary::from($cycle, $this->counts([$cycle->id])[$cycle->id] ?? []),
-            array_values(array_map(static fn (\stdClass $e): EntryLine => EntryLine::fromRow($e, $view->readiness($e->id), $approvedOnly), $entries)),
+            array_values(array_map(static fn (\stdClass $e): EntryLine => EntryLine::fromRow($e, $view->readiness($e->id), $approvedOnly, $estimates), $entries)),
             'released' === $cycle->state ? $view->next($user->id)?->id : null,
         );
     }
@@ -68,7 +69,7 @@ final readonly class ReadBoard
             ->leftJoin('users as assignee', 'assignee.id', '=', 'assignee_id')->leftJoin('users as retester', 'retester.id', '=', 'retest_by_id')
             ->leftJoin('attempts', 'attempts.id', '=', 'open_attempt_id')->leftJoin('users as walker', 'walker.id', '=', 'attempts.tester_id')
             ->where('cycle_id', $cycle->id)->orderBy('entries.position')->get([
-                'entries.id', 'cycle_id', 'entries.position', 'cases.key', 'cases.title', 'cases.priority', 'cases.estimate_seconds', 'entries.configuration_id', 'configurations.name as configuration', 'assignee_id', 'assignee.name as assignee',
+                'entries.id', 'cycle_id', 'entries.position', 'cases.key', 'cases.title', 'cases.priority', 'cases.estimate_seconds', 'walk_times', 'steps_count', 'rounds', 'not_before', 'not_after', 'entries.configuration_id', 'configurations.name as configuration', 'assignee_id', 'assignee.name as assignee',
                 'shows', 'was', 'retest_reason', 'retest_by_id', 'retester.name as retester', 'attempts.tester_id as walker_id', 'walker.name as walker', 'open_attempt_id', 'last_attempt_id', 'attempts_count', 'defects_count', 'entries.active_ms', 'shown_at',
                 'cases.binned_at', 'handover_note', 'look_asked_at', 'look_note', 'case_version_id', 'cases.version_id', 'cases.approved_version_id',
             ])->all();
@@ -81,7 +82,7 @@ final readonly class ReadBoard
         $links = DefectLink::query()->where('entry_id', $entry->id)->with('defect')->orderBy('created_at')->get()->unique('defect_id');
 
         return new EntryDetail(
-            EntryLine::from($entry, $this->read->view($entry->cycle)->readiness($entry->id), Policies::fromArray($entry->cycle->project->policies)->onlyApprovedCases),
+            EntryLine::from($entry, $this->read->view($entry->cycle)->readiness($entry->id), Policies::fromArray($entry->cycle->project->policies)->onlyApprovedCases, new Estimates($entry->project_id)),
             CycleSummary::from($entry->cycle, $this->counts([$entry->cycle_id])[$entry->cycle_id] ?? []),
             array_values($attempts->map(AttemptSummary::from(...))->all()),
             array_values($links->map(LinkedDefect::from(...))->all()),

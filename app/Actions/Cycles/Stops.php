@@ -111,7 +111,7 @@ final readonly class Stops
         if ([] === $ids) {
             return;
         }
-        $attempts = Attempt::query()->whereIn('entry_id', $ids)->get(['id', 'entry_id', 'number', 'state', 'has_verdict', 'verdict', 'started_at'])->groupBy('entry_id');
+        $attempts = Attempt::query()->whereIn('entry_id', $ids)->get(['id', 'entry_id', 'number', 'state', 'has_verdict', 'verdict', 'started_at', 'beside'])->groupBy('entry_id');
         $stopped = DB::table('entry_stops')->whereIn('entry_id', $ids)->distinct()->pluck('entry_id')->flip();
         $by = [];
         foreach (DB::table('entries')->whereIn('id', $ids)->get(['id', 'shows', 'retest_asked_at']) as $entry) {

@@ -9,6 +9,7 @@ use Illuminate\Support\Str;
 use LucidStep\App\Actions\Casebook\ReadCase;
 use LucidStep\App\Actions\Walk\DeviceStamp;
 use LucidStep\App\Actions\Walk\Journal;
+use LucidStep\App\Actions\Walk\RecordVerdict;
 use LucidStep\App\Actions\Walk\RefreshEntry;
 use LucidStep\App\Actions\Walk\WalkedText;
 use LucidStep\App\Exceptions\Conflict;
@@ -19,14 +20,13 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Round;
-use LucidStep\App\Models\StepResult;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Execution\Carried;
+use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Verdict\Policies;
-use LucidStep\Core\Verdict\Verdict;
 
 /**
  * An entry whose case was changed after it was planned takes the new version: an open attempt keeps the verdicts of
@@ -34,7 +34,7 @@ use LucidStep\Core\Verdict\Verdict;
  */
 final readonly class TakeVersion
 {
-    public function __construct(private Journal $journal, private RefreshEntry $refresh, private CycleLog $log, private ReadCase $cases)
+    public function __construct(private Journal $journal, private RefreshEntry $refresh, private CycleLog $log, private ReadCase $cases, private RecordVerdict $verdicts)
     {
     }
 
@@ -157,15 +157,9 @@ final readonly class TakeVersion
         foreach (DB::table('defect_links')->where('attempt_id', $attempt->id)->whereNotNull('step')->get(['id', 'step']) as $link) {
             DB::table('defect_links')->where('id', $link->id)->update(['step' => isset($new[$link->step - 1]) ? $new[$link->step - 1] + 1 : null]);
         }
-        $this->journal->append($attempt, $user, 'version_taken', ['from' => $entry->case_version_id, 'to' => $to->id, 'carried' => array_values(array_map(static fn (int $now, int $was): array => ['from' => $was + 1, 'to' => $now + 1], array_keys($carried), $carried))], new DeviceStamp());
         $attempt->snapshot = [...$attempt->snapshot, 'version' => $to->number, 'title' => $to->title, 'objective' => $to->objective, 'preconditions' => $to->preconditions, 'postconditions' => $to->postconditions, 'steps' => $steps, 'secret' => WalkedText::hasSecrets($to)];
-        $rollUps = [];
-        foreach (Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get() as $round) {
-            $round->roll_up = $rollUps[] = Verdict::rollUp($round->results->map(static fn (StepResult $r): Verdict => $r->verdict));
-            $round->save();
-        }
-        $attempt->roll_up = Verdict::rollUp($rollUps);
-        $attempt->has_verdict = Verdict::NotRun !== $attempt->roll_up;
+        $this->journal->append($attempt, $user, 'version_taken', ['from' => $entry->case_version_id, 'to' => $to->id, 'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)), 'carried' => array_values(array_map(static fn (int $now, int $was): array => ['from' => $was + 1, 'to' => $now + 1], array_keys($carried), $carried))], new DeviceStamp());
+        $this->verdicts->rollUp($attempt, Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get()->all());
         $attempt->save();
     }
 }

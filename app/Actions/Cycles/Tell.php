@@ -10,7 +10,9 @@ use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Str;
 use LucidStep\App\Actions\Walk\Announce;
 use LucidStep\App\Mail\PlainMail;
+use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 
@@ -28,6 +30,20 @@ final readonly class Tell
         if ($count > 0 && $to !== $by->id && 'released' === $cycle->state) {
             $this->notice($cycle, [$to], \sprintf('%s assigned %d %s of %s to you', $by->name, $count, 1 === $count ? 'entry' : 'entries', $cycle->name).('' === $note ? '.' : ": {$note}"));
         }
+    }
+
+    public function retest(Entry $entry, User $by, string $reason): void
+    {
+        if (null !== $entry->assignee_id && $entry->assignee_id !== $by->id) {
+            $entry->loadMissing('case', 'cycle');
+            $this->notice($entry->cycle, [$entry->assignee_id], "{$by->name} asks for a retest of {$entry->case->key}: {$reason}", "/entries/{$entry->id}");
+        }
+    }
+
+    public function takenOver(Attempt $attempt, User $by, string $from, string $word): void
+    {
+        $entry = Entry::query()->with('case', 'cycle')->findOrFail($attempt->entry_id);
+        $this->notice($entry->cycle, [$from], "{$by->name} took {$entry->case->key} over from you".('' === $word ? '. What you recorded is kept.' : ": {$word}"), "/entries/{$entry->id}");
     }
 
     public function released(Cycle $cycle, User $by): void
@@ -61,6 +77,8 @@ final readonly class Tell
         $figures = implode(', ', array_map(static fn (string $shows, int $n): string => "{$n} ".str_replace('_', ' ', $shows), array_keys($counts), $counts));
         $text = "{$cycle->name} was {$cycle->state}".(null === $by ? '' : " by {$by->name}").('' === $reason ? '' : ": {$reason}").('' === $figures ? '.' : ". {$figures}.");
         $this->notice($cycle, array_values($watchers->modelKeys()), $text);
+        $head = (string) DB::table('cycles')->where('id', $cycle->id)->value('log_head');
+        $text .= '' === $head ? '' : "\n\nHead of its record: {$head}";
         $link = url('/'.Project::query()->findOrFail($cycle->project_id)->code."/cycles/{$cycle->key}");
         foreach ($watchers as $watcher) {
             Mail::to($watcher->email)->queue(new PlainMail("{$cycle->name}: {$cycle->state}", "{$text}\n\n{$link}"));
@@ -69,13 +87,14 @@ final readonly class Tell
 
     /**
      * @param  list<string>  $people
+     * @param  ?string  $page where it leads inside the project; the cycle by default
      */
-    public function notice(Cycle $cycle, array $people, string $text): void
+    public function notice(Cycle $cycle, array $people, string $text, ?string $page = null): void
     {
         if ([] === $people) {
             return;
         }
-        $link = '/'.Project::query()->findOrFail($cycle->project_id, ['code'])->code."/cycles/{$cycle->key}";
+        $link = '/'.Project::query()->findOrFail($cycle->project_id, ['code'])->code.($page ?? "/cycles/{$cycle->key}");
         DB::table('notices')->insert(array_map(static fn (string $id): array => ['id' => (string) Str::uuid7(), 'user_id' => $id, 'project_id' => $cycle->project_id, 'text' => $text, 'link' => $link, 'created_at' => Carbon::now()], $people));
         ($this->announce)($cycle->project_id, 'notice', $cycle->id);
     }

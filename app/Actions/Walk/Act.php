@@ -10,6 +10,7 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\User;
+use LucidStep\App\Policies\Memberships;
 use LucidStep\Core\Verdict\AttemptState;
 
 /**
@@ -18,7 +19,7 @@ use LucidStep\Core\Verdict\AttemptState;
  */
 final readonly class Act
 {
-    public function __construct(private RefreshEntry $refresh)
+    public function __construct(private RefreshEntry $refresh, private Memberships $memberships)
     {
     }
 
@@ -38,7 +39,7 @@ final readonly class Act
         if (null !== $why) {
             return LateAct::query()->create([
                 'project_id' => $locked->project_id, 'attempt_id' => $locked->id, 'actor_id' => $actor->id, 'kind' => $kind,
-                'payload' => $payload, 'why' => $why, 'device_time' => $stamp->time, 'received_at' => Carbon::now(),
+                'payload' => $payload, 'why' => $why, 'device_time' => $stamp->time, 'received_at' => Carbon::now(), 'counter' => $stamp->counter,
             ]);
         }
         $do($locked, $entry);
@@ -53,15 +54,26 @@ final readonly class Act
      */
     private function tooLate(Attempt $attempt, Entry $entry, User $actor, DeviceStamp $stamp): ?string
     {
+        if (true !== $this->memberships->role($actor, $attempt->project_id)?->records()) {
+            return 'You do not record in this project any more.';
+        }
         if (AttemptState::Open !== $attempt->state) {
             return "The attempt is {$attempt->state->value}.";
         }
-        $before = static fn (?Carbon $edge): bool => null !== $edge && null !== $stamp->time && $stamp->time < $edge;
+        $done = $stamp->trueTime(Carbon::now());
+        $before = static fn (?Carbon $edge): bool => null !== $edge && null !== $done && $done < $edge;
         if ($attempt->tester_id !== $actor->id && !$before($attempt->taken_over_at)) {
             return 'The attempt is with another person.';
         }
+        $attempt->arrivedLate = $attempt->tester_id !== $actor->id;
         $cycle = Cycle::query()->findOrFail($entry->cycle_id, ['id', 'state', 'closed_at']);
 
-        return 'released' === $cycle->state || $before($cycle->closed_at) ? null : "The cycle is {$cycle->state}.";
+        if ('released' !== $cycle->state) {
+            $attempt->arrivedLate = true;
+
+            return $before($cycle->closed_at) ? null : "The cycle is {$cycle->state}.";
+        }
+
+        return null;
     }
 }

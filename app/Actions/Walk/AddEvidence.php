@@ -6,6 +6,8 @@ namespace LucidStep\App\Actions\Walk;
 
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Validation\ValidationException;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\LateAct;
@@ -21,24 +23,30 @@ final readonly class AddEvidence
     }
 
     /**
-     * @param  array{id: string, name?: ?string, caption?: ?string, round?: ?int, step?: ?int, source?: ?string}  $fields
+     * @param  ?UploadedFile  $upload none for a link
+     * @param  array{id: string, name?: ?string, caption?: ?string, round?: ?int, step?: ?int, source?: ?string, link?: ?string}  $fields
      *
      * @return array{?Evidence, ?LateAct} the evidence, or the act when it arrived too late; the file is kept in both cases
+     *
+     * @throws ValidationException when the file is not taken, or the project's storage is full
      */
-    public function __invoke(Attempt $attempt, User $user, UploadedFile $upload, array $fields, DeviceStamp $stamp): array
+    public function __invoke(Attempt $attempt, User $user, ?UploadedFile $upload, array $fields, DeviceStamp $stamp): array
     {
-        $file = ($this->store)($upload);
-        $fields = [...$fields, ...Secrets::hide($attempt, array_intersect_key($fields, array_flip(['name', 'caption'])))];
-        $name = mb_substr(trim((string) ($fields['name'] ?? $upload->getClientOriginalName())), 0, 200);
+        $this->limit($attempt->project_id, (int) $upload?->getSize());
+        $file = null === $upload ? null : ($this->store)($upload);
+        $link = null === $file ? trim((string) ($fields['link'] ?? '')) : null;
+        $fields = [...$fields, ...Secrets::hide($attempt, array_intersect_key($fields, array_flip(['name', 'caption', 'link'])))];
+        $name = mb_substr(trim((string) ($fields['name'] ?? $upload?->getClientOriginalName() ?? $link)), 0, 200);
         $evidence = null;
-        $late = ($this->act)($attempt, $user, 'evidence_added', [...$fields, 'sha256' => $file->sha256], $stamp, function (Attempt $attempt) use ($user, $file, $fields, $name, $stamp, &$evidence): void {
+        $late = ($this->act)($attempt, $user, 'evidence_added', [...$fields, 'sha256' => $file?->sha256], $stamp, function (Attempt $attempt) use ($user, $file, $fields, $name, $link, $stamp, &$evidence): void {
             $evidence = Evidence::query()->create([
                 'id' => $fields['id'],
                 'project_id' => $attempt->project_id,
                 'attempt_id' => $attempt->id,
                 'round' => isset($fields['round']) ? (int) $fields['round'] : null,
                 'step' => isset($fields['step']) ? (int) $fields['step'] : null,
-                'sha256' => $file->sha256,
+                'sha256' => $file?->sha256,
+                'link' => $link,
                 'name' => '' === $name ? 'evidence' : $name,
                 'caption' => trim((string) ($fields['caption'] ?? '')),
                 'source' => $fields['source'] ?? 'file',
@@ -47,12 +55,23 @@ final readonly class AddEvidence
                 'created_at' => Carbon::now(),
             ]);
             $this->journal->append($attempt, $user, 'evidence_added', [
-                'evidence' => $evidence->id, 'name' => $evidence->name, 'bytes' => $file->bytes, 'media_type' => $file->media_type,
+                'evidence' => $evidence->id, 'name' => $evidence->name, ...(null === $file ? ['link' => $link] : ['bytes' => $file->bytes, 'media_type' => $file->media_type]),
                 'round' => $evidence->round, 'step' => $evidence->step, 'source' => $evidence->source,
-            ], $stamp, [$file->sha256]);
+            ], $stamp, null === $file ? [] : [$file->sha256]);
         });
         $evidence?->setRelation('file', $file);
 
         return [$evidence, $late];
+    }
+
+    /**
+     * @throws ValidationException when the project may not keep so much more
+     */
+    private function limit(string $project, int $bytes): void
+    {
+        $limit = DB::table('projects')->where('id', $project)->value('storage_limit_mb');
+        if (null !== $limit && 0 < $bytes && StorageUse::bytes($project) + $bytes > $limit * 1_048_576) {
+            throw ValidationException::withMessages(['file' => "The project keeps at most {$limit} MB of evidence and has no room for this. It stays on your device; ask an admin for room, then send it again."]);
+        }
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Actions\Walk;
 
+use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Evidence;
@@ -11,11 +12,12 @@ use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\User;
 
 /**
- * Captions a piece of evidence, or takes it off the step, until the attempt is finished. The record keeps both.
+ * Captions a piece of evidence, moves it to another step, draws on it, hides parts of it, or takes it off, until the
+ * attempt is finished. The record keeps all of it.
  */
 final readonly class ChangeEvidence
 {
-    public function __construct(private Act $act, private Journal $journal)
+    public function __construct(private Act $act, private Journal $journal, private StoreFile $store, private RemoveContent $removal)
     {
     }
 
@@ -38,16 +40,60 @@ final readonly class ChangeEvidence
     }
 
     /**
+     * @return ?LateAct the act, when it arrived too late
+     */
+    public function move(Evidence $evidence, User $user, ?int $round, ?int $step, DeviceStamp $stamp): ?LateAct
+    {
+        return $this->change($evidence, $user, 'evidence_moved', ['evidence' => $evidence->id, 'round' => $round, 'step' => $step], ['round' => $round, 'step' => $step], $stamp);
+    }
+
+    /**
+     * What was drawn on a picture: it stays apart and can be changed; the picture with it on is kept beside.
+     *
+     * @param  array<string, mixed>  $markup the shapes; none takes them off
+     * @param  ?UploadedFile  $drawn  the picture with them
+     *
+     * @return ?LateAct the act, when it arrived too late
+     */
+    public function markUp(Evidence $evidence, User $user, array $markup, ?UploadedFile $drawn, DeviceStamp $stamp): ?LateAct
+    {
+        $file = null === $drawn ? null : ($this->store)($drawn);
+
+        return $this->change($evidence, $user, 'evidence_marked', ['evidence' => $evidence->id, 'shapes' => \count($markup['shapes'] ?? []), 'markup_sha256' => hash('sha256', (string) json_encode($markup, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES))], ['markup' => null === $file ? null : $markup, 'marked_sha256' => $file?->sha256], $stamp, null === $file ? [] : [$file->sha256]);
+    }
+
+    /**
+     * Puts a picture in the place of one that showed too much: the old content goes, and leaves its trace.
+     *
+     * @return ?LateAct the act, when it arrived too late
+     */
+    public function redact(Evidence $evidence, User $user, UploadedFile $hidden, DeviceStamp $stamp): ?LateAct
+    {
+        $file = ($this->store)($hidden);
+        $old = $evidence->sha256;
+        $marked = $evidence->marked_sha256;
+        $late = $this->change($evidence, $user, 'evidence_redacted', ['evidence' => $evidence->id, 'from' => $old], ['sha256' => $file->sha256, 'marked_sha256' => null, 'markup' => null], $stamp, [$file->sha256]);
+        if (null === $late) {
+            foreach (array_filter([$old, $marked]) as $gone) {
+                $this->removal->file($evidence->attempt_id, $evidence->project_id, $gone, $user, 'Redacted by whoever captured it');
+            }
+        }
+
+        return $late;
+    }
+
+    /**
      * @param  array<string, mixed>  $payload
      * @param  array<string, mixed>  $fields
+     * @param  ?list<string>  $hashes  of the files it is about; those of the evidence by default
      */
-    private function change(Evidence $evidence, User $user, string $kind, array $payload, array $fields, DeviceStamp $stamp): ?LateAct
+    private function change(Evidence $evidence, User $user, string $kind, array $payload, array $fields, DeviceStamp $stamp, ?array $hashes = null): ?LateAct
     {
         $attempt = Attempt::query()->findOrFail($evidence->attempt_id);
 
-        return ($this->act)($attempt, $user, $kind, $payload, $stamp, function (Attempt $attempt) use ($evidence, $user, $kind, $payload, $fields, $stamp): void {
+        return ($this->act)($attempt, $user, $kind, $payload, $stamp, function (Attempt $attempt) use ($evidence, $user, $kind, $payload, $fields, $stamp, $hashes): void {
             $evidence->fill($fields)->save();
-            $this->journal->append($attempt, $user, $kind, $payload, $stamp, [$evidence->sha256]);
+            $this->journal->append($attempt, $user, $kind, $payload, $stamp, $hashes ?? array_values(array_filter([$evidence->sha256])));
         });
     }
 }

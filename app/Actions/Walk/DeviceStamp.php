@@ -32,6 +32,18 @@ final readonly class DeviceStamp
     }
 
     /**
+     * When it was done by the server's clock: what the device's clock is off by is taken off.
+     */
+    public function trueTime(Carbon $now): ?Carbon
+    {
+        if (null === $this->time || null === $this->sentAt || null === $this->clockOff($now)) {
+            return $this->time;
+        }
+
+        return $this->time->copy()->addMilliseconds((int) round($this->sentAt->diffInMilliseconds($now)));
+    }
+
+    /**
      * How far the device's clock is ahead of the server's, in whole ms; null when it is within tolerance or unknown.
      */
     public function clockOff(Carbon $now): ?int

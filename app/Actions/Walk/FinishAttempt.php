@@ -14,12 +14,13 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Round;
-use LucidStep\App\Models\StepResult;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Finish;
 use LucidStep\Core\Verdict\Policies;
+use LucidStep\Core\Verdict\RoundFacts;
+use LucidStep\Core\Verdict\Rounds;
 use LucidStep\Core\Verdict\Verdict;
 
 /**
@@ -27,7 +28,7 @@ use LucidStep\Core\Verdict\Verdict;
  */
 final readonly class FinishAttempt
 {
-    public function __construct(private Act $act, private Journal $journal, private MoveCycle $move)
+    public function __construct(private Act $act, private Journal $journal, private MoveCycle $move, private CycleChain $chain)
     {
     }
 
@@ -40,12 +41,13 @@ final readonly class FinishAttempt
      */
     public function __invoke(Attempt $attempt, User $user, array $fields, DeviceStamp $stamp): ?LateAct
     {
+        $this->chain->hold($attempt->entry_id);
         $fields = [...$fields, ...Secrets::hide($attempt, ['note' => $fields['note'] ?? null])];
         $late = ($this->act)($attempt, $user, 'finished', $fields, $stamp, function (Attempt $attempt) use ($user, $fields, $stamp): void {
             $rounds = Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get();
             $policies = Policies::fromArray(Project::query()->findOrFail($attempt->project_id)->policies);
             $finish = Finish::decide(
-                array_values($rounds->map(static fn (Round $r): array => array_values($r->results->map(static fn (StepResult $s): Verdict => $s->verdict)->all()))->all()),
+                Rounds::verdicts(array_values($rounds->map(static fn (Round $r): RoundFacts => $r->facts())->all())),
                 isset($fields['verdict']) ? Verdict::from($fields['verdict']) : null,
                 (string) ($fields['note'] ?? ''),
                 $policies,
@@ -61,6 +63,7 @@ final readonly class FinishAttempt
             ], $stamp);
             $attempt->sealed_sequence = $attempt->sequence;
             $attempt->sealed_head = $attempt->head;
+            $this->chain->ofAttempt($attempt, $user, 'attempt_finished', ['verdict' => $finish->verdict->value, 'head' => $attempt->head]);
         });
         if (null === $late) {
             $entry = Entry::query()->findOrFail($attempt->entry_id, ['id', 'case_id', 'cycle_id']);

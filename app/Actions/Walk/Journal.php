@@ -39,7 +39,7 @@ final class Journal
             null === $stamp->time ? null : self::microseconds($stamp->time),
             self::microseconds($now),
             $stamp->counter,
-            null === $off ? $payload : [...$payload, 'clock_off_ms' => $off],
+            [...$payload, ...(null === $off ? [] : ['clock_off_ms' => $off]), ...($attempt->arrivedLate ? ['arrived_late' => true] : [])],
             $evidence,
         );
         $bytes = $event->bytes();
@@ -67,6 +67,8 @@ final class Journal
      */
     public function verify(Attempt $attempt, array $files = []): Verification
     {
+        $removed = DB::table('removals')->where('attempt_id', $attempt->id)->get(['kind', 'subject'])->groupBy('kind')->map(static fn ($of): array => array_flip($of->pluck('subject')->all()));
+        $texts = $removed['text'] ?? [];
         $events = DB::table('events')->where('attempt_id', $attempt->id)->orderBy('sequence')->get()->map(static fn (object $row): StoredEvent => new StoredEvent(
             new Event(
                 $row->attempt_id,
@@ -81,10 +83,11 @@ final class Journal
             ),
             $row->bytes,
             $row->hash,
+            '' === $row->bytes && isset($texts[(string) $row->sequence]),
         ))->all();
         $seal = null === $attempt->sealed_sequence ? null : new Seal($attempt->sealed_sequence, (string) $attempt->sealed_head);
 
-        return Chain::verify($attempt->id, array_values($events), $seal, $files);
+        return Chain::verify($attempt->id, array_values($events), $seal, $files, $removed['file'] ?? []);
     }
 
     /**

@@ -11,6 +11,8 @@ use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\Round;
 use LucidStep\App\Models\StepResult;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Verdict\RoundFacts;
+use LucidStep\Core\Verdict\Rounds;
 use LucidStep\Core\Verdict\Verdict;
 
 /**
@@ -33,7 +35,7 @@ final readonly class RecordVerdict
         $fields = [...$fields, ...Secrets::hide($attempt, array_intersect_key($fields, array_flip(['happened', 'reason', 'waits_on'])))];
         $words = [
             'happened' => Verdict::Fail === $verdict ? trim((string) ($fields['happened'] ?? '')) : '',
-            'reason' => Verdict::Blocked === $verdict ? trim((string) ($fields['reason'] ?? '')) : '',
+            'reason' => Verdict::NotRun === $verdict ? '' : trim((string) ($fields['reason'] ?? '')),
             'waits_on' => Verdict::Blocked === $verdict ? trim((string) ($fields['waits_on'] ?? '')) : '',
         ];
 
@@ -49,10 +51,10 @@ final readonly class RecordVerdict
             $result->fill([...$words, 'verdict' => $verdict, 'judged_at' => Verdict::NotRun === $verdict ? null : Carbon::now()]);
             $result->active_ms += $active;
             $result->save();
-            $round->roll_up = Verdict::rollUp($round->results->map(static fn (StepResult $r): Verdict => $r->verdict));
-            $round->save();
-            $attempt->roll_up = Verdict::rollUp($rounds->map(static fn (Round $r): Verdict => $r->roll_up));
-            $attempt->has_verdict = Verdict::NotRun !== $attempt->roll_up;
+            if (null !== $round->skipped) {
+                throw ValidationException::withMessages(['round' => 'This round was left out. Take it up again first.']);
+            }
+            $this->rollUp($attempt, $rounds->all());
             $attempt->active_ms += $active;
             $this->journal->append($attempt, $user, Verdict::NotRun === $verdict ? 'verdict_taken_back' : 'verdict_given', array_filter([
                 'round' => $round->position,
@@ -63,5 +65,22 @@ final readonly class RecordVerdict
                 ...$words,
             ], static fn (mixed $v): bool => '' !== $v), $stamp);
         });
+    }
+
+    /**
+     * Brings the verdicts of rounds and attempt in line with their steps. What did not change is not written.
+     *
+     * @param  array<array-key, Round>  $rounds all of the attempt, with their results
+     */
+    public function rollUp(Attempt $attempt, array $rounds): void
+    {
+        $facts = [];
+        foreach ($rounds as $round) {
+            $facts[] = $of = $round->facts();
+            $round->roll_up = $of->rollUp();
+            $round->save();
+        }
+        $attempt->roll_up = Rounds::rollUp($facts);
+        $attempt->has_verdict = [] !== array_filter($facts, static fn (RoundFacts $r): bool => Verdict::NotRun !== $r->rollUp());
     }
 }

@@ -26,7 +26,7 @@ final readonly class RefreshEntry
     public function __invoke(Entry $entry): void
     {
         $attempts = Attempt::query()->where('entry_id', $entry->id)->orderBy('number')
-            ->get(['id', 'number', 'state', 'has_verdict', 'verdict', 'started_at', 'active_ms', 'corrected_ms']);
+            ->get(['id', 'number', 'state', 'has_verdict', 'verdict', 'started_at', 'active_ms', 'corrected_ms', 'beside']);
         $facts = $attempts->map(static fn (Attempt $a): AttemptFacts => $a->facts());
         $state = EntryState::of($facts->all(), $entry->retest_asked_at?->toDateTimeImmutable());
         if (Verdict::NotRun->value === $state->shows && DB::table('entry_stops')->where('entry_id', $entry->id)->exists()) {
@@ -35,7 +35,7 @@ final readonly class RefreshEntry
         $before = $entry->shows;
         $entry->shows = $state->shows;
         $entry->was = $state->was?->value;
-        $entry->open_attempt_id = $attempts->firstWhere('state', AttemptState::Open)?->id;
+        $entry->open_attempt_id = $attempts->first(static fn (Attempt $a): bool => AttemptState::Open === $a->state && null === $a->beside)?->id;
         $entry->last_attempt_id = $attempts->last()?->id;
         $entry->attempts_count = $attempts->count();
         $entry->active_ms = (int) $attempts->sum(static fn (Attempt $a): int => $a->corrected_ms ?? $a->active_ms);

@@ -17,6 +17,7 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Policies;
@@ -34,12 +35,14 @@ final readonly class StartAttempt
     /**
      * @param  bool  $again start again: the open attempt is closed as abandoned
      * @param  ?string  $word  why a warned entry is walked all the same
+     * @param  array{build_id?: ?string, configuration_id?: ?string, environment?: ?string}  $on what it is walked on; by default as planned
      *
      * @throws Conflict               when the cycle is not released, the entry is held, or another person walks it
      * @throws AuthorizationException when only the assignee records
      */
-    public function __invoke(Entry $entry, User $user, Role $role, DeviceStamp $stamp, bool $again = false, ?string $word = null): Attempt
+    public function __invoke(Entry $entry, User $user, Role $role, DeviceStamp $stamp, bool $again = false, ?string $word = null, array $on = []): Attempt
     {
+        SaySurroundings::check($entry->project_id, $on['build_id'] ?? null, $on['configuration_id'] ?? null);
         $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
         $entry->load('cycle', 'case');
         $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
@@ -75,21 +78,66 @@ final readonly class StartAttempt
             $entry->assignee_id = $user->id;
         }
 
-        return $this->begin($entry, $user, $stamp, $word);
+        return $this->begin($entry, $user, $stamp, $word, $on);
     }
 
-    private function begin(Entry $entry, User $user, DeviceStamp $stamp, string $word): Attempt
+    /**
+     * Takes in an attempt that a device began while the server was away. Whatever was walked is kept: when it could not begin
+     * as it did (somebody else walks the entry, it is held by now, its cycle is closed), it stands beside the others.
+     *
+     * @param  string  $id      made on the device
+     * @param  string  $version the version of the case that the device had
+     *
+     * @throws ValidationException when the version is not one of the entry's case, or the id is another attempt's
+     */
+    public function takeIn(Entry $entry, User $user, Role $role, DeviceStamp $stamp, string $id, string $version): Attempt
     {
-        $version = CaseVersion::query()->with('steps')->findOrFail($entry->case_version_id);
-        $id = (string) Str::uuid7();
+        $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
+        $entry->load('cycle', 'case');
+        $there = Attempt::query()->find($id);
+        if (null !== $there) {
+            return $there->entry_id === $entry->id && $there->tester_id === $user->id ? $there : throw ValidationException::withMessages(['id' => 'This id belongs to another attempt.']);
+        }
+        if (!CaseVersion::query()->whereKey($version)->where('case_id', $entry->case_id)->exists()) {
+            throw ValidationException::withMessages(['case_version_id' => 'This is no version of the case.']);
+        }
+        $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
+        $open = null === $entry->open_attempt_id ? null : Attempt::query()->lockForUpdate()->with('tester')->find($entry->open_attempt_id);
+        $readiness = $this->read->view($entry->cycle)->readiness($entry->id);
+        $beside = match (true) {
+            null !== $open && $open->tester_id !== $user->id => "{$open->tester->name} walked this entry at the same time.",
+            null !== $open => 'Another attempt of the same person was open.',
+            'released' !== $entry->cycle->state => "The cycle is {$entry->cycle->state}.",
+            null !== $entry->case->binned_at => 'The case is in the bin.',
+            'held' === $readiness->is => 'The entry was held when it arrived.',
+            $policies->onlyAssigneeRecords && $entry->assignee_id !== $user->id && !$role->leads() && !(null === $entry->assignee_id && $policies->openingTakes) => 'Only the assignee records this entry.',
+            default => null,
+        };
+        if (null === $beside && null === $entry->assignee_id && $policies->openingTakes) {
+            $entry->assignee_id = $user->id;
+        }
+
+        return $this->begin($entry, $user, $stamp, [] === $readiness->warnings ? '' : 'Begun while the server was away', [], $id, $version, $beside);
+    }
+
+    /**
+     * @param  array{build_id?: ?string, configuration_id?: ?string, environment?: ?string}  $on
+     */
+    private function begin(Entry $entry, User $user, DeviceStamp $stamp, string $word, array $on, ?string $id = null, ?string $version = null, ?string $beside = null): Attempt
+    {
+        $version = CaseVersion::query()->with('steps')->findOrFail($version ?? $entry->case_version_id);
+        $id ??= (string) Str::uuid7();
         $attempt = new Attempt([
             'id' => $id,
             'project_id' => $entry->project_id,
             'entry_id' => $entry->id,
             'number' => $entry->attempts_count + 1,
             'tester_id' => $user->id,
-            'build_id' => $entry->cycle->build_id,
-            'configuration_id' => $entry->configuration_id,
+            'build_id' => $on['build_id'] ?? $entry->cycle->build_id,
+            'configuration_id' => $on['configuration_id'] ?? $entry->configuration_id,
+            'environment' => trim((string) ($on['environment'] ?? '')),
+            'beside' => $beside,
+            'remark' => '',
             'state' => AttemptState::Open,
             'snapshot' => $this->snapshot($entry, $version),
             'has_verdict' => false,
@@ -106,18 +154,25 @@ final readonly class StartAttempt
             'head' => Chain::start($id),
         ]);
         $attempt->save();
+        $rounds = $results = [];
         foreach (WalkedText::rows($entry, $version) as $at => $row) {
             $round = (string) Str::uuid7();
-            DB::table('rounds')->insert(['id' => $round, 'attempt_id' => $id, 'position' => $at + 1, 'data_row' => json_encode((object) $row, \JSON_THROW_ON_ERROR)]);
-            DB::table('step_results')->insert(array_map(static fn (array $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $s['position']], $attempt->snapshot['steps']));
+            $rounds[] = ['id' => $round, 'attempt_id' => $id, 'position' => $at + 1, 'data_row' => json_encode((object) $row, \JSON_THROW_ON_ERROR)];
+            array_push($results, ...array_map(static fn (array $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $s['position']], $attempt->snapshot['steps']));
+        }
+        DB::table('rounds')->insert($rounds);
+        foreach (array_chunk($results, 5000) as $some) {
+            DB::table('step_results')->insert($some);
         }
         $this->journal->append($attempt, $user, 'started', [
             'number' => $attempt->number,
             'case_version' => $version->id,
             'build' => $attempt->build_id,
             'configuration' => $attempt->configuration_id,
+            'environment' => $attempt->environment,
             'word' => $word,
-            'snapshot_sha256' => hash('sha256', (string) json_encode($attempt->snapshot, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES)),
+            ...(null === $beside ? [] : ['beside' => $beside]),
+            'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)),
         ], $stamp);
         $attempt->save();
         ($this->refresh)($entry);

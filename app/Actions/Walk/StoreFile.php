@@ -30,7 +30,7 @@ final readonly class StoreFile
     {
         $path = $upload->getRealPath();
         $bytes = (int) $upload->getSize();
-        $most = (int) config('lucid.evidence.max_bytes');
+        $most = (int) config($this->isRecording($path) ? 'lucid.evidence.max_recording_bytes' : 'lucid.evidence.max_bytes');
         if (!$upload->isValid() || false === $path) {
             $this->refuse('The file did not arrive whole. Try again.');
         }
@@ -68,11 +68,18 @@ final readonly class StoreFile
 
             return [self::PICTURES[$size[2]], $size[0], $size[1]];
         }
+        $recording = $this->recording($path);
+        if (null !== $recording) {
+            return [$recording, null, null];
+        }
+        if (\in_array($extension, ['webm', 'mp4'], true)) {
+            $this->refuse("The file is named .{$extension} but is no such recording.");
+        }
         if (\in_array($extension, ['png', 'jpg', 'jpeg', 'webp'], true)) {
             $this->refuse("The file is named .{$extension} but is no such picture.");
         }
         if (!\in_array($extension, ['txt', 'log', ''], true)) {
-            $this->refuse('Taken are PNG, JPEG and WebP pictures, and text and log files.');
+            $this->refuse('Taken are PNG, JPEG and WebP pictures, WebM and MP4 recordings, and text and log files.');
         }
         $text = (string) file_get_contents($path);
         if (!mb_check_encoding($text, 'UTF-8') || 1 === preg_match('/[\x00-\x08\x0E-\x1A\x1C-\x1F]/', $text)) {
@@ -80,6 +87,25 @@ final readonly class StoreFile
         }
 
         return ['text/plain', null, null];
+    }
+
+    /**
+     * What kind of recording it is by its first bytes; null when it is none.
+     */
+    private function recording(string|false $path): ?string
+    {
+        $head = false === $path ? '' : (string) file_get_contents($path, false, null, 0, 64);
+
+        return match (true) {
+            str_starts_with($head, "\x1A\x45\xDF\xA3") && str_contains($head, 'webm') => 'video/webm',
+            'ftyp' === substr($head, 4, 4) => 'video/mp4',
+            default => null,
+        };
+    }
+
+    private function isRecording(string|false $path): bool
+    {
+        return null !== $this->recording($path);
     }
 
     /**
@@ -91,6 +117,10 @@ final readonly class StoreFile
         $most = (int) config('lucid.evidence.max_pixels');
         if ($pixels > $most) {
             $this->refuse(\sprintf('The picture has %d × %d pixels; at most %d megapixels are taken.', $size[0], $size[1], intdiv($most, 1_000_000)));
+        }
+        $side = (int) config('lucid.evidence.max_side');
+        if (max((int) $size[0], (int) $size[1]) > $side) {
+            $this->refuse(\sprintf('The picture has %d × %d pixels; no side may have more than %s.', $size[0], $size[1], number_format($side)));
         }
         if ($pixels < 1) {
             $this->refuse('The picture is damaged.');

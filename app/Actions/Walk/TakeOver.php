@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Walk;
 
 use Illuminate\Support\Carbon;
+use LucidStep\App\Actions\Cycles\Tell;
 use LucidStep\App\Exceptions\Conflict;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
@@ -16,14 +17,16 @@ use LucidStep\Core\Verdict\AttemptState;
  */
 final readonly class TakeOver
 {
-    public function __construct(private Journal $journal, private RefreshEntry $refresh)
+    public function __construct(private Journal $journal, private RefreshEntry $refresh, private Tell $tell)
     {
     }
 
     /**
+     * @param  string  $word to the other person, who is told
+     *
      * @throws Conflict when the attempt is no longer open
      */
-    public function __invoke(Attempt $attempt, User $user, DeviceStamp $stamp): Attempt
+    public function __invoke(Attempt $attempt, User $user, DeviceStamp $stamp, string $word = ''): Attempt
     {
         $entry = Entry::query()->lockForUpdate()->findOrFail($attempt->entry_id);
         $attempt = Attempt::query()->lockForUpdate()->findOrFail($attempt->id);
@@ -31,12 +34,15 @@ final readonly class TakeOver
             throw new Conflict('attempt-ended', "The attempt is {$attempt->state->value}. Start a new one.");
         }
         if ($attempt->tester_id !== $user->id) {
-            $this->journal->append($attempt, $user, 'taken_over', ['from' => $attempt->tester_id, 'to' => $user->id], $stamp);
+            $this->journal->append($attempt, $user, 'taken_over', ['from' => $attempt->tester_id, 'to' => $user->id, 'word' => trim($word)], $stamp);
+            $from = $attempt->tester_id;
+            $attempt->takeover_word = trim($word);
             $attempt->tester_id = $user->id;
             $attempt->taken_over_at = Carbon::now();
             $attempt->save();
             $entry->assignee_id = $user->id;
             ($this->refresh)($entry);
+            $this->tell->takenOver($attempt, $user, $from, trim($word));
         }
 
         return $attempt;

@@ -6,6 +6,7 @@ namespace LucidStep\App\Actions\Walk;
 
 use Illuminate\Contracts\Filesystem\Filesystem;
 use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\Core\Record\Verification;
 
@@ -21,7 +22,7 @@ final readonly class VerifyRecord
     public function __invoke(Attempt $attempt): Verification
     {
         $found = [];
-        foreach ($attempt->evidence()->pluck('sha256')->unique() as $sha256) {
+        foreach ($attempt->evidence()->get(['sha256', 'marked_sha256'])->flatMap(static fn (Evidence $e): array => [$e->sha256, $e->marked_sha256])->filter()->unique() as $sha256) {
             $path = (new StoredFile(['sha256' => $sha256]))->path();
             $found[$sha256] = $this->files->exists($path) ? $this->hash($path) : null;
         }

@@ -122,13 +122,38 @@ final class WalkedText
     }
 
     /**
-     * @return list<array<string, mixed>> the steps with the values of a round filled in
+     * @param  bool  $marked whether values stand as code in action and expected, which are Markdown: so nothing in a value is read as such
+     *
+     * @return list<array<string, mixed>> the steps with the values of a round filled in, and under `uses` the names of those in each
      */
-    public static function steps(Attempt $attempt, ?Round $round, bool $clear): array
+    public static function steps(Attempt $attempt, ?Round $round, bool $clear, bool $marked = false): array
     {
         [$values, $secrets] = self::values($round, $clear);
-        $fill = static fn (string $text): string => [] === $values ? $text : implode('', array_map(static fn (FilledPart $p): string => $p->shown(), Template::parse($text)->fill($values, $secrets)));
+        $parts = static fn (string $text): array => [] === $values ? [new FilledPart($text)] : Template::parse($text)->fill($values, $secrets);
+        $join = static fn (array $of, bool $markdown): string => implode('', array_map(static fn (FilledPart $p): string => $markdown && null !== $p->name ? self::code($p->shown()) : $p->shown(), $of));
 
-        return array_map(static fn (array $s): array => [...$s, 'action' => $fill($s['action']), 'data' => $fill($s['data']), 'expected' => $fill($s['expected'])], array_values((array) $attempt->snapshot['steps']));
+        return array_map(static function (array $s) use ($parts, $join, $marked): array {
+            [$action, $data, $expected] = [$parts($s['action']), $parts($s['data']), $parts($s['expected'])];
+            $uses = [];
+            foreach ([...$action, ...$data, ...$expected] as $part) {
+                if (null !== $part->name) {
+                    $uses[mb_strtolower($part->name)] = $part->name;
+                }
+            }
+
+            return [...$s, 'action' => $join($action, $marked), 'data' => $join($data, false), 'expected' => $join($expected, $marked), 'uses' => array_values($uses)];
+        }, array_values((array) $attempt->snapshot['steps']));
+    }
+
+    /**
+     * Text as a piece of code in Markdown, whatever it holds.
+     */
+    private static function code(string $text): string
+    {
+        preg_match_all('/`+/', $text, $ticks);
+        $fence = str_repeat('`', 1 + max([0, ...array_map(strlen(...), $ticks[0])]));
+        $pad = str_starts_with($text, '`') || str_ends_with($text, '`') || '' === trim($text) ? ' ' : '';
+
+        return $fence.$pad.str_replace(["\r\n", "\n"], ' ', $text).$pad.$fence;
     }
 }

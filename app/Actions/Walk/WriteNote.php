@@ -11,7 +11,7 @@ use LucidStep\App\Models\StepResult;
 use LucidStep\App\Models\User;
 
 /**
- * Writes the note of a step; an empty one removes it.
+ * Writes the note of a step, or of the whole attempt; an empty one removes it.
  */
 final readonly class WriteNote
 {
@@ -20,7 +20,7 @@ final readonly class WriteNote
     }
 
     /**
-     * @param  array{round: int, step: int, note: ?string}  $fields
+     * @param  array{round?: ?int, step?: ?int, note: ?string}  $fields without a step: of the attempt
      *
      * @return ?LateAct the act, when it arrived too late
      */
@@ -29,6 +29,13 @@ final readonly class WriteNote
         $fields = [...$fields, ...Secrets::hide($attempt, ['note' => $fields['note']])];
 
         return ($this->act)($attempt, $user, 'note_written', $fields, $stamp, function (Attempt $attempt) use ($user, $fields, $stamp): void {
+            if (!isset($fields['step'], $fields['round'])) {
+                $from = $attempt->remark;
+                $attempt->remark = trim((string) $fields['note']);
+                $this->journal->append($attempt, $user, 'note_written', ['from' => $from, 'to' => $attempt->remark], $stamp);
+
+                return;
+            }
             $result = StepResult::query()->where('position', $fields['step'])
                 ->whereIn('round_id', $attempt->rounds()->where('position', $fields['round'])->select('id'))->first()
                 ?? throw ValidationException::withMessages(['step' => 'There is no such step in this attempt.']);

@@ -8,24 +8,34 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Actions\Walk\CorrectTime;
+use LucidStep\App\Actions\Walk\CountTry;
+use LucidStep\App\Actions\Walk\DecideAway;
 use LucidStep\App\Actions\Walk\FinishAttempt;
+use LucidStep\App\Actions\Walk\KeepRounds;
+use LucidStep\App\Actions\Walk\KnownDefects;
 use LucidStep\App\Actions\Walk\RecordVerdict;
+use LucidStep\App\Actions\Walk\SaySurroundings;
 use LucidStep\App\Actions\Walk\StartAttempt;
 use LucidStep\App\Actions\Walk\TakeOver;
-use LucidStep\App\Actions\Walk\VerifyRecord;
 use LucidStep\App\Actions\Walk\WriteNote;
 use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Docs\Post;
+use LucidStep\App\Http\Requests\AwayRequest;
+use LucidStep\App\Http\Requests\DeviceAttemptRequest;
 use LucidStep\App\Http\Requests\FinishRequest;
 use LucidStep\App\Http\Requests\NoteRequest;
-use LucidStep\App\Http\Requests\StampRequest;
+use LucidStep\App\Http\Requests\RoundRequest;
 use LucidStep\App\Http\Requests\StartAttemptRequest;
+use LucidStep\App\Http\Requests\SurroundingsRequest;
+use LucidStep\App\Http\Requests\TakeOverRequest;
 use LucidStep\App\Http\Requests\TimeRequest;
+use LucidStep\App\Http\Requests\TryRequest;
 use LucidStep\App\Http\Requests\VerdictRequest;
 use LucidStep\App\Http\Resources\ActAnswer;
 use LucidStep\App\Http\Resources\AttemptDetail;
-use LucidStep\App\Http\Resources\RecordCheck;
+use LucidStep\App\Http\Resources\DefectLine;
 use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\LateAct;
 use LucidStep\App\Policies\Memberships;
@@ -42,7 +52,7 @@ final class AttemptController
         Gate::authorize('walk', $entry);
         $role = $memberships->role($request->person(), $entry->project_id) ?? throw new \LogicException('The address lets strangers in.');
         $word = $request->input('word');
-        $attempt = $start($entry, $request->person(), $role, $request->stamp(), $request->boolean('again'), \is_string($word) ? $word : null);
+        $attempt = $start($entry, $request->person(), $role, $request->stamp(), $request->boolean('again'), \is_string($word) ? $word : null, $request->safe()->only(['build_id', 'configuration_id', 'environment']));
 
         return new JsonResponse(AttemptDetail::from($attempt, $request->person()->id), 201);
     }
@@ -51,12 +61,6 @@ final class AttemptController
     public function show(Request $request, Attempt $attempt, Memberships $memberships): JsonResponse
     {
         return new JsonResponse(AttemptDetail::from($attempt, $memberships->person($request)->id));
-    }
-
-    #[Get('/attempts/{attempt}/verification', 'Check an attempt\'s record', RecordCheck::class)]
-    public function verify(Attempt $attempt, VerifyRecord $verify): JsonResponse
-    {
-        return new JsonResponse(RecordCheck::from($verify($attempt)));
     }
 
     #[Post('/attempts/{attempt}/verdicts', 'Give a step its verdict, or take it back', ActAnswer::class, VerdictRequest::class)]
@@ -96,12 +100,61 @@ final class AttemptController
         return new JsonResponse(AttemptDetail::from($attempt->refresh(), $request->person()->id));
     }
 
-    #[Post('/attempts/{attempt}/take-over', 'Take an open attempt over from another person', AttemptDetail::class, StampRequest::class)]
-    public function takeOver(StampRequest $request, Attempt $attempt, TakeOver $take): JsonResponse
+    #[Post('/attempts/{attempt}/take-over', 'Take an open attempt over from another person', AttemptDetail::class, TakeOverRequest::class)]
+    public function takeOver(TakeOverRequest $request, Attempt $attempt, TakeOver $take): JsonResponse
     {
         Gate::authorize('takeOver', $attempt);
 
-        return new JsonResponse(AttemptDetail::from($take($attempt, $request->person(), $request->stamp()), $request->person()->id));
+        return new JsonResponse(AttemptDetail::from($take($attempt, $request->person(), $request->stamp(), $request->string('word')->toString()), $request->person()->id));
+    }
+
+    #[Post('/entries/{entry}/device-attempts', 'Take in an attempt that a device began while the server was away', AttemptDetail::class, DeviceAttemptRequest::class, 201)]
+    public function takeIn(DeviceAttemptRequest $request, Entry $entry, StartAttempt $start, Memberships $memberships): JsonResponse
+    {
+        Gate::authorize('walk', $entry);
+        $attempt = $start->takeIn($entry, $request->person(), $memberships->sure($request->person(), $entry->project_id), $request->stamp(), $request->string('id')->toString(), $request->string('case_version_id')->toString());
+
+        return new JsonResponse(AttemptDetail::from($attempt, $request->person()->id), 201);
+    }
+
+    #[Get('/attempts/{attempt}/known-defects', 'Defects linked to this very step already, in any cycle', DefectLine::class, true, ['step' => 'The step, from 1'])]
+    public function known(Request $request, Attempt $attempt, KnownDefects $known): JsonResponse
+    {
+        $found = Defect::query()->getModel()->newCollection($known($attempt, $request->query->getInt('step') ?: null))->load('reporter', 'assignee', 'case', 'build');
+
+        return new JsonResponse(array_values($found->map(DefectLine::from(...))->all()));
+    }
+
+    #[Post('/attempts/{attempt}/rounds', 'Leave a round out, take it up again, or walk it once more', ActAnswer::class, RoundRequest::class)]
+    public function round(RoundRequest $request, Attempt $attempt, KeepRounds $keep): JsonResponse
+    {
+        Gate::authorize('record', $attempt);
+
+        return $this->answer($keep($attempt, $request->person(), $request->safe()->only(['round', 'act', 'reason']), $request->stamp()));
+    }
+
+    #[Post('/attempts/{attempt}/tries', 'Count a try of a step that comes and goes', ActAnswer::class, TryRequest::class)]
+    public function tried(TryRequest $request, Attempt $attempt, CountTry $count): JsonResponse
+    {
+        Gate::authorize('record', $attempt);
+
+        return $this->answer($count($attempt, $request->person(), ['round' => $request->integer('round'), 'step' => $request->integer('step'), 'failed' => $request->boolean('failed')], $request->stamp()));
+    }
+
+    #[Post('/attempts/{attempt}/away', 'Say how much of a time without a sign was work', ActAnswer::class, AwayRequest::class)]
+    public function away(AwayRequest $request, Attempt $attempt, DecideAway $decide): JsonResponse
+    {
+        Gate::authorize('record', $attempt);
+
+        return $this->answer($decide($attempt, $request->person(), ['away_ms' => $request->integer('away_ms'), 'counted_ms' => $request->integer('counted_ms')], $request->stamp()));
+    }
+
+    #[Post('/attempts/{attempt}/surroundings', 'Say what an attempt is really walked on', ActAnswer::class, SurroundingsRequest::class)]
+    public function surroundings(SurroundingsRequest $request, Attempt $attempt, SaySurroundings $say): JsonResponse
+    {
+        Gate::authorize('record', $attempt);
+
+        return $this->answer($say($attempt, $request->person(), $request->safe()->only(['build_id', 'configuration_id', 'environment']), $request->stamp()));
     }
 
     private function answer(?LateAct $late): JsonResponse

@@ -4,21 +4,26 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Controllers;
 
+use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Actions\Cycles\AskRetest;
 use LucidStep\App\Actions\Cycles\ReadBoard;
+use LucidStep\App\Actions\Walk\JudgeFromList;
 use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Docs\Post;
+use LucidStep\App\Http\Requests\ListVerdictRequest;
 use LucidStep\App\Http\Requests\RetestRequest;
 use LucidStep\App\Http\Resources\CycleBoard;
 use LucidStep\App\Http\Resources\CycleSummary;
 use LucidStep\App\Http\Resources\EntryDetail;
+use LucidStep\App\Http\Resources\ListVerdictDone;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\App\Policies\Memberships;
 
 /**
  * Cycles and their entries.
@@ -47,6 +52,18 @@ final readonly class CycleController
     public function entry(Entry $entry): JsonResponse
     {
         return new JsonResponse($this->read->entry($entry));
+    }
+
+    #[Post('/cycles/{cycle}/list-verdicts', 'Give entries their verdict from the list, without walking them', ListVerdictDone::class, ListVerdictRequest::class)]
+    public function judge(ListVerdictRequest $request, Cycle $cycle, JudgeFromList $judge, Memberships $memberships): JsonResponse
+    {
+        $role = $memberships->sure($request->person(), $cycle->project_id);
+        if (!$role->records()) {
+            throw new AuthorizationException('Only those who record judge entries.');
+        }
+        $said = $request->safe()->only(['verdict', 'note', 'reason', 'waits_on']);
+
+        return new JsonResponse($judge($cycle, $request->person(), $role, array_values((array) $request->validated('ids')), $said, $request->stamp()));
     }
 
     #[Post('/entries/{entry}/retests', 'Ask for an entry to be walked again', EntryDetail::class, RetestRequest::class, 201)]

@@ -5,10 +5,16 @@ declare(strict_types=1);
 namespace LucidStep\App\Http\Controllers;
 
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Actions\Walk\AddEvidence;
 use LucidStep\App\Actions\Walk\ChangeEvidence;
+use LucidStep\App\Actions\Walk\ComparePictures;
+use LucidStep\App\Actions\Walk\RemoveContent;
+use LucidStep\App\Exceptions\Conflict;
 use LucidStep\App\Http\Docs\Delete;
 use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Docs\Patch;
@@ -16,13 +22,20 @@ use LucidStep\App\Http\Docs\Post;
 use LucidStep\App\Http\FileAnswer;
 use LucidStep\App\Http\Problem;
 use LucidStep\App\Http\Requests\CaptionRequest;
+use LucidStep\App\Http\Requests\CompareRequest;
 use LucidStep\App\Http\Requests\EvidenceRequest;
+use LucidStep\App\Http\Requests\MarkupRequest;
+use LucidStep\App\Http\Requests\MoveEvidenceRequest;
+use LucidStep\App\Http\Requests\RedactRequest;
+use LucidStep\App\Http\Requests\RemoveRequest;
 use LucidStep\App\Http\Requests\StampRequest;
 use LucidStep\App\Http\Resources\ActAnswer;
 use LucidStep\App\Http\Resources\EvidenceAnswer;
 use LucidStep\App\Http\Resources\EvidenceItem;
+use LucidStep\App\Http\Resources\PictureComparison;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Evidence;
+use LucidStep\App\Models\Project;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**
@@ -35,10 +48,8 @@ final class EvidenceController
     {
         Gate::authorize('record', $attempt);
         $file = $request->file('file');
-        if (!$file instanceof UploadedFile) {
-            throw new \LogicException('Validation lets a request without a file pass.');
-        }
-        [$evidence, $late] = $add($attempt, $request->person(), $file, $request->safe()->only(['id', 'name', 'caption', 'round', 'step', 'source']), $request->stamp());
+        $file = $file instanceof UploadedFile ? $file : null;
+        [$evidence, $late] = $add($attempt, $request->person(), $file, $request->safe()->only(['id', 'name', 'caption', 'round', 'step', 'source', 'link']), $request->stamp());
 
         return new JsonResponse(new EvidenceAnswer(null === $late, $late?->why, null === $evidence ? null : EvidenceItem::from($evidence)), null === $late ? 201 : 202);
     }
@@ -65,6 +76,9 @@ final class EvidenceController
     public function file(Evidence $evidence, FileAnswer $answer): StreamedResponse|JsonResponse
     {
         $evidence->load('file');
+        if (null === $evidence->file || $this->gone($evidence)) {
+            return Problem::notFound()->toResponse(request());
+        }
 
         return $answer->stream($evidence->file->path(), $evidence->file->media_type, $evidence->name, $evidence->file->isPicture());
     }
@@ -74,6 +88,78 @@ final class EvidenceController
     {
         $evidence->load('file');
 
-        return $evidence->file->isPicture() ? $answer->thumbnail($evidence->file, $evidence->name) : Problem::notFound()->toResponse(request());
+        return true === $evidence->file?->isPicture() && !$this->gone($evidence) ? $answer->thumbnail($evidence->file, $evidence->name) : Problem::notFound()->toResponse(request());
+    }
+
+    #[Get('/evidence/{evidence}/marked', 'The picture with what was drawn on it')]
+    public function marked(Evidence $evidence, FileAnswer $answer): StreamedResponse|JsonResponse
+    {
+        $evidence->load('marked');
+
+        return null === $evidence->marked ? Problem::notFound()->toResponse(request()) : $answer->stream($evidence->marked->path(), $evidence->marked->media_type, $evidence->name, true);
+    }
+
+    #[Post('/evidence/{evidence}/markups', 'Draw on a picture; what is drawn stays apart', ActAnswer::class, MarkupRequest::class, 200, true)]
+    public function markUp(MarkupRequest $request, Evidence $evidence, ChangeEvidence $change): JsonResponse
+    {
+        Gate::authorize('change', $evidence);
+        $file = $request->file('file');
+        $late = $change->markUp($evidence, $request->person(), $request->shapes(), $file instanceof UploadedFile ? $file : null, $request->stamp());
+
+        return new JsonResponse(ActAnswer::from($late), null === $late ? 200 : 202);
+    }
+
+    #[Post('/evidence/{evidence}/redactions', 'Put a picture in the place of one that showed too much', ActAnswer::class, RedactRequest::class, 200, true)]
+    public function redact(RedactRequest $request, Evidence $evidence, ChangeEvidence $change): JsonResponse
+    {
+        Gate::authorize('change', $evidence);
+        $file = $request->file('file');
+        $late = $change->redact($evidence, $request->person(), $file instanceof UploadedFile ? $file : throw new \LogicException('Validation lets a request without a file pass.'), $request->stamp());
+
+        return new JsonResponse(ActAnswer::from($late), null === $late ? 200 : 202);
+    }
+
+    #[Post('/evidence/{evidence}/moves', 'Move a file to another step, or to the attempt', ActAnswer::class, MoveEvidenceRequest::class)]
+    public function move(MoveEvidenceRequest $request, Evidence $evidence, ChangeEvidence $change): JsonResponse
+    {
+        Gate::authorize('change', $evidence);
+        $late = $change->move($evidence, $request->person(), $request->filled('round') ? $request->integer('round') : null, $request->filled('step') ? $request->integer('step') : null, $request->stamp());
+
+        return new JsonResponse(ActAnswer::from($late), null === $late ? 200 : 202);
+    }
+
+    #[Get('/evidence/{evidence}/comparison', 'How far a picture differs from its reference', PictureComparison::class, query: ['reference' => 'The SHA-256 of the reference picture'])]
+    public function comparison(Request $request, Evidence $evidence, ComparePictures $compare): JsonResponse
+    {
+        return new JsonResponse($compare($evidence, $request->query->getString('reference')));
+    }
+
+    #[Post('/evidence/{evidence}/comparisons', 'Write a comparison into the record', ActAnswer::class, CompareRequest::class)]
+    public function compare(CompareRequest $request, Evidence $evidence, ComparePictures $compare): JsonResponse
+    {
+        Gate::authorize('change', $evidence);
+        $compare->keep($evidence, $request->person(), $request->string('reference')->toString(), $request->stamp());
+
+        return new JsonResponse(ActAnswer::from(null));
+    }
+
+    #[Get('/evidence/{evidence}/difference', 'A picture of what differs', query: ['reference' => 'The SHA-256 of the reference picture'])]
+    public function difference(Request $request, Evidence $evidence, ComparePictures $compare): Response
+    {
+        return new Response($compare->picture($evidence, $request->query->getString('reference')), 200, ['Content-Type' => 'image/png', 'X-Content-Type-Options' => 'nosniff', 'Cache-Control' => 'private, no-store']);
+    }
+
+    #[Post('/evidence/{evidence}/removals', 'Take the content of a file out; the trace stays', null, RemoveRequest::class, 204)]
+    public function remove(RemoveRequest $request, Evidence $evidence, RemoveContent $remove): JsonResponse
+    {
+        Gate::authorize('removeContent', Project::query()->findOrFail($evidence->project_id));
+        $remove->file($evidence->attempt_id, $evidence->project_id, $evidence->sha256 ?? throw new Conflict('no-content', 'A link has no content here. Take it off instead.'), $request->person(), $request->string('reason')->trim()->toString());
+
+        return new JsonResponse(null, 204);
+    }
+
+    private function gone(Evidence $evidence): bool
+    {
+        return DB::table('removals')->where('attempt_id', $evidence->attempt_id)->where('kind', 'file')->where('subject', $evidence->sha256)->exists();
     }
 }

@@ -9,12 +9,15 @@ use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
+use LucidStep\App\Actions\Walk\ComparePictures;
 use LucidStep\App\Actions\Walk\StoreFile;
 use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Docs\Post;
+use LucidStep\App\Http\Docs\Put;
 use LucidStep\App\Http\FileAnswer;
 use LucidStep\App\Http\Problem;
 use LucidStep\App\Http\Requests\FileRequest;
+use LucidStep\App\Http\Requests\RegionsRequest;
 use LucidStep\App\Http\Resources\StoredFileLine;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\StoredFile;
@@ -54,6 +57,15 @@ final class FileController
         $file = $this->find($project, $sha256);
 
         return null === $file || !$file->isPicture() ? Problem::notFound()->toResponse(request()) : $this->answer->thumbnail($file, $file->sha256);
+    }
+
+    #[Put('/projects/{project}/files/{sha256}/ignored-regions', 'What a comparison with this picture leaves out', null, RegionsRequest::class, 204)]
+    public function ignore(RegionsRequest $request, Project $project, string $sha256, ComparePictures $compare): JsonResponse
+    {
+        Gate::authorize('writeCases', $project);
+        $compare->ignore($project, $sha256, array_values(array_map(static fn (array $r): array => ['x' => (int) $r['x'], 'y' => (int) $r['y'], 'width' => (int) $r['width'], 'height' => (int) $r['height']], (array) $request->validated('regions'))));
+
+        return new JsonResponse(null, 204);
     }
 
     private function find(Project $project, string $sha256): ?StoredFile

@@ -10,7 +10,6 @@ use Illuminate\Http\Response;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Actions\Today\ReadChanges;
-use LucidStep\App\Actions\Today\ReadToday;
 use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Resources\ChangeFeed;
 use LucidStep\App\Http\Resources\GoToItem;
@@ -20,7 +19,6 @@ use LucidStep\App\Http\Resources\Person;
 use LucidStep\App\Http\Resources\ProjectPage;
 use LucidStep\App\Http\Resources\ProjectSummary;
 use LucidStep\App\Http\Resources\SessionState;
-use LucidStep\App\Http\Resources\TodayPage;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
@@ -29,7 +27,7 @@ use LucidStep\App\Models\User;
 use LucidStep\App\Policies\Memberships;
 
 /**
- * Projects, what is mine in them, and what changed.
+ * Projects, and what changed in them.
  */
 final class ProjectController
 {
@@ -47,12 +45,6 @@ final class ProjectController
         $builds = Build::query()->where('project_id', $project->id)->orderByDesc('position')->get()->map(static fn (Build $b): Named => Named::from($b));
 
         return new JsonResponse(new ProjectPage(ProjectSummary::from($project, $role), array_values($builds->all()), array_values($people->all())));
-    }
-
-    #[Get('/projects/{project}/today', 'What is mine to do now', TodayPage::class)]
-    public function today(Request $request, Project $project, ReadToday $read, Memberships $memberships): JsonResponse
-    {
-        return new JsonResponse($read($project, $this->user($request), $this->role($request, $project, $memberships)));
     }
 
     #[Get('/projects/{project}/changes', 'What changed since a place in the feed', ChangeFeed::class, query: ['after' => 'The cursor of the last answer; without it only the place now is told'])]

@@ -71,7 +71,7 @@ final readonly class QueueController
     public function late(JudgeRequest $request, LateAct $lateAct): JsonResponse
     {
         Gate::authorize('lead', Project::query()->findOrFail($lateAct->project_id));
-        $this->judge->late($lateAct, $request->person(), $request->boolean('accept'));
+        $this->judge->late($lateAct, $request->person(), $request->boolean('accept'), $request->boolean('all'));
 
         return new JsonResponse(null, 204);
     }

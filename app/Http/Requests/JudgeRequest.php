@@ -11,6 +11,7 @@ use OpenApi\Attributes as OA;
  */
 #[OA\Schema(required: ['accept'], properties: [
     new OA\Property(property: 'accept', type: 'boolean'),
+    new OA\Property(property: 'all', type: 'boolean', nullable: true),
 ])]
 final class JudgeRequest extends ApiRequest
 {
@@ -18,6 +19,7 @@ final class JudgeRequest extends ApiRequest
     {
         return [
             'accept' => ['required', 'boolean'],
+            'all' => ['nullable', 'boolean'],
         ];
     }
 }

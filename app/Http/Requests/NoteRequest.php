@@ -7,11 +7,11 @@ namespace LucidStep\App\Http\Requests;
 use OpenApi\Attributes as OA;
 
 /**
- * A step's note.
+ * A step's note, or the attempt's.
  */
-#[OA\Schema(required: ['round', 'step'], properties: [
-    new OA\Property(property: 'round', type: 'integer'),
-    new OA\Property(property: 'step', type: 'integer'),
+#[OA\Schema(properties: [
+    new OA\Property(property: 'round', type: 'integer', nullable: true),
+    new OA\Property(property: 'step', type: 'integer', nullable: true),
     new OA\Property(property: 'note', type: 'string', nullable: true),
     new OA\Property(property: 'device_time', type: 'string', nullable: true),
     new OA\Property(property: 'sent_at', type: 'string', nullable: true),
@@ -22,8 +22,8 @@ final class NoteRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'round' => ['required', 'integer', 'min:1', 'max:100000'],
-            'step' => ['required', 'integer', 'min:1', 'max:100000'],
+            'round' => ['nullable', 'required_with:step', 'integer', 'min:1', 'max:100000'],
+            'step' => ['nullable', 'integer', 'min:1', 'max:100000'],
             'note' => ['present', ...self::WORDS],
             ...self::STAMP,
         ];

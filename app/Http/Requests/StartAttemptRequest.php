@@ -12,6 +12,9 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(properties: [
     new OA\Property(property: 'again', type: 'boolean', nullable: true),
     new OA\Property(property: 'word', type: 'string', nullable: true),
+    new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
+    new OA\Property(property: 'configuration_id', type: 'string', format: 'uuid', nullable: true),
+    new OA\Property(property: 'environment', type: 'string', nullable: true),
     new OA\Property(property: 'device_time', type: 'string', nullable: true),
     new OA\Property(property: 'sent_at', type: 'string', nullable: true),
     new OA\Property(property: 'counter', type: 'integer', nullable: true),
@@ -23,6 +26,9 @@ final class StartAttemptRequest extends ApiRequest
         return [
             'again' => ['nullable', 'boolean'],
             'word' => self::WORDS,
+            'build_id' => ['nullable', 'uuid'],
+            'configuration_id' => ['nullable', 'uuid'],
+            'environment' => ['nullable', 'string', 'max:500'],
             ...self::STAMP,
         ];
     }

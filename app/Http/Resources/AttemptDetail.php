@@ -6,8 +6,16 @@ namespace LucidStep\App\Http\Resources;
 
 use LucidStep\App\Actions\Walk\WalkedText;
 use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\CaseVersion;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Evidence;
+use LucidStep\App\Models\Round;
+use LucidStep\App\Models\StepResult;
+use LucidStep\App\Models\User;
+use LucidStep\Core\Data\Mask;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Policies;
+use LucidStep\Core\Verdict\Verdict;
 use OpenApi\Attributes as OA;
 
 /**
@@ -23,6 +31,7 @@ final readonly class AttemptDetail
      * @param  list<LinkedDefect>  $defects
      * @param  list<AttemptSummary>  $earlier
      * @param  list<LateNote>  $late
+     * @param  list<RemovalLine>  $removals what was taken out, with its trace
      */
     public function __construct(
         #[OA\Property]
@@ -67,6 +76,10 @@ final readonly class AttemptDetail
         public ?string $retest_reason,
         #[OA\Property]
         public PolicySet $policies,
+        #[OA\Property(items: new OA\Items(ref: RemovalLine::class))]
+        public array $removals,
+        #[OA\Property(description: 'Whether values it is walked with are secret: a picture of them is looked over before it is sent')]
+        public bool $secret,
     ) {
     }
 
@@ -75,22 +88,78 @@ final readonly class AttemptDetail
      */
     public static function from(Attempt $attempt, ?string $reader = null): self
     {
-        $attempt->load('tester', 'build', 'configuration', 'entry.cycle.project', 'entry.case', 'rounds.results', 'evidence.file', 'defectLinks.defect', 'lateActs');
+        $attempt->load('tester', 'build', 'configuration', 'entry.cycle.project', 'entry.case', 'rounds.results', 'evidence.file', 'evidence.marked', 'defectLinks.defect', 'lateActs');
         $earlier = Attempt::query()->where('entry_id', $attempt->entry_id)->where('number', '<', $attempt->number)->with('tester', 'build', 'configuration')->orderByDesc('number')->get();
         $entry = $attempt->entry;
         $snapshot = $attempt->snapshot;
+        [$first, $rounds] = self::rounds($attempt, $attempt->rounds->all(), $reader === $attempt->tester_id && AttemptState::Open === $attempt->state);
+        $removals = RemovalLine::of($attempt->id);
+        $gone = array_flip(array_map(static fn (RemovalLine $r): string => $r->subject, $removals));
 
         return new self(
             AttemptSummary::from($attempt), $entry->cycle->project->code, $entry->id, $entry->cycle_id, $entry->cycle->key, $entry->cycle->name, (string) $snapshot['key'], (int) $snapshot['version'],
             (string) $snapshot['title'], (string) $snapshot['objective'], (string) $snapshot['preconditions'], (string) $snapshot['postconditions'], $entry->case->estimate_seconds,
-            array_map(StepText::fromSnapshot(...), WalkedText::steps($attempt, $attempt->rounds->first(), $reader === $attempt->tester_id && AttemptState::Open === $attempt->state)),
-            array_values($attempt->rounds->map(RoundRecord::from(...))->all()),
-            array_values($attempt->evidence->whereNull('removed_at')->map(EvidenceItem::from(...))->all()),
+            $first,
+            $rounds,
+            array_values($attempt->evidence->whereNull('removed_at')->map(static fn (Evidence $e): EvidenceItem => EvidenceItem::from($e, isset($gone[$e->sha256 ?? ''])))->all()),
             array_values($attempt->defectLinks->map(LinkedDefect::from(...))->all()),
             array_values($earlier->map(AttemptSummary::from(...))->all()),
             array_values($attempt->lateActs->map(LateNote::from(...))->all()),
             null !== $entry->retest_asked_at && $entry->retest_asked_at < $attempt->started_at ? $entry->retest_reason : null,
             PolicySet::from(Policies::fromArray($entry->cycle->project->policies)),
+            $removals,
+            true === ($snapshot['secret'] ?? false),
         );
+    }
+
+    /**
+     * An entry as its next attempt would begin, for a device that may have to begin it alone.
+     *
+     * @param  Entry  $entry with case, configuration, cycle.build and cycle.project loaded
+     * @param  non-empty-list<array<string, mixed>>  $rows
+     */
+    public static function planned(Entry $entry, CaseVersion $version, User $user, array $rows): self
+    {
+        $steps = WalkedText::snapshot($version, $entry->project_id);
+        $attempt = new Attempt(['snapshot' => ['steps' => $steps], 'tester_id' => $user->id, 'state' => AttemptState::Open]);
+        $made = [];
+        foreach ($rows as $at => $row) {
+            $made[] = (new Round(['position' => $at + 1, 'data_row' => $row, 'roll_up' => Verdict::NotRun, 'skipped' => null, 'repeats' => null]))->setRelation('results', collect(array_map(static fn (array $s): StepResult => new StepResult(['position' => $s['position'], 'verdict' => Verdict::NotRun, 'note' => '', 'happened' => '', 'reason' => '', 'waits_on' => '', 'active_ms' => 0, 'tries' => 0, 'tries_failed' => 0, 'judged_at' => null]), $steps)));
+        }
+        [$first, $rounds] = self::rounds($attempt, $made, true);
+        $cycle = $entry->cycle;
+
+        return new self(
+            new AttemptSummary('', $entry->attempts_count + 1, Person::from($user), Named::orNull($cycle->build), Named::orNull($entry->configuration), 'open', 'not_run', null, false, '', 0, null, '', null, '', '', false, null, ''),
+            $cycle->project->code, $entry->id, $cycle->id, $cycle->key, $cycle->name, $entry->case->key, $version->number, $version->title, (string) $version->objective, (string) $version->preconditions, (string) $version->postconditions, $entry->case->estimate_seconds,
+            $first, $rounds, [], [], [], [], 'retest' === $entry->shows ? $entry->retest_reason : null, PolicySet::from(Policies::fromArray($cycle->project->policies)), [], WalkedText::hasSecrets($version),
+        );
+    }
+
+    /**
+     * @param  array<array-key, Round>  $rounds with their results
+     *
+     * @return array{list<StepText>, list<RoundRecord>} the steps of the first round, and all rounds
+     */
+    private static function rounds(Attempt $attempt, array $rounds, bool $clear): array
+    {
+        $first = [];
+        $out = [];
+        foreach (array_values($rounds) as $i => $round) {
+            $texts = array_map(StepText::fromSnapshot(...), WalkedText::steps($attempt, $round, $clear, true));
+            if (0 === $i) {
+                $first = $texts;
+            }
+            [$values, $secrets] = WalkedText::values($round, $clear);
+            $row = [];
+            foreach (array_keys($round->data_row) as $name) {
+                $key = mb_strtolower((string) $name);
+                $hidden = \in_array($key, $secrets, true);
+                $row[] = new RoundValue((string) $name, $hidden ? Mask::DOTS : $values[$key], \is_array($round->data_row[$name]), $hidden);
+            }
+            $out[] = RoundRecord::from($round, $row, 0 === $i ? [] : array_values(array_filter($texts, static fn (StepText $t, int $at): bool => $t != $first[$at], \ARRAY_FILTER_USE_BOTH)));
+        }
+
+        return [$first, $out];
     }
 }

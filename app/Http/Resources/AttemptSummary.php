@@ -42,6 +42,16 @@ final readonly class AttemptSummary
         public string $started_at,
         #[OA\Property]
         public ?string $finished_at,
+        #[OA\Property]
+        public string $environment,
+        #[OA\Property(description: 'A note on the whole attempt')]
+        public string $remark,
+        #[OA\Property(description: 'Judged from the list: nobody walked its steps')]
+        public bool $from_list,
+        #[OA\Property(description: 'Why it stands beside the attempt that was open')]
+        public ?string $beside,
+        #[OA\Property(description: 'What whoever took it over said')]
+        public string $takeover_word,
     ) {
     }
 
@@ -53,6 +63,7 @@ final readonly class AttemptSummary
         return new self(
             $a->id, $a->number, Person::from($a->tester), Named::orNull($a->build), Named::orNull($a->configuration), $a->state->value, $a->roll_up->value,
             $a->verdict?->value, $a->overruled, $a->note, $a->active_ms, $a->corrected_ms, $a->started_at->toIso8601ZuluString('millisecond'), $a->finished_at?->toIso8601ZuluString('millisecond'),
+            $a->environment, $a->remark, $a->from_list, $a->beside, $a->takeover_word,
         );
     }
 }

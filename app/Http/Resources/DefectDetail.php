@@ -63,7 +63,7 @@ final readonly class DefectDetail
 
         return new self(
             DefectLine::from($d), $d->body, $d->expected, $d->actual, $d->version, Named::orNull($d->fixedBuild), array_map(static fn (DefectState $s): string => $s->value, $d->state->next()),
-            array_values($d->links->map(DefectOrigin::from(...))->all()), array_values($d->history->map(DefectMove::of(...))->all()), array_values($evidence->map(EvidenceItem::from(...))->all()),
+            array_values($d->links->map(DefectOrigin::from(...))->all()), array_values($d->history->map(DefectMove::of(...))->all()), array_values($evidence->map(static fn (Evidence $e): EvidenceItem => EvidenceItem::from($e))->all()),
             array_values(Build::query()->where('project_id', $d->project_id)->orderByDesc('position')->get()->map(static fn (Build $b): Named => Named::from($b))->all()), $write->markdown($d), $write->plain($d),
         );
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Resources;
 
+use LucidStep\App\Actions\Cycles\Estimates;
 use LucidStep\App\Models\Entry;
 use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Execution\Readiness;
@@ -32,8 +33,14 @@ final readonly class EntryLine
         public string $title,
         #[OA\Property]
         public string $priority,
+        #[OA\Property(description: 'Over all its rounds, from earlier walks where there are some')]
+        public int $estimate_seconds,
         #[OA\Property]
-        public ?int $estimate_seconds,
+        public int $rounds,
+        #[OA\Property]
+        public ?string $not_before,
+        #[OA\Property]
+        public ?string $not_after,
         #[OA\Property]
         public ?Named $configuration,
         #[OA\Property]
@@ -81,12 +88,13 @@ final readonly class EntryLine
      * @param  Entry  $entry with case, configuration, assignee, retestBy and openAttempt.tester loaded
      * @param  bool  $approvedOnly whether only approved cases may enter cycles
      */
-    public static function from(Entry $entry, Readiness $readiness, bool $approvedOnly): self
+    public static function from(Entry $entry, Readiness $readiness, bool $approvedOnly, Estimates $estimates): self
     {
         $retest = 'retest' === $entry->shows;
 
         return new self(
-            $entry->id, $entry->cycle_id, $entry->position, $entry->case->key, $entry->case->title, $entry->case->priority, $entry->case->estimate_seconds,
+            $entry->id, $entry->cycle_id, $entry->position, $entry->case->key, $entry->case->title, $entry->case->priority,
+            $estimates->entry((string) $entry->case->getRawOriginal('walk_times'), $entry->case->estimate_seconds, $entry->case->steps_count, $entry->rounds), $entry->rounds, $entry->not_before?->toIso8601ZuluString(), $entry->not_after?->toIso8601ZuluString(),
             Named::orNull($entry->configuration), Person::orNull($entry->assignee), $entry->shows, $entry->was, $readiness->is,
             array_map(Reason::from(...), $readiness->reasons), array_map(Reason::from(...), $readiness->warnings),
             $retest ? $entry->retest_reason : null, $retest ? Person::orNull($entry->retestBy) : null, Person::orNull($entry->openAttempt?->tester),
@@ -99,13 +107,14 @@ final readonly class EntryLine
      * @param  \stdClass  $row of a cycle's entries, with the names of what they point to
      * @param  bool  $approvedOnly whether only approved cases may enter cycles
      */
-    public static function fromRow(\stdClass $row, Readiness $readiness, bool $approvedOnly): self
+    public static function fromRow(\stdClass $row, Readiness $readiness, bool $approvedOnly, Estimates $estimates): self
     {
         $retest = 'retest' === $row->shows;
         $person = static fn (?string $id, ?string $name): ?Person => null === $id ? null : new Person($id, (string) $name);
 
         return new self(
-            $row->id, $row->cycle_id, $row->position, $row->key, $row->title, $row->priority, $row->estimate_seconds, null === $row->configuration_id ? null : new Named($row->configuration_id, $row->configuration),
+            $row->id, $row->cycle_id, $row->position, $row->key, $row->title, $row->priority,
+            $estimates->entry($row->walk_times, $row->estimate_seconds, $row->steps_count, $row->rounds), $row->rounds, Zulu::time($row->not_before), Zulu::time($row->not_after), null === $row->configuration_id ? null : new Named($row->configuration_id, $row->configuration),
             $person($row->assignee_id, $row->assignee), $row->shows, $row->was, $readiness->is, array_map(Reason::from(...), $readiness->reasons), array_map(Reason::from(...), $readiness->warnings),
             $retest ? $row->retest_reason : null, $retest ? $person($row->retest_by_id, $row->retester) : null, $person($row->walker_id, $row->walker), $row->open_attempt_id, $row->last_attempt_id,
             $row->attempts_count, $row->defects_count, $row->active_ms, Zulu::time($row->shown_at), null !== $row->binned_at, $row->handover_note, null === $row->look_asked_at ? '' : $row->look_note,

@@ -13,6 +13,9 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: "Whether an attempt's record is whole.")]
 final readonly class RecordCheck
 {
+    /**
+     * @param  list<string>  $removed
+     */
     public function __construct(
         #[OA\Property(enum: ['whole', 'open', 'broken'])]
         public string $state,
@@ -24,11 +27,13 @@ final readonly class RecordCheck
         public ?string $why,
         #[OA\Property]
         public ?string $head,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'What was taken out with its trace')]
+        public array $removed,
     ) {
     }
 
     public static function from(Verification $v): self
     {
-        return new self($v->state, $v->events, $v->at, $v->why, $v->head);
+        return new self($v->state, $v->events, $v->at, $v->why, $v->head, $v->removed);
     }
 }

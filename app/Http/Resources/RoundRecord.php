@@ -15,6 +15,8 @@ final readonly class RoundRecord
 {
     /**
      * @param  list<StepRecord>  $steps
+     * @param  list<RoundValue>  $values of its row
+     * @param  list<StepText>  $texts  the steps that read otherwise than in the first round
      */
     public function __construct(
         #[OA\Property]
@@ -23,11 +25,24 @@ final readonly class RoundRecord
         public string $roll_up,
         #[OA\Property(items: new OA\Items(ref: StepRecord::class))]
         public array $steps,
+        #[OA\Property(description: 'Why it was left out', nullable: true)]
+        public ?string $skipped,
+        #[OA\Property(description: 'The round whose row it walks once more', nullable: true)]
+        public ?int $repeats,
+        #[OA\Property(items: new OA\Items(ref: RoundValue::class))]
+        public array $values,
+        #[OA\Property(items: new OA\Items(ref: StepText::class))]
+        public array $texts,
     ) {
     }
 
-    public static function from(Round $round): self
+    /**
+     * @param  Round  $round with its results loaded
+     * @param  list<RoundValue>  $values
+     * @param  list<StepText>  $texts
+     */
+    public static function from(Round $round, array $values, array $texts): self
     {
-        return new self($round->position, $round->roll_up->value, array_values($round->results->map(StepRecord::from(...))->all()));
+        return new self($round->position, $round->roll_up->value, array_values($round->results->map(StepRecord::from(...))->all()), $round->skipped, $round->repeats, $values, $texts);
     }
 }

@@ -28,6 +28,10 @@ final readonly class StepRecord
         public string $waits_on,
         #[OA\Property]
         public int $active_ms,
+        #[OA\Property(description: 'How often it was tried without a verdict')]
+        public int $tries,
+        #[OA\Property]
+        public int $tries_failed,
         #[OA\Property]
         public ?string $judged_at,
     ) {
@@ -35,6 +39,6 @@ final readonly class StepRecord
 
     public static function from(StepResult $r): self
     {
-        return new self($r->position, $r->verdict->value, $r->note, $r->happened, $r->reason, $r->waits_on, $r->active_ms, $r->judged_at?->toIso8601ZuluString('millisecond'));
+        return new self($r->position, $r->verdict->value, $r->note, $r->happened, $r->reason, $r->waits_on, $r->active_ms, $r->tries, $r->tries_failed, $r->judged_at?->toIso8601ZuluString('millisecond'));
     }
 }

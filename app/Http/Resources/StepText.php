@@ -16,6 +16,7 @@ final readonly class StepText
     /**
      * @param  list<FileRef>  $files reference pictures
      * @param  list<string>  $routines those it stands in, outermost first
+     * @param  list<string>  $uses     the columns whose values stand in it
      */
     public function __construct(
         #[OA\Property]
@@ -30,6 +31,8 @@ final readonly class StepText
         public array $files,
         #[OA\Property(items: new OA\Items(type: 'string'))]
         public array $routines,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'The columns whose values stand in it')]
+        public array $uses,
     ) {
     }
 
@@ -38,6 +41,6 @@ final readonly class StepText
      */
     public static function fromSnapshot(array $step): self
     {
-        return new self($step['position'], $step['action'], $step['data'], $step['expected'], Shapes::files($step['files'] ?? []), $step['routines'] ?? []);
+        return new self($step['position'], $step['action'], $step['data'], $step['expected'], Shapes::files($step['files'] ?? []), $step['routines'] ?? [], $step['uses'] ?? []);
     }
 }

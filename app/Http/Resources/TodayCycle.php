@@ -22,6 +22,8 @@ final readonly class TodayCycle
         public array $entries,
         #[OA\Property]
         public ?string $next_entry_id,
+        #[OA\Property(description: 'When the first of it closes')]
+        public string $due_at,
     ) {
     }
 }

@@ -112,9 +112,9 @@ final class ReuseTest extends FeatureTestCase
         $this->as($me, 'PUT', "/cases/{$case->key}", ['title' => 'x', 'table' => $table, 'steps' => [['routine' => $routine, 'values' => ['who' => '{{user}}']], ['action' => 'Pay']], 'revision' => 1])->assertOk();
         $rows = (array) $this->as($me, 'GET', "/data-tables/{$table}")->json('rows');
         $entry->update(['case_version_id' => $case->refresh()->version_id, 'row_ids' => [$rows[1]['id']]]);
-        $attempt = $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->assertCreated()->assertJsonCount(3, 'steps')->assertJsonPath('steps.0.action', 'Type rory and selkie-0815')->assertJsonPath('steps.0.routines', ['Sign in'])->json('attempt.id');
+        $attempt = $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->assertCreated()->assertJsonCount(3, 'steps')->assertJsonPath('steps.0.action', 'Type `rory` and `selkie-0815`')->assertJsonPath('steps.0.routines', ['Sign in'])->json('attempt.id');
         $this->as($me, 'PUT', "/data-tables/{$table}", ['name' => 'People', 'columns' => [['name' => 'user'], ['name' => 'pin', 'secret' => true]], 'rows' => [['cells' => ['other', 'x']]], 'revision' => 1])->assertOk();
-        $this->as($me, 'GET', "/attempts/{$attempt}")->assertJsonPath('steps.0.action', 'Type rory and selkie-0815');
+        $this->as($me, 'GET', "/attempts/{$attempt}")->assertJsonPath('steps.0.action', 'Type `rory` and `selkie-0815`');
         $this->as($this->world->lead(), 'GET', "/attempts/{$attempt}")->assertJsonPath('steps.0.action', 'Type rory and ••••');
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'fail', 'happened' => 'selkie-0815 is refused'])->assertOk();
         $draft = $this->as($me, 'GET', "/attempts/{$attempt}/defect-draft?round=1&step=1")->assertOk();
@@ -122,7 +122,7 @@ final class ReuseTest extends FeatureTestCase
         self::assertStringContainsString('rory', (string) $draft->getContent());
         $this->as($me, 'POST', "/attempts/{$attempt}/notes", ['round' => 1, 'step' => 2, 'note' => 'Entered selkie-0815 twice'], ['Idempotency-Key' => (string) Str::uuid7()])->assertOk();
         $this->as($me, 'POST', '/projects/TST/defects', ['title' => 'selkie-0815 is refused', 'body' => 'With selkie-0815', 'attempt_id' => $attempt, 'round' => 1, 'step' => 1])->assertCreated()->assertJsonPath('defect.title', '•••• is refused');
-        $this->as($me, 'POST', "/entries/{$entry->id}/attempts", [], ['Idempotency-Key' => (string) Str::uuid7()])->assertCreated()->assertJsonPath('steps.0.action', 'Type rory and selkie-0815');
+        $this->as($me, 'POST', "/entries/{$entry->id}/attempts", [], ['Idempotency-Key' => (string) Str::uuid7()])->assertCreated()->assertJsonPath('steps.0.action', 'Type `rory` and `selkie-0815`');
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'fail', 'note' => 'selkie-0815 again'])->assertOk();
         foreach (['events', 'step_results', 'attempts', 'rounds', 'defects', 'data_rows', 'idempotency_keys', 'case_log'] as $table) {
             self::assertStringNotContainsString('selkie', (string) json_encode(DB::table($table)->get()), $table);

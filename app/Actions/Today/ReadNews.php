@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Today;
+
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Http\Resources\NewsLine;
+use LucidStep\App\Http\Resources\Person;
+use LucidStep\App\Http\Resources\Zulu;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+
+/**
+ * What changed of a person's entries since they looked last. It stays until they say that they have seen it.
+ */
+final class ReadNews
+{
+    /** At most so many lines; the newest count. */
+    public const MOST = 30;
+
+    /**
+     * @return list<NewsLine> the newest first; none before they ever looked
+     */
+    public function __invoke(Project $project, User $user, ?Carbon $since): array
+    {
+        if (null === $since) {
+            return [];
+        }
+        $mine = static fn () => DB::table('entries')->join('cases', 'cases.id', '=', 'entries.case_id')->join('cycles', 'cycles.id', '=', 'entries.cycle_id')
+            ->where('entries.project_id', $project->id)->where('cycles.state', 'released')->where('entries.assignee_id', $user->id)->select('entries.id', 'cases.key', 'cases.title')->limit(self::MOST);
+        $lines = [];
+        $rows = $mine()->leftJoin('users', 'users.id', '=', 'handover_by_id')->where('assigned_at', '>', $since)->where(static fn ($q) => $q->whereNull('last_attempt_id')->orWhereIn('last_attempt_id', DB::table('attempts')->where('tester_id', '<>', $user->id)->select('id')))
+            ->addSelect('assigned_at as at', 'handover_note', 'users.id as by_id', 'users.name as by_name')->orderByDesc('at')->get();
+        foreach ($rows as $row) {
+            $lines[] = self::line($row, 'assigned', '' === $row->handover_note ? 'Assigned to you' : "Assigned to you: {$row->handover_note}");
+        }
+        $rows = $mine()->leftJoin('users', 'users.id', '=', 'retest_by_id')->where('shows', 'retest')->where('retest_asked_at', '>', $since)->addSelect('retest_asked_at as at', 'retest_reason', 'users.id as by_id', 'users.name as by_name')->orderByDesc('at')->get();
+        foreach ($rows as $row) {
+            $lines[] = self::line($row, 'retest', "A retest is asked: {$row->retest_reason}");
+        }
+        $rows = $mine()->join('attempts', 'attempts.id', '=', 'last_attempt_id')->join('users', 'users.id', '=', 'attempts.tester_id')->where('attempts.tester_id', '<>', $user->id)->where('attempts.finished_at', '>', $since)->whereNotNull('attempts.verdict')
+            ->addSelect('attempts.finished_at as at', 'attempts.verdict', 'users.id as by_id', 'users.name as by_name')->orderByDesc('at')->get();
+        foreach ($rows as $row) {
+            $lines[] = self::line($row, 'judged', 'Judged '.str_replace('_', ' ', $row->verdict).' by another');
+        }
+        $rows = $mine()->where('shows', 'not_run')->whereColumn('case_version_id', '<>', 'cases.version_id')->where('cases.updated_at', '>', $since)->addSelect('cases.updated_at as at')->orderByDesc('at')->get();
+        foreach ($rows as $row) {
+            $lines[] = self::line($row, 'changed', 'Its case was changed after it was planned');
+        }
+        $rows = $mine()->join('entry_conditions', 'entry_conditions.entry_id', '=', 'entries.id')->join('entries as needed', 'needed.id', '=', 'needs_id')->join('cases as of', 'of.id', '=', 'needed.case_id')->whereIn('entries.shows', ['not_run', 'retest'])->where('needed.shown_at', '>', $since)
+            ->whereIn('needed.shows', ['pass', 'fail', 'blocked', 'not_applicable'])->addSelect('needed.shown_at as at', 'of.key as needs', 'needed.shows as came')->orderByDesc('at')->get();
+        foreach ($rows as $row) {
+            $lines[] = self::line($row, 'freed', "{$row->needs}, which it waits for, shows ".str_replace('_', ' ', $row->came));
+        }
+        usort($lines, static fn (NewsLine $a, NewsLine $b): int => [$b->at, $a->case_key] <=> [$a->at, $b->case_key]);
+
+        return \array_slice($lines, 0, self::MOST);
+    }
+
+    private static function line(\stdClass $row, string $kind, string $text): NewsLine
+    {
+        return new NewsLine("{$kind}-{$row->id}-{$row->at}", $row->id, $row->key, $row->title, $kind, $text, isset($row->by_id) ? new Person($row->by_id, (string) $row->by_name) : null, (string) Zulu::time($row->at));
+    }
+}

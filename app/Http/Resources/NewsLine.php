@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * Something that changed since one looked last.
+ */
+#[OA\Schema(description: 'Something that changed since one looked last.')]
+final readonly class NewsLine
+{
+    public function __construct(
+        #[OA\Property]
+        public string $id,
+        #[OA\Property]
+        public string $entry_id,
+        #[OA\Property]
+        public string $case_key,
+        #[OA\Property]
+        public string $title,
+        #[OA\Property(enum: ['assigned', 'retest', 'judged', 'changed', 'freed'])]
+        public string $kind,
+        #[OA\Property]
+        public string $text,
+        #[OA\Property]
+        public ?Person $by,
+        #[OA\Property]
+        public string $at,
+    ) {
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * An entry with everything a device needs to walk it alone.
+ */
+#[OA\Schema(description: 'An entry with everything a device needs to walk it alone.')]
+final readonly class PackedEntry
+{
+    public function __construct(
+        #[OA\Property]
+        public string $entry_id,
+        #[OA\Property]
+        public string $case_version_id,
+        #[OA\Property]
+        public AttemptDetail $walk,
+    ) {
+    }
+}
