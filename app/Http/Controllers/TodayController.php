@@ -41,7 +41,7 @@ final readonly class TodayController
     #[Post('/projects/{project}/today-seen', 'Say that one has seen what changed', null, SeenRequest::class, 204)]
     public function seen(SeenRequest $request, Project $project): JsonResponse
     {
-        Membership::query()->where('project_id', $project->id)->where('user_id', $request->person()->id)->update(['today_seen_at' => Carbon::parse($request->string('as_of')->toString())->utc()]);
+        Membership::query()->where('project_id', $project->id)->where('user_id', $request->person()->id)->update(['today_seen_at' => Carbon::parse($request->string('as_of')->toString())->utc()->format('Y-m-d H:i:s.uP')]);
 
         return new JsonResponse(null, 204);
     }

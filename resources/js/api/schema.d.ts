@@ -21,6 +21,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/attempts/{attempt}/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say how much of a time without a sign was work */
+        post: operations["postAttemptsAttemptAway"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/attempts/{attempt}/bundle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The record as a ZIP that is checked outside */
+        get: operations["getAttemptsAttemptBundle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/attempts/{attempt}/defect-draft": {
         parameters: {
             query?: never;
@@ -72,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/attempts/{attempt}/known-defects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Defects linked to this very step already, in any cycle */
+        get: operations["getAttemptsAttemptKnownDefects"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/attempts/{attempt}/notes": {
         parameters: {
             query?: never;
@@ -83,6 +134,74 @@ export interface paths {
         put?: never;
         /** Write a step's note */
         post: operations["postAttemptsAttemptNotes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/attempts/{attempt}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every event of an attempt */
+        get: operations["getAttemptsAttemptRecord"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/attempts/{attempt}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the text of an event out; the trace stays */
+        post: operations["postAttemptsAttemptRemovals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/attempts/{attempt}/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Leave a round out, take it up again, or walk it once more */
+        post: operations["postAttemptsAttemptRounds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/attempts/{attempt}/surroundings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what an attempt is really walked on */
+        post: operations["postAttemptsAttemptSurroundings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -134,6 +253,23 @@ export interface paths {
         put?: never;
         /** A lead has seen a corrected time */
         post: operations["postAttemptsAttemptTimeSeen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/attempts/{attempt}/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Count a try of a step that comes and goes */
+        post: operations["postAttemptsAttemptTries"];
         delete?: never;
         options?: never;
         head?: never;
@@ -723,6 +859,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/cycles/{cycle}/list-verdicts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give entries their verdict from the list, without walking them */
+        post: operations["postCyclesCycleListVerdicts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/cycles/{cycle}/log": {
         parameters: {
             query?: never;
@@ -819,6 +972,23 @@ export interface paths {
         put?: never;
         /** Sign a cycle off, with what is knowingly left unwalked */
         post: operations["postCyclesCycleSignOffs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/verification": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Check the chain of a cycle */
+        get: operations["getCyclesCycleVerification"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -940,6 +1110,23 @@ export interface paths {
         put?: never;
         /** Start an attempt, or go on with the open one */
         post: operations["postEntriesEntryAttempts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/entries/{entry}/device-attempts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take in an attempt that a device began while the server was away */
+        post: operations["postEntriesEntryDeviceAttempts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1101,6 +1288,57 @@ export interface paths {
         patch: operations["patchEvidenceEvidence"];
         trace?: never;
     };
+    "/evidence/{evidence}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a picture differs from its reference */
+        get: operations["getEvidenceEvidenceComparison"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/evidence/{evidence}/comparisons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write a comparison into the record */
+        post: operations["postEvidenceEvidenceComparisons"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/evidence/{evidence}/difference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture of what differs */
+        get: operations["getEvidenceEvidenceDifference"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/evidence/{evidence}/file": {
         parameters: {
             query?: never;
@@ -1112,6 +1350,91 @@ export interface paths {
         get: operations["getEvidenceEvidenceFile"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/evidence/{evidence}/marked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture with what was drawn on it */
+        get: operations["getEvidenceEvidenceMarked"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/evidence/{evidence}/markups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Draw on a picture; what is drawn stays apart */
+        post: operations["postEvidenceEvidenceMarkups"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/evidence/{evidence}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move a file to another step, or to the attempt */
+        post: operations["postEvidenceEvidenceMoves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/evidence/{evidence}/redactions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a picture in the place of one that showed too much */
+        post: operations["postEvidenceEvidenceRedactions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/evidence/{evidence}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the content of a file out; the trace stays */
+        post: operations["postEvidenceEvidenceRemovals"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1736,6 +2059,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/files/{sha256}/ignored-regions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** What a comparison with this picture leaves out */
+        put: operations["putProjectsProjectFilesSha256IgnoredRegions"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/files/{sha256}/thumbnail": {
         parameters: {
             query?: never;
@@ -1909,6 +2249,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/lists/reasons-blocked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the reasons behind a block anew */
+        put: operations["putProjectsProjectListsReasonsBlocked"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/lists/reasons-fail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the reasons behind a fail anew */
+        put: operations["putProjectsProjectListsReasonsFail"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/lists/reasons-not-applicable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the reasons behind not applicable anew */
+        put: operations["putProjectsProjectListsReasonsNotApplicable"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/lists/reasons-pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the reasons behind a pass anew */
+        put: operations["putProjectsProjectListsReasonsPass"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/lists/types": {
         parameters: {
             query?: never;
@@ -1995,6 +2403,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/policies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change policies */
+        put: operations["putProjectsProjectPolicies"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/queue": {
         parameters: {
             query?: never;
@@ -2065,6 +2490,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/scratch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Notes that follow one through the day */
+        get: operations["getProjectsProjectScratch"];
+        /** Write those notes */
+        put: operations["putProjectsProjectScratch"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/storage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** How much evidence is kept, and for how long */
+        put: operations["putProjectsProjectStorage"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/suites": {
         parameters: {
             query?: never;
@@ -2092,6 +2552,57 @@ export interface paths {
         };
         /** What is mine to do now */
         get: operations["getProjectsProjectToday"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/today-seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that one has seen what changed */
+        post: operations["postProjectsProjectTodaySeen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/walk-pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The next entries of mine, to walk them while the server is away */
+        get: operations["getProjectsProjectWalkPack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/walk-setup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Policies, reasons and storage */
+        get: operations["getProjectsProjectWalkSetup"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2332,6 +2843,18 @@ export interface components {
             late: components["schemas"]["LateNote"][];
             retest_reason: string | null;
             policies: components["schemas"]["PolicySet"];
+            removals: components["schemas"]["RemovalLine"][];
+            /** @description Whether values it is walked with are secret: a picture of them is looked over before it is sent */
+            secret: boolean;
+        };
+        /** @description The record of an attempt: every event, and the heads that stand outside. */
+        AttemptRecord: {
+            attempt_id: string;
+            events: components["schemas"]["RecordEvent"][];
+            head: string;
+            sealed: boolean;
+            cycle_head: string;
+            cycle_events: number;
         };
         /** @description An attempt in a list. */
         AttemptSummary: {
@@ -2350,6 +2873,23 @@ export interface components {
             corrected_ms: number | null;
             started_at: string;
             finished_at: string | null;
+            environment: string;
+            /** @description A note on the whole attempt */
+            remark: string;
+            /** @description Judged from the list: nobody walked its steps */
+            from_list: boolean;
+            /** @description Why it stands beside the attempt that was open */
+            beside: string | null;
+            /** @description What whoever took it over said */
+            takeover_word: string;
+        };
+        AwayRequest: {
+            /** @description How much of a time without a sign of the tester was work, in ms. */
+            away_ms: number;
+            counted_ms: number;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
         };
         AxesRequest: {
             /** @description Axes with their values, and pairs of values that cannot meet. */
@@ -2699,6 +3239,13 @@ export interface components {
             name: string;
             secret: boolean;
         };
+        CompareRequest: {
+            /** @description The reference picture, by its SHA-256. */
+            reference: string;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
+        };
         /** @description The same entry in two cycles. */
         ComparedEntry: {
             key: string;
@@ -2960,6 +3507,18 @@ export interface components {
             password: string;
             role: string;
         };
+        DeviceAttemptRequest: {
+            /**
+             * Format: uuid
+             * @description An attempt that a device began while the server was away.
+             */
+            id: string;
+            /** Format: uuid */
+            case_version_id: string;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
+        };
         /** @description A piece of a text that was kept, taken out or put in. */
         DiffPart: {
             /** @enum {string} */
@@ -3014,7 +3573,11 @@ export interface components {
             case_key: string;
             title: string;
             priority: string;
-            estimate_seconds: number | null;
+            /** @description Over all its rounds, from earlier walks where there are some */
+            estimate_seconds: number;
+            rounds: number;
+            not_before: string | null;
+            not_after: string | null;
             configuration: components["schemas"]["Named"] | null;
             assignee: components["schemas"]["Person"] | null;
             /** @enum {string} */
@@ -3056,11 +3619,25 @@ export interface components {
             name: string;
             caption: string;
             source: string;
-            media_type: string;
+            media_type: string | null;
             bytes: number;
             width: number | null;
             height: number | null;
-            sha256: string;
+            sha256: string | null;
+            /** @description The address of a link */
+            link: string | null;
+            /** @description Its content was taken out; the trace stays */
+            gone: boolean;
+            /** @description What was drawn on it */
+            markup: {
+                [key: string]: unknown;
+            } | null;
+            /** @description The picture with what was drawn on it */
+            marked_url: string | null;
+            /** @description The comparison with its reference that was kept */
+            compared: {
+                [key: string]: unknown;
+            } | null;
             url: string;
             thumbnail_url: string | null;
             added_by_id: string;
@@ -3073,13 +3650,14 @@ export interface components {
              */
             id: string;
             /** Format: binary */
-            file: string;
+            file?: string | null;
+            link?: string | null;
             name?: string | null;
             caption?: string | null;
             round?: number | null;
             step?: number | null;
             /** @enum {string|null} */
-            source?: "paste" | "drop" | "file" | null;
+            source?: "paste" | "drop" | "file" | "capture" | "camera" | "recording" | "log" | "link" | "filmstrip" | "handset" | null;
             device_time?: string | null;
             sent_at?: string | null;
             counter?: number | null;
@@ -3277,6 +3855,7 @@ export interface components {
         JudgeRequest: {
             /** @description Whether a late act is accepted or set aside. */
             accept: boolean;
+            all?: boolean | null;
         };
         /** @description A label, and how many cases have it. */
         LabelLine: {
@@ -3343,6 +3922,23 @@ export interface components {
                 weight?: number;
             }[];
         };
+        /** @description What became of verdicts given from the list. */
+        ListVerdictDone: {
+            done: string[];
+            refused: components["schemas"]["RefusedEntry"][];
+        };
+        ListVerdictRequest: {
+            /** @description Verdicts given from a cycle's list; one note is enough for all. */
+            ids: string[];
+            /** @enum {string} */
+            verdict: "pass" | "fail" | "blocked" | "not_applicable";
+            note: string;
+            reason?: string;
+            waits_on?: string;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
+        };
         /** @description What a person would get and have then. */
         LoadShare: {
             id: string;
@@ -3380,6 +3976,15 @@ export interface components {
             mapping: (string | null)[];
             /** @enum {string} */
             layout: "step" | "case";
+        };
+        MarkupRequest: {
+            /** @description What was drawn on a picture, as JSON, and the picture with it on. */
+            markup: string;
+            /** Format: binary */
+            file?: string | null;
+            device_time?: string | null;
+            sent_at?: string | null;
+            counter?: number | null;
         };
         /** @description One step that two people may have changed. */
         MergedStepLine: {
@@ -3443,6 +4048,14 @@ export interface components {
             /** Format: uuid */
             build_id?: string | null;
         };
+        MoveEvidenceRequest: {
+            /** @description Another step for a piece of evidence; none: the attempt. */
+            round?: number;
+            step?: number;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
+        };
         NameRequest: {
             /** @description A name. */
             name: string;
@@ -3452,10 +4065,22 @@ export interface components {
             id: string;
             name: string;
         };
+        /** @description Something that changed since one looked last. */
+        NewsLine: {
+            id: string;
+            entry_id: string;
+            case_key: string;
+            title: string;
+            /** @enum {string} */
+            kind: "assigned" | "retest" | "judged" | "changed" | "freed";
+            text: string;
+            by: components["schemas"]["Person"] | null;
+            at: string;
+        };
         NoteRequest: {
-            /** @description A step's note. */
-            round: number;
-            step: number;
+            /** @description A step's note, or the attempt's. */
+            round?: number | null;
+            step?: number | null;
             note?: string | null;
             device_time?: string | null;
             sent_at?: string | null;
@@ -3480,6 +4105,12 @@ export interface components {
             needs_id: string;
             /** @enum {string} */
             kind: "after" | "only_if_passed";
+        };
+        /** @description An entry with everything a device needs to walk it alone. */
+        PackedEntry: {
+            entry_id: string;
+            case_version_id: string;
+            walk: components["schemas"]["AttemptDetail"];
         };
         /** @description A parameter of a routine. */
         ParameterLine: {
@@ -3539,6 +4170,31 @@ export interface components {
             /** Format: date */
             ends_on?: string | null;
             testers?: string[];
+        };
+        /** @description How far a picture differs from the one that it should look like. */
+        PictureComparison: {
+            evidence_id: string;
+            reference: string;
+            reference_url: string;
+            seen_url: string;
+            difference_url: string;
+            compared: number;
+            differing: number;
+            /** Format: float */
+            share: number;
+            around: components["schemas"]["PictureRegion"] | null;
+            ignored: components["schemas"]["PictureRegion"][];
+            reference_width: number;
+            reference_height: number;
+            width: number;
+            height: number;
+        };
+        /** @description A rectangle of a picture, in pixels. */
+        PictureRegion: {
+            x: number;
+            y: number;
+            width: number;
+            height: number;
         };
         /** @description An act of planning, and what it left out. */
         PlanActDone: {
@@ -3605,11 +4261,29 @@ export interface components {
             phases: components["schemas"]["ListItemLine"][];
             may_plan: boolean;
         };
-        /** @description The policies of a project that the walk obeys. */
+        PoliciesRequest: {
+            /** @description The policies of a project; those left out stay. */
+            fail_sets_verdict?: boolean;
+            pass_sets_verdict?: boolean;
+            opening_takes?: boolean;
+            only_assignee_records?: boolean;
+            cycle_closes_itself?: boolean;
+            only_approved_cases?: boolean;
+            skip_wrap_up_on_pass?: boolean;
+            cycles_are_reviewed?: boolean;
+            /** @enum {string} */
+            after_finishing?: "next_in_order" | "next_open" | "stay";
+        };
+        /** @description The policies of a project. */
         PolicySet: {
             fail_sets_verdict: boolean;
             pass_sets_verdict: boolean;
+            opening_takes: boolean;
+            only_assignee_records: boolean;
+            cycle_closes_itself: boolean;
+            only_approved_cases: boolean;
             skip_wrap_up_on_pass: boolean;
+            cycles_are_reviewed: boolean;
             /** @enum {string} */
             after_finishing: "next_in_order" | "next_open" | "stay";
         };
@@ -3713,6 +4387,30 @@ export interface components {
             at: number | null;
             why: string | null;
             head: string | null;
+            /** @description What was taken out with its trace */
+            removed: string[];
+        };
+        /** @description An event of an attempt, as its record shows it. */
+        RecordEvent: {
+            sequence: number;
+            kind: string;
+            actor: components["schemas"]["Person"] | null;
+            device_time: string | null;
+            server_time: string;
+            payload: Record<string, never>;
+            evidence: string[];
+            hash: string;
+            removed: boolean;
+        };
+        RedactRequest: {
+            /**
+             * Format: binary
+             * @description The picture without what it must not show.
+             */
+            file: string;
+            device_time?: string | null;
+            sent_at?: string | null;
+            counter?: number | null;
         };
         /** @description A case that an act leaves out, and why. */
         RefusedCase: {
@@ -3732,6 +4430,26 @@ export interface components {
             key: string;
             title: string;
             why: string;
+        };
+        RegionsRequest: {
+            /** @description Parts of a reference picture that a comparison leaves out. */
+            regions: {
+                [key: string]: unknown;
+            }[];
+        };
+        /** @description Something that was taken out: its trace. */
+        RemovalLine: {
+            /** @enum {string} */
+            kind: "file" | "text";
+            subject: string;
+            reason: string;
+            by: components["schemas"]["Person"] | null;
+            at: string;
+        };
+        RemoveRequest: {
+            /** @description Why something is taken out; for a text, the number of the event that holds it. */
+            reason: string;
+            sequence?: number;
         };
         /** @description A requirement. */
         RequirementLine: {
@@ -3765,6 +4483,29 @@ export interface components {
             /** @enum {string} */
             roll_up: "pass" | "fail" | "blocked" | "not_applicable" | "not_run" | "in_progress";
             steps: components["schemas"]["StepRecord"][];
+            /** @description Why it was left out */
+            skipped: string | null;
+            /** @description The round whose row it walks once more */
+            repeats: number | null;
+            values: components["schemas"]["RoundValue"][];
+            texts: components["schemas"]["StepText"][];
+        };
+        RoundRequest: {
+            /** @description Leaves a round out, takes it up again, or walks its row once more. */
+            round: number;
+            /** @enum {string} */
+            act: "skip" | "take_up" | "repeat";
+            reason?: string;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
+        };
+        /** @description A value of the row that a round is walked with. */
+        RoundValue: {
+            name: string;
+            value: string;
+            secret: boolean;
+            hidden: boolean;
         };
         /** @description A routine with its steps and where it is used. */
         RoutineDetail: {
@@ -3813,6 +4554,18 @@ export interface components {
             filter: {
                 [key: string]: unknown;
             };
+        };
+        /** @description Notes that follow a person through the day. */
+        ScratchNote: {
+            text: string;
+        };
+        ScratchRequest: {
+            /** @description Notes that follow a person through the day. */
+            text?: string;
+        };
+        SeenRequest: {
+            /** @description Up to when one has seen what changed. */
+            as_of: string;
         };
         /** @description Who is signed in. */
         SessionState: {
@@ -3873,6 +4626,11 @@ export interface components {
             /** @description Starts or goes on with an attempt; `again` abandons the open one. */
             again?: boolean | null;
             word?: string | null;
+            /** Format: uuid */
+            build_id?: string | null;
+            /** Format: uuid */
+            configuration_id?: string | null;
+            environment?: string | null;
             device_time?: string | null;
             sent_at?: string | null;
             counter?: number | null;
@@ -3926,6 +4684,9 @@ export interface components {
             reason: string;
             waits_on: string;
             active_ms: number;
+            /** @description How often it was tried without a verdict */
+            tries: number;
+            tries_failed: number;
             judged_at: string | null;
         };
         /** @description A step as it is walked: routines written out, values filled in. */
@@ -3936,11 +4697,25 @@ export interface components {
             expected: string;
             files: components["schemas"]["FileRef"][];
             routines: string[];
+            /** @description The columns whose values stand in it */
+            uses: string[];
         };
         /** @description Entries that would be stopped, since they need the pass of one that failed or is blocked. */
         StopPreview: {
             stops: components["schemas"]["RefusedEntry"][];
             stopped: components["schemas"]["RefusedEntry"][];
+        };
+        StorageRequest: {
+            /** @description How much evidence a project keeps, and for how long. */
+            limit_mb?: number;
+            retention_days?: number;
+        };
+        /** @description What a project keeps of evidence, and how much it may. */
+        StorageState: {
+            bytes: number;
+            files: number;
+            limit_mb: number | null;
+            retention_days: number | null;
         };
         /** @description A file kept in the project. */
         StoredFileLine: {
@@ -3984,6 +4759,19 @@ export interface components {
             add?: string[];
             remove?: string[];
         };
+        SurroundingsRequest: {
+            /**
+             * Format: uuid
+             * @description What an attempt is really walked on.
+             */
+            build_id?: string;
+            /** Format: uuid */
+            configuration_id?: string;
+            environment?: string;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
+        };
         /** @description A data table with its rows and where it is used. */
         TableDetail: {
             table: components["schemas"]["TableLine"];
@@ -4019,6 +4807,13 @@ export interface components {
             id: string;
             cells: (string | null)[];
         };
+        TakeOverRequest: {
+            /** @description A word to the person whose attempt is taken over. */
+            word?: string;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
+        };
         /** @description A piece of a text, and whether it was searched for. */
         TextPart: {
             text: string;
@@ -4036,11 +4831,25 @@ export interface components {
             cycle: components["schemas"]["CycleSummary"];
             entries: components["schemas"]["EntryLine"][];
             next_entry_id: string | null;
+            /** @description When the first of it closes */
+            due_at: string;
         };
         /** @description What is mine to do now. */
         TodayPage: {
             cycles: components["schemas"]["TodayCycle"][];
             next_entry_id: string | null;
+            news: components["schemas"]["NewsLine"][];
+            seen_at: string | null;
+            as_of: string;
+        };
+        TryRequest: {
+            /** @description A try of a step that comes and goes. */
+            round: number;
+            step: number;
+            failed: boolean;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
         };
         /** @description The newest act on a cycle that can still be undone. */
         UndoableAct: {
@@ -4092,6 +4901,21 @@ export interface components {
             /** @description A version to bring back. */
             version: number;
         };
+        /** @description The next entries of a person, for when the server is away. */
+        WalkPack: {
+            entries: components["schemas"]["PackedEntry"][];
+        };
+        /** @description How a project walks: its policies, its reasons and its evidence. */
+        WalkSetup: {
+            policies: components["schemas"]["PolicySet"];
+            reasons_pass: components["schemas"]["ListItemLine"][];
+            reasons_fail: components["schemas"]["ListItemLine"][];
+            reasons_blocked: components["schemas"]["ListItemLine"][];
+            reasons_not_applicable: components["schemas"]["ListItemLine"][];
+            storage: components["schemas"]["StorageState"];
+            may_lead: boolean;
+            may_admin: boolean;
+        };
         /** @description What the sign-in page needs to know. */
         Welcome: {
             demo: boolean;
@@ -4125,6 +4949,73 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["AttemptDetail"];
                 };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postAttemptsAttemptAway: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                attempt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AwayRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActAnswer"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getAttemptsAttemptBundle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                attempt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem */
             default: {
@@ -4251,6 +5142,40 @@ export interface operations {
             };
         };
     };
+    getAttemptsAttemptKnownDefects: {
+        parameters: {
+            query?: {
+                /** @description The step, from 1 */
+                step?: string;
+            };
+            header?: never;
+            path: {
+                attempt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postAttemptsAttemptNotes: {
         parameters: {
             query?: never;
@@ -4289,6 +5214,149 @@ export interface operations {
             };
         };
     };
+    getAttemptsAttemptRecord: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                attempt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttemptRecord"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postAttemptsAttemptRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                attempt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postAttemptsAttemptRounds: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                attempt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoundRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActAnswer"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postAttemptsAttemptSurroundings: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                attempt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurroundingsRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActAnswer"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postAttemptsAttemptTakeOver: {
         parameters: {
             query?: never;
@@ -4303,7 +5371,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StampRequest"];
+                "application/json": components["schemas"]["TakeOverRequest"];
             };
         };
         responses: {
@@ -4389,6 +5457,44 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postAttemptsAttemptTries: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                attempt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActAnswer"];
+                };
             };
             /** @description A problem */
             default: {
@@ -5797,6 +6903,44 @@ export interface operations {
             };
         };
     };
+    postCyclesCycleListVerdicts: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListVerdictRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListVerdictDone"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getCyclesCycleLog: {
         parameters: {
             query?: never;
@@ -5998,6 +7142,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CycleDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCyclesCycleVerification: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordCheck"];
                 };
             };
             /** @description A problem */
@@ -6309,6 +7484,44 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["StartAttemptRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttemptDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEntriesEntryDeviceAttempts: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceAttemptRequest"];
             };
         };
         responses: {
@@ -6729,6 +7942,110 @@ export interface operations {
             };
         };
     };
+    getEvidenceEvidenceComparison: {
+        parameters: {
+            query?: {
+                /** @description The SHA-256 of the reference picture */
+                reference?: string;
+            };
+            header?: never;
+            path: {
+                evidence: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureComparison"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEvidenceEvidenceComparisons: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                evidence: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActAnswer"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getEvidenceEvidenceDifference: {
+        parameters: {
+            query?: {
+                /** @description The SHA-256 of the reference picture */
+                reference?: string;
+            };
+            header?: never;
+            path: {
+                evidence: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getEvidenceEvidenceFile: {
         parameters: {
             query?: never;
@@ -6742,6 +8059,185 @@ export interface operations {
         responses: {
             /** @description Done */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getEvidenceEvidenceMarked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                evidence: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEvidenceEvidenceMarkups: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                evidence: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["MarkupRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActAnswer"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEvidenceEvidenceMoves: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                evidence: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveEvidenceRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActAnswer"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEvidenceEvidenceRedactions: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                evidence: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["RedactRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActAnswer"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEvidenceEvidenceRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                evidence: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8335,6 +9831,43 @@ export interface operations {
             };
         };
     };
+    putProjectsProjectFilesSha256IgnoredRegions: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RegionsRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjectsProjectFilesSha256Thumbnail: {
         parameters: {
             query?: never;
@@ -8796,6 +10329,158 @@ export interface operations {
             };
         };
     };
+    putProjectsProjectListsReasonsBlocked: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectListsReasonsFail: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectListsReasonsNotApplicable: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectListsReasonsPass: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     putProjectsProjectListsTypes: {
         parameters: {
             query?: never;
@@ -8998,6 +10683,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanningSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectPolicies: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PoliciesRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkSetup"];
                 };
             };
             /** @description A problem */
@@ -9221,6 +10944,113 @@ export interface operations {
             };
         };
     };
+    getProjectsProjectScratch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScratchNote"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectScratch: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScratchRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScratchNote"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectStorage: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StorageRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjectsProjectSuites: {
         parameters: {
             query?: never;
@@ -9308,6 +11138,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TodayPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectTodaySeen: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectWalkPack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkPack"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectWalkSetup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkSetup"];
                 };
             };
             /** @description A problem */
