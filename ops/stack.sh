@@ -17,8 +17,8 @@ stack_write() {
     echo "pm.max_children = $workers"
     echo "clear_env = yes"
     echo "catch_workers_output = yes"
-    echo "php_admin_value[upload_max_filesize] = 64M"
-    echo "php_admin_value[post_max_size] = 70M"
+    echo "php_admin_value[upload_max_filesize] = 105M"
+    echo "php_admin_value[post_max_size] = 110M"
     echo "php_admin_value[memory_limit] = 512M"
     echo "php_admin_value[opcache.enable] = 1"
     echo "php_admin_value[opcache.revalidate_freq] = 1"
@@ -39,7 +39,7 @@ http {
   sendfile on;
   gzip on; gzip_comp_level 5; gzip_min_length 800;
   gzip_types text/css application/javascript application/json image/svg+xml application/problem+json;
-  client_max_body_size 70m;
+  client_max_body_size 110m;
   client_body_temp_path $dir/tmp/body; proxy_temp_path $dir/tmp/proxy; fastcgi_temp_path $dir/tmp/fastcgi;
   uwsgi_temp_path $dir/tmp/uwsgi; scgi_temp_path $dir/tmp/scgi;
   server {

@@ -195,6 +195,7 @@ Route::middleware('auth:sanctum')->group(function (): void {
         Route::post('/entries/{entry}/looks', [QueueController::class, 'ask']);
         Route::post('/entries/{entry}/looked', [QueueController::class, 'looked']);
         Route::post('/entries/{entry}/stops', [QueueController::class, 'stop']);
+        Route::delete('/entries/{entry}/stops', [QueueController::class, 'letGo']);
         Route::post('/entries/{entry}/versions', [QueueController::class, 'take']);
         Route::post('/attempts/{attempt}/time-seen', [QueueController::class, 'timeSeen']);
         Route::post('/late-acts/{lateAct}/judgements', [QueueController::class, 'late']);

@@ -111,6 +111,11 @@ export const router = createRouter({
       meta: { title: 'Setup, planning' },
     },
     {
+      path: '/:project/setup/walking',
+      component: () => import('./areas/setup/WalkingPage.vue'),
+      meta: { title: 'Setup, walking' },
+    },
+    {
       path: '/mail',
       component: () => import('./areas/people/MailsPage.vue'),
       meta: { title: 'Caught mails' },

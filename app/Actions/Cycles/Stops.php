@@ -29,9 +29,12 @@ final readonly class Stops
     {
     }
 
-    public function preview(Entry $cause): StopPreview
+    /**
+     * @param  bool  $asIfFailed what it would stop if it failed now
+     */
+    public function preview(Entry $cause, bool $asIfFailed = false): StopPreview
     {
-        $ids = $this->reach($cause);
+        $ids = $this->reach($cause, $asIfFailed);
         $stopped = DB::table('entry_stops')->where('cause_id', $cause->id)->pluck('entry_id')->all();
 
         return new StopPreview($this->named(array_values(array_diff($ids, $stopped))), $this->named($stopped));
@@ -54,6 +57,23 @@ final readonly class Stops
         DB::table('entry_stops')->insertOrIgnore(array_map(static fn (string $id): array => ['entry_id' => $id, 'cause_id' => $cause->id, 'actor_id' => $user->id, 'at' => $now], $ids));
         self::show($cycle, $ids);
         ($this->log)($cycle, $user, \sprintf('Stopped %d %s that need the pass of %s', \count($ids), 1 === \count($ids) ? 'entry' : 'entries', $cause->case->key));
+
+        return $this->preview($cause);
+    }
+
+    /**
+     * Lets go what an entry stops, at a person's wish.
+     */
+    public function letGo(Entry $cause, User $user): StopPreview
+    {
+        $cycle = AddEntries::open(Cycle::query()->findOrFail($cause->cycle_id));
+        $cause = Entry::query()->lockForUpdate()->with('case')->findOrFail($cause->id);
+        $ids = array_values(DB::table('entry_stops')->where('cause_id', $cause->id)->pluck('entry_id')->all());
+        DB::table('entry_stops')->where('cause_id', $cause->id)->delete();
+        self::show($cycle, $ids);
+        if ([] !== $ids) {
+            ($this->log)($cycle, $user, \sprintf('Let go %d %s that %s had stopped', \count($ids), 1 === \count($ids) ? 'entry' : 'entries', $cause->case->key));
+        }
 
         return $this->preview($cause);
     }
@@ -87,10 +107,10 @@ final readonly class Stops
     /**
      * @return list<string>
      */
-    private function reach(Entry $cause): array
+    private function reach(Entry $cause, bool $asIfFailed = false): array
     {
         $own = DB::table('entry_stops')->where('entry_id', $cause->id)->doesntExist() || null !== $cause->last_attempt_id;
-        if (!$own || !\in_array($cause->shows, ['fail', 'blocked'], true)) {
+        if (!$asIfFailed && (!$own || !\in_array($cause->shows, ['fail', 'blocked'], true))) {
             return [];
         }
         $open = [];

@@ -23,11 +23,13 @@ final class ReadNews
     /**
      * @return list<NewsLine> the newest first; none before they ever looked
      */
-    public function __invoke(Project $project, User $user, ?Carbon $since): array
+    public function __invoke(Project $project, User $user, ?Carbon $seen): array
     {
-        if (null === $since) {
+        if (null === $seen) {
             return [];
         }
+        // Bound as text: as a moment it would lose its parts of a second.
+        $since = $seen->format('Y-m-d H:i:s.uP');
         $mine = static fn () => DB::table('entries')->join('cases', 'cases.id', '=', 'entries.case_id')->join('cycles', 'cycles.id', '=', 'entries.cycle_id')
             ->where('entries.project_id', $project->id)->where('cycles.state', 'released')->where('entries.assignee_id', $user->id)->select('entries.id', 'cases.key', 'cases.title')->limit(self::MOST);
         $lines = [];

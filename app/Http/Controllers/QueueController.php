@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace LucidStep\App\Http\Controllers;
 
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Actions\Cycles\JudgeQueue;
 use LucidStep\App\Actions\Cycles\ReadBoard;
 use LucidStep\App\Actions\Cycles\ReadQueue;
 use LucidStep\App\Actions\Cycles\Stops;
 use LucidStep\App\Actions\Cycles\TakeVersion;
+use LucidStep\App\Http\Docs\Delete;
 use LucidStep\App\Http\Docs\Get;
 use LucidStep\App\Http\Docs\Post;
 use LucidStep\App\Http\Requests\JudgeRequest;
@@ -76,10 +78,10 @@ final readonly class QueueController
         return new JsonResponse(null, 204);
     }
 
-    #[Get('/entries/{entry}/stops', 'What a failed or blocked entry would stop', StopPreview::class)]
-    public function stops(Entry $entry, Stops $stops): JsonResponse
+    #[Get('/entries/{entry}/stops', 'What a failed or blocked entry would stop', StopPreview::class, query: ['as' => '`fail`: what it would stop if it failed now'])]
+    public function stops(Request $request, Entry $entry, Stops $stops): JsonResponse
     {
-        return new JsonResponse($stops->preview($entry));
+        return new JsonResponse($stops->preview($entry, 'fail' === $request->query->getString('as')));
     }
 
     #[Post('/entries/{entry}/stops', 'Stop what needs the pass of this entry', StopPreview::class, StampRequest::class, 201)]
@@ -88,6 +90,14 @@ final readonly class QueueController
         Gate::authorize('walk', $entry);
 
         return new JsonResponse($stops->apply($entry, $request->person()), 201);
+    }
+
+    #[Delete('/entries/{entry}/stops', 'Let go what an entry stops', StopPreview::class, StampRequest::class)]
+    public function letGo(StampRequest $request, Entry $entry, Stops $stops): JsonResponse
+    {
+        Gate::authorize('walk', $entry);
+
+        return new JsonResponse($stops->letGo($entry, $request->person()));
     }
 
     #[Get('/entries/{entry}/drift', 'What the newest version of its case would change', DriftPreview::class)]

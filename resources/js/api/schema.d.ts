@@ -1213,7 +1213,8 @@ export interface paths {
         put?: never;
         /** Stop what needs the pass of this entry */
         post: operations["postEntriesEntryStops"];
-        delete?: never;
+        /** Let go what an entry stops */
+        delete: operations["deleteEntriesEntryStops"];
         options?: never;
         head?: never;
         patch?: never;
@@ -7692,7 +7693,10 @@ export interface operations {
     };
     getEntriesEntryStops: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description `fail`: what it would stop if it failed now */
+                as?: string;
+            };
             header?: never;
             path: {
                 entry: string;
@@ -7741,6 +7745,44 @@ export interface operations {
         responses: {
             /** @description Done */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StopPreview"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteEntriesEntryStops: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

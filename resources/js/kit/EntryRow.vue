@@ -1,26 +1,34 @@
 <script setup lang="ts">
 import type { Api } from '@/api/client';
 import VerdictMark from './VerdictMark.vue';
-import { entryWords, length, reasonWords, shownOf } from './words';
+import { entryWords, length, plural, reasonWords, shownOf, when } from './words';
 
-defineProps<{ entry: Api['EntryLine']; here?: boolean }>();
+defineProps<{ entry: Api['EntryLine']; here?: boolean; onDevice?: boolean }>();
 const emit = defineEmits<{ open: [] }>();
 </script>
 
 <template>
   <tr :class="{ here }">
     <td class="what">
-      <span class="mono soft key">{{ entry.case_key }}</span>
-      <button type="button" class="title long" @click="emit('open')">{{ entry.title }}</button>
+      <span class="name"
+        ><span class="mono soft key">{{ entry.case_key }}</span
+        ><button type="button" class="title long" @click="emit('open')">{{ entry.title }}</button></span
+      >
       <span v-if="entry.reasons.length > 0" class="soft small reasons">{{
         entry.reasons.map(reasonWords).join('; ')
       }}</span>
+      <span v-if="entry.not_after && entry.readiness !== 'done'" class="soft small reasons"
+        >not after {{ when(entry.not_after) }}</span
+      >
       <span v-if="entry.walking && entry.walking.id !== entry.assignee?.id" class="soft small reasons"
         >{{ entry.walking.name }} is walking it</span
       >
     </td>
     <td class="shown"><VerdictMark :shown="shownOf(entry)" word :label="entryWords(entry)" /></td>
-    <td class="soft where">{{ entry.configuration?.name }}</td>
+    <td class="soft where">
+      {{ entry.configuration?.name
+      }}<span v-if="entry.rounds > 1" class="small">, {{ plural(entry.rounds, 'round') }}</span>
+    </td>
     <td class="soft number">
       {{
         entry.active_ms > 0
@@ -28,15 +36,20 @@ const emit = defineEmits<{ open: [] }>();
           : entry.estimate_seconds
             ? `about ${length(entry.estimate_seconds * 1000)}`
             : ''
-      }}
+      }}<span v-if="onDevice" class="unseen">, on this device</span>
     </td>
   </tr>
 </template>
 
 <style scoped>
+.name {
+  display: flex;
+  align-items: baseline;
+  gap: 4px;
+}
 .key {
-  display: inline-block;
-  min-width: 5.2rem;
+  flex: none;
+  width: 5.2rem;
 }
 tr td:first-child {
   padding-left: 12px;
@@ -65,10 +78,10 @@ tr.here .title {
 }
 .shown {
   white-space: nowrap;
-  width: 11rem;
+  width: 10rem;
 }
 .where {
-  width: 13rem;
+  width: 11rem;
 }
 .number {
   width: 6.5rem;

@@ -8,6 +8,7 @@ import NoticeBell from './NoticeBell.vue';
 import SaveState from './SaveState.vue';
 import { useKeys } from './keys';
 import { useLive } from './live';
+import { usePack } from '@/walk/usePack';
 import { projectOf, session, signOut } from './session';
 
 const props = defineProps<{ project: string }>();
@@ -26,6 +27,7 @@ const areas = [
 ];
 
 useLive(toRef(props, 'project'));
+usePack(toRef(props, 'project'));
 useKeys('Anywhere', () => [
   ...areas.map((a) => ({
     keys: [`g ${a.key}`],

@@ -17,7 +17,24 @@ const words = computed(() => {
   if (waiting.value > 0) return sending ? `Sending ${waiting.value}` : `${waiting.value} waiting`;
   return 'Saved';
 });
+const held = computed(() => outbox.held.value.length);
 const calm = computed(() => words.value === 'Saved');
+/** What was refused, as a file: a way out that loses nothing. */
+function takeOut(): void {
+  const plain = refused.value.map(({ deed, ...act }) => ({
+    ...act,
+    deed: Object.fromEntries(Object.entries(deed).filter(([, v]) => !(v instanceof Blob))),
+  }));
+  save(new Blob([JSON.stringify(plain, null, 2)], { type: 'application/json' }), 'lucid-step-refused.json');
+  for (const { deed } of refused.value) if (deed.kind === 'evidence' && deed.file) save(deed.file, deed.name);
+}
+function save(file: Blob, name: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(file);
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
 const what: Record<string, string> = {
   verdict: 'A verdict',
   note: 'A note',
@@ -27,6 +44,17 @@ const what: Record<string, string> = {
   defect: 'A defect',
   link: 'A link',
   finish: 'The end of an attempt',
+  start: 'The start of an attempt',
+  try: 'A try',
+  round: 'A round',
+  away: 'A time away',
+  surroundings: 'What it was walked on',
+  move: 'A move',
+  markup: 'A drawing',
+  redact: 'A hidden part',
+  message: 'A question',
+  outage: 'An outage',
+  stops: 'What is stopped',
 };
 </script>
 
@@ -63,9 +91,18 @@ const what: Record<string, string> = {
       <ul v-if="refused.length > 0">
         <li v-for="act in refused" :key="act.key">
           <strong>{{ what[act.deed.kind] }}</strong> of {{ when(act.at) }}: {{ act.refused }}
-          <button type="button" class="link" @click="outbox.drop(act)">Drop it here</button>
+          <span class="row"
+            ><button type="button" class="link" @click="outbox.again(act)">Send it again</button>
+            <button type="button" class="link" @click="outbox.drop(act)">Drop it here</button></span
+          >
         </li>
       </ul>
+      <button v-if="refused.length > 0" type="button" class="link" @click="takeOut">
+        Keep all of it as files
+      </button>
+      <p v-if="held > 0">
+        {{ plural(held, 'picture waits', 'pictures wait') }} to be looked over before it is sent.
+      </p>
     </div>
   </div>
 </template>

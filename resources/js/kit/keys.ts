@@ -28,8 +28,9 @@ export function setKeysOff(off: boolean): void {
 
 export function isTyping(target: EventTarget | null): boolean {
   return (
-    target instanceof HTMLElement &&
-    target.closest(
+    target !== null &&
+    'closest' in target &&
+    (target as HTMLElement).closest(
       'input:not([type=checkbox]):not([type=radio]), textarea, select, [contenteditable], [role=combobox], [role=listbox]',
     ) !== null
   );
@@ -49,8 +50,9 @@ function onKey(event: KeyboardEvent): void {
   // A focused button or link answers Enter and space itself.
   if (
     (event.key === 'Enter' || event.key === ' ') &&
-    event.target instanceof HTMLElement &&
-    event.target.closest('button, a, summary, input')
+    event.target !== null &&
+    'closest' in event.target &&
+    (event.target as HTMLElement).closest('button, a, summary, input')
   )
     return;
   // A dialog keeps the keys of the page below it quiet.
@@ -70,6 +72,12 @@ function onKey(event: KeyboardEvent): void {
   }
   first = event.key === 'g' ? 'g' : '';
   firstAt = Date.now();
+}
+
+/** Lets the keys of the page work in another window of it too; call what it returns when that is closed. */
+export function forwardKeys(other: Window): () => void {
+  other.addEventListener('keydown', onKey);
+  return () => other.removeEventListener('keydown', onKey);
 }
 
 let listening = false;

@@ -42,7 +42,13 @@ async function make(): Promise<void> {
   )
     await new Promise((r) => setTimeout(r, 100));
   try {
-    const query: Record<string, string> = props.step === null ? {} : { round: '1', step: String(props.step) };
+    const query: Record<string, string> =
+      props.step === null
+        ? {}
+        : {
+            round: String(props.walk.roundAt.value),
+            step: String(props.step),
+          };
     const happened = props.walk.steps.value.find((s) => s.position === props.step)?.record.happened;
     if (happened) query.happened = happened;
     const made = take(
@@ -104,7 +110,7 @@ async function file(): Promise<void> {
     kind: 'defect',
     id: uuid7(),
     project: props.project,
-    round: props.step === null ? null : 1,
+    round: props.step === null ? null : props.walk.roundAt.value,
     step: props.step,
     title: title.trim(),
     body,
@@ -121,7 +127,7 @@ async function link(d: Api['DefectLine']): Promise<void> {
     defect: d.id,
     key: d.key,
     title: d.title,
-    round: props.step === null ? null : 1,
+    round: props.step === null ? null : props.walk.roundAt.value,
     step: props.step,
   });
   emit('close');

@@ -1,34 +1,55 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
 import { computed, nextTick, ref, watch } from 'vue';
+import type { Api } from '@/api/client';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import type { StepVerdict } from './acts';
+import BlockForm from './BlockForm.vue';
+import FailForm from './FailForm.vue';
+import ReasonChips from './ReasonChips.vue';
+import SideBySide from './SideBySide.vue';
 import { useDraft } from './useDraft';
 import type { Walk, WalkStep } from './useWalk';
 
-const props = defineProps<{ walk: Walk; step: WalkStep; count: number; locked: boolean }>();
-const emit = defineEmits<{ draft: []; capture: [] }>();
+const props = defineProps<{ walk: Walk; step: WalkStep; count: number; locked: boolean; project: string }>();
+const emit = defineEmits<{ draft: []; capture: []; ask: [] }>();
 const { draft, clear } = useDraft(
-  computed(() => `${props.walk.view.value?.attempt.id}.${props.step.position}`),
+  computed(() => `${props.walk.id.value}.${props.walk.roundAt.value}.${props.step.position}`),
   () => ({
     happened: props.step.record.happened,
     reason: props.step.record.reason,
     waits_on: props.step.record.waits_on,
     note: props.step.record.note,
-    form: '' as '' | 'fail' | 'blocked',
+    also: [] as string[],
+    form: '' as '' | 'fail' | 'blocked' | 'reason',
   }),
 );
 const form = computed({ get: () => draft.value.form, set: (now) => (draft.value.form = now) });
 const missing = ref('');
-const happened = ref<{ $el: HTMLTextAreaElement } | null>(null);
-const reason = ref<{ $el: HTMLInputElement } | null>(null);
+const asked = ref<{ focus: () => Promise<void> } | null>(null);
 const note = ref<{ $el: HTMLTextAreaElement } | null>(null);
-const reasons = ['Environment down', 'Data missing', 'Waits for a fix', 'No access'];
+const round = computed(() => props.walk.round.value);
 const chips = computed(() => props.step.data.split('\n').filter((d) => d.trim() !== ''));
-const copied = ref('');
+/** The values of the row that stand in this step. */
+const values = computed(() => {
+  const used = new Set(props.step.uses.map((u) => u.toLowerCase()));
+  return (round.value?.values ?? []).filter((v) => used.has(v.name.toLowerCase()));
+});
+/** Everything that can be copied here, in order: `v` takes one after another. */
+const copies = computed(() => [
+  ...values.value.map((v) => ({ name: v.name, text: v.hidden ? '' : v.value })),
+  ...chips.value
+    .filter((c) => !values.value.some((v) => v.value === c))
+    .map((c) => ({ name: 'data', text: c })),
+]);
+const said = ref('');
+let next = 0;
+watch(
+  () => [props.step.position, props.walk.roundAt.value],
+  () => (next = 0),
+);
 const verdicts: {
   verdict: StepVerdict & ('pass' | 'fail' | 'blocked' | 'not_applicable');
   word: string;
@@ -45,13 +66,14 @@ async function begin(what: 'fail' | 'blocked' | 'note'): Promise<void> {
   missing.value = '';
   if (what !== 'note') form.value = what;
   await nextTick();
-  ({ fail: happened, blocked: reason, note })[what].value?.$el.focus();
+  if (what === 'note') note.value?.$el.focus();
+  else await asked.value?.focus();
 }
 function choose(verdict: StepVerdict): void {
   if (verdict === 'fail' || verdict === 'blocked') void begin(verdict);
   else void props.walk.judge(props.step, verdict);
 }
-/** Records the fail or block; false when a word is missing. */
+/** Records the fail or block; false when a word is missing. Words stay where they are when nothing could keep the act. */
 async function record(stay = false): Promise<boolean> {
   const fail = form.value === 'fail';
   const word = (fail ? draft.value.happened : draft.value.reason).trim();
@@ -61,27 +83,88 @@ async function record(stay = false): Promise<boolean> {
     return false;
   }
   const { step, walk } = props;
-  const words = fail ? { happened: word } : { reason: word, waits_on: draft.value.waits_on.trim() };
-  await walk.judge(step, fail ? 'fail' : 'blocked', words, stay);
+  const waits_on = draft.value.waits_on.trim();
+  const also = draft.value.also;
+  await walk.judge(
+    step,
+    fail ? 'fail' : 'blocked',
+    fail ? { happened: word, reason: draft.value.reason.trim() } : { reason: word, waits_on },
+    stay,
+  );
+  if (!fail && also.length > 0)
+    await walk.act({
+      kind: 'outage',
+      cycle: walk.view.value?.cycle_key ?? '',
+      ids: [...also],
+      note: `The same outage as ${walk.view.value?.case_key ?? ''} step ${step.position}`,
+      reason: word,
+      waits_on,
+    });
   await clear();
   return true;
 }
 async function recordAndDraft(): Promise<void> {
   if (await record(true)) emit('draft');
 }
+/** A known defect: the fail is recorded with its words, and linked. */
+async function linkKnown(defect: Api['DefectLine']): Promise<void> {
+  if (draft.value.happened.trim() === '') draft.value.happened = `As in ${defect.key}: ${defect.title}`;
+  const { step, walk } = props;
+  const inRound = walk.roundAt.value;
+  if (!(await record(false))) return;
+  await walk.act({
+    kind: 'link',
+    defect: defect.id,
+    key: defect.key,
+    title: defect.title,
+    round: inRound,
+    step: step.position,
+  });
+}
+async function withReason(reason: string): Promise<void> {
+  const { verdict } = props.step.record;
+  if (verdict === 'pass' || verdict === 'not_applicable')
+    await props.walk.judge(props.step, verdict, { reason }, true);
+}
 async function saveNote(): Promise<void> {
   const now = draft.value.note.trim();
   if (now !== props.step.record.note)
-    await props.walk.act({ kind: 'note', round: 1, step: props.step.position, note: now });
+    await props.walk.act({
+      kind: 'note',
+      round: props.walk.roundAt.value,
+      step: props.step.position,
+      note: now,
+    });
 }
-async function copy(text: string): Promise<void> {
+function tried(failed: boolean): void {
+  if (!props.locked)
+    void props.walk.act({ kind: 'try', round: props.walk.roundAt.value, step: props.step.position, failed });
+}
+async function copy(text: string, name = ''): Promise<void> {
   try {
     await navigator.clipboard.writeText(text);
-    copied.value = text;
-    setTimeout(() => (copied.value = ''), 1500);
+    said.value = `${name === '' ? '' : `${name} `}copied`;
   } catch {
-    copied.value = '';
+    said.value = 'The browser did not let it be copied. Select it and press Ctrl C.';
   }
+  setTimeout(() => (said.value = ''), 1800);
+}
+/** Copies the values of the step one after another. */
+function copyNext(): void {
+  const list = copies.value;
+  if (list.length === 0) {
+    said.value = 'There is no value in this step';
+    setTimeout(() => (said.value = ''), 1800);
+    return;
+  }
+  const at = next % list.length;
+  next += 1;
+  void copy(list[at]?.text ?? '', `${at + 1} of ${list.length}, ${list[at]?.name ?? ''}`);
+}
+/** A value that stands in the text is copied by a click on it. */
+function onText(event: MouseEvent): void {
+  const code = event.target instanceof HTMLElement ? event.target.closest('code') : null;
+  if (code) void copy(code.textContent === '(empty)' ? '' : (code.textContent ?? ''));
 }
 watch(
   () => [draft.value.happened, draft.value.reason],
@@ -91,13 +174,14 @@ watch(
   () => props.step.record.note,
   (now) => (draft.value.note = now),
 );
-defineExpose({ begin });
+defineExpose({ begin, copyNext, tried });
 </script>
 
 <template>
   <section class="lit" :aria-label="`Step ${step.position} of ${count}`">
     <p class="soft small where">
       Step {{ step.position }} of {{ count }}
+      <span v-if="(step.routines ?? []).length > 0">· {{ step.routines.join(' › ') }}</span>
       <span v-if="step.record.verdict !== 'not_run'">
         · <VerdictMark :shown="step.record.verdict" word :size="11" /><Button
           v-if="!locked"
@@ -108,15 +192,31 @@ defineExpose({ begin });
           >Take back <kbd>0</kbd></Button
         ></span
       >
+      <span v-if="step.record.tries > 0" class="tries"
+        >fails {{ step.record.tries_failed }} of {{ step.record.tries }}</span
+      >
     </p>
-    <p v-if="(step.routines ?? []).length > 0" class="soft small">{{ step.routines.join(' › ') }}</p>
-    <div class="action"><MarkdownText :text="step.action" /></div>
+    <!-- eslint-disable-next-line vuejs-accessibility/click-events-have-key-events -->
+    <div class="action" @click="onText"><MarkdownText :text="step.action" /></div>
     <div class="parts">
-      <div v-if="chips.length > 0" class="wide">
-        <span class="label">Data</span>
+      <div v-if="chips.length > 0 || values.length > 0" class="wide">
+        <span class="label"
+          >{{ chips.length > 0 ? 'Data' : 'Values' }} <kbd title="Copy one after another">v</kbd></span
+        >
         <div class="chips">
           <button
-            v-for="chip in chips"
+            v-for="value in values"
+            :key="value.name"
+            type="button"
+            class="chip mono"
+            :disabled="value.hidden"
+            :title="value.hidden ? 'Only whoever walks sees it' : `Copy ${value.name}`"
+            @click="copy(value.value, value.name)"
+          >
+            <span class="of">{{ value.name }}</span> {{ value.value === '' ? '(empty)' : value.value }}
+          </button>
+          <button
+            v-for="chip in chips.filter((c) => !values.some((x) => x.value === c))"
             :key="chip"
             type="button"
             class="chip mono"
@@ -125,21 +225,22 @@ defineExpose({ begin });
           >
             {{ chip }}
           </button>
-          <span class="soft small" role="status">{{ copied ? 'Copied' : '' }}</span>
+          <span class="soft small" role="status">{{ said }}</span>
         </div>
       </div>
       <div>
         <span class="label">Expected</span>
-        <MarkdownText :text="step.expected || '–'" />
+        <!-- eslint-disable-next-line vuejs-accessibility/click-events-have-key-events -->
+        <div @click="onText"><MarkdownText :text="step.expected || '–'" /></div>
         <p v-if="(step.files ?? []).length > 0" class="references">
           <a
             v-for="f in step.files"
             :key="f.sha256"
-            :href="`/api/v1/projects/${walk.view.value?.project_code}/files/${f.sha256}`"
+            :href="`/api/v1/projects/${project}/files/${f.sha256}`"
             target="_blank"
             rel="noopener"
             ><img
-              :src="`/api/v1/projects/${walk.view.value?.project_code}/files/${f.sha256}/thumbnail`"
+              :src="`/api/v1/projects/${project}/files/${f.sha256}/thumbnail`"
               :alt="`How it should look: ${f.name}`"
           /></a>
         </p>
@@ -176,64 +277,84 @@ defineExpose({ begin });
       >
         <VerdictMark :shown="v.verdict" word :label="v.word" :size="12" /> <kbd>{{ v.key }}</kbd>
       </button>
-      <button type="button" class="capture" @click="emit('capture')">Add a file <kbd>c</kbd></button>
+      <span class="beside">
+        <button type="button" class="quiet" title="Capture the screen (c)" @click="emit('capture')">
+          Capture <kbd>c</kbd>
+        </button>
+        <button
+          type="button"
+          class="quiet"
+          title="Count a try that failed (t), or one that went well (T)"
+          @click="tried(true)"
+        >
+          Try failed <kbd>t</kbd>
+        </button>
+        <button v-if="step.record.tries > 0" type="button" class="quiet" @click="tried(false)">
+          Try went well <kbd>T</kbd>
+        </button>
+        <button type="button" class="quiet" title="A question, or a better wording (a)" @click="emit('ask')">
+          Ask <kbd>a</kbd>
+        </button>
+      </span>
     </div>
-    <div v-if="step.record.verdict === 'fail' && form !== 'fail'" class="said">
-      <span class="label">What happened instead</span>{{ step.record.happened }}
+    <template v-if="step.record.verdict === 'fail' && form !== 'fail'">
+      <SideBySide v-if="step.expected !== ''" :expected="step.expected" :actual="step.record.happened" />
+      <div v-else class="said">
+        <span class="label">What happened instead</span>{{ step.record.happened }}
+      </div>
+    </template>
+    <div v-if="step.record.reason && step.record.verdict !== 'blocked'" class="said">
+      <span class="label">Reason</span>{{ step.record.reason }}
     </div>
     <div v-if="step.record.verdict === 'blocked' && form !== 'blocked'" class="said">
       <span class="label">Why it is blocked</span>{{ step.record.reason
       }}<template v-if="step.record.waits_on">, waits on {{ step.record.waits_on }}</template>
     </div>
-    <form v-if="form === 'fail' && !locked" class="more" @submit.prevent="record()">
-      <label class="label" for="happened">What happened instead?</label>
-      <Textarea
-        id="happened"
-        ref="happened"
-        v-model="draft.happened"
-        auto-resize
-        rows="1"
-        fluid
-        :invalid="missing !== ''"
-        maxlength="10000"
-        aria-describedby="missing"
-        @keydown.enter.exact.prevent="record()"
-      />
-      <p v-if="missing" id="missing" class="p-invalid-words" role="alert">{{ missing }}</p>
-      <div class="row">
-        <Button type="submit" label="Record the fail" />
-        <Button type="button" outlined @click="recordAndDraft">Record and draft a defect</Button>
-        <Button type="button" text severity="secondary" label="Leave it" @click="form = ''" />
-        <span class="soft hint">Enter records and goes on</span>
-      </div>
-    </form>
-    <form v-else-if="form === 'blocked' && !locked" class="more" @submit.prevent="record()">
-      <label class="label" for="reason">Why is it blocked?</label>
-      <InputText
-        id="reason"
-        ref="reason"
-        v-model="draft.reason"
-        fluid
-        :invalid="missing !== ''"
-        maxlength="2000"
-        aria-describedby="missing"
-      />
-      <div class="chips offered">
-        <button v-for="r in reasons" :key="r" type="button" class="chip" @click="draft.reason = r">
-          {{ r }}
-        </button>
-      </div>
-      <p v-if="missing" id="missing" class="p-invalid-words" role="alert">{{ missing }}</p>
-      <label class="label" for="waits">Waits on …</label>
-      <InputText id="waits" v-model="draft.waits_on" fluid maxlength="2000" />
-      <div class="row">
-        <Button type="submit" label="Record the block" />
-        <Button type="button" text severity="secondary" label="Leave it" @click="form = ''" />
-        <span class="soft hint">Enter records and goes on</span>
-      </div>
-    </form>
+    <FailForm
+      v-if="form === 'fail' && !locked"
+      ref="asked"
+      v-model:happened="draft.happened"
+      v-model:reason="draft.reason"
+      class="more"
+      :walk="walk"
+      :step="step"
+      :project="project"
+      :missing="missing"
+      @record="record()"
+      @draft="recordAndDraft"
+      @link="linkKnown"
+      @leave="form = ''"
+    />
+    <BlockForm
+      v-else-if="form === 'blocked' && !locked"
+      ref="asked"
+      v-model:reason="draft.reason"
+      v-model:waits="draft.waits_on"
+      v-model:also="draft.also"
+      class="more"
+      :walk="walk"
+      :project="project"
+      :missing="missing"
+      @record="record()"
+      @leave="form = ''"
+    />
     <div v-else-if="step.record.verdict === 'fail' && !locked" class="more">
       <Button outlined @click="emit('draft')">Draft a defect <kbd>d</kbd></Button>
+    </div>
+    <div
+      v-else-if="!locked && (step.record.verdict === 'pass' || step.record.verdict === 'not_applicable')"
+      class="more"
+    >
+      <button v-if="form !== 'reason'" type="button" class="link" @click="form = 'reason'">
+        {{ step.record.reason ? 'Another reason' : 'Give a reason' }}
+      </button>
+      <ReasonChips
+        v-else
+        :project="project"
+        :verdict="step.record.verdict"
+        :model-value="step.record.reason"
+        @update:model-value="withReason"
+      />
     </div>
   </section>
 </template>
@@ -293,11 +414,24 @@ defineExpose({ begin });
   text-align: left;
   overflow-wrap: anywhere;
 }
-.chip:not(.mono) {
-  font: 0.87rem var(--text);
+.chip .of {
+  font: 0.8rem var(--text);
+  color: var(--ink-soft);
+  margin-right: 4px;
 }
-.offered {
-  margin: 8px 0 12px;
+.action :deep(code),
+.parts :deep(code) {
+  background: var(--well);
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  padding: 0 5px;
+  font-family: var(--mono);
+  font-size: 0.87em;
+  cursor: copy;
+}
+.tries {
+  font-weight: 700;
+  color: var(--ink);
 }
 .note {
   padding: 4px 8px;
@@ -330,8 +464,15 @@ defineExpose({ begin });
 .give.chosen.fails {
   background: var(--fail-tint);
 }
-.capture {
+.beside {
   margin-left: auto;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 14px;
+  align-items: center;
+}
+.quiet {
+  padding: 4px 0;
   font: inherit;
   color: var(--ink-soft);
   background: none;
@@ -342,15 +483,15 @@ defineExpose({ begin });
   margin-top: 14px;
   overflow-wrap: anywhere;
 }
-.more {
+section > .more {
   margin: 16px -20px 0 -18px;
   padding: 14px 20px 0 18px;
   border-top: 1px solid var(--rule);
 }
-.more .row {
+.more :deep(.row) {
   margin-top: 12px;
 }
-.hint {
+.more :deep(.hint) {
   margin-left: auto;
 }
 @media (max-width: 640px) {
@@ -370,8 +511,9 @@ defineExpose({ begin });
     justify-content: center;
     padding: 12px 8px;
   }
-  .hint,
-  kbd {
+  .more :deep(.hint),
+  kbd,
+  :deep(kbd) {
     display: none;
   }
 }

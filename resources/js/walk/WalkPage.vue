@@ -1,22 +1,31 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, toRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onMounted, ref, toRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, Problem, take, type Api } from '@/api/client';
 import { isTyping, useKeys } from '@/kit/keys';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import PathTrail from '@/kit/PathTrail.vue';
 import { useRead } from '@/kit/read';
-import { session } from '@/kit/session';
+import { mayRecord, session } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
-import { clock as clockWords, entryWords, length, plural, shownOf } from '@/kit/words';
-import DefectPanel from './DefectPanel.vue';
+import { clock as clockWords, entryWords, length, shownOf } from '@/kit/words';
+import AskPanel from './AskPanel.vue';
+import { keep, kept } from './device';
 import LitStep from './LitStep.vue';
+import RoundTrail from './RoundTrail.vue';
 import StepLine from './StepLine.vue';
+import { useEvidence } from './useEvidence';
 import { useStart } from './useStart';
 import { useWalk } from './useWalk';
+import WalkBands from './WalkBands.vue';
 import WalkTray from './WalkTray.vue';
 import WrapUp from './WrapUp.vue';
+
+const DefectPanel = defineAsyncComponent(() => import('./DefectPanel.vue'));
+const SheetView = defineAsyncComponent(() => import('./SheetView.vue'));
+const PickPart = defineAsyncComponent(() => import('./PickPart.vue'));
+const CompanionWindow = defineAsyncComponent(() => import('./CompanionWindow.vue'));
 
 const route = useRoute();
 const router = useRouter();
@@ -42,16 +51,10 @@ const mine = computed(() =>
 );
 const marks = computed(() =>
   mine.value.map((e) => {
-    const here = e.id === view.value?.entry_id;
-    const shown =
-      here && open.value
-        ? walk.steps.value.some((s) => s.record.verdict !== 'not_run')
-          ? 'in_progress'
-          : shownOf(e)
-        : shownOf(e);
+    const here = e.id === view.value?.entry_id && open.value;
     return {
       id: e.id,
-      shown,
+      shown: here && view.value?.attempt.roll_up !== 'not_run' ? ('in_progress' as const) : shownOf(e),
       label: `${e.case_key} ${e.title}: ${entryWords(e)}`,
       group: e.configuration?.name ?? '',
     };
@@ -60,13 +63,12 @@ const marks = computed(() =>
 const walked = computed(() => mine.value.filter((e) => e.readiness === 'done').length);
 const left = computed(
   () =>
-    mine.value
-      .filter((e) => e.readiness !== 'done')
-      .reduce((sum, e) => sum + (e.estimate_seconds ?? 120), 0) * 1000,
+    mine.value.filter((e) => e.readiness !== 'done').reduce((sum, e) => sum + e.estimate_seconds, 0) * 1000,
 );
 const notMine = computed(
   () => open.value && view.value !== null && view.value.attempt.tester.id !== session.value?.user.id,
 );
+const locked = computed(() => !open.value || notMine.value);
 const total = computed(() =>
   view.value
     ? (view.value.attempt.corrected_ms ?? view.value.attempt.active_ms) +
@@ -77,13 +79,38 @@ const total = computed(() =>
 const behind = computed(() => steps.value.filter((s) => lit.value === null || s.position < lit.value));
 const ahead = computed(() => steps.value.filter((s) => lit.value !== null && s.position > lit.value));
 const litStep = ref<InstanceType<typeof LitStep> | null>(null);
+const companion = ref<{
+  open: () => Promise<void>;
+  lit: InstanceType<typeof LitStep> | null;
+  isOpen: boolean;
+} | null>(null);
+/** The form of a verdict opens where the tester looks: in the small window while that is there. */
+const active = computed(() => (companion.value?.isOpen && companion.value.lit) || litStep.value);
+const withCompanion = ref(false);
 const drafting = ref<number | null | undefined>(undefined);
+const asking = ref(false);
 const files = ref<HTMLInputElement | null>(null);
 const dropping = ref(false);
 const title = ref<HTMLElement | null>(null);
 const narrow = window.innerWidth <= 640;
+const tools = useEvidence(
+  walk,
+  computed(() => !locked.value && view.value !== null),
+  () => drafting.value ?? lit.value,
+);
+/** One lit step, or all of them as a sheet; remembered on this device. */
+const sheet = ref(false);
+onMounted(async () => (sheet.value = (await kept<boolean>('walk-sheet')) ?? false));
+function turnSheet(): void {
+  sheet.value = !sheet.value;
+  void keep('walk-sheet', sheet.value);
+  if (sheet.value && lit.value === null && steps.value[0]) walk.light(steps.value[0].position);
+}
 
-watch(id, () => (drafting.value = undefined));
+watch(id, () => {
+  drafting.value = undefined;
+  asking.value = false;
+});
 watch(
   () => view.value?.title,
   (now) => {
@@ -91,25 +118,50 @@ watch(
   },
 );
 
+async function openCompanion(): Promise<void> {
+  withCompanion.value = true;
+  // Its chunk may still have to come: a click stays good for a few seconds.
+  for (let n = 0; n < 40 && !companion.value; n += 1) await new Promise((r) => setTimeout(r, 50));
+  await companion.value?.open();
+}
+function jumpBy(by: 1 | -1): void {
+  const at = mine.value.findIndex((e) => e.id === view.value?.entry_id);
+  const to = mine.value[at + by];
+  if (to) void jump(to.id);
+}
 useKeys('On the walk', () => {
   const step = current.value;
   const always = [
     { keys: ['j', 'ArrowDown'], label: 'Next step', run: () => walk.move(1) },
     { keys: ['k', 'ArrowUp'], label: 'Step before', run: () => walk.move(-1) },
+    { keys: [']'], label: 'Next entry on the trail', run: () => jumpBy(1) },
+    { keys: ['['], label: 'Entry before', run: () => jumpBy(-1) },
+    { keys: ['.'], label: 'One lit step, or all as a sheet', run: turnSheet },
+    {
+      keys: ['v'],
+      label: 'Copy the values of the step, one after another',
+      run: () => active.value?.copyNext(),
+    },
   ];
-  if (!open.value || notMine.value) return always;
+  if (locked.value) return always;
   return [
-    ...(step
+    ...(step && !sheet.value
       ? [
           { keys: ['1'], label: 'Pass', run: () => void walk.judge(step, 'pass') },
-          { keys: ['2'], label: 'Fail', run: () => litStep.value?.begin('fail') },
-          { keys: ['3'], label: 'Blocked', run: () => litStep.value?.begin('blocked') },
+          { keys: ['2'], label: 'Fail', run: () => void active.value?.begin('fail') },
+          { keys: ['3'], label: 'Blocked', run: () => void active.value?.begin('blocked') },
           { keys: ['4'], label: 'Not applicable', run: () => void walk.judge(step, 'not_applicable') },
-          { keys: ['n'], label: 'Note', run: () => litStep.value?.begin('note') },
+          { keys: ['n'], label: 'Note', run: () => void active.value?.begin('note') },
+          { keys: ['t'], label: 'Count a try that failed', run: () => active.value?.tried(true) },
+          { keys: ['T'], label: 'Count a try that went well', run: () => active.value?.tried(false) },
+          { keys: ['a'], label: 'Ask, or suggest a wording', run: () => (asking.value = true) },
         ]
       : []),
-    { keys: ['0'], label: 'Take the verdict back', run: takeBack },
-    { keys: ['c'], label: 'Add a picture or file', run: () => choose() },
+    ...(sheet.value ? [] : [{ keys: ['0'], label: 'Take the verdict back', run: takeBack }]),
+    { keys: ['c'], label: 'Capture the screen', run: () => void tools.screen() },
+    { keys: ['C'], label: 'Capture a part of it', run: () => void tools.part() },
+    { keys: ['r'], label: 'Record, and stop', run: () => void tools.record() },
+    { keys: ['u'], label: 'Choose a file', run: () => files.value?.click() },
     {
       keys: ['d'],
       label: 'Draft a defect',
@@ -118,11 +170,18 @@ useKeys('On the walk', () => {
           step?.position ?? steps.value.findLast((s) => s.record.verdict === 'fail')?.position ?? null),
     },
     { keys: ['f'], label: 'Finish the attempt', run: () => walk.light(null) },
+    { keys: ['m'], label: 'Companion window', run: () => void openCompanion() },
     {
       keys: ['p'],
       label: 'Pause the clock',
       run: () => (walk.clock.paused.value = !walk.clock.paused.value),
     },
+    ...(walk.rounds.value.length > 1
+      ? [
+          { keys: ['}'], label: 'Next round', run: () => walk.toRound(walk.roundAt.value + 1) },
+          { keys: ['{'], label: 'Round before', run: () => walk.toRound(walk.roundAt.value - 1) },
+        ]
+      : []),
     ...always,
   ];
 });
@@ -138,50 +197,20 @@ function takeBack(): void {
         );
   if (judged) void walk.judge(judged, 'not_run');
 }
-function choose(): void {
-  files.value?.click();
-}
-async function addAll(
-  list: FileList | File[] | null | undefined,
-  source: 'paste' | 'drop' | 'file',
-  step: number | null,
-): Promise<void> {
-  for (const file of list ?? []) await walk.attach(file, file.name || 'pasted.png', source, step);
-}
 async function onChosen(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
-  await addAll(input.files, 'file', lit.value);
+  await tools.addAll(input.files, narrow ? 'camera' : 'file');
   input.value = '';
-}
-function onPaste(event: ClipboardEvent): void {
-  const found = [...(event.clipboardData?.files ?? [])];
-  if (found.length === 0 || !open.value || notMine.value) return;
-  event.preventDefault();
-  const at = new Date().toTimeString().slice(0, 8).replaceAll(':', '');
-  void addAll(
-    found.map(
-      (f) =>
-        new File(
-          [f],
-          f.name && f.name !== 'image.png' ? f.name : `pasted-${at}.${f.type.split('/')[1] ?? 'png'}`,
-          { type: f.type },
-        ),
-    ),
-    'paste',
-    drafting.value ?? lit.value,
-  );
 }
 function onDrop(event: DragEvent): void {
   dropping.value = false;
-  if (open.value && !notMine.value) void addAll(event.dataTransfer?.files, 'drop', lit.value);
+  if (!locked.value) void tools.addAll(event.dataTransfer?.files, 'drop');
 }
-onMounted(() => window.addEventListener('paste', onPaste));
-onBeforeUnmount(() => window.removeEventListener('paste', onPaste));
 
 async function jump(entryId: string): Promise<void> {
   if (entryId === view.value?.entry_id) return;
   const entry = mine.value.find((e) => e.id === entryId);
-  if (entry && entry.readiness === 'ready') await start(entry.id);
+  if (entry && entry.readiness === 'ready' && mayRecord(project.value)) await start(entry.id);
   else await router.push(`/${project.value}/entries/${entryId}`);
 }
 /** On to the next: the next in order whatever it shows, or the next that can be walked. */
@@ -190,7 +219,8 @@ async function finished(after: Api['PolicySet']['after_finishing']): Promise<voi
   const at = mine.value.findIndex((e) => e.id === view.value?.entry_id);
   const inOrder = mine.value[at + 1];
   const order = [...mine.value.slice(at + 1), ...mine.value.slice(0, Math.max(at, 0))];
-  const to = after === 'next_in_order' ? inOrder : order.find((e) => e.readiness === 'ready');
+  const to =
+    after === 'next_in_order' ? inOrder : order.find((e) => e.readiness === 'ready' && e.walking === null);
   if (to) await jump(to.id);
   else await router.push(`/${project.value}/today`);
   await nextTick();
@@ -199,17 +229,13 @@ async function finished(after: Api['PolicySet']['after_finishing']): Promise<voi
 // A clean pass needs no wrap-up where the project says so.
 watch(lit, async (now, before) => {
   const detail = view.value;
-  if (now !== null || before === null || !detail || !open.value || notMine.value) return;
+  if (now !== null || before === null || !detail || locked.value) return;
   const { policies, attempt } = detail;
   if (policies.skip_wrap_up_on_pass && policies.pass_sets_verdict && attempt.roll_up === 'pass') {
     await walk.act({ kind: 'finish', verdict: null, note: '', active_ms: walk.clock.take(), time: null });
     await finished(policies.after_finishing);
   }
 });
-async function takeOver(): Promise<void> {
-  await api.POST('/attempts/{attempt}/take-over', { params: { path: { attempt: id.value } }, body: {} });
-  await walk.refetch();
-}
 function escape(event: KeyboardEvent): void {
   if (isTyping(event.target)) (event.target as HTMLElement).blur();
 }
@@ -234,7 +260,7 @@ function escape(event: KeyboardEvent): void {
   >
     <div class="top">
       <div class="line">
-        <RouterLink class="mono soft plain" :to="`/${project}/casebook/${view.case_key}`">{{
+        <RouterLink class="mono soft plain key" :to="`/${project}/casebook/${view.case_key}`">{{
           view.case_key
         }}</RouterLink>
         <h1 ref="title" tabindex="-1" class="long">{{ view.title }}</h1>
@@ -242,11 +268,17 @@ function escape(event: KeyboardEvent): void {
           >{{ view.attempt.configuration?.name }} · build {{ view.attempt.build?.name }} · attempt
           {{ view.attempt.number }}</span
         >
-        <span
+        <button
+          type="button"
           class="time mono"
-          :title="walk.clock.paused.value ? 'The clock is paused (p)' : 'Time on this attempt (p pauses)'"
-          >{{ walk.clock.paused.value ? 'paused ' : '' }}{{ clockWords(total) }}</span
+          :title="
+            walk.clock.paused.value ? 'The clock is paused; p goes on' : 'Time on this attempt; p pauses it'
+          "
+          :disabled="locked"
+          @click="walk.clock.paused.value = !walk.clock.paused.value"
         >
+          {{ walk.clock.paused.value ? 'paused ' : '' }}{{ clockWords(total) }}
+        </button>
       </div>
       <div class="line">
         <PathTrail
@@ -261,42 +293,59 @@ function escape(event: KeyboardEvent): void {
             · about {{ length(left) }} left</template
           ></span
         >
+        <span class="ways">
+          <button type="button" class="link" :aria-pressed="sheet" @click="turnSheet">
+            {{ sheet ? 'One step' : 'As a sheet' }} <kbd>.</kbd>
+          </button>
+          <button v-if="!locked && !narrow" type="button" class="link" @click="openCompanion">
+            Companion <kbd>m</kbd>
+          </button>
+        </span>
       </div>
+      <RoundTrail :walk="walk" :locked="locked" />
     </div>
     <p v-if="startProblem" class="band" role="alert">{{ startProblem.message }}</p>
-    <p v-if="notMine" class="band" role="alert">
-      {{ view.attempt.tester.name }} is walking this attempt. What you recorded before is kept.
-      <Button size="small" label="Take it over" severity="secondary" outlined @click="takeOver" />
-    </p>
-    <p v-if="view.retest_reason && open" class="band"><strong>Retest:</strong> {{ view.retest_reason }}</p>
-    <p v-if="view.late.length > 0" class="band">
-      {{ plural(view.late.length, 'entry', 'entries') }} arrived too late and wait for a lead:
-      {{ view.late[0]?.why }}
-    </p>
+    <WalkBands
+      :walk="walk"
+      :project="project"
+      :not-mine="notMine"
+      :fault="tools.fault.value"
+      @dismiss="tools.fault.value = ''"
+    />
     <div class="columns">
       <div class="lane">
         <div v-if="view.preconditions" class="before small">
           <span class="label">Before you begin</span><MarkdownText :text="view.preconditions" />
         </div>
-        <ol>
+        <SheetView v-if="sheet && steps.length > 0" :walk="walk" :project="project" :locked="locked" />
+        <ol v-else>
           <StepLine
             v-for="s in behind"
             :key="s.position"
             :step="s"
             :defects="view.defects"
-            :waiting="view.waiting.has(`1.${s.position}`)"
+            :waiting="view.waiting.has(`${walk.roundAt.value}.${s.position}`)"
             @light="walk.light(s.position)"
           />
           <li v-if="current">
             <LitStep
-              :key="`${id}.${current.position}`"
+              :key="`${id}.${walk.roundAt.value}.${current.position}`"
               ref="litStep"
               :walk="walk"
               :step="current"
               :count="steps.length"
-              :locked="!open || notMine"
+              :locked="locked"
+              :project="project"
               @draft="drafting = current.position"
-              @capture="choose()"
+              @capture="narrow ? files?.click() : tools.screen()"
+              @ask="asking = true"
+            />
+            <AskPanel
+              v-if="asking && !locked"
+              :key="`ask.${current.position}`"
+              :walk="walk"
+              :step="current"
+              @close="asking = false"
             />
             <DefectPanel
               v-if="drafting === current.position"
@@ -318,7 +367,7 @@ function escape(event: KeyboardEvent): void {
         </ol>
         <p v-if="steps.length === 0" class="soft">This case has no steps. Judge it as a whole below.</p>
         <DefectPanel
-          v-if="drafting !== undefined && drafting !== current?.position"
+          v-if="drafting !== undefined && (sheet || drafting !== current?.position)"
           :walk="walk"
           :project="project"
           :step="drafting"
@@ -331,16 +380,11 @@ function escape(event: KeyboardEvent): void {
           @finished="finished"
           @next="finished('next_open')"
         />
-        <Button
-          v-else-if="open && !notMine"
-          class="finish"
-          text
-          severity="secondary"
-          @click="walk.light(null)"
+        <Button v-else-if="!locked" class="finish" text severity="secondary" @click="walk.light(null)"
           >Finish the attempt <kbd>f</kbd></Button
         >
       </div>
-      <WalkTray :walk="walk" :project="project" :locked="!open || notMine" @choose="choose()" />
+      <WalkTray :walk="walk" :project="project" :locked="locked" :tools="tools" @choose="files?.click()" />
     </div>
     <input
       ref="files"
@@ -348,9 +392,32 @@ function escape(event: KeyboardEvent): void {
       type="file"
       multiple
       tabindex="-1"
-      aria-label="A picture, text or log file"
-      accept="image/png,image/jpeg,image/webp,.txt,.log,text/plain"
+      aria-label="A picture, recording, text or log file"
+      :capture="narrow ? 'environment' : undefined"
+      accept="image/png,image/jpeg,image/webp,video/webm,video/mp4,.txt,.log,text/plain"
       @change="onChosen"
+    />
+    <Teleport v-if="tools.choosing.value" to="body"
+      ><PickPart
+        :picture="tools.choosing.value"
+        @leave="tools.choosing.value = null"
+        @keep="
+          (part: Blob) => {
+            tools.choosing.value = null;
+            void tools.keepPicture(part, 'capture');
+          }
+        "
+    /></Teleport>
+    <CompanionWindow
+      v-if="withCompanion"
+      ref="companion"
+      :walk="walk"
+      :project="project"
+      :locked="locked"
+      :tools="tools"
+      :time="total"
+      @draft="drafting = lit"
+      @ask="asking = true"
     />
   </div>
 </template>
@@ -380,9 +447,23 @@ function escape(event: KeyboardEvent): void {
 .about {
   white-space: nowrap;
 }
+.key {
+  white-space: nowrap;
+}
+.ways {
+  display: flex;
+  gap: 16px;
+}
 .time {
   margin-left: auto;
   font-size: 1.07rem;
+  color: var(--ink);
+  background: none;
+  border: 0;
+  padding: 0;
+  min-width: 3.4rem;
+  text-align: right;
+  cursor: pointer;
 }
 .end {
   margin-left: auto;

@@ -2,15 +2,22 @@
 import { computed } from 'vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { ago, exact, plainWords, plural, wordOf, type Shown } from '@/kit/words';
+import CaptureTools from './CaptureTools.vue';
 import EvidenceCard from './EvidenceCard.vue';
+import ScratchPad from './ScratchPad.vue';
+import type { EvidenceTools } from './useEvidence';
 import type { Walk } from './useWalk';
 
-const props = defineProps<{ walk: Walk; project: string; locked: boolean }>();
+const props = defineProps<{ walk: Walk; project: string; locked: boolean; tools: EvidenceTools }>();
 const emit = defineEmits<{ choose: [] }>();
 const view = computed(() => props.walk.view.value);
 const lit = computed(() => props.walk.lit.value);
-const here = computed(() => view.value?.evidence.filter((e) => e.step === lit.value) ?? []);
-const others = computed(() => view.value?.evidence.filter((e) => e.step !== lit.value) ?? []);
+/** Of the lit step in its round; of the attempt where no step is lit. */
+const isHere = (e: { step: number | null; round: number | null }): boolean =>
+  e.step === lit.value && (e.step === null || (e.round ?? 1) === props.walk.roundAt.value);
+const here = computed(() => view.value?.evidence.filter(isHere) ?? []);
+const others = computed(() => view.value?.evidence.filter((e) => !isHere(e)) ?? []);
+const references = computed(() => (props.walk.current.value?.files ?? []).map((f) => ({ ...f })));
 </script>
 
 <template>
@@ -20,9 +27,18 @@ const others = computed(() => view.value?.evidence.filter((e) => e.step !== lit.
         {{ lit === null ? 'Evidence of the attempt' : `Evidence of step ${lit}` }}
         <span class="soft">{{ here.length || '' }}</span>
       </h2>
-      <EvidenceCard v-for="e in here" :key="e.id" :item="e" :walk="walk" :locked="locked" />
+      <EvidenceCard
+        v-for="e in here"
+        :key="e.id"
+        :item="e"
+        :walk="walk"
+        :locked="locked"
+        :references="references"
+        :project="project"
+      />
+      <CaptureTools v-if="!locked" :walk="walk" :tools="tools" :project="project" @choose="emit('choose')" />
       <button v-if="!locked" type="button" class="drop" @click="emit('choose')">
-        Paste, drop or choose a file <span><kbd>Ctrl V</kbd> <kbd>c</kbd></span>
+        Paste, drop or choose a file <span><kbd>Ctrl V</kbd> <kbd>u</kbd></span>
       </button>
       <p v-else-if="here.length === 0" class="soft">None.</p>
     </section>
@@ -67,6 +83,7 @@ const others = computed(() => view.value?.evidence.filter((e) => e.step !== lit.
         </li>
       </ul>
     </section>
+    <ScratchPad :project="project" />
     <section v-if="view.objective">
       <h2>Objective</h2>
       <p class="soft">{{ view.objective }}</p>

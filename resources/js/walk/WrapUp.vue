@@ -2,12 +2,16 @@
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
+import { useQuery } from '@tanstack/vue-query';
 import { computed, ref } from 'vue';
+import { api, take } from '@/api/client';
+import { say } from '@/kit/notices';
 import type { Api } from '@/api/client';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { length, plural, wordOf } from '@/kit/words';
 import { useKeys } from '@/kit/keys';
 import { useDraft } from './useDraft';
+import { countedRounds } from './acts';
 import type { Walk } from './useWalk';
 
 const props = defineProps<{ walk: Walk; locked: boolean }>();
@@ -17,9 +21,13 @@ const finals: Final[] = ['pass', 'fail', 'blocked', 'not_applicable'];
 const view = computed(() => props.walk.view.value);
 const { draft, clear } = useDraft(
   computed(() => `${view.value?.attempt.id}.finish`),
-  () => ({ note: '', time: '', chosen: '' as '' | Final }),
+  () => ({ note: '', time: '', chosen: '' as '' | Final, stop: false }),
 );
-const notRun = computed(() => props.walk.steps.value.filter((s) => s.record.verdict === 'not_run').length);
+const notRun = computed(() =>
+  countedRounds(props.walk.rounds.value)
+    .filter((r) => r.skipped === null)
+    .reduce((n, r) => n + r.steps.filter((s) => s.verdict === 'not_run').length, 0),
+);
 const rollUp = computed(() => view.value?.attempt.roll_up ?? 'not_run');
 const suggested = computed<Final | ''>(() =>
   finals.includes(rollUp.value as Final) ? (rollUp.value as Final) : '',
@@ -27,6 +35,27 @@ const suggested = computed<Final | ''>(() =>
 const chosen = computed<Final | ''>(() => draft.value.chosen || suggested.value);
 const needsWord = computed(() => chosen.value !== '' && chosen.value !== rollUp.value);
 const measured = computed(() => (view.value?.attempt.active_ms ?? 0) + props.walk.clock.since.value);
+/** What needs the pass of this entry and would be stopped. */
+const { data: stops } = useQuery({
+  queryKey: computed(() => ['stops', view.value?.entry_id, 'as-if']),
+  enabled: computed(
+    () => view.value?.attempt.state === 'open' && (chosen.value === 'fail' || chosen.value === 'blocked'),
+  ),
+  retry: false,
+  queryFn: async () =>
+    take(
+      await api.GET('/entries/{entry}/stops', {
+        params: { path: { entry: view.value?.entry_id ?? '' }, query: { as: 'fail' } },
+      }),
+    ),
+});
+const remark = ref<string | null>(null);
+async function saveRemark(): Promise<void> {
+  const now = remark.value?.trim();
+  if (now !== undefined && now !== view.value?.attempt.remark)
+    await props.walk.act({ kind: 'note', round: null, step: null, note: now });
+  remark.value = null;
+}
 const problem = ref<{ field: 'verdict' | 'note' | 'time'; words: string } | null>(null);
 const busy = ref(false);
 
@@ -66,6 +95,19 @@ async function finish(): Promise<void> {
     active_ms: props.walk.clock.take(),
     time: time || null,
   });
+  if (
+    draft.value.stop &&
+    (stops.value?.stops.length ?? 0) > 0 &&
+    ['fail', 'blocked'].includes(chosen.value)
+  ) {
+    const entry = detail.entry_id;
+    const names = stops.value?.stops.map((e) => e.key).join(', ');
+    await props.walk.act({ kind: 'stops', entry });
+    say(`Stopped until this one passes: ${names}.`, async () => {
+      await api.DELETE('/entries/{entry}/stops', { params: { path: { entry } }, body: {} });
+      return 'Let go again.';
+    });
+  }
   await clear();
   busy.value = false;
   emit('finished', detail.policies.after_finishing);
@@ -131,6 +173,31 @@ useKeys('Wrap-up', () => [
           <p v-if="problem?.field === 'time'" class="p-invalid-words" role="alert">{{ problem.words }}</p>
         </div>
       </div>
+      <div class="remark">
+        <label class="label" for="attempt-remark">Note on the whole attempt</label>
+        <Textarea
+          id="attempt-remark"
+          :model-value="remark ?? view.attempt.remark"
+          fluid
+          auto-resize
+          rows="1"
+          maxlength="10000"
+          :readonly="locked"
+          @update:model-value="remark = $event"
+          @blur="saveRemark"
+        />
+      </div>
+      <div v-if="(chosen === 'fail' || chosen === 'blocked') && (stops?.stops.length ?? 0) > 0" class="stops">
+        <label
+          ><input v-model="draft.stop" type="checkbox" /> Stop what needs the pass of this entry, until it
+          passes: {{ plural(stops?.stops.length ?? 0, 'entry', 'entries') }}</label
+        >
+        <ul class="small soft">
+          <li v-for="e in stops?.stops.slice(0, 6)" :key="e.id" class="long">
+            <span class="mono">{{ e.key }}</span> {{ e.title }} {{ e.why }}
+          </li>
+        </ul>
+      </div>
       <div class="row">
         <Button :disabled="busy || locked" @click="finish">Finish and go on <kbd>Enter</kbd></Button>
         <span class="soft">Steps can be looked at again with <kbd>k</kbd></span>
@@ -194,6 +261,17 @@ fieldset {
 }
 .choice input {
   accent-color: var(--dusk);
+}
+.remark {
+  width: 100%;
+}
+.stops label {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+.stops ul {
+  padding-left: 28px;
 }
 .fields {
   display: grid;

@@ -1,87 +1,33 @@
 import type { Api } from '@/api/client';
+import type { Act, Deed, WalkEvidence, WalkView } from './deeds';
 
-export type StepVerdict = Api['StepRecord']['verdict'];
+export type { Act, Deed, FinalVerdict, Markup, StepVerdict, WalkEvidence, WalkView } from './deeds';
 
-/** What a person did in a walk, as it waits on the device. */
-export type Deed =
-  | {
-      kind: 'verdict';
-      round: number;
-      step: number;
-      verdict: StepVerdict;
-      happened?: string;
-      reason?: string;
-      waits_on?: string;
-      active_ms: number;
-    }
-  | { kind: 'note'; round: number; step: number; note: string }
-  | {
-      kind: 'evidence';
-      id: string;
-      round: number | null;
-      step: number | null;
-      name: string;
-      source: 'paste' | 'drop' | 'file';
-      file: Blob;
-    }
-  | { kind: 'caption'; id: string; caption: string }
-  | { kind: 'remove'; id: string }
-  | {
-      kind: 'defect';
-      id: string;
-      project: string;
-      round: number | null;
-      step: number | null;
-      title: string;
-      body: string;
-      expected: string;
-      actual: string;
-      severity: Api['DefectLine']['severity'];
-    }
-  | { kind: 'link'; defect: string; key: string; title: string; round: number | null; step: number | null }
-  | {
-      kind: 'finish';
-      verdict: 'pass' | 'fail' | 'blocked' | 'not_applicable' | null;
-      note: string;
-      active_ms: number;
-      time: string | null;
-    };
-
-export interface Act {
-  /** The device's own counter. */
-  counter: number;
-  /** The Idempotency-Key, a UUIDv7. */
-  key: string;
-  attempt: string;
-  /** Whose act it is. */
-  user: string;
-  deed: Deed;
-  at: string;
-  /** Set when the server refused it: what it said. It is kept, and not sent again by itself. */
-  refused?: string;
-}
-
-/** An attempt as the walk shows it: what the server knows and what waits here on top. */
-export interface WalkView extends Omit<Api['AttemptDetail'], 'evidence'> {
-  evidence: WalkEvidence[];
-  /** Ids of evidence, and "round.step" of verdicts, that are not yet saved. */
-  waiting: Set<string>;
-}
-/** A piece of evidence, with the picture itself until it is saved. */
-export type WalkEvidence = Api['EvidenceItem'] & { local?: Blob; refused?: string };
+type RollUp = Api['RoundRecord']['roll_up'];
 
 /**
  * Rolls verdicts up, for showing at once what the server will say: fail, blocked, not run, in progress,
  * not applicable, pass, the first that fits.
  */
-export function rollUp(verdicts: Api['RoundRecord']['roll_up'][]): Api['RoundRecord']['roll_up'] {
-  const has = (v: Api['RoundRecord']['roll_up']): boolean => verdicts.includes(v);
-  const all = (v: Api['RoundRecord']['roll_up']): boolean => verdicts.every((x) => x === v);
+export function rollUp(verdicts: RollUp[]): RollUp {
+  const has = (v: RollUp): boolean => verdicts.includes(v);
+  const all = (v: RollUp): boolean => verdicts.every((x) => x === v);
   if (has('fail')) return 'fail';
   if (has('blocked')) return 'blocked';
   if (all('not_run')) return 'not_run';
   if (has('not_run') || has('in_progress')) return 'in_progress';
   return all('not_applicable') ? 'not_applicable' : 'pass';
+}
+
+/** The rounds that count: one walked once more stands for the one before. */
+export function countedRounds(rounds: Api['RoundRecord'][]): Api['RoundRecord'][] {
+  const repeated = new Set(rounds.map((r) => r.repeats));
+  return rounds.filter((r) => !repeated.has(r.position));
+}
+
+function renew(view: WalkView, round: Api['RoundRecord']): void {
+  round.roll_up = round.skipped === null ? rollUp(round.steps.map((s) => s.verdict)) : 'not_applicable';
+  view.attempt.roll_up = rollUp(countedRounds(view.rounds).map((r) => r.roll_up));
 }
 
 /** Lays the acts that wait over what the server knows. Pure: the detail is left as it is. */
@@ -90,12 +36,44 @@ export function applyActs(detail: Api['AttemptDetail'], acts: readonly Act[]): W
     ...detail,
     attempt: { ...detail.attempt },
     rounds: detail.rounds.map((r) => ({ ...r, steps: r.steps.map((s) => ({ ...s })) })),
-    evidence: [...detail.evidence],
+    evidence: detail.evidence.map((e) => ({ ...e })),
     defects: [...detail.defects],
     waiting: new Set(),
   };
   for (const act of acts) applyOne(view, act);
   return view;
+}
+
+function stepOf(view: WalkView, deed: { round: number; step: number }): Api['StepRecord'] | undefined {
+  return view.rounds.find((r) => r.position === deed.round)?.steps.find((s) => s.position === deed.step);
+}
+
+function added(deed: Extract<Deed, { kind: 'evidence' }>, act: Act): WalkEvidence {
+  return {
+    id: deed.id,
+    round: deed.round,
+    step: deed.step,
+    name: deed.name,
+    caption: '',
+    source: deed.source,
+    media_type: deed.file?.type ?? null,
+    bytes: deed.file?.size ?? 0,
+    width: null,
+    height: null,
+    sha256: null,
+    link: deed.link ?? null,
+    gone: false,
+    markup: null,
+    marked_url: null,
+    compared: null,
+    url: '',
+    thumbnail_url: null,
+    added_by_id: act.user,
+    created_at: act.at,
+    ...(deed.file ? { local: deed.file } : {}),
+    ...(act.held ? { held: true } : {}),
+    ...(act.refused === undefined ? {} : { refused: act.refused }),
+  };
 }
 
 function applyOne(view: WalkView, act: Act): void {
@@ -112,44 +90,84 @@ function applyOne(view: WalkView, act: Act): void {
       step.waits_on = deed.waits_on ?? '';
       step.active_ms += deed.active_ms;
       step.judged_at = deed.verdict === 'not_run' ? null : act.at;
-      round.roll_up = rollUp(round.steps.map((s) => s.verdict));
-      view.attempt.roll_up = rollUp(view.rounds.map((r) => r.roll_up));
       view.attempt.active_ms += deed.active_ms;
       view.waiting.add(`${deed.round}.${deed.step}`);
+      renew(view, round);
       return;
     }
     case 'note': {
-      const step = view.rounds
-        .find((r) => r.position === deed.round)
-        ?.steps.find((s) => s.position === deed.step);
-      if (step) step.note = deed.note;
+      if (deed.step === null || deed.round === null) view.attempt.remark = deed.note;
+      else {
+        const step = stepOf(view, { round: deed.round, step: deed.step });
+        if (step) step.note = deed.note;
+      }
       return;
     }
+    case 'try': {
+      const step = stepOf(view, deed);
+      if (!step) return;
+      step.tries += 1;
+      step.tries_failed += deed.failed ? 1 : 0;
+      return;
+    }
+    case 'round': {
+      const round = view.rounds.find((r) => r.position === deed.round);
+      if (!round) return;
+      if (deed.act === 'repeat') {
+        if (view.rounds.some((r) => r.repeats === round.position)) return;
+        view.rounds.push({
+          ...round,
+          position: view.rounds.length + 1,
+          repeats: round.position,
+          skipped: null,
+          roll_up: 'not_run',
+          texts: view.rounds.indexOf(round) === 0 ? [] : round.texts,
+          steps: round.steps.map((s) => ({
+            ...s,
+            verdict: 'not_run',
+            note: '',
+            happened: '',
+            reason: '',
+            waits_on: '',
+            active_ms: 0,
+            tries: 0,
+            tries_failed: 0,
+            judged_at: null,
+          })),
+        });
+      } else round.skipped = deed.act === 'skip' ? deed.reason : null;
+      renew(view, round);
+      return;
+    }
+    case 'away':
+      view.attempt.active_ms += Math.min(deed.counted_ms, deed.away_ms);
+      return;
+    case 'surroundings':
+      view.attempt.build = deed.build;
+      view.attempt.configuration = deed.configuration;
+      view.attempt.environment = deed.environment;
+      return;
     case 'evidence':
       if (view.evidence.some((e) => e.id === deed.id)) return;
-      view.evidence.push({
-        id: deed.id,
-        round: deed.round,
-        step: deed.step,
-        name: deed.name,
-        caption: '',
-        source: deed.source,
-        media_type: deed.file.type,
-        bytes: deed.file.size,
-        width: null,
-        height: null,
-        sha256: '',
-        url: '',
-        thumbnail_url: null,
-        added_by_id: act.user,
-        created_at: act.at,
-        local: deed.file,
-        ...(act.refused === undefined ? {} : { refused: act.refused }),
-      });
+      view.evidence.push(added(deed, act));
       view.waiting.add(deed.id);
       return;
     case 'caption':
-      view.evidence = view.evidence.map((e) => (e.id === deed.id ? { ...e, caption: deed.caption } : e));
+      change(view, deed.id, { caption: deed.caption });
+      return;
+    case 'move':
+      change(view, deed.id, { round: deed.round, step: deed.step });
+      return;
+    case 'markup':
+      change(view, deed.id, {
+        markup: deed.markup.shapes.length > 0 || deed.markup.crop ? { ...deed.markup } : null,
+        ...(deed.file ? { drawn: deed.file } : {}),
+      });
+      view.waiting.add(deed.id);
+      return;
+    case 'redact':
+      change(view, deed.id, { local: deed.file, markup: null, marked_url: null });
+      view.waiting.add(deed.id);
       return;
     case 'remove':
       view.evidence = view.evidence.filter((e) => e.id !== deed.id);
@@ -167,7 +185,7 @@ function applyOne(view: WalkView, act: Act): void {
         });
       return;
     case 'link':
-      if (!view.defects.some((d) => d.key === deed.key && d.step === deed.step))
+      if (!view.defects.some((d) => d.key === deed.key && d.step === deed.step && d.round === deed.round))
         view.defects.push({
           id: deed.defect,
           key: deed.key,
@@ -188,7 +206,15 @@ function applyOne(view: WalkView, act: Act): void {
       view.attempt.active_ms += deed.active_ms;
       return;
     }
+    case 'start':
+    case 'message':
+    case 'outage':
+    case 'stops':
   }
+}
+
+function change(view: WalkView, id: string, fields: Partial<WalkEvidence>): void {
+  view.evidence = view.evidence.map((e) => (e.id === id ? { ...e, ...fields } : e));
 }
 
 /** The request that delivers an act. */
@@ -204,13 +230,59 @@ export function requestOf(act: Act): { path: string; init: RequestInit } {
       body: JSON.stringify({ ...body, ...stamp }),
     },
   });
+  const form = (
+    path: string,
+    fields: Record<string, string | number | null>,
+    file: Blob | null,
+    name: string,
+  ) => {
+    const body = new FormData();
+    if (file) body.set('file', file, name);
+    for (const [key, value] of Object.entries({ ...fields, ...stamp }))
+      if (value !== null) body.set(key, String(value));
+    return { path, init: { method: 'POST', body } };
+  };
   switch (deed.kind) {
+    case 'start':
+      return json('POST', `/api/v1/entries/${deed.entry}/device-attempts`, {
+        id: act.attempt,
+        case_version_id: deed.version,
+      });
     case 'verdict': {
       const { kind: _, ...body } = deed;
       return json('POST', `${attempt}/verdicts`, body);
     }
     case 'note':
       return json('POST', `${attempt}/notes`, { round: deed.round, step: deed.step, note: deed.note });
+    case 'try':
+      return json('POST', `${attempt}/tries`, { round: deed.round, step: deed.step, failed: deed.failed });
+    case 'round':
+      return json('POST', `${attempt}/rounds`, { round: deed.round, act: deed.act, reason: deed.reason });
+    case 'away':
+      return json('POST', `${attempt}/away`, { away_ms: deed.away_ms, counted_ms: deed.counted_ms });
+    case 'surroundings':
+      return json('POST', `${attempt}/surroundings`, {
+        build_id: deed.build?.id ?? null,
+        configuration_id: deed.configuration?.id ?? null,
+        environment: deed.environment,
+      });
+    case 'message':
+      return json('POST', `/api/v1/cases/${deed.case}/messages`, {
+        kind: deed.what,
+        step: deed.step,
+        body: deed.body,
+        ...(deed.proposal ? { proposal: deed.proposal } : {}),
+      });
+    case 'outage':
+      return json('POST', `/api/v1/cycles/${deed.cycle}/list-verdicts`, {
+        ids: deed.ids,
+        verdict: 'blocked',
+        note: deed.note,
+        reason: deed.reason,
+        waits_on: deed.waits_on,
+      });
+    case 'stops':
+      return json('POST', `/api/v1/entries/${deed.entry}/stops`, {});
     case 'finish':
       return json('POST', `${attempt}/finish`, {
         verdict: deed.verdict,
@@ -220,6 +292,17 @@ export function requestOf(act: Act): { path: string; init: RequestInit } {
       });
     case 'caption':
       return json('PATCH', `/api/v1/evidence/${deed.id}`, { caption: deed.caption });
+    case 'move':
+      return json('POST', `/api/v1/evidence/${deed.id}/moves`, { round: deed.round, step: deed.step });
+    case 'markup':
+      return form(
+        `/api/v1/evidence/${deed.id}/markups`,
+        { markup: JSON.stringify(deed.markup) },
+        deed.file,
+        'marked.png',
+      );
+    case 'redact':
+      return form(`/api/v1/evidence/${deed.id}/redactions`, {}, deed.file, 'redacted.png');
     case 'remove':
       return json('DELETE', `/api/v1/evidence/${deed.id}`, {});
     case 'link':
@@ -232,19 +315,19 @@ export function requestOf(act: Act): { path: string; init: RequestInit } {
       const { kind: _, project, ...body } = deed;
       return json('POST', `/api/v1/projects/${project}/defects`, { ...body, attempt_id: act.attempt });
     }
-    case 'evidence': {
-      const form = new FormData();
-      form.set('file', deed.file, deed.name);
-      const fields: Record<string, string | number | null> = {
-        id: deed.id,
-        name: deed.name,
-        round: deed.round,
-        step: deed.step,
-        source: deed.source,
-        ...stamp,
-      };
-      for (const [name, value] of Object.entries(fields)) if (value !== null) form.set(name, String(value));
-      return { path: `${attempt}/evidence`, init: { method: 'POST', body: form } };
-    }
+    case 'evidence':
+      return form(
+        `${attempt}/evidence`,
+        {
+          id: deed.id,
+          name: deed.name,
+          round: deed.round,
+          step: deed.step,
+          source: deed.source,
+          link: deed.link ?? null,
+        },
+        deed.file,
+        deed.name,
+      );
   }
 }

@@ -2,6 +2,7 @@ import { computed, reactive, shallowReactive } from 'vue';
 import { v7 as uuid7 } from 'uuid';
 import { Problem, send } from '@/api/client';
 import { requestOf, type Act, type Deed } from './acts';
+import { checkFile } from './files';
 import { device } from './device';
 
 /** Called when the server has taken an act, with its answer. */
@@ -25,7 +26,9 @@ class Outbox {
     full: null as string | null,
     savedAt: null as string | null,
   });
-  readonly waiting = computed(() => this.acts.filter((a) => a.refused === undefined));
+  readonly waiting = computed(() => this.acts.filter((a) => a.refused === undefined && !a.held));
+  /** Pictures that are to be looked over before they leave the device. */
+  readonly held = computed(() => this.acts.filter((a) => a.held && a.refused === undefined));
   readonly refused = computed(() => this.acts.filter((a) => a.refused !== undefined));
 
   private settled = new Set<Settled>();
@@ -34,6 +37,8 @@ class Outbox {
   /** How often the server failed over an act; one it cannot digest must not hold up the rest for ever. */
   private readonly faults = new Map<string, number>();
   private user: string | null = null;
+  /** The act that is on its way right now. */
+  private sendingKey: string | null = null;
   private readonly others = new BroadcastChannel('lucid-step-outbox');
 
   constructor() {
@@ -44,26 +49,81 @@ class Outbox {
   async begin(user: string): Promise<void> {
     this.user = user;
     this.state.stopped = null;
+    // The browser may else throw away what waits when space runs short.
+    void navigator.storage?.persist?.().catch(() => false);
     await this.reload();
     this.kick();
   }
 
-  /** Writes a deed on the device; it is safe when this returns. */
-  async add(attempt: string, deed: Deed): Promise<Act> {
+  /**
+   * Writes a deed on the device; it is safe when this returns. Throws a Problem, and keeps nothing, when the file is none
+   * that the server would take, or when neither the device nor the server has room for it.
+   *
+   * @param entry the entry that the attempt walks
+   * @param held  a picture that is to be looked over before it leaves the device
+   */
+  async add(attempt: string, deed: Deed, entry?: string, held = false): Promise<Act> {
     if (this.user === null) throw new Error('Nobody is signed in.');
+    if (deed.kind === 'evidence' && deed.file) await checkFile(deed.file, deed.name);
     const act = { key: uuid7(), attempt, user: this.user, deed, at: new Date().toISOString() } as Act;
+    if (entry !== undefined) act.entry = entry;
+    if (held) act.held = true;
     try {
       act.counter = await (await device()).add('acts', act);
       this.state.full = null;
     } catch (error) {
+      if (!held && (await this.sendUnkept(act))) return act;
       this.state.full =
-        'This device could not keep the last entry: its storage is full. Free some space and repeat it.';
-      throw error;
+        'This device could not keep the last entry: its storage is full, and the server does not answer. Free some space and repeat it; what you typed is still there.';
+      throw new Problem(507, 'device-full', this.state.full, {}, { cause: String(error) });
     }
     this.acts.push(act);
     this.others.postMessage('changed');
     this.kick();
     return act;
+  }
+
+  /** Sends an act that the device has no room for, if nothing waits before it and the server answers. */
+  private async sendUnkept(act: Act): Promise<boolean> {
+    if (this.waiting.value.length > 0 || this.state.awaySince !== null) return false;
+    try {
+      const { path, init } = requestOf({ ...act, counter: 0 });
+      const headers = new Headers(init.headers);
+      headers.set('Idempotency-Key', act.key);
+      const response = await send(path, { ...init, headers });
+      const answer: Record<string, unknown> = await response.json().catch(() => ({}));
+      for (const listener of this.settled) await listener({ ...act, counter: 0 }, answer);
+      this.state.full = null;
+      this.state.savedAt = new Date().toISOString();
+      return true;
+    } catch {
+      return false;
+    }
+  }
+
+  /** Lets a picture go that was looked over; with `file`, that one instead. */
+  async release(evidence: string, file?: Blob): Promise<boolean> {
+    const act = this.acts.find((a) => a.deed.kind === 'evidence' && a.deed.id === evidence);
+    if (!act || act.deed.kind !== 'evidence' || (!act.held && this.sendingKey === act.key)) return false;
+    const { held: _, ...rest } = act;
+    await this.rewrite({ ...rest, deed: file ? { ...act.deed, file } : act.deed });
+    this.kick();
+    return true;
+  }
+
+  /** Sends a refused act once more, at the person's wish. */
+  async again(act: Act): Promise<void> {
+    const { refused: _, ...rest } = act;
+    this.faults.delete(act.key);
+    await this.rewrite(rest);
+    this.kick();
+  }
+
+  private async rewrite(act: Act): Promise<void> {
+    await (await device()).put('acts', act);
+    const at = this.acts.findIndex((a) => a.counter === act.counter);
+    if (at >= 0) this.acts.splice(at, 1, act);
+    this.others.postMessage('changed');
   }
 
   /** Gives a refused act up, at the person's wish. */
@@ -112,13 +172,22 @@ class Outbox {
       await this.reload();
       this.state.sending = true;
       try {
-        for (let act = this.waiting.value[0]; act !== undefined; act = this.waiting.value[0]) {
-          if (!(await this.sendOne(act))) break;
+        for (let act = this.nextOne(); act !== undefined; act = this.nextOne()) {
+          this.sendingKey = act.key;
+          const went = await this.sendOne(act);
+          this.sendingKey = null;
+          if (!went) break;
         }
       } finally {
         this.state.sending = false;
       }
     });
+  }
+
+  /** The first act that may go: what belongs to a held picture waits with it. */
+  private nextOne(): Act | undefined {
+    const held = new Set(this.held.value.map((a) => (a.deed.kind === 'evidence' ? a.deed.id : '')));
+    return this.waiting.value.find((a) => !('id' in a.deed && held.has(a.deed.id)));
   }
 
   private async sendOne(act: Act): Promise<boolean> {
@@ -164,7 +233,13 @@ class Outbox {
       return false;
     }
     const words = Object.values(problem.errors).flat();
-    await this.refuse(act, words.length > 0 ? words.join(' ') : problem.message);
+    const why = words.length > 0 ? words.join(' ') : problem.message;
+    await this.refuse(act, why);
+    // What was recorded in an attempt that could not begin stays with it.
+    if (act.deed.kind === 'start') {
+      for (const later of this.waiting.value.filter((a) => a.attempt === act.attempt))
+        await this.refuse(later, `Its attempt could not begin: ${why}`);
+    }
     return true;
   }
 

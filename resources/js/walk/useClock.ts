@@ -1,37 +1,85 @@
-import { onBeforeUnmount, ref, watch, type Ref } from 'vue';
+import { computed, onBeforeUnmount, ref, watch, type Ref } from 'vue';
 
-/** A gap between two ticks longer than this was sleep, not work. */
-const LONGEST_GAP = 5 * 60_000;
+/** A gap between two signs of the tester longer than this is asked about on return. */
+export const LONGEST_GAP = 10 * 60_000;
 
-/** Measures the time spent on an attempt since the last act, in ms. It runs while the attempt is open here. */
-export function useClock(attempt: Ref<string>, open: Ref<boolean>) {
+/**
+ * Measures the time spent on an attempt since the last act, in ms. It runs while the attempt is open here.
+ * A long time without a sign of the tester, or a device that slept, is never counted silently: it stands apart in `away`
+ * until somebody says how much of it was work.
+ */
+export function useClock(attempt: Ref<string>, open: Ref<boolean>, now: () => number = Date.now) {
   const since = ref(0);
   const paused = ref(false);
-  let last = Date.now();
+  /** A time that nobody has decided on, in ms, and when it began. */
+  const away = ref<{ ms: number; from: number } | null>(null);
+  let last = now();
+  let sign = now();
   const name = (): string => `lucid-step-clock:${attempt.value}`;
+  const asked = (): string => `lucid-step-away:${attempt.value}`;
+  const tick = ref(0);
 
   watch(
     attempt,
     () => {
       since.value = Number(localStorage.getItem(name()) ?? 0) || 0;
-      last = Date.now();
+      const kept = localStorage.getItem(asked());
+      away.value = kept ? (JSON.parse(kept) as { ms: number; from: number }) : null;
+      last = sign = now();
     },
     { immediate: true },
   );
-  const timer = setInterval(() => {
-    const now = Date.now();
-    const gap = now - last;
-    last = now;
-    if (open.value && !paused.value && gap < LONGEST_GAP) {
-      since.value += gap;
-      localStorage.setItem(name(), String(since.value));
+  function keepAway(): void {
+    if (away.value) localStorage.setItem(asked(), JSON.stringify(away.value));
+    else localStorage.removeItem(asked());
+  }
+  function step(): void {
+    const at = now();
+    const gap = at - last;
+    last = at;
+    tick.value += 1;
+    if (!open.value || paused.value) {
+      sign = at;
+      return;
     }
-  }, 1000);
-  onBeforeUnmount(() => clearInterval(timer));
+    // Beyond the longest gap nothing is counted until there is a sign again.
+    if (at - sign < LONGEST_GAP && gap < LONGEST_GAP) {
+      since.value += gap;
+      localStorage.setItem(name(), String(Math.round(since.value)));
+    }
+  }
+  /** The tester did something here: a key, the mouse, the window in front again. */
+  function seen(): void {
+    const at = now();
+    if (open.value && !paused.value && at - sign >= LONGEST_GAP) {
+      // What was counted since the last sign belongs to the time that is asked about.
+      const counted = Math.min(since.value, LONGEST_GAP);
+      since.value -= counted;
+      away.value = { ms: (away.value?.ms ?? 0) + (at - sign), from: away.value?.from ?? sign };
+      keepAway();
+      localStorage.setItem(name(), String(Math.round(since.value)));
+    }
+    sign = last = at;
+  }
+  const timer = setInterval(step, 1000);
+  const signs = ['keydown', 'pointerdown', 'pointermove', 'focus'] as const;
+  for (const kind of signs) window.addEventListener(kind, seen, { passive: true });
+  onBeforeUnmount(() => {
+    clearInterval(timer);
+    for (const kind of signs) window.removeEventListener(kind, seen);
+  });
 
   return {
-    since,
+    since: computed(() => since.value),
     paused,
+    away: computed(() => away.value),
+    seen,
+    step,
+    /** The question is answered; what counts is recorded by whoever asked. */
+    decided(): void {
+      away.value = null;
+      keepAway();
+    },
     /** The time since the last act; it starts again from zero. */
     take(): number {
       const ms = Math.round(since.value);

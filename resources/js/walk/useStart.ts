@@ -1,13 +1,36 @@
 import { ref, type Ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, Problem, take } from '@/api/client';
-import { keep } from './device';
+import { v7 as uuid7 } from 'uuid';
+import { api, Problem, take, type Api } from '@/api/client';
+import { keep, kept } from './device';
+import { outbox } from './outbox';
 
-/** Starts or goes on with an entry, and opens its walk. */
+/** Starts or goes on with an entry, and opens its walk; while the server is away, with what was fetched beforehand. */
 export function useStart(project: Ref<string>) {
   const router = useRouter();
   const problem = ref<Problem | null>(null);
   const busy = ref(false);
+
+  /** Begins an attempt on the device alone; null when the entry was not fetched beforehand. */
+  async function alone(entry: string): Promise<string | null> {
+    const begun = outbox.acts.find((a) => a.deed.kind === 'start' && a.deed.entry === entry);
+    if (begun) return begun.attempt;
+    const pack = await kept<Api['WalkPack']>(`pack:${project.value}`);
+    const packed = pack?.entries.find((e) => e.entry_id === entry);
+    if (!packed) {
+      const open = await kept<string>(`open:${entry}`);
+      return open && (await kept(`attempt:${open}`)) ? open : null;
+    }
+    const id = uuid7();
+    const detail: Api['AttemptDetail'] = {
+      ...packed.walk,
+      attempt: { ...packed.walk.attempt, id, started_at: new Date().toISOString() },
+    };
+    await keep(`attempt:${id}`, detail);
+    await outbox.add(id, { kind: 'start', entry, version: packed.case_version_id }, entry);
+    return id;
+  }
+
   async function start(entry: string, options: { again?: boolean; word?: string } = {}): Promise<boolean> {
     if (busy.value) return false;
     busy.value = true;
@@ -25,11 +48,24 @@ export function useStart(project: Ref<string>) {
         }),
       );
       await keep(`attempt:${detail.attempt.id}`, detail);
+      await keep(`open:${entry}`, detail.attempt.id);
       await router.push(`/${project.value}/walk/${detail.attempt.id}`);
       return true;
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      problem.value = error;
+      const here = error.isAway && !options.again ? await alone(entry) : null;
+      if (here) {
+        outbox.sawServer(true);
+        await router.push(`/${project.value}/walk/${here}`);
+        return true;
+      }
+      problem.value = error.isAway
+        ? new Problem(
+            0,
+            'away',
+            'The server cannot be reached, and this entry was not fetched beforehand. Those marked as being on this device can be walked.',
+          )
+        : error;
       // A warned entry asks for a word of why, on its own page.
       if (error.errors.word && options.word === undefined)
         await router.push(`/${project.value}/entries/${entry}`);

@@ -1,17 +1,24 @@
 import { useQueryClient } from '@tanstack/vue-query';
 import { computed, onBeforeUnmount, ref, watch, type ComputedRef, type Ref } from 'vue';
 import { v7 as uuid7 } from 'uuid';
-import { api, take, type Api } from '@/api/client';
+import { api, Problem, take, type Api } from '@/api/client';
 import { useRead } from '@/kit/read';
-import { applyActs, type Act, type Deed, type StepVerdict, type WalkView } from './acts';
+import { applyActs, countedRounds, type Act, type Deed, type StepVerdict, type WalkView } from './acts';
+import type { Source } from './deeds';
 import { keep, kept } from './device';
 import { outbox } from './outbox';
 import { useClock } from './useClock';
 
-/** A step of the attempt: its text and what was recorded of it. */
+/** A step of a round: its text, values filled in, and what was recorded of it. */
 export type WalkStep = Api['StepText'] & { record: Api['StepRecord'] };
+/** What stands behind a verdict, beside the verdict itself. */
+export interface Words {
+  happened?: string;
+  reason?: string;
+  waits_on?: string;
+}
 
-/** The state of one walk: what the server knows, what waits here, and which step is lit. */
+/** The state of one walk: what the server knows, what waits here, and which step of which round is lit. */
 export function useWalk(id: Ref<string>) {
   const queries = useQueryClient();
   const {
@@ -21,7 +28,17 @@ export function useWalk(id: Ref<string>) {
   } = useRead(
     'entry',
     () => ['attempt', id.value],
-    async () => take(await api.GET('/attempts/{attempt}', { params: { path: { attempt: id.value } } })),
+    async () => {
+      try {
+        return take(await api.GET('/attempts/{attempt}', { params: { path: { attempt: id.value } } }));
+      } catch (problem) {
+        // Begun on this device and not yet sent: only the device knows it.
+        const here = await kept<Api['AttemptDetail']>(`attempt:${id.value}`);
+        const begun = outbox.acts.some((a) => a.attempt === id.value && a.deed.kind === 'start');
+        if (here && begun && problem instanceof Problem) return here;
+        throw problem;
+      }
+    },
     () => `attempt:${id.value}`,
   );
   const view: ComputedRef<WalkView | null> = computed(() =>
@@ -32,67 +49,130 @@ export function useWalk(id: Ref<string>) {
         )
       : null,
   );
-  const round = computed(() => view.value?.rounds[0] ?? null);
-  const steps: ComputedRef<WalkStep[]> = computed(() => {
-    const records = new Map(round.value?.steps.map((s) => [s.position, s]));
+  const rounds = computed(() => view.value?.rounds ?? []);
+  const roundAt = ref(1);
+  const round = computed(() => rounds.value.find((r) => r.position === roundAt.value) ?? null);
+  /** The steps of a round as the tester reads them. */
+  function stepsOf(of: Api['RoundRecord'] | null): WalkStep[] {
+    const records = new Map(of?.steps.map((s) => [s.position, s]));
+    const own = new Map(of?.texts.map((t) => [t.position, t]));
     return (view.value?.steps ?? []).flatMap((s) => {
       const record = records.get(s.position);
-      return record ? [{ ...s, record }] : [];
+      return record ? [{ ...(own.get(s.position) ?? s), record }] : [];
     });
-  });
+  }
+  const steps: ComputedRef<WalkStep[]> = computed(() => stepsOf(round.value));
   const open = computed(() => view.value?.attempt.state === 'open');
   const clock = useClock(id, open);
 
-  // The lit step: where this device left it, else the first not run.
   const lit = ref<number | null>(null);
+  const isOpen = (r: Api['RoundRecord']): boolean =>
+    r.skipped === null && r.steps.some((s) => s.verdict === 'not_run');
   const firstOpen = (): number | null =>
-    steps.value.find((s) => s.record.verdict === 'not_run')?.position ?? null;
+    round.value && isOpen(round.value)
+      ? (steps.value.find((s) => s.record.verdict === 'not_run')?.position ?? null)
+      : null;
+  // The lit step: where this device left it, else the first not run of the first round that has one.
   watch(
     [id, () => view.value === null],
     async () => {
       if (!view.value) return;
-      const stored = await kept<number>(`lit:${id.value}`);
-      const storedStep = steps.value.find((s) => s.position === stored);
-      lit.value = storedStep ? storedStep.position : (firstOpen() ?? null);
+      const stored = await kept<{ round: number; step: number } | number>(`lit:${id.value}`);
+      const at = typeof stored === 'number' ? { round: 1, step: stored } : stored;
+      const there = at && rounds.value.find((r) => r.position === at.round);
+      roundAt.value = there
+        ? there.position
+        : ((countedRounds(rounds.value).find(isOpen) ?? countedRounds(rounds.value).at(-1))?.position ?? 1);
+      lit.value = steps.value.find((s) => s.position === at?.step)?.position ?? firstOpen();
     },
     { immediate: true },
   );
-  function light(position: number | null): void {
+  function light(position: number | null, inRound: number = roundAt.value): void {
+    roundAt.value = inRound;
     lit.value = position;
-    void keep(`lit:${id.value}`, position ?? -1);
+    void keep(`lit:${id.value}`, { round: inRound, step: position ?? -1 });
   }
   function move(by: 1 | -1): void {
     const at = steps.value.findIndex((s) => s.position === lit.value);
     const to = lit.value === null ? (by < 0 ? steps.value.at(-1) : undefined) : steps.value[at + by];
     if (to) light(to.position);
-    else if (by > 0) light(null);
+    else if (by > 0) onwards();
+  }
+  /** After the last step: the next round that has something to walk, else the wrap-up. */
+  function onwards(): void {
+    const all = countedRounds(rounds.value);
+    const at = all.findIndex((r) => r.position === roundAt.value);
+    const next = [...all.slice(at + 1), ...all.slice(0, Math.max(at, 0))].find(isOpen);
+    if (next) light(next.steps.find((s) => s.verdict === 'not_run')?.position ?? null, next.position);
+    else light(null);
+  }
+  function toRound(position: number): void {
+    const to = rounds.value.find((r) => r.position === position);
+    if (to)
+      light(
+        to.steps.find((s) => s.verdict === 'not_run')?.position ?? to.steps[0]?.position ?? null,
+        position,
+      );
   }
   const current = computed(() => steps.value.find((s) => s.position === lit.value) ?? null);
 
-  async function act(deed: Deed): Promise<void> {
-    await outbox.add(id.value, deed);
+  async function act(deed: Deed, held = false): Promise<void> {
+    await outbox.add(id.value, deed, view.value?.entry_id, held);
   }
   /** Records a verdict; the light moves on to the next step not run, unless it is to stay. */
-  async function judge(
-    step: WalkStep,
-    verdict: StepVerdict,
-    words: { happened?: string; reason?: string; waits_on?: string } = {},
-    stay = false,
-  ): Promise<void> {
-    await act({ kind: 'verdict', round: 1, step: step.position, verdict, ...words, active_ms: clock.take() });
+  async function judge(step: WalkStep, verdict: StepVerdict, words: Words = {}, stay = false): Promise<void> {
+    await act({
+      kind: 'verdict',
+      round: roundAt.value,
+      step: step.position,
+      verdict,
+      ...words,
+      active_ms: clock.take(),
+    });
     if (verdict === 'not_run' || stay) light(step.position);
     else {
       const next = steps.value.find((s) => s.position > step.position && s.record.verdict === 'not_run');
-      light(next?.position ?? firstOpen());
+      if (next) light(next.position);
+      else if (firstOpen() !== null) light(firstOpen());
+      else onwards();
     }
   }
+  /** Judges several steps of the round at once; one word stands behind all of them. */
+  async function judgeAll(positions: number[], verdict: StepVerdict, words: Words = {}): Promise<void> {
+    for (const [i, step] of positions.entries())
+      await act({
+        kind: 'verdict',
+        round: roundAt.value,
+        step,
+        verdict,
+        ...words,
+        active_ms: i === 0 ? clock.take() : 0,
+      });
+  }
+  /** Attaches a file or a link; where secret values are walked with, a picture waits until it was looked over. */
   async function attach(
-    file: Blob,
+    what: Blob | string,
     name: string,
-    source: 'paste' | 'drop' | 'file',
-    step: number | null,
-  ): Promise<void> {
-    await act({ kind: 'evidence', id: uuid7(), round: step === null ? null : 1, step, name, source, file });
+    source: Source,
+    step: number | null = lit.value,
+  ): Promise<string> {
+    const evidence = uuid7();
+    const file = typeof what === 'string' ? null : what;
+    const secret = view.value?.secret === true && file !== null && /^(image|video)\//.test(file.type);
+    await act(
+      {
+        kind: 'evidence',
+        id: evidence,
+        round: step === null ? null : roundAt.value,
+        step,
+        name,
+        source,
+        file,
+        ...(typeof what === 'string' ? { link: what } : {}),
+      },
+      secret,
+    );
+    return evidence;
   }
 
   // What the server has taken becomes part of what it knows here, before the act leaves the device.
@@ -108,7 +188,28 @@ export function useWalk(id: Ref<string>) {
   });
   onBeforeUnmount(stop);
 
-  return { view, steps, round, open, lit, light, move, current, judge, act, attach, clock, error, refetch };
+  return {
+    id,
+    view,
+    steps,
+    stepsOf,
+    rounds,
+    round,
+    roundAt,
+    toRound,
+    open,
+    lit,
+    light,
+    move,
+    current,
+    judge,
+    judgeAll,
+    act,
+    attach,
+    clock,
+    error,
+    refetch,
+  };
 }
 
 function settle(
@@ -116,11 +217,33 @@ function settle(
   act: Act,
   answer: Record<string, unknown>,
 ): Api['AttemptDetail'] {
+  if (act.deed.kind === 'start') return answer.attempt ? (answer as unknown as Api['AttemptDetail']) : before;
   const { waiting: _, ...applied } = applyActs(before, [act]);
-  const evidence = applied.evidence.map(({ local: _local, refused: _refused, ...e }) => e);
+  const evidence = applied.evidence.map(
+    ({ local: _local, drawn: _drawn, refused: _refused, held: _held, ...e }) => e,
+  );
   if (act.deed.kind === 'evidence' && answer.evidence) {
     const saved = answer.evidence as Api['EvidenceItem'];
     return { ...applied, evidence: evidence.map((e) => (e.id === saved.id ? saved : e)) };
+  }
+  if (act.deed.kind === 'markup' || act.deed.kind === 'redact') {
+    // Only the server knows where the new picture lies.
+    const { id } = act.deed;
+    const stamp = `?v=${Date.now()}`;
+    const redacted = act.deed.kind === 'redact';
+    return {
+      ...applied,
+      evidence: evidence.map((e) =>
+        e.id === id
+          ? {
+              ...e,
+              url: `/api/v1/evidence/${id}/file${stamp}`,
+              thumbnail_url: `/api/v1/evidence/${id}/thumbnail${stamp}`,
+              marked_url: redacted || e.markup === null ? null : `/api/v1/evidence/${id}/marked${stamp}`,
+            }
+          : e,
+      ),
+    };
   }
   if (act.deed.kind === 'defect' && answer.defect) {
     const filed = answer.defect as Api['DefectLine'];

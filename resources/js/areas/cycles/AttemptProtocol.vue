@@ -3,14 +3,15 @@ import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
-import { api, Problem, take } from '@/api/client';
+import { api, Problem, take, type Api } from '@/api/client';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import { useRead } from '@/kit/read';
 import { mayLead, mayRecord, session } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
-import { exact, length, wordOf, type Shown } from '@/kit/words';
+import { exact, length, plural, wordOf, type Shown } from '@/kit/words';
 import EvidenceCard from '@/walk/EvidenceCard.vue';
+import AttemptRecord from './AttemptRecord.vue';
 
 /** An attempt as it was walked, step by step, with what was seen. */
 const props = defineProps<{ attempt: string; project: string }>();
@@ -28,7 +29,8 @@ const checkWords = computed(() => {
   if (!check.value) return '';
   const { state, events, at, why, head } = check.value;
   if (state === 'broken') return `The record is broken at event ${at}: ${why}.`;
-  return `${state === 'open' ? 'Open, not sealed' : 'Sealed'}: ${events} events fit, head ${head?.slice(0, 12)}…`;
+  const gone = check.value.removed.length;
+  return `${state === 'open' ? 'Open, not sealed' : 'Sealed'}: ${events} events fit, head ${head?.slice(0, 12)}…${gone > 0 ? `; ${plural(gone, 'part')} taken out, with its trace` : ''}`;
 });
 const mayCorrect = computed(
   () =>
@@ -53,6 +55,12 @@ async function correct(): Promise<void> {
     if (!(e instanceof Problem)) throw e;
     refusal.value = e.errors.time?.[0] ?? e.message;
   }
+}
+/** The step as its round reads it. */
+function textOf(r: Api['RoundRecord'], position: number): Api['StepText'] | undefined {
+  return (
+    r.texts.find((t) => t.position === position) ?? data.value?.steps.find((t) => t.position === position)
+  );
 }
 const general = computed(() => data.value?.evidence.filter((e) => e.step === null) ?? []);
 </script>
@@ -105,34 +113,62 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
         <Button text severity="secondary" label="Leave it" @click="correcting = false" />
         <p v-if="refusal" class="p-invalid-words" role="alert">{{ refusal }}</p>
       </form>
+      <p v-if="data.attempt.environment" class="soft small long">On {{ data.attempt.environment }}</p>
+      <p v-if="data.attempt.from_list"><strong>Judged from the list:</strong> nobody walked its steps.</p>
+      <p v-if="data.attempt.beside">
+        <strong>Stands beside another attempt:</strong> {{ data.attempt.beside }}
+      </p>
       <p v-if="data.attempt.note" class="long">{{ data.attempt.note }}</p>
+      <p v-if="data.attempt.remark" class="long">{{ data.attempt.remark }}</p>
     </header>
     <template v-for="r in data.rounds" :key="r.position">
-      <ol>
+      <h3 v-if="data.rounds.length > 1 || r.values.length > 0" class="round">
+        <VerdictMark :shown="(r.skipped === null ? r.roll_up : 'not_applicable') as Shown" />
+        Round {{ r.position }}<template v-if="r.repeats">, once more {{ r.repeats }}</template>
+        <span v-if="r.skipped !== null" class="soft">left out: {{ r.skipped }}</span>
+        <span v-for="v in r.values" :key="v.name" class="soft small"
+          >{{ v.name }} <span class="mono">{{ v.value || '(empty)' }}</span></span
+        >
+      </h3>
+      <ol v-if="r.skipped === null">
         <li v-for="s in data.steps" :key="s.position">
           <template v-for="rec in r.steps.filter((x) => x.position === s.position)" :key="rec.position">
             <span class="mono soft">{{ s.position }}</span>
             <VerdictMark :shown="rec.verdict" />
             <div class="what">
-              <MarkdownText :text="s.action" />
-              <p v-if="s.data" class="mono small long data">{{ s.data }}</p>
-              <div class="soft small"><MarkdownText :text="s.expected" /></div>
+              <MarkdownText :text="textOf(r, s.position)?.action ?? s.action" />
+              <p v-if="s.data" class="mono small long data">{{ textOf(r, s.position)?.data ?? s.data }}</p>
+              <div class="soft small">
+                <MarkdownText :text="textOf(r, s.position)?.expected ?? s.expected" />
+              </div>
               <p v-if="rec.happened" class="long"><strong>Instead:</strong> {{ rec.happened }}</p>
               <p v-if="rec.reason" class="long">
-                <strong>Blocked:</strong> {{ rec.reason
+                <strong>{{ rec.verdict === 'blocked' ? 'Blocked' : 'Reason' }}:</strong> {{ rec.reason
                 }}<template v-if="rec.waits_on">, waits on {{ rec.waits_on }}</template>
               </p>
+              <p v-if="rec.tries > 0">
+                <strong>Tried:</strong> failed {{ rec.tries_failed }} of {{ rec.tries }}
+              </p>
               <p v-if="rec.note" class="long"><strong>Note:</strong> {{ rec.note }}</p>
-              <p v-for="d in data.defects.filter((x) => x.step === s.position)" :key="d.id">
+              <p
+                v-for="d in data.defects.filter(
+                  (x) => x.step === s.position && (x.round ?? 1) === r.position,
+                )"
+                :key="d.id"
+              >
                 <RouterLink class="mono" :to="`/${project}/defects/${d.key}`">{{ d.key }}</RouterLink>
                 {{ d.title }}
               </p>
             </div>
             <div class="evidence">
               <EvidenceCard
-                v-for="e in data.evidence.filter((x) => x.step === s.position)"
+                v-for="e in data.evidence.filter(
+                  (x) => x.step === s.position && (x.round ?? 1) === r.position,
+                )"
                 :key="e.id"
                 :item="e"
+                :project="project"
+                :references="(s.files ?? []).map((f) => ({ ...f }))"
                 locked
               />
             </div>
@@ -145,10 +181,19 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
       <EvidenceCard v-for="e in general" :key="e.id" :item="e" locked />
     </div>
     <p class="soft small record" role="status">{{ checkWords }}</p>
+    <AttemptRecord :attempt="attempt" :project="project" :detail="data" @changed="refetch()" />
   </article>
 </template>
 
 <style scoped>
+.round {
+  font-size: 1rem;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: center;
+  padding: 14px 18px 4px;
+}
 article {
   padding: 16px 20px;
   min-width: 0;

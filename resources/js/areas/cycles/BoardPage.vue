@@ -13,6 +13,8 @@ import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { ago, entryWords, exact, length, reasonWords, shownOf, wordOf, type Shown } from '@/kit/words';
 import { useStart } from '@/walk/useStart';
+import { useKeys } from '@/kit/keys';
+import ListVerdicts from './ListVerdicts.vue';
 import CycleHead from './CycleHead.vue';
 
 const route = useRoute();
@@ -90,6 +92,28 @@ const columns = [
 const walkers = computed(() => (data.value?.entries ?? []).filter((e) => e.walking));
 const spent = computed(() => (data.value?.entries ?? []).reduce((s, e) => s + e.active_ms, 0));
 const held = computed(() => (data.value?.entries ?? []).filter((e) => e.readiness === 'held').length);
+/** Entries chosen to be judged from the list. */
+const chosen = ref<string[]>([]);
+const choosing = ref(false);
+const mayJudge = computed(() => mayRecord(project.value) && data.value?.cycle.state === 'released');
+function turn(id: string): void {
+  chosen.value = chosen.value.includes(id) ? chosen.value.filter((x) => x !== id) : [...chosen.value, id];
+}
+function stopChoosing(): void {
+  choosing.value = false;
+  chosen.value = [];
+}
+useKeys('On the board', () =>
+  mayJudge.value
+    ? [
+        {
+          keys: ['x'],
+          label: 'Choose entries to judge from the list',
+          run: () => (choosing.value ? stopChoosing() : (choosing.value = true)),
+        },
+      ]
+    : [],
+);
 const open = (id: string): void => void router.push(`/${project.value}/entries/${id}`);
 </script>
 
@@ -157,16 +181,36 @@ const open = (id: string): void => void router.push(`/${project.value}/entries/$
           aria-label="Filter by assignee"
           @update:model-value="set('who', $event ?? '')"
         />
+        <button
+          v-if="mayJudge"
+          type="button"
+          class="link"
+          @click="choosing ? stopChoosing() : (choosing = true)"
+        >
+          {{ choosing ? 'Choose no more' : 'Judge from the list' }} <kbd>x</kbd>
+        </button>
         <span class="soft">{{
           lines.length === data.entries.length
             ? `${lines.length} entries`
             : `${lines.length} of ${data.entries.length} entries`
         }}</span>
       </div>
+      <ListVerdicts
+        v-if="choosing"
+        :project="project"
+        :cycle="data.cycle.key"
+        :entries="data.entries.filter((e) => chosen.includes(e.id))"
+        @all="chosen = lines.map((e) => e.id)"
+        @done="
+          chosen = $event;
+          refetch();
+        "
+      />
       <div class="scroll">
         <table class="lines">
           <thead>
             <tr>
+              <th v-if="choosing"><span class="unseen">Chosen</span></th>
               <th
                 v-for="[name, word] in columns"
                 :key="name"
@@ -185,6 +229,14 @@ const open = (id: string): void => void router.push(`/${project.value}/entries/$
           </thead>
           <tbody>
             <tr v-for="e in drawn" :key="e.id">
+              <td v-if="choosing">
+                <input
+                  type="checkbox"
+                  :checked="chosen.includes(e.id)"
+                  :aria-label="`Choose ${e.case_key} ${e.title}`"
+                  @change="turn(e.id)"
+                />
+              </td>
               <td class="soft">{{ e.position }}</td>
               <td>
                 <span class="mono soft key">{{ e.case_key }}</span>

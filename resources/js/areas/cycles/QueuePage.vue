@@ -53,11 +53,15 @@ const seen = (i: Api['QueueItem']): Promise<void> =>
     () => api.POST('/attempts/{attempt}/time-seen', { params: { path: { attempt: of(i) } }, body: {} }),
     'The corrected time stands.',
   );
-const judge = (i: Api['QueueItem'], accept: boolean): Promise<void> =>
+/** With `all`, everything else of the same person for the same attempt too, in the order of their device. */
+const judge = (i: Api['QueueItem'], accept: boolean, all = false): Promise<void> =>
   run(
     () =>
-      api.POST('/late-acts/{lateAct}/judgements', { params: { path: { lateAct: of(i) } }, body: { accept } }),
-    accept ? 'Accepted into the record.' : 'Set aside. It stays readable.',
+      api.POST('/late-acts/{lateAct}/judgements', {
+        params: { path: { lateAct: of(i) } },
+        body: { accept, all },
+      }),
+    accept ? 'Accepted, and applied as it was recorded.' : 'Set aside. It stays readable.',
   );
 async function retest(i: Api['QueueItem']): Promise<void> {
   await run(
@@ -119,7 +123,15 @@ const drop = (i: Api['QueueItem']): Promise<void> => {
               Drop the condition
             </button>
             <template v-if="i.kind === 'late'">
-              <button type="button" class="link" @click="judge(i, true)">Accept into the record</button>
+              <button type="button" class="link" @click="judge(i, true)">Accept it</button>
+              <button
+                type="button"
+                class="link"
+                title="Everything that they recorded late in this attempt, in the order of their device"
+                @click="judge(i, true, true)"
+              >
+                Accept all of theirs
+              </button>
               <button type="button" class="link soft" @click="judge(i, false)">Set aside</button>
             </template>
             <template v-if="i.kind === 'retest'">

@@ -8,7 +8,15 @@ import { plural } from '@/kit/words';
 const props = defineProps<{
   title: string;
   what: string;
-  list: 'types' | 'priorities' | 'milestone-types' | 'phases';
+  list:
+    | 'types'
+    | 'priorities'
+    | 'milestone-types'
+    | 'phases'
+    | 'reasons-pass'
+    | 'reasons-fail'
+    | 'reasons-blocked'
+    | 'reasons-not-applicable';
   /** What uses an item, as a word. */
   uses?: string;
   project: string;
@@ -50,10 +58,7 @@ async function save(): Promise<void> {
     },
   };
   try {
-    if (props.list === 'types') await api.PUT('/projects/{project}/lists/types', request);
-    else if (props.list === 'priorities') await api.PUT('/projects/{project}/lists/priorities', request);
-    else if (props.list === 'phases') await api.PUT('/projects/{project}/lists/phases', request);
-    else await api.PUT('/projects/{project}/lists/milestone-types', request);
+    await api.PUT(`/projects/{project}/lists/${props.list}`, request);
     say(`${props.title} saved.`);
     emit('saved');
   } catch (error) {

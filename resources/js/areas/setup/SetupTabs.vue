@@ -6,6 +6,7 @@ defineProps<{ project: string }>();
 const tabs = [
   { path: '', word: 'Casebook' },
   { path: '/planning', word: 'Planning' },
+  { path: '/walking', word: 'Walking' },
 ];
 </script>
 

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { diffWordsWithSpace } from 'diff';
+import { computed } from 'vue';
+
+/** What was expected and what happened, beside each other, with the words marked in which they differ. */
+const props = defineProps<{ expected: string; actual: string }>();
+const plain = (text: string): string => text.replaceAll(/[*`_]/g, '');
+const parts = computed(() => diffWordsWithSpace(plain(props.expected), plain(props.actual)));
+/** When hardly a word is shared, marking all of them tells nothing. */
+const alike = computed(() => parts.value.some((p) => !p.added && !p.removed && /\w{3}/.test(p.value)));
+</script>
+
+<template>
+  <div class="two" role="group" aria-label="Expected and happened, compared">
+    <p class="long">
+      <span class="label">Expected</span
+      ><template v-for="(p, i) in parts" :key="i"
+        ><del v-if="p.removed && alike">{{ p.value }}</del
+        ><template v-else-if="!p.added">{{ p.value }}</template></template
+      >
+    </p>
+    <p class="long">
+      <span class="label">Happened instead</span
+      ><template v-for="(p, i) in parts" :key="i"
+        ><ins v-if="p.added && alike">{{ p.value }}</ins
+        ><template v-else-if="!p.removed">{{ p.value }}</template></template
+      >
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 24px;
+  margin-top: 12px;
+}
+del,
+ins {
+  text-decoration-thickness: 2px;
+  text-underline-offset: 3px;
+  font-weight: 600;
+}
+del {
+  text-decoration-line: underline;
+  text-decoration-style: dashed;
+}
+ins {
+  text-decoration-line: underline;
+}
+@media (max-width: 640px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 8px;
+  }
+}
+</style>

@@ -1,0 +1,115 @@
+import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
+
+/** The longest recording, in ms. */
+export const LONGEST_RECORDING = 120_000;
+
+/** Why a capture did not come about, in words for the tester; null when they only changed their mind. */
+export function captureFault(error: unknown): string {
+  const name = error instanceof DOMException ? error.name : '';
+  if (name === 'NotAllowedError' || name === 'SecurityError')
+    return 'The browser did not allow it. Nothing was captured; allow it in the address bar and press c again, or paste a picture.';
+  if (name === 'NotFoundError' || name === 'OverconstrainedError')
+    return 'There is no camera or screen to capture here. Choose a file, or paste a picture.';
+  if (name === 'NotReadableError')
+    return 'Another program keeps the camera or screen. Close it there and try again.';
+  if (typeof navigator.mediaDevices?.getDisplayMedia !== 'function')
+    return 'This browser cannot capture the screen. Paste a picture, or choose a file.';
+  return 'It could not be captured. Paste a picture, or choose a file.';
+}
+
+export const stampedName = (what: string, extension: string, at = new Date()): string =>
+  `${what}-${at.toTimeString().slice(0, 8).replaceAll(':', '')}.${extension}`;
+
+/**
+ * A shared screen, window or tab: asked for once, captured by key as often as one likes, recorded, or taken at an interval.
+ */
+export function useCapture() {
+  const stream = shallowRef<MediaStream | null>(null);
+  const label = computed(() => stream.value?.getVideoTracks()[0]?.label ?? '');
+  const recordingSince = ref<number | null>(null);
+  const recordedMs = ref(0);
+  let video: HTMLVideoElement | null = null;
+  let recorder: MediaRecorder | null = null;
+  let timer: ReturnType<typeof setInterval> | undefined;
+
+  /** Asks which screen, window or tab; throws what the browser says when it may not. */
+  async function share(): Promise<MediaStream> {
+    if (stream.value) return stream.value;
+    const options = { video: { displaySurface: 'window' }, audio: false, preferCurrentTab: false };
+    const shared = await navigator.mediaDevices.getDisplayMedia(options as DisplayMediaStreamOptions);
+    shared.getVideoTracks()[0]?.addEventListener('ended', stop);
+    video = document.createElement('video');
+    video.srcObject = shared;
+    video.muted = true;
+    await video.play();
+    stream.value = shared;
+    return shared;
+  }
+  function stop(): void {
+    if (recorder?.state === 'recording') recorder.stop();
+    stream.value?.getTracks().forEach((t) => t.stop());
+    stream.value = null;
+    video = null;
+  }
+  /** The picture of this moment. */
+  async function frame(): Promise<Blob> {
+    await share();
+    // The first frame may not be there yet.
+    for (let n = 0; n < 40 && (!video || video.videoWidth === 0); n += 1)
+      await new Promise((r) => setTimeout(r, 50));
+    if (!video || video.videoWidth === 0) throw new DOMException('No picture came.', 'NotReadableError');
+    const canvas = document.createElement('canvas');
+    canvas.width = video.videoWidth;
+    canvas.height = video.videoHeight;
+    canvas.getContext('2d')?.drawImage(video, 0, 0);
+    return pngOf(canvas);
+  }
+  /** Records until stopped, at most two minutes. Resolves with the recording. */
+  async function record(): Promise<Blob> {
+    const from = await share();
+    const type = ['video/webm;codecs=vp9', 'video/webm', 'video/mp4'].find((t) =>
+      MediaRecorder.isTypeSupported(t),
+    );
+    recorder = new MediaRecorder(from, {
+      ...(type ? { mimeType: type } : {}),
+      videoBitsPerSecond: 2_500_000,
+    });
+    const parts: Blob[] = [];
+    recorder.ondataavailable = (e) => e.data.size > 0 && parts.push(e.data);
+    const began = Date.now();
+    recordingSince.value = began;
+    recordedMs.value = 0;
+    return new Promise((resolve) => {
+      const mine = recorder;
+      timer = setInterval(() => {
+        recordedMs.value = Date.now() - began;
+        if (recordedMs.value >= LONGEST_RECORDING && mine?.state === 'recording') mine.stop();
+      }, 250);
+      if (mine)
+        mine.onstop = () => {
+          clearInterval(timer);
+          recordingSince.value = null;
+          resolve(new Blob(parts, { type: (mine.mimeType || 'video/webm').split(';')[0] ?? 'video/webm' }));
+        };
+      mine?.start(1000);
+    });
+  }
+  function stopRecording(): void {
+    if (recorder?.state === 'recording') recorder.stop();
+  }
+  onBeforeUnmount(() => {
+    clearInterval(timer);
+    stop();
+  });
+  return { stream, label, share, stop, frame, record, stopRecording, recordingSince, recordedMs };
+}
+
+export function pngOf(canvas: HTMLCanvasElement): Promise<Blob> {
+  return new Promise((resolve, reject) =>
+    canvas.toBlob(
+      (blob) => (blob ? resolve(blob) : reject(new DOMException('Too large a picture.', 'NotReadableError'))),
+      'image/png',
+    ),
+  );
+}
+export type Capture = ReturnType<typeof useCapture>;
