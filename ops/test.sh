@@ -66,6 +66,7 @@ ENV
     set -a
     . "$dir/env"
     set +a
+    rm -f "$dir/config.php" "$dir/routes.php"
     php artisan migrate:fresh --force -q && php artisan lucid:demo --fresh && php artisan config:cache -q && php artisan route:cache -q
   ) || return 1
   stack_write test "$port"

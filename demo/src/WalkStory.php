@@ -12,14 +12,18 @@ use LucidStep\App\Actions\Defects\DraftDefect;
 use LucidStep\App\Actions\Defects\FileDefect;
 use LucidStep\App\Actions\Defects\LinkDefect;
 use LucidStep\App\Actions\Walk\AddEvidence;
+use LucidStep\App\Actions\Walk\ChangeEvidence;
+use LucidStep\App\Actions\Walk\ComparePictures;
 use LucidStep\App\Actions\Walk\DeviceStamp;
 use LucidStep\App\Actions\Walk\FinishAttempt;
+use LucidStep\App\Actions\Walk\KeepRounds;
 use LucidStep\App\Actions\Walk\RecordVerdict;
 use LucidStep\App\Actions\Walk\StartAttempt;
 use LucidStep\App\Actions\Walk\WriteNote;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
@@ -28,8 +32,10 @@ use LucidStep\App\Models\User;
  * Walks an entry as its story says, through the actions of the walk.
  *
  * A story is what happened, acts joined by ">>": `pass` or `pass: note`, `open 3` (three steps passed, then left), `na: why`,
- * `blocked 2: reason | what it waits for`, `retest: why`, and `fail 4: what happened | defect | picture`, where the defect is
- * a key, or `new: title`.
+ * `blocked 2: reason | what it waits for`, `retest: why`, and `fail 4: what happened | defect | picture | marked`, where the
+ * defect is a key, or `new: title`, and the last a picture with what was drawn on it. `pass: note | picture` compares the
+ * picture with the reference of its step, `open 3: | pictures` keeps pictures of a filmstrip, and `rounds 3: why` walks three
+ * rounds and leaves the last one out.
  */
 final class WalkStory
 {
@@ -53,6 +59,9 @@ final class WalkStory
         private readonly FileDefect $file,
         private readonly LinkDefect $link,
         private readonly DraftDefect $draft,
+        private readonly ChangeEvidence $changeEvidence,
+        private readonly ComparePictures $compare,
+        private readonly KeepRounds $keepRounds,
     ) {
     }
 
@@ -81,8 +90,9 @@ final class WalkStory
             }
             $attempt = ($this->startAttempt)($entry, $tester, Role::Tester, $this->stamp());
             match ($m[1]) {
-                'pass' => $this->pass($attempt, $tester, $parts[0]),
-                'open' => $this->steps($attempt, $tester, (int) $m[2]),
+                'pass' => $this->pass($attempt, $tester, $parts),
+                'open' => $this->open($attempt, $tester, (int) $m[2], $parts),
+                'rounds' => $this->rounds($attempt, $tester, (int) $m[2], $parts[0]),
                 'fail' => $this->fail($attempt, $tester, (int) $m[2], $parts),
                 'blocked' => $this->block($attempt, $tester, (int) $m[2], $parts),
                 'na' => $this->end($attempt, $tester, ['verdict' => 'not_applicable', 'note' => $parts[0]]),
@@ -91,14 +101,59 @@ final class WalkStory
         }
     }
 
-    private function pass(Attempt $attempt, User $tester, string $note): void
+    /**
+     * @param  list<string>  $parts
+     */
+    private function pass(Attempt $attempt, User $tester, array $parts): void
     {
         $last = count($attempt->snapshot['steps']);
         $this->steps($attempt, $tester, $last);
-        if ($note !== '') {
-            ($this->writeNote)($attempt, $tester, ['round' => 1, 'step' => $last, 'note' => $note], $this->stamp());
+        if ('' !== $parts[0]) {
+            ($this->writeNote)($attempt, $tester, ['round' => 1, 'step' => $last, 'note' => $parts[0]], $this->stamp());
+        }
+        if (isset($parts[1])) {
+            $shown = array_values(array_filter((array) $attempt->snapshot['steps'], static fn (array $s): bool => [] !== ($s['files'] ?? [])));
+            $step = end($shown) ?: throw new \LogicException('No step of the case shows a picture.');
+            $seen = $this->picture($attempt, $tester, $parts[1], (int) $step['position'], 'capture');
+            $this->compare->keep($seen, $tester, $step['files'][0]['sha256'], $this->stamp());
         }
         $this->end($attempt, $tester, []);
+    }
+
+    /**
+     * @param  list<string>  $parts
+     */
+    private function open(Attempt $attempt, User $tester, int $count, array $parts): void
+    {
+        $this->steps($attempt, $tester, $count);
+        foreach (array_filter(explode(' ', $parts[1] ?? '')) as $frame) {
+            $this->tick($tester, 10);
+            $this->picture($attempt, $tester, $frame, $count + 1, 'filmstrip');
+        }
+    }
+
+    private function rounds(Attempt $attempt, User $tester, int $count, string $why): void
+    {
+        $steps = \count($attempt->snapshot['steps']);
+        for ($round = 1; $round <= $count; ++$round) {
+            for ($step = 1; $step <= $steps; ++$step) {
+                $this->tick($tester, 24);
+                ($this->record)($attempt, $tester, ['round' => $round, 'step' => $step, 'verdict' => 'pass', 'active_ms' => 24_000], $this->stamp());
+            }
+        }
+        ($this->keepRounds)($attempt, $tester, ['round' => $attempt->rounds()->count(), 'act' => 'skip', 'reason' => $why], $this->stamp());
+    }
+
+    private function picture(Attempt $attempt, User $tester, string $file, int $step, string $source): Evidence
+    {
+        [$evidence] = ($this->addEvidence)($attempt, $tester, self::upload($file), ['id' => (string) Str::uuid7(), 'round' => 1, 'step' => $step, 'source' => $source], $this->stamp());
+
+        return $evidence ?? throw new \LogicException("The story's picture arrives too late: {$file}");
+    }
+
+    private static function upload(string $file): UploadedFile
+    {
+        return new UploadedFile(base_path("demo/evidence/{$file}"), $file, null, null, true);
     }
 
     /**
@@ -111,7 +166,10 @@ final class WalkStory
         $this->tick($tester, 75);
         ($this->record)($attempt, $tester, ['round' => 1, 'step' => $step, 'verdict' => 'fail', 'happened' => $parts[0], 'active_ms' => 61_000], $this->stamp());
         if (isset($parts[2])) {
-            ($this->addEvidence)($attempt, $tester, new UploadedFile(base_path("demo/evidence/{$parts[2]}"), $parts[2], null, null, true), ['id' => (string) Str::uuid7(), 'round' => 1, 'step' => $step, 'source' => 'paste'], $this->stamp());
+            $seen = $this->picture($attempt, $tester, $parts[2], $step, 'paste');
+            if (isset($parts[3])) {
+                $this->changeEvidence->markUp($seen, $tester, ['shapes' => [['kind' => 'box', 'x' => 40, 'y' => 180, 'width' => 480, 'height' => 60], ['kind' => 'pin', 'x' => 40, 'y' => 180, 'number' => 1]], 'width' => 900, 'height' => 620], self::upload($parts[3]), $this->stamp());
+            }
         }
         $attempt->refresh();
         if (str_starts_with($parts[1] ?? '', 'new:')) {

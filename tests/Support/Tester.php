@@ -31,7 +31,7 @@ final class Tester
         $this->profile = sys_get_temp_dir().'/lucid-step-'.bin2hex(random_bytes(6));
         $options = new ChromeOptions();
         $options->setBinary('/usr/bin/chromium');
-        $options->addArguments(['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--window-size=1280,943', "--user-data-dir={$this->profile}"]);
+        $options->addArguments(['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--window-size=1280,943', '--auto-accept-this-tab-capture', '--auto-select-tab-capture-source-by-title=Lucid Step', '--use-fake-device-for-media-stream', "--user-data-dir={$this->profile}"]);
         $wanted = DesiredCapabilities::chrome();
         $wanted->setCapability(ChromeOptions::CAPABILITY, $options);
         $this->browser = RemoteWebDriver::create($driver, $wanted, 30_000, 60_000);
@@ -55,9 +55,12 @@ final class Tester
         return $this;
     }
 
-    public function signIn(string $name): self
+    /**
+     * @param  string  $to where to go afterwards; those in several projects choose one else
+     */
+    public function signIn(string $name, string $to = ''): self
     {
-        $this->open('/sign-in')->see('This is a demo')->waitFor('#email');
+        $this->open('/sign-in'.('' === $to ? '' : "?to={$to}"))->see('This is a demo')->waitFor('#email');
         $this->type('#email', "{$name}@skerrywick.test")->type('#password', 'lantern-on-the-path')->press(WebDriverKeys::ENTER);
         $this->waitFor('header nav');
 
@@ -147,6 +150,21 @@ final class Tester
     public function path(): string
     {
         return (string) parse_url($this->browser->getCurrentURL(), PHP_URL_PATH);
+    }
+
+    /**
+     * How many windows there are, small ones among them.
+     */
+    public function windows(): int
+    {
+        return \count($this->browser->getWindowHandles());
+    }
+
+    public function toWindow(int $number): self
+    {
+        $this->browser->switchTo()->window($this->browser->getWindowHandles()[$number]);
+
+        return $this;
     }
 
     public function reload(): self

@@ -197,6 +197,7 @@ final readonly class StartAttempt
             'postconditions' => $version->postconditions,
             'steps' => WalkedText::snapshot($version, $entry->project_id),
             'secret' => WalkedText::hasSecrets($version),
+            'columns' => WalkedText::columns($version),
         ];
     }
 }

@@ -65,6 +65,14 @@ final class WalkedText
     }
 
     /**
+     * @return list<string> the names of the table's columns in their order, which a stored row does not keep
+     */
+    public static function columns(CaseVersion $version): array
+    {
+        return array_column(null === $version->table_id ? [] : (DataTable::query()->find($version->table_id)->columns ?? []), 'name');
+    }
+
+    /**
      * Whether any value that the version is walked with is secret.
      */
     public static function hasSecrets(CaseVersion $version): bool

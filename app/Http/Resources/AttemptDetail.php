@@ -121,7 +121,7 @@ final readonly class AttemptDetail
     public static function planned(Entry $entry, CaseVersion $version, User $user, array $rows): self
     {
         $steps = WalkedText::snapshot($version, $entry->project_id);
-        $attempt = new Attempt(['snapshot' => ['steps' => $steps], 'tester_id' => $user->id, 'state' => AttemptState::Open]);
+        $attempt = new Attempt(['snapshot' => ['steps' => $steps, 'columns' => WalkedText::columns($version)], 'tester_id' => $user->id, 'state' => AttemptState::Open]);
         $made = [];
         foreach ($rows as $at => $row) {
             $made[] = (new Round(['position' => $at + 1, 'data_row' => $row, 'roll_up' => Verdict::NotRun, 'skipped' => null, 'repeats' => null]))->setRelation('results', collect(array_map(static fn (array $s): StepResult => new StepResult(['position' => $s['position'], 'verdict' => Verdict::NotRun, 'note' => '', 'happened' => '', 'reason' => '', 'waits_on' => '', 'active_ms' => 0, 'tries' => 0, 'tries_failed' => 0, 'judged_at' => null]), $steps)));
@@ -152,10 +152,11 @@ final readonly class AttemptDetail
             }
             [$values, $secrets] = WalkedText::values($round, $clear);
             $row = [];
-            foreach (array_keys($round->data_row) as $name) {
-                $key = mb_strtolower((string) $name);
+            $names = array_map(strval(...), array_keys($round->data_row));
+            foreach (array_values(array_unique([...array_intersect((array) ($attempt->snapshot['columns'] ?? []), $names), ...$names])) as $name) {
+                $key = mb_strtolower($name);
                 $hidden = \in_array($key, $secrets, true);
-                $row[] = new RoundValue((string) $name, $hidden ? Mask::DOTS : $values[$key], \is_array($round->data_row[$name]), $hidden);
+                $row[] = new RoundValue($name, $hidden ? Mask::DOTS : $values[$key], \is_array($round->data_row[$name]), $hidden);
             }
             $out[] = RoundRecord::from($round, $row, 0 === $i ? [] : array_values(array_filter($texts, static fn (StepText $t, int $at): bool => $t != $first[$at], \ARRAY_FILTER_USE_BOTH)));
         }

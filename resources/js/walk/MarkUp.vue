@@ -294,7 +294,8 @@ async function render(what: State): Promise<Blob> {
 async function save(): Promise<void> {
   const image = picture.value;
   if (!image) return;
-  const { shapes, hidden, crop } = state.value;
+  // Plain data: what is drawn is kept on the device, which takes nothing else.
+  const { shapes, hidden, crop } = JSON.parse(JSON.stringify(state.value)) as State;
   const markup: Markup = {
     shapes,
     width: image.naturalWidth,

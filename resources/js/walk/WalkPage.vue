@@ -13,9 +13,11 @@ import { clock as clockWords, entryWords, length, shownOf } from '@/kit/words';
 import AskPanel from './AskPanel.vue';
 import { keep, kept } from './device';
 import LitStep from './LitStep.vue';
+import { outbox } from './outbox';
 import RoundTrail from './RoundTrail.vue';
 import StepLine from './StepLine.vue';
 import { useEvidence } from './useEvidence';
+import { packed } from './usePack';
 import { useStart } from './useStart';
 import { useWalk } from './useWalk';
 import WalkBands from './WalkBands.vue';
@@ -213,6 +215,12 @@ async function jump(entryId: string): Promise<void> {
   if (entry && entry.readiness === 'ready' && mayRecord(project.value)) await start(entry.id);
   else await router.push(`/${project.value}/entries/${entryId}`);
 }
+/** The next entry that was fetched beforehand and not walked here yet. */
+function nextPacked(): string | null {
+  if (outbox.state.awaySince === null) return null;
+  const walkedHere = new Set(outbox.acts.filter((a) => a.deed.kind === 'finish').map((a) => a.entry));
+  return (packed[project.value] ?? []).find((e) => e !== view.value?.entry_id && !walkedHere.has(e)) ?? null;
+}
 /** On to the next: the next in order whatever it shows, or the next that can be walked. */
 async function finished(after: Api['PolicySet']['after_finishing']): Promise<void> {
   if (after === 'stay') return;
@@ -221,7 +229,10 @@ async function finished(after: Api['PolicySet']['after_finishing']): Promise<voi
   const order = [...mine.value.slice(at + 1), ...mine.value.slice(0, Math.max(at, 0))];
   const to =
     after === 'next_in_order' ? inOrder : order.find((e) => e.readiness === 'ready' && e.walking === null);
+  // Without the server the cycle may not be known here: on with what was fetched beforehand.
+  const alone = to ? null : nextPacked();
   if (to) await jump(to.id);
+  else if (alone !== null) await start(alone);
   else await router.push(`/${project.value}/today`);
   await nextTick();
   title.value?.focus();

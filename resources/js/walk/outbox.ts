@@ -72,6 +72,8 @@ class Outbox {
       act.counter = await (await device()).add('acts', act);
       this.state.full = null;
     } catch (error) {
+      // Anything else is a mistake of the application and must not look like a full device.
+      if (!(error instanceof DOMException) || error.name === 'DataCloneError') throw error;
       if (!held && (await this.sendUnkept(act))) return act;
       this.state.full =
         'This device could not keep the last entry: its storage is full, and the server does not answer. Free some space and repeat it; what you typed is still there.';

@@ -8,7 +8,7 @@ export const LONGEST_GAP = 10 * 60_000;
  * A long time without a sign of the tester, or a device that slept, is never counted silently: it stands apart in `away`
  * until somebody says how much of it was work.
  */
-export function useClock(attempt: Ref<string>, open: Ref<boolean>, now: () => number = Date.now) {
+export function useClock(attempt: Ref<string>, open: Ref<boolean>, now: () => number = () => Date.now()) {
   const since = ref(0);
   const paused = ref(false);
   /** A time that nobody has decided on, in ms, and when it began. */
