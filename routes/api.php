@@ -35,6 +35,7 @@ Route::post('/session', [SessionController::class, 'store'])->middleware('thrott
 
 if (config('lucid.bench')) {
     Route::get('/bench/bare', UpController::class.'@bare');
+    Route::post('/bench/bare', UpController::class.'@bare')->middleware(['auth:sanctum', Idempotent::class]);
 }
 
 Route::middleware('auth:sanctum')->group(function (): void {

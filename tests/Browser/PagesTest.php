@@ -29,7 +29,7 @@ final class PagesTest extends BrowserTestCase
         $this->check($me, 'sign in');
         $me->signIn('tobias')->see('Retests asked of you');
         $this->check($me, 'today');
-        foreach (['/SKR/cycles' => 'Release 4.2', '/SKR/cycles/SKR-R2' => 'SKR-C13', '/SKR/casebook' => 'SKR-C1', '/SKR/casebook/SKR-C17' => 'Add a second bike', '/SKR/casebook?q=bike&peek=SKR-C34' => 'Last results', '/SKR/casebook/SKR-C69' => 'card', '/SKR/casebook/SKR-C2/history' => 'What happened', '/SKR/casebook/routines' => 'Begin a booking', '/SKR/casebook/tables' => 'Vehicle lengths', '/SKR/casebook/desk?mine=no' => 'Likely doubles', '/SKR/casebook/bin' => 'The bin is empty', '/SKR/casebook/import' => 'Bring cases in', '/SKR/setup' => 'Fields of your own', '/SKR/defects' => 'SKR-D1', '/SKR/defects/SKR-D2' => 'History', '/SKR/cycles?q=' => 'Release', '/SKR/nothing/here' => 'Not found'] as $path => $words) {
+        foreach (['/SKR/cycles' => 'Release 4.2', '/SKR/cycles/SKR-R2' => 'SKR-C13', '/SKR/casebook' => 'SKR-C1', '/SKR/casebook/SKR-C17' => 'Add a second bike', '/SKR/casebook?q=bike&peek=SKR-C34' => 'Last results', '/SKR/casebook/SKR-C69' => 'card', '/SKR/casebook/SKR-C2/history' => 'What happened', '/SKR/casebook/routines' => 'Begin a booking', '/SKR/casebook/tables' => 'Vehicle lengths', '/SKR/casebook/desk?mine=no' => 'Likely doubles', '/SKR/casebook/bin' => 'The bin is empty', '/SKR/casebook/import' => 'Bring cases in', '/SKR/setup' => 'Fields of your own', '/SKR/setup/walking' => 'Who records', '/SKR/defects' => 'SKR-D1', '/SKR/defects/SKR-D2' => 'History', '/SKR/cycles?q=' => 'Release', '/SKR/nothing/here' => 'Not found'] as $path => $words) {
             $me->open($path)->see($words);
             $this->check($me, $path);
         }
@@ -45,9 +45,20 @@ final class PagesTest extends BrowserTestCase
         $this->check($me, 'editing many');
         $me->open('/SKR/cycles/SKR-R2')->click('tbody a', 'A passenger of 15')->see('Instead:');
         $this->check($me, 'entry');
+        $me->click('.record button', 'Every event')->see('Verdict given');
+        $this->check($me, 'the record');
+        $me->open('/SKR/cycles/SKR-R2')->see('SKR-C13')->press('x')->click('.judge button', 'Choose all')->click('.judge .give', 'Blocked');
+        $this->check($me, 'judging from the list');
         $me->open('/SKR/today')->click('.page button', 'Start SKR-C13')->see('Step 1 of 5');
         $this->check($me, 'walk');
-        $me->click('.give', 'Fail')->press('Wrong.');
+        $me->press('.')->waitFor('table.lines');
+        $this->check($me, 'the sheet');
+        $me->press('.')->click('.tools button', 'Log text')->see('Log text, kept as a file')->click('.band .link', 'It is something else');
+        $this->check($me, 'evidence and surroundings');
+        $me->click('.band button', 'Leave it')->press('a')->see('A better wording');
+        $this->check($me, 'asking');
+        $me->click('.ask button', 'Leave it');
+        $me->click('.give', 'Fail')->press('Wrong.')->waitFor('.two');
         $this->check($me, 'failing a step');
         $me->click('button', 'Record and draft a defect')->see('Defect from step 1')->waitFor('#defect-title');
         $this->check($me, 'drafting a defect');

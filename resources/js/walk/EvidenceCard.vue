@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog';
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue';
+import { vFocus } from '@/kit/focus';
 import { exact, when } from '@/kit/words';
 import { outbox } from './outbox';
 import type { Markup, WalkEvidence } from './acts';
@@ -133,7 +134,7 @@ async function drawn(result: { markup: Markup; drawn: Blob | null; plain: Blob |
           v-model="caption"
           maxlength="500"
           :aria-label="`Caption of ${item.name}`"
-          autofocus
+          v-focus
           @blur="save"
           @keydown.esc.stop="editing = false"
         />

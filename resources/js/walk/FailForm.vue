@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import Textarea from 'primevue/textarea';
-import { nextTick, onMounted, ref } from 'vue';
+import { defineAsyncComponent, nextTick, onMounted, ref } from 'vue';
 import type { Api } from '@/api/client';
 import KnownDefects from './KnownDefects.vue';
 import ReasonChips from './ReasonChips.vue';
-import SideBySide from './SideBySide.vue';
 import type { Walk, WalkStep } from './useWalk';
 
 /** What happened instead, beside what was expected; defects that the step has already come before a new one. */
+const SideBySide = defineAsyncComponent(() => import('./SideBySide.vue'));
 const props = defineProps<{ walk: Walk; step: WalkStep; project: string; missing: string }>();
 const happened = defineModel<string>('happened', { required: true });
 const reason = defineModel<string>('reason', { required: true });

@@ -1,18 +1,18 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import Textarea from 'primevue/textarea';
-import { computed, nextTick, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import type { StepVerdict } from './acts';
-import BlockForm from './BlockForm.vue';
 import FailForm from './FailForm.vue';
 import ReasonChips from './ReasonChips.vue';
-import SideBySide from './SideBySide.vue';
 import { useDraft } from './useDraft';
 import type { Walk, WalkStep } from './useWalk';
 
+const BlockForm = defineAsyncComponent(() => import('./BlockForm.vue'));
+const SideBySide = defineAsyncComponent(() => import('./SideBySide.vue'));
 const props = defineProps<{ walk: Walk; step: WalkStep; count: number; locked: boolean; project: string }>();
 const emit = defineEmits<{ draft: []; capture: []; ask: [] }>();
 const { draft, clear } = useDraft(

@@ -2,6 +2,7 @@
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
+import { vFocus } from '@/kit/focus';
 import PathTrail from '@/kit/PathTrail.vue';
 import { wordOf, type Shown } from '@/kit/words';
 import type { Walk } from './useWalk';
@@ -90,7 +91,7 @@ async function send(act: 'skip' | 'take_up' | 'repeat', why = ''): Promise<void>
     <form v-if="skipping" class="row" @submit.prevent="skip">
       <InputText
         v-model="reason"
-        autofocus
+        v-focus
         maxlength="2000"
         placeholder="Why?"
         aria-label="Why the round is left out"

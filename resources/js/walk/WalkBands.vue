@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
-import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
 import { api, Problem, take } from '@/api/client';
+import { vFocus } from '@/kit/focus';
 import { useRead } from '@/kit/read';
 import { exact, length, plural, when } from '@/kit/words';
 import type { Walk } from './useWalk';
@@ -121,7 +121,7 @@ const surroundings = computed(() =>
       <form v-if="taking" class="row" @submit.prevent="takeOver">
         <InputText
           v-model="word"
-          autofocus
+          v-focus
           maxlength="2000"
           :aria-label="`A word to ${view.attempt.tester.name}`"
           :placeholder="`A word to ${view.attempt.tester.name}`"
@@ -174,24 +174,14 @@ const surroundings = computed(() =>
       {{ view.late[0]?.why }}
     </p>
     <form v-if="changing" class="band row" aria-label="What it is walked on" @submit.prevent="say">
-      <Select
-        v-model="configuration"
-        :options="setup?.configurations ?? []"
-        option-label="name"
-        option-value="id"
-        placeholder="Configuration"
-        aria-label="Configuration"
-        show-clear
-      />
-      <Select
-        v-model="build"
-        :options="setup?.builds ?? []"
-        option-label="name"
-        option-value="id"
-        placeholder="Build"
-        aria-label="Build"
-        show-clear
-      />
+      <select v-model="configuration" aria-label="Configuration">
+        <option :value="null">no configuration</option>
+        <option v-for="c in setup?.configurations" :key="c.id" :value="c.id">{{ c.name }}</option>
+      </select>
+      <select v-model="build" aria-label="Build">
+        <option :value="null">no build</option>
+        <option v-for="b in setup?.builds" :key="b.id" :value="b.id">build {{ b.name }}</option>
+      </select>
       <InputText
         v-model="environment"
         maxlength="500"
@@ -232,6 +222,14 @@ const surroundings = computed(() =>
 .quiet strong {
   color: var(--ink);
   font-weight: 600;
+}
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 1px solid var(--edge);
+  border-radius: 6px;
+  padding: 6px 10px;
 }
 .word {
   flex: 1 1 16rem;

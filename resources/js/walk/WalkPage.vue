@@ -10,7 +10,6 @@ import { useRead } from '@/kit/read';
 import { mayRecord, session } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
 import { clock as clockWords, entryWords, length, shownOf } from '@/kit/words';
-import AskPanel from './AskPanel.vue';
 import { keep, kept } from './device';
 import LitStep from './LitStep.vue';
 import { outbox } from './outbox';
@@ -24,6 +23,7 @@ import WalkBands from './WalkBands.vue';
 import WalkTray from './WalkTray.vue';
 import WrapUp from './WrapUp.vue';
 
+const AskPanel = defineAsyncComponent(() => import('./AskPanel.vue'));
 const DefectPanel = defineAsyncComponent(() => import('./DefectPanel.vue'));
 const SheetView = defineAsyncComponent(() => import('./SheetView.vue'));
 const PickPart = defineAsyncComponent(() => import('./PickPart.vue'));

@@ -4,6 +4,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 import { api, Problem, take, type Api } from '@/api/client';
+import { vFocus } from '@/kit/focus';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import { useRead } from '@/kit/read';
 import { mayLead, mayRecord, session } from '@/kit/session';
@@ -104,7 +105,7 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
         <InputText
           id="correct-time"
           v-model="time"
-          autofocus
+          v-focus
           maxlength="40"
           placeholder="1h 20m"
           :invalid="refusal !== ''"

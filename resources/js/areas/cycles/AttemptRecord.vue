@@ -4,6 +4,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 import { api, Problem, take, type Api } from '@/api/client';
+import { vFocus } from '@/kit/focus';
 import { projectOf } from '@/kit/session';
 import { exact, plainWords, plural } from '@/kit/words';
 
@@ -92,7 +93,7 @@ async function remove(): Promise<void> {
           {{ removing.kind === 'file' ? removing.name : `the text of event ${removing.sequence}` }} not be
           here? Its content goes for good, with every copy; the trace stays.</span
         >
-        <InputText v-model="reason" fluid autofocus maxlength="2000" :invalid="problem !== ''" />
+        <InputText v-model="reason" fluid v-focus maxlength="2000" :invalid="problem !== ''" />
       </label>
       <Button type="submit" severity="danger" label="Take it out" />
       <Button type="button" text severity="secondary" label="Leave it" @click="removing = null" />
