@@ -72,7 +72,7 @@ function tell(string $name, float $value, string $unit, ?float $aim, bool $json)
     $holds = null === $aim || $value <= $aim;
     echo $json
         ? json_encode(['name' => $name, 'value' => round($value, 2), 'unit' => $unit, 'aim' => $aim, 'holds' => $holds])."\n"
-        : sprintf("%-58s %9.1f %-6s %s\n", $name, $value, $unit, null === $aim ? '' : sprintf('aim %.0f %s', $aim, $holds ? '' : 'MISSED'));
+        : sprintf("%-58s %9.1f %-6s %s\n", $name, $value, $unit, null === $aim ? '' : sprintf('aim %s %s', $aim, $holds ? '' : 'MISSED'));
 
     return $holds;
 }

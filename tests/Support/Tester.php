@@ -26,9 +26,9 @@ final class Tester
 
     private readonly RemoteWebDriver $browser;
 
-    public function __construct(string $driver, private readonly string $base, int $width = 1280, int $height = 800, bool $dark = false)
+    public function __construct(string $driver, private readonly string $base, int $width = 1280, int $height = 800, bool $dark = false, ?string $profile = null)
     {
-        $this->profile = sys_get_temp_dir().'/lucid-step-'.bin2hex(random_bytes(6));
+        $this->profile = $profile ?? sys_get_temp_dir().'/lucid-step-'.bin2hex(random_bytes(6));
         $options = new ChromeOptions();
         $options->setBinary('/usr/bin/chromium');
         $options->addArguments(['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--window-size=1280,943', '--auto-accept-this-tab-capture', '--auto-select-tab-capture-source-by-title=Lucid Step', '--use-fake-device-for-media-stream', "--user-data-dir={$this->profile}"]);
@@ -40,6 +40,20 @@ final class Tester
         if ($dark) {
             $this->tell('Emulation.setEmulatedMedia', ['features' => [['name' => 'prefers-color-scheme', 'value' => 'dark']]]);
         }
+    }
+
+    /**
+     * Ends the browser as a power cut would; what it kept on the device stays.
+     *
+     * @return string the profile, to begin again with
+     */
+    public function kill(): string
+    {
+        exec('pkill -9 -f '.escapeshellarg("user-data-dir={$this->profile}"));
+        usleep(400_000);
+        @array_map(unlink(...), glob("{$this->profile}/Singleton*") ?: []);
+
+        return $this->profile;
     }
 
     public function leave(): void

@@ -137,7 +137,14 @@ final class WalkedText
     public static function steps(Attempt $attempt, ?Round $round, bool $clear, bool $marked = false): array
     {
         [$values, $secrets] = self::values($round, $clear);
-        $parts = static fn (string $text): array => [] === $values ? [new FilledPart($text)] : Template::parse($text)->fill($values, $secrets);
+        // The same texts are filled for every round: each is taken apart once.
+        static $parsed = [];
+        if (\count($parsed) > 5000) {
+            $parsed = [];
+        }
+        $parts = static function (string $text) use ($values, $secrets, &$parsed): array {
+            return [] === $values || !str_contains($text, '{{') && !str_contains($text, '\\') ? [new FilledPart($text)] : ($parsed[$text] ??= Template::parse($text))->fill($values, $secrets);
+        };
         $join = static fn (array $of, bool $markdown): string => implode('', array_map(static fn (FilledPart $p): string => $markdown && null !== $p->name ? self::code($p->shown()) : $p->shown(), $of));
 
         return array_map(static function (array $s) use ($parts, $join, $marked): array {

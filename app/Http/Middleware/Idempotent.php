@@ -17,7 +17,7 @@ use Symfony\Component\HttpFoundation\Response;
 /**
  * The same `Idempotency-Key` again returns the first answer. The key is stored in the transaction of the
  * write itself: either both are there or neither. A second request with a key that is just being used waits
- * for the first at the unique index.
+ * for the first at the unique index. When the device sends (`sent_at`) does not count: it is another time each time.
  */
 final class Idempotent
 {
@@ -31,7 +31,7 @@ final class Idempotent
             throw ValidationException::withMessages(['Idempotency-Key' => 'The Idempotency-Key header must be a UUID.']);
         }
         $user = $request->user()?->getAuthIdentifier();
-        $fingerprint = hash('sha256', $request->method().' '.$request->path()."\n".json_encode($request->except('file'), \JSON_PARTIAL_OUTPUT_ON_ERROR));
+        $fingerprint = hash('sha256', $request->method().' '.$request->path()."\n".json_encode($request->except(['file', 'sent_at']), \JSON_PARTIAL_OUTPUT_ON_ERROR));
         DB::beginTransaction();
         $inserted = DB::table('idempotency_keys')->insertOrIgnore(['key' => $key, 'user_id' => $user, 'fingerprint' => $fingerprint, 'status' => 0, 'created_at' => now()]);
         if ($inserted === 0) {

@@ -121,21 +121,30 @@ export function useWalk(id: Ref<string>) {
   }
   /** Records a verdict; the light moves on to the next step not run, unless it is to stay. */
   async function judge(step: WalkStep, verdict: StepVerdict, words: Words = {}, stay = false): Promise<void> {
-    await act({
+    const inRound = roundAt.value;
+    const writing = act({
       kind: 'verdict',
-      round: roundAt.value,
+      round: inRound,
       step: step.position,
       verdict,
       ...words,
       active_ms: clock.take(),
     });
-    if (verdict === 'not_run' || stay) light(step.position);
-    else {
-      const next = steps.value.find((s) => s.position > step.position && s.record.verdict === 'not_run');
-      if (next) light(next.position);
-      else if (firstOpen() !== null) light(firstOpen());
-      else onwards();
+    const next =
+      verdict === 'not_run' || stay
+        ? step
+        : steps.value.find((s) => s.position > step.position && s.record.verdict === 'not_run');
+    // The light moves on while the verdict is being written on the device; it comes back if that fails.
+    if (next) light(next.position, inRound);
+    try {
+      await writing;
+    } catch (error) {
+      light(step.position, inRound);
+      throw error;
     }
+    if (next) return;
+    if (firstOpen() !== null) light(firstOpen());
+    else onwards();
   }
   /** Judges several steps of the round at once; one word stands behind all of them. */
   async function judgeAll(positions: number[], verdict: StepVerdict, words: Words = {}): Promise<void> {

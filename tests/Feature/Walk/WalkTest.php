@@ -71,7 +71,8 @@ final class WalkTest extends FeatureTestCase
         $key = (string) Str::uuid7();
         $body = ['round' => 1, 'step' => 1, 'verdict' => 'pass', 'active_ms' => 700];
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", $body, ['Idempotency-Key' => $key])->assertOk();
-        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", $body, ['Idempotency-Key' => $key])->assertOk()->assertJson(['applied' => true])->assertHeader('Idempotent-Replay', 'true');
+        // The answer was lost, and the device sends it again, a moment later.
+        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", [...$body, 'sent_at' => Carbon::now()->addSeconds(4)->toIso8601ZuluString()], ['Idempotency-Key' => $key])->assertOk()->assertJson(['applied' => true])->assertHeader('Idempotent-Replay', 'true');
         self::assertSame(2, DB::table('events')->where('attempt_id', $attempt)->count());
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", [...$body, 'step' => 2], ['Idempotency-Key' => $key])->assertConflict();
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", $body, ['Idempotency-Key' => 'nonsense'])->assertUnprocessable();

@@ -106,7 +106,8 @@ async function remove(): Promise<void> {
         {{ plural(data.cycle_events, 'event') }},
         <span class="mono long">{{ data.cycle_head || 'none yet' }}</span>
       </p>
-      <div class="scroll">
+      <!-- It scrolls sideways on a phone: keys must reach it. -->
+      <div class="scroll" tabindex="0" role="region" aria-label="The events">
         <table class="lines small">
           <thead>
             <tr>
