@@ -129,7 +129,11 @@ useKeys('Handset', () => [
 
 <template>
   <Teleport to="body">
-    <section class="handset" aria-label="Handset">
+    <section
+      class="handset"
+      aria-label="Handset"
+      :style="{ width: `${Math.max(380, (screen.width + 24) * scale + 32)}px` }"
+    >
       <div class="row small">
         <select v-model.number="size" aria-label="Size">
           <option v-for="(s, i) in sizes" :key="s.name" :value="i">

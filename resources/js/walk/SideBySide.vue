@@ -6,8 +6,12 @@ import { computed } from 'vue';
 const props = defineProps<{ expected: string; actual: string }>();
 const plain = (text: string): string => text.replaceAll(/[*`_]/g, '');
 const parts = computed(() => diffWordsWithSpace(plain(props.expected), plain(props.actual)));
-/** When hardly a word is shared, marking all of them tells nothing. */
-const alike = computed(() => parts.value.some((p) => !p.added && !p.removed && /\w{3}/.test(p.value)));
+/** Where less than a third of the words is shared, marking nearly all of them tells nothing. */
+const alike = computed(() => {
+  const count = (text: string): number => text.match(/[\p{L}\p{N}]+/gu)?.length ?? 0;
+  const shared = parts.value.filter((p) => !p.added && !p.removed).reduce((n, p) => n + count(p.value), 0);
+  return shared * 3 >= Math.max(count(props.expected), count(props.actual));
+});
 </script>
 
 <template>
