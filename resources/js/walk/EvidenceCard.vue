@@ -132,9 +132,9 @@ async function drawn(result: { markup: Markup; drawn: Blob | null; plain: Blob |
       <form v-if="editing" class="caption" @submit.prevent="save">
         <input
           v-model="caption"
+          v-focus
           maxlength="500"
           :aria-label="`Caption of ${item.name}`"
-          v-focus
           @blur="save"
           @keydown.esc.stop="editing = false"
         />

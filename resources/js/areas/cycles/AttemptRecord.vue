@@ -93,7 +93,7 @@ async function remove(): Promise<void> {
           {{ removing.kind === 'file' ? removing.name : `the text of event ${removing.sequence}` }} not be
           here? Its content goes for good, with every copy; the trace stays.</span
         >
-        <InputText v-model="reason" fluid v-focus maxlength="2000" :invalid="problem !== ''" />
+        <InputText v-model="reason" v-focus fluid maxlength="2000" :invalid="problem !== ''" />
       </label>
       <Button type="submit" severity="danger" label="Take it out" />
       <Button type="button" text severity="secondary" label="Leave it" @click="removing = null" />
