@@ -41,7 +41,9 @@ final class AwayTest extends BrowserTestCase
         $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('2')->press('Kept words');
         $dir = sys_get_temp_dir().'/lucid-step-files-'.getmypid();
         @mkdir($dir);
-        $files = ['empty.png' => ['', 'The file is empty.'], 'disguised.png' => ['hello', 'is no such picture'], 'page.html' => ['<html></html>', 'Taken are PNG'], 'program.log' => ["\x7FELF\0\1", 'does not hold plain text']];
+        file_put_contents("{$dir}/empty.png", '');
+        $me->choose('input[type=file]', "{$dir}/empty.png")->see('empty.png is empty.', '.band');
+        $files = ['disguised.png' => ['hello', 'is no such picture'], 'page.html' => ['<html></html>', 'Taken are PNG'], 'program.log' => ["\x7FELF\0\1", 'does not hold plain text']];
         foreach ($files as $name => [$content, $why]) {
             file_put_contents("{$dir}/{$name}", $content);
             $me->choose('input[type=file]', "{$dir}/{$name}")->see($why, '.tray');

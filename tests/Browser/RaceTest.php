@@ -64,7 +64,7 @@ final class RaceTest extends BrowserTestCase
 
     private function attempt(): string
     {
-        return (string) $this->value("select a.id from attempts a join users u on u.id = a.tester_id where a.state = 'open' and u.email = 'tobias@skerrywick.test'");
+        return (string) $this->value("select a.id from attempts a join users u on u.id = a.tester_id join entries e on e.id = a.entry_id join cases c on c.id = e.case_id where a.state = 'open' and u.email = 'tobias@skerrywick.test' and c.key = 'SKR-C17'");
     }
 
     private function get(string $path): string

@@ -28,7 +28,7 @@ final class StoryTest extends BrowserTestCase
         $me->press('2', Key::ENTER)->see('Say what happened instead.');
         $me->press('A passenger of 16 pays 6.20.')->pastePicture()->see('pasted-', '.tray');
         $me->see('Saved', '.tray figcaption');
-        $me->press(Key::TAB, Key::TAB, Key::ENTER)->see('Defect from step 4');
+        $me->chord(Key::CONTROL, Key::ENTER)->see('Defect from step 4');
         $me->until('for the draft', fn (): bool => str_contains((string) $me->script("return document.querySelector('#defect-title')?.value ?? ''"), 'A passenger of 16 pays 6.20'));
         self::assertStringContainsString('4. Change the age to 16.', (string) $me->script("return document.querySelector('#defect-body').value"));
         $me->chord(Key::CONTROL, Key::ENTER)->see('SKR-D6', '.tray')->see('Step 4 of 5');

@@ -36,6 +36,7 @@ defineExpose({ focus });
       maxlength="10000"
       aria-describedby="missing"
       @keydown.enter.exact.prevent="emit('record')"
+      @keydown.ctrl.enter.prevent="emit('draft')"
     />
     <p v-if="missing" id="missing" class="p-invalid-words" role="alert">{{ missing }}</p>
     <SideBySide
@@ -47,7 +48,9 @@ defineExpose({ focus });
     <KnownDefects :walk="walk" :step="step.position" @link="emit('link', $event)" />
     <div class="row">
       <Button type="submit" label="Record the fail" />
-      <Button type="button" outlined @click="emit('draft')">Record and draft a defect</Button>
+      <Button type="button" outlined @click="emit('draft')"
+        >Record and draft a defect <kbd>Ctrl Enter</kbd></Button
+      >
       <Button type="button" text severity="secondary" label="Leave it" @click="emit('leave')" />
       <span class="soft hint">Enter records and goes on</span>
     </div>

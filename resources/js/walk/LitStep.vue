@@ -6,12 +6,12 @@ import type { Api } from '@/api/client';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import type { StepVerdict } from './acts';
+import BlockForm from './BlockForm.vue';
 import FailForm from './FailForm.vue';
 import ReasonChips from './ReasonChips.vue';
 import { useDraft } from './useDraft';
 import type { Walk, WalkStep } from './useWalk';
 
-const BlockForm = defineAsyncComponent(() => import('./BlockForm.vue'));
 const SideBySide = defineAsyncComponent(() => import('./SideBySide.vue'));
 const props = defineProps<{ walk: Walk; step: WalkStep; count: number; locked: boolean; project: string }>();
 const emit = defineEmits<{ draft: []; capture: []; ask: [] }>();

@@ -13,7 +13,6 @@ import { clock as clockWords, entryWords, length, shownOf } from '@/kit/words';
 import { keep, kept } from './device';
 import LitStep from './LitStep.vue';
 import { outbox } from './outbox';
-import RoundTrail from './RoundTrail.vue';
 import StepLine from './StepLine.vue';
 import { useEvidence } from './useEvidence';
 import { packed } from './usePack';
@@ -25,6 +24,7 @@ import WrapUp from './WrapUp.vue';
 
 const AskPanel = defineAsyncComponent(() => import('./AskPanel.vue'));
 const DefectPanel = defineAsyncComponent(() => import('./DefectPanel.vue'));
+const RoundTrail = defineAsyncComponent(() => import('./RoundTrail.vue'));
 const SheetView = defineAsyncComponent(() => import('./SheetView.vue'));
 const PickPart = defineAsyncComponent(() => import('./PickPart.vue'));
 const CompanionWindow = defineAsyncComponent(() => import('./CompanionWindow.vue'));
@@ -313,7 +313,11 @@ function escape(event: KeyboardEvent): void {
           </button>
         </span>
       </div>
-      <RoundTrail :walk="walk" :locked="locked" />
+      <RoundTrail
+        v-if="walk.rounds.value.length > 1 || (walk.round.value?.values.length ?? 0) > 0"
+        :walk="walk"
+        :locked="locked"
+      />
     </div>
     <p v-if="startProblem" class="band" role="alert">{{ startProblem.message }}</p>
     <WalkBands
