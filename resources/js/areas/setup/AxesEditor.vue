@@ -59,7 +59,8 @@ watch(
 );
 const { answer: check, refusal } = useAnswer(
   'axes',
-  asked,
+  // What the present configurations leave untested changes with them too.
+  () => [asked.value, props.setup.configurations.map((c) => c.id)],
   async () =>
     take(await api.POST('/projects/{project}/axis-checks', { ...path.value, body: asked.value as never })),
   () => asked.value.axes.length > 0,
