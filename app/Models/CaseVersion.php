@@ -27,6 +27,7 @@ use LucidStep\Core\Casebook\Step as CaseStep;
  * @property Carbon                $created_at
  * @property Collection<int, Step> $steps
  * @property TestCase $case
+ * @property ?DataTable $dataTable
  */
 final class CaseVersion extends Record
 {
@@ -60,6 +61,14 @@ final class CaseVersion extends Record
     public function case(): BelongsTo
     {
         return $this->belongsTo(TestCase::class, 'case_id');
+    }
+
+    /**
+     * @return BelongsTo<DataTable, $this>
+     */
+    public function dataTable(): BelongsTo
+    {
+        return $this->belongsTo(DataTable::class, 'table_id');
     }
 
     /**

@@ -41,7 +41,7 @@ final readonly class ReadPack
             }
         }
         $entries = Entry::query()->getModel()->newCollection($ready)->load('case', 'configuration');
-        $versions = CaseVersion::query()->whereIn('id', $entries->pluck('case_version_id'))->with('steps')->get()->keyBy('id');
+        $versions = CaseVersion::query()->whereIn('id', $entries->pluck('case_version_id'))->with('steps', 'dataTable.rows')->get()->keyBy('id');
         $packed = [];
         foreach ($entries as $entry) {
             $version = $versions[$entry->case_version_id] ?? null;

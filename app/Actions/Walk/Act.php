@@ -11,7 +11,7 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\User;
 use LucidStep\App\Policies\Memberships;
-use LucidStep\Core\Verdict\AttemptState;
+use LucidStep\Core\Execution\Arrival;
 
 /**
  * The frame of everything recorded in an attempt: locks it, judges whether the act arrives in time, keeps
@@ -50,30 +50,17 @@ final readonly class Act
     }
 
     /**
-     * Why the act cannot be applied any more; null when it can. Device time before a takeover counts as in time.
+     * Why the act cannot be applied any more; null when it can.
      */
     private function tooLate(Attempt $attempt, Entry $entry, User $actor, DeviceStamp $stamp): ?string
     {
-        if (true !== $this->memberships->role($actor, $attempt->project_id)?->records()) {
-            return 'You do not record in this project any more.';
-        }
-        if (AttemptState::Open !== $attempt->state) {
-            return "The attempt is {$attempt->state->value}.";
-        }
-        $done = $stamp->trueTime(Carbon::now());
-        $before = static fn (?Carbon $edge): bool => null !== $edge && null !== $done && $done < $edge;
-        if ($attempt->tester_id !== $actor->id && !$before($attempt->taken_over_at)) {
-            return 'The attempt is with another person.';
-        }
-        $attempt->arrivedLate = $attempt->tester_id !== $actor->id;
         $cycle = Cycle::query()->findOrFail($entry->cycle_id, ['id', 'state', 'closed_at']);
+        $arrival = Arrival::judge(
+            true === $this->memberships->role($actor, $attempt->project_id)?->records(), $attempt->state, $attempt->tester_id === $actor->id, $stamp->trueTime(Carbon::now())?->toDateTimeImmutable(),
+            $attempt->taken_over_at?->toDateTimeImmutable(), $cycle->state, $cycle->closed_at?->toDateTimeImmutable(),
+        );
+        $attempt->arrivedLate = $arrival->late;
 
-        if ('released' !== $cycle->state) {
-            $attempt->arrivedLate = true;
-
-            return $before($cycle->closed_at) ? null : "The cycle is {$cycle->state}.";
-        }
-
-        return null;
+        return $arrival->why;
     }
 }

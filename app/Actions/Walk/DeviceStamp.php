@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Walk;
 
 use Illuminate\Support\Carbon;
+use LucidStep\Core\Execution\Arrival;
 
 /**
  * What the device says of an act: when, by its own clock, and which of its acts it was.
@@ -36,11 +37,7 @@ final readonly class DeviceStamp
      */
     public function trueTime(Carbon $now): ?Carbon
     {
-        if (null === $this->time || null === $this->sentAt || null === $this->clockOff($now)) {
-            return $this->time;
-        }
-
-        return $this->time->copy()->addMilliseconds((int) round($this->sentAt->diffInMilliseconds($now)));
+        return null === $this->time ? null : Carbon::instance(Arrival::trueTime($this->time->toDateTimeImmutable(), $this->sentAt?->toDateTimeImmutable(), $now->toDateTimeImmutable(), self::CLOCK_TOLERANCE_MS));
     }
 
     /**

@@ -4,18 +4,17 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Actions\Walk;
 
+use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Validation\ValidationException;
-use LucidStep\App\Actions\Cycles\ReadCycle;
 use LucidStep\App\Exceptions\Conflict;
 use LucidStep\App\Http\Resources\ListVerdictDone;
 use LucidStep\App\Http\Resources\RefusedEntry;
+use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Verdict\Finish;
-use LucidStep\Core\Verdict\Policies;
 
 /**
  * Gives one or many entries their verdict straight from the cycle's list: an attempt each, marked so, whose steps stay not
@@ -26,7 +25,7 @@ final readonly class JudgeFromList
     /** At most so many entries are judged at once. */
     public const MOST = 500;
 
-    public function __construct(private StartAttempt $start, private FinishAttempt $finish, private ReadCycle $read)
+    public function __construct(private StartAttempt $start, private FinishAttempt $finish)
     {
     }
 
@@ -55,16 +54,15 @@ final readonly class JudgeFromList
         if ($entries->isEmpty()) {
             throw ValidationException::withMessages(['ids' => 'None of these entries is in the cycle any more.']);
         }
-        $only = Policies::fromArray(Project::query()->findOrFail($cycle->project_id)->policies)->onlyAssigneeRecords;
         $done = $refused = [];
         foreach ($entries as $entry) {
-            $why = $this->refusal($cycle, $entry, $user, $role, $only);
-            if (null !== $why) {
-                $refused[] = new RefusedEntry($entry->id, $entry->case->key, $entry->case->title, $why);
+            try {
+                $attempt = $this->begin($entry, $user, $role, $stamp, $note);
+            } catch (Conflict|AuthorizationException $refusal) {
+                $refused[] = new RefusedEntry($entry->id, $entry->case->key, $entry->case->title, self::words($refusal));
 
                 continue;
             }
-            $attempt = ($this->start)($entry, $user, $role, $stamp, false, $note);
             $attempt->from_list = true;
             $attempt->save();
             ($this->finish)($attempt, $user, ['verdict' => $said['verdict'], 'note' => $note, 'active_ms' => 0], $stamp);
@@ -74,17 +72,29 @@ final readonly class JudgeFromList
         return new ListVerdictDone($done, $refused);
     }
 
-    private function refusal(Cycle $cycle, Entry $entry, User $user, Role $role, bool $onlyAssignee): ?string
+    /**
+     * Why an entry was left, short enough for a list.
+     */
+    private static function words(Conflict|AuthorizationException $refusal): string
     {
-        if (null !== $entry->openAttempt) {
-            return $entry->openAttempt->tester_id === $user->id ? 'You are walking it; finish that attempt.' : "{$entry->openAttempt->tester->name} is walking it.";
-        }
-        if ($onlyAssignee && !$role->leads() && null !== $entry->assignee_id && $entry->assignee_id !== $user->id) {
-            return 'Only its assignee records it.';
-        }
-        // Read again for each: the verdict before it may hold or free this one.
-        $readiness = $this->read->view($cycle)->readiness($entry->id);
+        return match (true) {
+            $refusal instanceof AuthorizationException => 'Only its assignee records it.',
+            'held' === $refusal->problem => 'It is held.',
+            'walked-by-another' === $refusal->problem => "{$refusal->facts['tester']} is walking it.",
+            default => $refusal->getMessage(),
+        };
+    }
 
-        return 'held' === $readiness->is ? 'It is held.' : null;
+    /**
+     * @throws Conflict|AuthorizationException by the rules of starting an attempt
+     */
+    private function begin(Entry $entry, User $user, Role $role, DeviceStamp $stamp, string $note): Attempt
+    {
+        // Starting would go on with an attempt of one's own.
+        if (null !== $entry->open_attempt_id && $entry->openAttempt?->tester_id === $user->id) {
+            throw new Conflict('walked-by-you', 'You are walking it; finish that attempt.');
+        }
+
+        return ($this->start)($entry, $user, $role, $stamp, false, $note);
     }
 }

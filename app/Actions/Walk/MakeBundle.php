@@ -48,18 +48,20 @@ final readonly class MakeBundle
         $zipPath = (string) tempnam(sys_get_temp_dir(), 'lucid-bundle-');
         $zip = new \ZipArchive();
         $zip->open($zipPath, \ZipArchive::OVERWRITE);
-        $listed = [];
+        $listed = $copies = [];
         foreach ($parts as $path => $text) {
             $this->add($zip, $path, $text);
             $listed[] = ['path' => $path, 'sha256' => hash('sha256', $text), 'bytes' => \strlen($text)];
         }
         foreach ($this->evidence($attempt) as $file) {
             $extension = ['image/png' => 'png', 'image/jpeg' => 'jpg', 'image/webp' => 'webp', 'video/webm' => 'webm', 'video/mp4' => 'mp4'][$file->media_type] ?? 'txt';
-            $text = $this->files->exists($file->path()) ? $this->files->get($file->path()) : null;
-            if (null !== $text) {
+            $copy = $this->copy($file);
+            if (null !== $copy) {
+                $copies[] = $copy;
                 $path = "evidence/{$file->sha256}.{$extension}";
-                $this->add($zip, $path, $text);
-                $listed[] = ['path' => $path, 'sha256' => hash('sha256', $text), 'bytes' => \strlen($text)];
+                $zip->addFile($copy, $path);
+                $zip->setMtimeName($path, self::TIME);
+                $listed[] = ['path' => $path, 'sha256' => (string) hash_file('sha256', $copy), 'bytes' => (int) filesize($copy)];
             }
         }
         $manifest = json_encode([
@@ -73,6 +75,7 @@ final readonly class MakeBundle
         $this->add($zip, 'manifest.json', $manifest);
         $this->add($zip, 'seal.txt', hash('sha256', $manifest)."\n");
         $zip->close();
+        array_map(unlink(...), $copies);
 
         return $zipPath;
     }
@@ -81,6 +84,24 @@ final readonly class MakeBundle
     {
         $zip->addFromString($path, $text);
         $zip->setMtimeName($path, self::TIME);
+    }
+
+    /**
+     * A file of the storage beside the bundle, piece by piece: recordings are large.
+     *
+     * @return ?string its path; null when it is not there
+     */
+    private function copy(StoredFile $file): ?string
+    {
+        $from = $this->files->exists($file->path()) ? $this->files->readStream($file->path()) : null;
+        if (null === $from) {
+            return null;
+        }
+        $path = (string) tempnam(sys_get_temp_dir(), 'lucid-evidence-');
+        file_put_contents($path, $from);
+        fclose($from);
+
+        return $path;
     }
 
     /**

@@ -10,7 +10,6 @@ use LucidStep\App\Actions\Casebook\RoutineBook;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\DataRow;
-use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Round;
 use LucidStep\Core\Data\ExpandedStep;
@@ -44,7 +43,7 @@ final class WalkedText
      */
     public static function rows(Entry $entry, CaseVersion $version): array
     {
-        $table = null === $version->table_id ? null : DataTable::query()->with('rows')->find($version->table_id);
+        $table = $version->loadMissing('dataTable.rows')->dataTable;
         if (null === $table || $table->rows->isEmpty()) {
             return [[]];
         }
@@ -69,7 +68,7 @@ final class WalkedText
      */
     public static function columns(CaseVersion $version): array
     {
-        return array_column(null === $version->table_id ? [] : (DataTable::query()->find($version->table_id)->columns ?? []), 'name');
+        return array_column($version->loadMissing('dataTable')->dataTable->columns ?? [], 'name');
     }
 
     /**
@@ -77,9 +76,7 @@ final class WalkedText
      */
     public static function hasSecrets(CaseVersion $version): bool
     {
-        $columns = null === $version->table_id ? [] : (DataTable::query()->find($version->table_id)->columns ?? []);
-
-        return [] !== array_filter($columns, static fn (array $c): bool => $c['secret']);
+        return [] !== array_filter($version->loadMissing('dataTable')->dataTable->columns ?? [], static fn (array $c): bool => $c['secret']);
     }
 
     /**

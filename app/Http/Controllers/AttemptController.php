@@ -37,7 +37,6 @@ use LucidStep\App\Http\Resources\DefectLine;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\LateAct;
 use LucidStep\App\Policies\Memberships;
 use LucidStep\Core\Forecast\Duration;
 
@@ -68,7 +67,7 @@ final class AttemptController
     {
         Gate::authorize('record', $attempt);
 
-        return $this->answer($record($attempt, $request->person(), $request->safe()->except(['device_time', 'sent_at', 'counter']), $request->stamp()));
+        return ActAnswer::respond($record($attempt, $request->person(), $request->safe()->except(['device_time', 'sent_at', 'counter']), $request->stamp()));
     }
 
     #[Post('/attempts/{attempt}/notes', 'Write a step\'s note', ActAnswer::class, NoteRequest::class)]
@@ -76,7 +75,7 @@ final class AttemptController
     {
         Gate::authorize('record', $attempt);
 
-        return $this->answer($write($attempt, $request->person(), $request->safe()->only(['round', 'step', 'note']), $request->stamp()));
+        return ActAnswer::respond($write($attempt, $request->person(), $request->safe()->only(['round', 'step', 'note']), $request->stamp()));
     }
 
     #[Post('/attempts/{attempt}/finish', 'End an attempt', ActAnswer::class, FinishRequest::class)]
@@ -88,7 +87,7 @@ final class AttemptController
             $fields['corrected_ms'] = Duration::fromText($request->string('time')->toString())->milliseconds;
         }
 
-        return $this->answer($finish($attempt, $request->person(), $fields, $request->stamp()));
+        return ActAnswer::respond($finish($attempt, $request->person(), $fields, $request->stamp()));
     }
 
     #[Post('/attempts/{attempt}/time', 'Correct an attempt\'s measured time', AttemptDetail::class, TimeRequest::class)]
@@ -130,7 +129,7 @@ final class AttemptController
     {
         Gate::authorize('record', $attempt);
 
-        return $this->answer($keep($attempt, $request->person(), $request->safe()->only(['round', 'act', 'reason']), $request->stamp()));
+        return ActAnswer::respond($keep($attempt, $request->person(), $request->safe()->only(['round', 'act', 'reason']), $request->stamp()));
     }
 
     #[Post('/attempts/{attempt}/tries', 'Count a try of a step that comes and goes', ActAnswer::class, TryRequest::class)]
@@ -138,7 +137,7 @@ final class AttemptController
     {
         Gate::authorize('record', $attempt);
 
-        return $this->answer($count($attempt, $request->person(), ['round' => $request->integer('round'), 'step' => $request->integer('step'), 'failed' => $request->boolean('failed')], $request->stamp()));
+        return ActAnswer::respond($count($attempt, $request->person(), ['round' => $request->integer('round'), 'step' => $request->integer('step'), 'failed' => $request->boolean('failed')], $request->stamp()));
     }
 
     #[Post('/attempts/{attempt}/away', 'Say how much of a time without a sign was work', ActAnswer::class, AwayRequest::class)]
@@ -146,7 +145,7 @@ final class AttemptController
     {
         Gate::authorize('record', $attempt);
 
-        return $this->answer($decide($attempt, $request->person(), ['away_ms' => $request->integer('away_ms'), 'counted_ms' => $request->integer('counted_ms')], $request->stamp()));
+        return ActAnswer::respond($decide($attempt, $request->person(), ['away_ms' => $request->integer('away_ms'), 'counted_ms' => $request->integer('counted_ms')], $request->stamp()));
     }
 
     #[Post('/attempts/{attempt}/surroundings', 'Say what an attempt is really walked on', ActAnswer::class, SurroundingsRequest::class)]
@@ -154,11 +153,6 @@ final class AttemptController
     {
         Gate::authorize('record', $attempt);
 
-        return $this->answer($say($attempt, $request->person(), $request->safe()->only(['build_id', 'configuration_id', 'environment']), $request->stamp()));
-    }
-
-    private function answer(?LateAct $late): JsonResponse
-    {
-        return new JsonResponse(ActAnswer::from($late), null === $late ? 200 : 202);
+        return ActAnswer::respond($say($attempt, $request->person(), $request->safe()->only(['build_id', 'configuration_id', 'environment']), $request->stamp()));
     }
 }

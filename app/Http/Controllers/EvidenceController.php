@@ -58,18 +58,16 @@ final class EvidenceController
     public function update(CaptionRequest $request, Evidence $evidence, ChangeEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
-        $late = $change->caption($evidence, $request->person(), $request->string('caption')->toString(), $request->stamp());
 
-        return new JsonResponse(ActAnswer::from($late), null === $late ? 200 : 202);
+        return ActAnswer::respond($change->caption($evidence, $request->person(), $request->string('caption')->toString(), $request->stamp()));
     }
 
     #[Delete('/evidence/{evidence}', 'Take a file off, until the attempt is finished', ActAnswer::class, StampRequest::class)]
     public function destroy(StampRequest $request, Evidence $evidence, ChangeEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
-        $late = $change->remove($evidence, $request->person(), $request->stamp());
 
-        return new JsonResponse(ActAnswer::from($late), null === $late ? 200 : 202);
+        return ActAnswer::respond($change->remove($evidence, $request->person(), $request->stamp()));
     }
 
     #[Get('/evidence/{evidence}/file', 'The file itself')]
@@ -104,9 +102,8 @@ final class EvidenceController
     {
         Gate::authorize('change', $evidence);
         $file = $request->file('file');
-        $late = $change->markUp($evidence, $request->person(), $request->shapes(), $file instanceof UploadedFile ? $file : null, $request->stamp());
 
-        return new JsonResponse(ActAnswer::from($late), null === $late ? 200 : 202);
+        return ActAnswer::respond($change->markUp($evidence, $request->person(), $request->shapes(), $file instanceof UploadedFile ? $file : null, $request->stamp()));
     }
 
     #[Post('/evidence/{evidence}/redactions', 'Put a picture in the place of one that showed too much', ActAnswer::class, RedactRequest::class, 200, true)]
@@ -114,18 +111,16 @@ final class EvidenceController
     {
         Gate::authorize('change', $evidence);
         $file = $request->file('file');
-        $late = $change->redact($evidence, $request->person(), $file instanceof UploadedFile ? $file : throw new \LogicException('Validation lets a request without a file pass.'), $request->stamp());
 
-        return new JsonResponse(ActAnswer::from($late), null === $late ? 200 : 202);
+        return ActAnswer::respond($change->redact($evidence, $request->person(), $file instanceof UploadedFile ? $file : throw new \LogicException('Validation lets a request without a file pass.'), $request->stamp()));
     }
 
     #[Post('/evidence/{evidence}/moves', 'Move a file to another step, or to the attempt', ActAnswer::class, MoveEvidenceRequest::class)]
     public function move(MoveEvidenceRequest $request, Evidence $evidence, ChangeEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
-        $late = $change->move($evidence, $request->person(), $request->filled('round') ? $request->integer('round') : null, $request->filled('step') ? $request->integer('step') : null, $request->stamp());
 
-        return new JsonResponse(ActAnswer::from($late), null === $late ? 200 : 202);
+        return ActAnswer::respond($change->move($evidence, $request->person(), $request->filled('round') ? $request->integer('round') : null, $request->filled('step') ? $request->integer('step') : null, $request->stamp()));
     }
 
     #[Get('/evidence/{evidence}/comparison', 'How far a picture differs from its reference', PictureComparison::class, query: ['reference' => 'The SHA-256 of the reference picture'])]
@@ -140,7 +135,7 @@ final class EvidenceController
         Gate::authorize('change', $evidence);
         $compare->keep($evidence, $request->person(), $request->string('reference')->toString(), $request->stamp());
 
-        return new JsonResponse(ActAnswer::from(null));
+        return ActAnswer::respond(null);
     }
 
     #[Get('/evidence/{evidence}/difference', 'A picture of what differs', query: ['reference' => 'The SHA-256 of the reference picture'])]

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Resources;
 
+use Illuminate\Http\JsonResponse;
 use LucidStep\App\Models\LateAct;
 use OpenApi\Attributes as OA;
 
@@ -19,6 +20,14 @@ final readonly class ActAnswer
         #[OA\Property]
         public ?string $held_because,
     ) {
+    }
+
+    /**
+     * The answer to an act: done, or accepted and kept for a lead (202).
+     */
+    public static function respond(?LateAct $late): JsonResponse
+    {
+        return new JsonResponse(self::from($late), null === $late ? 200 : 202);
     }
 
     public static function from(?LateAct $late): self

@@ -4,18 +4,15 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Resources;
 
+use LucidStep\App\Actions\Walk\WalkedRounds;
 use LucidStep\App\Actions\Walk\WalkedText;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Evidence;
-use LucidStep\App\Models\Round;
-use LucidStep\App\Models\StepResult;
 use LucidStep\App\Models\User;
-use LucidStep\Core\Data\Mask;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Policies;
-use LucidStep\Core\Verdict\Verdict;
 use OpenApi\Attributes as OA;
 
 /**
@@ -92,7 +89,7 @@ final readonly class AttemptDetail
         $earlier = Attempt::query()->where('entry_id', $attempt->entry_id)->where('number', '<', $attempt->number)->with('tester', 'build', 'configuration')->orderByDesc('number')->get();
         $entry = $attempt->entry;
         $snapshot = $attempt->snapshot;
-        [$first, $rounds] = self::rounds($attempt, $attempt->rounds->all(), $reader === $attempt->tester_id && AttemptState::Open === $attempt->state);
+        [$first, $rounds] = WalkedRounds::of($attempt, $attempt->rounds->all(), $reader === $attempt->tester_id && AttemptState::Open === $attempt->state);
         $removals = RemovalLine::of($attempt->id);
         $gone = array_flip(array_map(static fn (RemovalLine $r): string => $r->subject, $removals));
 
@@ -122,11 +119,7 @@ final readonly class AttemptDetail
     {
         $steps = WalkedText::snapshot($version, $entry->project_id);
         $attempt = new Attempt(['snapshot' => ['steps' => $steps, 'columns' => WalkedText::columns($version)], 'tester_id' => $user->id, 'state' => AttemptState::Open]);
-        $made = [];
-        foreach ($rows as $at => $row) {
-            $made[] = (new Round(['position' => $at + 1, 'data_row' => $row, 'roll_up' => Verdict::NotRun, 'skipped' => null, 'repeats' => null]))->setRelation('results', collect(array_map(static fn (array $s): StepResult => new StepResult(['position' => $s['position'], 'verdict' => Verdict::NotRun, 'note' => '', 'happened' => '', 'reason' => '', 'waits_on' => '', 'active_ms' => 0, 'tries' => 0, 'tries_failed' => 0, 'judged_at' => null]), $steps)));
-        }
-        [$first, $rounds] = self::rounds($attempt, $made, true);
+        [$first, $rounds] = WalkedRounds::of($attempt, WalkedRounds::blank($rows, $steps), true);
         $cycle = $entry->cycle;
 
         return new self(
@@ -134,33 +127,5 @@ final readonly class AttemptDetail
             $cycle->project->code, $entry->id, $cycle->id, $cycle->key, $cycle->name, $entry->case->key, $version->number, $version->title, (string) $version->objective, (string) $version->preconditions, (string) $version->postconditions, $entry->case->estimate_seconds,
             $first, $rounds, [], [], [], [], 'retest' === $entry->shows ? $entry->retest_reason : null, PolicySet::from(Policies::fromArray($cycle->project->policies)), [], WalkedText::hasSecrets($version),
         );
-    }
-
-    /**
-     * @param  array<array-key, Round>  $rounds with their results
-     *
-     * @return array{list<StepText>, list<RoundRecord>} the steps of the first round, and all rounds
-     */
-    private static function rounds(Attempt $attempt, array $rounds, bool $clear): array
-    {
-        $first = [];
-        $out = [];
-        foreach (array_values($rounds) as $i => $round) {
-            $texts = array_map(StepText::fromSnapshot(...), WalkedText::steps($attempt, $round, $clear, true));
-            if (0 === $i) {
-                $first = $texts;
-            }
-            [$values, $secrets] = WalkedText::values($round, $clear);
-            $row = [];
-            $names = array_map(strval(...), array_keys($round->data_row));
-            foreach (array_values(array_unique([...array_intersect((array) ($attempt->snapshot['columns'] ?? []), $names), ...$names])) as $name) {
-                $key = mb_strtolower($name);
-                $hidden = \in_array($key, $secrets, true);
-                $row[] = new RoundValue($name, $hidden ? Mask::DOTS : $values[$key], \is_array($round->data_row[$name]), $hidden);
-            }
-            $out[] = RoundRecord::from($round, $row, 0 === $i ? [] : array_values(array_filter($texts, static fn (StepText $t, int $at): bool => $t != $first[$at], \ARRAY_FILTER_USE_BOTH)));
-        }
-
-        return [$first, $out];
     }
 }

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
 import { api, Problem, take, type Api } from '@/api/client';
+import { boxOf, type Point } from '@/kit/box';
 import { say } from '@/kit/notices';
 import type { WalkEvidence } from './acts';
 
@@ -41,8 +42,8 @@ onMounted(() => root.value?.focus());
 const percent = computed(() => ((data.value?.share ?? 0) * 100).toFixed(2));
 const difference = computed(() => `${data.value?.difference_url ?? ''}&n=${turn.value}`);
 const drag = ref<Api['PictureRegion'] | null>(null);
-let from: { x: number; y: number } | null = null;
-function at(event: PointerEvent): { x: number; y: number } {
+let from: Point | null = null;
+function at(event: PointerEvent): Point {
   const image = (event.currentTarget as HTMLElement).querySelector('img');
   const area = image?.getBoundingClientRect() ?? new DOMRect();
   const scale = (image?.naturalWidth ?? 1) / area.width;
@@ -55,14 +56,7 @@ function down(event: PointerEvent): void {
   if (ignoring.value) from = at(event);
 }
 function moving(event: PointerEvent): void {
-  if (!from) return;
-  const to = at(event);
-  drag.value = {
-    x: Math.min(from.x, to.x),
-    y: Math.min(from.y, to.y),
-    width: Math.max(1, Math.abs(to.x - from.x)),
-    height: Math.max(1, Math.abs(to.y - from.y)),
-  };
+  if (from) drag.value = boxOf(from, at(event));
 }
 async function up(): Promise<void> {
   const region = drag.value;
@@ -111,7 +105,7 @@ const styleOf = (r: Api['PictureRegion']): Record<string, string> => {
 <template>
   <div
     ref="root"
-    class="compare"
+    class="compare over-all"
     role="dialog"
     aria-modal="true"
     :aria-label="`Compare ${item.name} with its reference`"
@@ -130,7 +124,7 @@ const styleOf = (r: Api['PictureRegion']): Record<string, string> => {
         >
           {{ v.word }}
         </button>
-        <select v-if="references.length > 1" v-model="reference" aria-label="Reference picture">
+        <select v-if="references.length > 1" v-model="reference" class="field" aria-label="Reference picture">
           <option v-for="r in references" :key="r.sha256" :value="r.sha256">{{ r.name }}</option>
         </select>
       </div>
@@ -206,15 +200,6 @@ const styleOf = (r: Api['PictureRegion']): Record<string, string> => {
 </template>
 
 <style scoped>
-.compare {
-  position: fixed;
-  inset: 0;
-  z-index: 60;
-  background: var(--paper);
-  padding: 12px 24px;
-  overflow: auto;
-  outline: none;
-}
 .head {
   display: flex;
   gap: 18px;
@@ -226,20 +211,6 @@ const styleOf = (r: Api['PictureRegion']): Record<string, string> => {
   margin-left: auto;
   display: flex;
   gap: 8px;
-}
-.tool,
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 6px;
-  padding: 6px 10px;
-}
-.tool[aria-pressed='true'] {
-  border-color: var(--ink);
-  box-shadow: inset 0 0 0 1px var(--ink);
-  font-weight: 600;
 }
 .beside {
   display: grid;

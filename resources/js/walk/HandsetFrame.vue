@@ -135,12 +135,12 @@ useKeys('Handset', () => [
       :style="{ width: `${Math.max(380, (screen.width + 24) * scale + 32)}px` }"
     >
       <div class="row small">
-        <select v-model.number="size" aria-label="Size">
+        <select v-model.number="size" class="field" aria-label="Size">
           <option v-for="(s, i) in sizes" :key="s.name" :value="i">
             {{ s.name }}, {{ s.width }} × {{ s.height }}
           </option>
         </select>
-        <select v-model="net" aria-label="Network">
+        <select v-model="net" class="field" aria-label="Network">
           <option v-for="n in nets" :key="n.value" :value="n.value">{{ n.word }}</option>
         </select>
         <button type="button" class="link" :aria-pressed="turned" @click="turned = !turned">
@@ -150,7 +150,7 @@ useKeys('Handset', () => [
         <button type="button" class="link" @click="emit('close')">Put it away</button>
       </div>
       <form class="row small" @submit.prevent="go">
-        <input v-model="address" aria-label="Address" class="mono" />
+        <input v-model="address" aria-label="Address" class="field mono" />
         <button type="submit" class="link">Open</button>
         <button type="button" class="link" @click="reload">Load again</button>
       </form>
@@ -204,16 +204,6 @@ useKeys('Handset', () => [
 .row {
   gap: 10px;
   width: 100%;
-}
-select,
-input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  min-height: 26px;
-  padding: 2px 6px;
 }
 input {
   flex: 1;

@@ -5,10 +5,12 @@ import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
-import type { StepVerdict } from './acts';
+import type { FinalVerdict } from './acts';
 import BlockForm from './BlockForm.vue';
 import FailForm from './FailForm.vue';
 import ReasonChips from './ReasonChips.vue';
+import VerdictBar from './VerdictBar.vue';
+import { useCopying } from './useCopying';
 import { useDraft } from './useDraft';
 import type { Walk, WalkStep } from './useWalk';
 
@@ -30,36 +32,7 @@ const form = computed({ get: () => draft.value.form, set: (now) => (draft.value.
 const missing = ref('');
 const asked = ref<{ focus: () => Promise<void> } | null>(null);
 const note = ref<{ $el: HTMLTextAreaElement } | null>(null);
-const round = computed(() => props.walk.round.value);
-const chips = computed(() => props.step.data.split('\n').filter((d) => d.trim() !== ''));
-/** The values of the row that stand in this step. */
-const values = computed(() => {
-  const used = new Set(props.step.uses.map((u) => u.toLowerCase()));
-  return (round.value?.values ?? []).filter((v) => used.has(v.name.toLowerCase()));
-});
-/** Everything that can be copied here, in order: `v` takes one after another. */
-const copies = computed(() => [
-  ...values.value.map((v) => ({ name: v.name, text: v.hidden ? '' : v.value })),
-  ...chips.value
-    .filter((c) => !values.value.some((v) => v.value === c))
-    .map((c) => ({ name: 'data', text: c })),
-]);
-const said = ref('');
-let next = 0;
-watch(
-  () => [props.step.position, props.walk.roundAt.value],
-  () => (next = 0),
-);
-const verdicts: {
-  verdict: StepVerdict & ('pass' | 'fail' | 'blocked' | 'not_applicable');
-  word: string;
-  key: string;
-}[] = [
-  { verdict: 'pass', word: 'Pass', key: '1' },
-  { verdict: 'fail', word: 'Fail', key: '2' },
-  { verdict: 'blocked', word: 'Blocked', key: '3' },
-  { verdict: 'not_applicable', word: 'Not applicable', key: '4' },
-];
+const { data, values, chips, said, copy, copyNext, onText } = useCopying(props.walk, () => props.step);
 
 async function begin(what: 'fail' | 'blocked' | 'note'): Promise<void> {
   if (props.locked) return;
@@ -69,7 +42,7 @@ async function begin(what: 'fail' | 'blocked' | 'note'): Promise<void> {
   if (what === 'note') note.value?.$el.focus();
   else await asked.value?.focus();
 }
-function choose(verdict: StepVerdict): void {
+function choose(verdict: FinalVerdict): void {
   if (verdict === 'fail' || verdict === 'blocked') void begin(verdict);
   else void props.walk.judge(props.step, verdict);
 }
@@ -140,32 +113,6 @@ function tried(failed: boolean): void {
   if (!props.locked)
     void props.walk.act({ kind: 'try', round: props.walk.roundAt.value, step: props.step.position, failed });
 }
-async function copy(text: string, name = ''): Promise<void> {
-  try {
-    await navigator.clipboard.writeText(text);
-    said.value = `${name === '' ? '' : `${name} `}copied`;
-  } catch {
-    said.value = 'The browser did not let it be copied. Select it and press Ctrl C.';
-  }
-  setTimeout(() => (said.value = ''), 1800);
-}
-/** Copies the values of the step one after another. */
-function copyNext(): void {
-  const list = copies.value;
-  if (list.length === 0) {
-    said.value = 'There is no value in this step';
-    setTimeout(() => (said.value = ''), 1800);
-    return;
-  }
-  const at = next % list.length;
-  next += 1;
-  void copy(list[at]?.text ?? '', `${at + 1} of ${list.length}, ${list[at]?.name ?? ''}`);
-}
-/** A value that stands in the text is copied by a click on it. */
-function onText(event: MouseEvent): void {
-  const code = event.target instanceof HTMLElement ? event.target.closest('code') : null;
-  if (code) void copy(code.textContent === '(empty)' ? '' : (code.textContent ?? ''));
-}
 watch(
   () => [draft.value.happened, draft.value.reason],
   () => (missing.value = ''),
@@ -199,9 +146,9 @@ defineExpose({ begin, copyNext, tried });
     <!-- eslint-disable-next-line vuejs-accessibility/click-events-have-key-events -->
     <div class="action" @click="onText"><MarkdownText :text="step.action" /></div>
     <div class="parts">
-      <div v-if="chips.length > 0 || values.length > 0" class="wide">
+      <div v-if="data.length > 0 || values.length > 0" class="wide">
         <span class="label"
-          >{{ chips.length > 0 ? 'Data' : 'Values' }} <kbd title="Copy one after another">v</kbd></span
+          >{{ data.length > 0 ? 'Data' : 'Values' }} <kbd title="Copy one after another">v</kbd></span
         >
         <div class="chips">
           <button
@@ -216,7 +163,7 @@ defineExpose({ begin, copyNext, tried });
             <span class="of">{{ value.name }}</span> {{ value.value === '' ? '(empty)' : value.value }}
           </button>
           <button
-            v-for="chip in chips.filter((c) => !values.some((x) => x.value === c))"
+            v-for="chip in chips"
             :key="chip"
             type="button"
             class="chip mono"
@@ -262,41 +209,16 @@ defineExpose({ begin, copyNext, tried });
         />
       </div>
     </div>
-    <div v-if="!locked" class="bar">
-      <button
-        v-for="v in verdicts"
-        :key="v.verdict"
-        type="button"
-        class="give"
-        :class="{
-          chosen: form === v.verdict || (form === '' && step.record.verdict === v.verdict),
-          fails: v.verdict === 'fail',
-        }"
-        :title="`${v.word} (${v.key})`"
-        @click="choose(v.verdict)"
-      >
-        <VerdictMark :shown="v.verdict" word :label="v.word" :size="12" /> <kbd>{{ v.key }}</kbd>
-      </button>
-      <span class="beside">
-        <button type="button" class="quiet" title="Capture the screen (c)" @click="emit('capture')">
-          Capture <kbd>c</kbd>
-        </button>
-        <button
-          type="button"
-          class="quiet"
-          title="Count a try that failed (t), or one that went well (T)"
-          @click="tried(true)"
-        >
-          Try failed <kbd>t</kbd>
-        </button>
-        <button v-if="step.record.tries > 0" type="button" class="quiet" @click="tried(false)">
-          Try went well <kbd>T</kbd>
-        </button>
-        <button type="button" class="quiet" title="A question, or a better wording (a)" @click="emit('ask')">
-          Ask <kbd>a</kbd>
-        </button>
-      </span>
-    </div>
+    <VerdictBar
+      v-if="!locked"
+      :verdict="step.record.verdict"
+      :form="form"
+      :tried="step.record.tries > 0"
+      @choose="choose"
+      @capture="emit('capture')"
+      @ask="emit('ask')"
+      @tried="tried"
+    />
     <template v-if="step.record.verdict === 'fail' && form !== 'fail'">
       <SideBySide v-if="step.expected !== ''" :expected="step.expected" :actual="step.record.happened" />
       <div v-else class="said">
@@ -403,17 +325,6 @@ defineExpose({ begin, copyNext, tried });
   gap: 8px;
   align-items: center;
 }
-.chip {
-  color: var(--ink);
-  background: var(--well);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 3px 8px;
-  min-height: 26px;
-  cursor: pointer;
-  text-align: left;
-  overflow-wrap: anywhere;
-}
 .chip .of {
   font: 0.8rem var(--text);
   color: var(--ink-soft);
@@ -436,49 +347,6 @@ defineExpose({ begin, copyNext, tried });
 .note {
   padding: 4px 8px;
 }
-.bar {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  margin-top: 18px;
-}
-.give {
-  font: 600 1rem var(--text);
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 6px;
-  padding: 8px 14px;
-  display: inline-flex;
-  gap: 10px;
-  align-items: center;
-  cursor: pointer;
-}
-.give:hover {
-  background: var(--well);
-}
-.give.chosen {
-  border-color: var(--ink);
-  box-shadow: inset 0 0 0 1px var(--ink);
-}
-.give.chosen.fails {
-  background: var(--fail-tint);
-}
-.beside {
-  margin-left: auto;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 14px;
-  align-items: center;
-}
-.quiet {
-  padding: 4px 0;
-  font: inherit;
-  color: var(--ink-soft);
-  background: none;
-  border: 0;
-  cursor: pointer;
-}
 .said {
   margin-top: 14px;
   overflow-wrap: anywhere;
@@ -497,19 +365,6 @@ section > .more {
 @media (max-width: 640px) {
   .parts {
     grid-template-columns: minmax(0, 1fr);
-  }
-  .bar {
-    position: sticky;
-    bottom: 0;
-    padding: 10px 0;
-    background: var(--sheet);
-  }
-  .give {
-    white-space: nowrap;
-    font-size: 0.93rem;
-    flex: 1 1 40%;
-    justify-content: center;
-    padding: 12px 8px;
   }
   .more :deep(.hint),
   kbd,

@@ -2,6 +2,7 @@
 import Konva from 'konva';
 import Button from 'primevue/button';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
+import { boxOf, type Box, type Point } from '@/kit/box';
 import type { Markup, Shape } from './deeds';
 import { pngOf } from './useCapture';
 
@@ -39,7 +40,7 @@ const failed = ref('');
 const picture = shallowRef<HTMLImageElement | null>(null);
 interface State {
   shapes: Shape[];
-  hidden: { x: number; y: number; width: number; height: number }[];
+  hidden: Box[];
   crop: Markup['crop'] | null;
 }
 const state = ref<State>({
@@ -193,11 +194,11 @@ function shapeNodes(s: Shape): (Konva.Shape | Konva.Group)[] {
     }
   }
 }
-function at(): { x: number; y: number } {
+function at(): Point {
   const p = stage?.getPointerPosition() ?? { x: 0, y: 0 };
   return { x: Math.round(p.x / scale), y: Math.round(p.y / scale) };
 }
-let began: { x: number; y: number } | null = null;
+let began: Point | null = null;
 function change(next: (s: State) => void): void {
   past.value.push(JSON.stringify(state.value));
   const copy = JSON.parse(JSON.stringify(state.value)) as State;
@@ -219,17 +220,6 @@ function down(): void {
         words.value = '';
       });
   } else began = p;
-}
-function boxOf(
-  from: { x: number; y: number },
-  to: { x: number; y: number },
-): { x: number; y: number; width: number; height: number } {
-  return {
-    x: Math.min(from.x, to.x),
-    y: Math.min(from.y, to.y),
-    width: Math.abs(to.x - from.x),
-    height: Math.abs(to.y - from.y),
-  };
 }
 function drag(): void {
   if (!began) return;
@@ -313,7 +303,7 @@ async function save(): Promise<void> {
 <template>
   <div
     ref="root"
-    class="mark"
+    class="mark over-all"
     role="dialog"
     aria-modal="true"
     :aria-label="`Draw on ${name}`"
@@ -335,7 +325,7 @@ async function save(): Promise<void> {
         v-if="tool === 'text'"
         id="mark-words"
         v-model="words"
-        class="words"
+        class="field words"
         maxlength="200"
         placeholder="Words, then click where they go"
         aria-label="Words to put on the picture"
@@ -363,48 +353,19 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
-.mark {
-  position: fixed;
-  inset: 0;
-  z-index: 60;
-  background: var(--paper);
-  padding: 10px 24px;
-  overflow: auto;
-  outline: none;
-}
 .tools {
   display: flex;
   gap: 8px;
   align-items: center;
   flex-wrap: wrap;
 }
-.tool {
-  font: inherit;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 6px;
-  padding: 6px 10px;
-  cursor: pointer;
-}
-.tool[aria-pressed='true'] {
-  border-color: var(--ink);
-  box-shadow: inset 0 0 0 1px var(--ink);
-  font-weight: 600;
-}
-.words {
-  font: inherit;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 6px 8px;
-  width: 18rem;
-}
 .end {
   margin-left: auto;
   display: flex;
   gap: 8px;
+}
+.words {
+  width: 18rem;
 }
 .hint {
   margin: 8px 0;

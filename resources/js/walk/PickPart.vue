@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
+import { boxOf, type Box, type Point } from '@/kit/box';
 import { pngOf } from './useCapture';
 
 /** A captured picture over the whole page: the part that is dragged is kept. Enter keeps all of it. */
@@ -8,8 +9,8 @@ const emit = defineEmits<{ keep: [part: Blob]; leave: [] }>();
 const url = URL.createObjectURL(props.picture);
 const image = ref<HTMLImageElement | null>(null);
 const root = ref<HTMLElement | null>(null);
-const box = ref<{ x: number; y: number; width: number; height: number } | null>(null);
-let from: { x: number; y: number } | null = null;
+const box = ref<Box | null>(null);
+let from: Point | null = null;
 const style = computed(() =>
   box.value
     ? {
@@ -22,7 +23,7 @@ const style = computed(() =>
 );
 onMounted(() => root.value?.focus());
 onBeforeUnmount(() => URL.revokeObjectURL(url));
-function point(event: PointerEvent): { x: number; y: number } {
+function point(event: PointerEvent): Point {
   const area = image.value?.getBoundingClientRect() ?? new DOMRect();
   return {
     x: Math.max(0, Math.min(area.width, event.clientX - area.left)),
@@ -35,14 +36,7 @@ function down(event: PointerEvent): void {
   (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
 }
 function drag(event: PointerEvent): void {
-  if (!from) return;
-  const to = point(event);
-  box.value = {
-    x: Math.min(from.x, to.x),
-    y: Math.min(from.y, to.y),
-    width: Math.abs(to.x - from.x),
-    height: Math.abs(to.y - from.y),
-  };
+  if (from) box.value = boxOf(from, point(event));
 }
 async function up(): Promise<void> {
   from = null;
@@ -64,7 +58,7 @@ async function cut(): Promise<void> {
 <template>
   <div
     ref="root"
-    class="pick"
+    class="pick over-all"
     role="dialog"
     aria-modal="true"
     aria-label="Drag over the part to keep"
@@ -86,16 +80,9 @@ async function cut(): Promise<void> {
 
 <style scoped>
 .pick {
-  position: fixed;
-  inset: 0;
-  z-index: 60;
-  background: var(--paper);
-  padding: 12px 24px;
   display: grid;
   grid-template-rows: auto 1fr;
   gap: 10px;
-  overflow: auto;
-  outline: none;
 }
 .pick p {
   display: flex;

@@ -35,19 +35,4 @@ const reasons = computed(() => data.value?.[`reasons_${props.verdict}`] ?? []);
   gap: 8px;
   margin: 8px 0 12px;
 }
-.chip {
-  font: 0.87rem var(--text);
-  color: var(--ink);
-  background: var(--well);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 3px 8px;
-  min-height: 26px;
-  cursor: pointer;
-}
-.chip[aria-pressed='true'] {
-  background: var(--sheet);
-  border-color: var(--ink);
-  box-shadow: inset 0 0 0 1px var(--ink);
-}
 </style>

@@ -203,15 +203,6 @@ const first = (s: WalkStep): string => s.record.happened || s.record.reason || s
   background: var(--paper);
   padding: 6px 0;
 }
-.give {
-  font: 600 0.93rem var(--text);
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 6px;
-  padding: 5px 10px;
-  cursor: pointer;
-}
 .end {
   margin-left: auto;
 }

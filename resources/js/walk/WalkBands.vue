@@ -174,11 +174,11 @@ const surroundings = computed(() =>
       {{ view.late[0]?.why }}
     </p>
     <form v-if="changing" class="band row" aria-label="What it is walked on" @submit.prevent="say">
-      <select v-model="configuration" aria-label="Configuration">
+      <select v-model="configuration" class="field" aria-label="Configuration">
         <option :value="null">no configuration</option>
         <option v-for="c in setup?.configurations" :key="c.id" :value="c.id">{{ c.name }}</option>
       </select>
-      <select v-model="build" aria-label="Build">
+      <select v-model="build" class="field" aria-label="Build">
         <option :value="null">no build</option>
         <option v-for="b in setup?.builds" :key="b.id" :value="b.id">build {{ b.name }}</option>
       </select>
@@ -222,14 +222,6 @@ const surroundings = computed(() =>
 .quiet strong {
   color: var(--ink);
   font-weight: 600;
-}
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 6px;
-  padding: 6px 10px;
 }
 .word {
   flex: 1 1 16rem;

@@ -135,17 +135,4 @@ async function send(): Promise<void> {
   gap: 4px;
   max-width: 60rem;
 }
-.give {
-  font: 600 0.93rem var(--text);
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 6px;
-  padding: 6px 12px;
-  cursor: pointer;
-}
-.give[aria-pressed='true'] {
-  border-color: var(--ink);
-  box-shadow: inset 0 0 0 1px var(--ink);
-}
 </style>

@@ -30,7 +30,7 @@ const { data: lists, refetch: refetchLists } = useRead(
     <template v-else>
       <p v-if="!data.may_plan" class="soft">Leads and admins change these; your own days off are yours.</p>
       <AxesEditor :project="project" :setup="data" @saved="refetch()" />
-      <div class="grid">
+      <div class="editors">
         <ReleasesEditor :project="project" :setup="data" @saved="refetch()" />
         <CalendarEditor :project="project" :setup="data" @saved="refetch()" />
         <template v-if="lists">
@@ -61,15 +61,7 @@ const { data: lists, refetch: refetchLists } = useRead(
 </template>
 
 <style scoped>
-.grid {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(420px, 1fr));
-  gap: 36px 48px;
+.editors {
   margin-top: 36px;
-}
-@media (max-width: 640px) {
-  .grid {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -25,7 +25,7 @@ const { data, error, isPending, refetch } = useRead(
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <template v-else>
       <p v-if="!data.may_write" class="soft">Leads and admins change these.</p>
-      <div class="grid">
+      <div class="editors">
         <ListEditor
           title="Types"
           what="What kind of test a case is."
@@ -61,16 +61,3 @@ const { data, error, isPending, refetch } = useRead(
     </template>
   </div>
 </template>
-
-<style scoped>
-.grid {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(380px, 1fr));
-  gap: 36px 48px;
-}
-@media (max-width: 640px) {
-  .grid {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-</style>

@@ -145,7 +145,7 @@ const lists = [
     <template v-else>
       <p v-if="!data.may_lead" class="soft">Leads and admins change these.</p>
       <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
-      <div class="grid">
+      <div class="editors">
         <section v-for="g in groups" :key="g.title" :aria-label="g.title">
           <h2>{{ g.title }}</h2>
           <div v-for="f in g.flags" :key="f.name" class="policy">
@@ -227,11 +227,6 @@ const lists = [
 </template>
 
 <style scoped>
-.grid {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(420px, 1fr));
-  gap: 36px 48px;
-}
 h2 {
   margin-bottom: 8px;
 }
@@ -259,18 +254,5 @@ h2 {
   gap: 4px;
   justify-items: start;
   margin-top: 8px;
-}
-.field {
-  font: inherit;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 6px 8px;
-}
-@media (max-width: 640px) {
-  .grid {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

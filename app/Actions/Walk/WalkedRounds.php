@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Actions\Walk;
+
+use LucidStep\App\Http\Resources\RoundRecord;
+use LucidStep\App\Http\Resources\RoundValue;
+use LucidStep\App\Http\Resources\StepText;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Round;
+use LucidStep\App\Models\StepResult;
+use LucidStep\Core\Data\Mask;
+use LucidStep\Core\Verdict\Verdict;
+
+/**
+ * The rounds of a walk as they are shown: their rows, and the steps that read otherwise than in the first one.
+ */
+final class WalkedRounds
+{
+    /**
+     * @param  array<array-key, Round>  $rounds with their results
+     *
+     * @return array{list<StepText>, list<RoundRecord>} the steps of the first round, and all rounds
+     */
+    public static function of(Attempt $attempt, array $rounds, bool $clear): array
+    {
+        $first = [];
+        $out = [];
+        foreach (array_values($rounds) as $i => $round) {
+            $texts = array_map(StepText::fromSnapshot(...), WalkedText::steps($attempt, $round, $clear, true));
+            if (0 === $i) {
+                $first = $texts;
+            }
+            [$values, $secrets] = WalkedText::values($round, $clear);
+            $row = [];
+            $names = array_map(strval(...), array_keys($round->data_row));
+            foreach (array_values(array_unique([...array_intersect((array) ($attempt->snapshot['columns'] ?? []), $names), ...$names])) as $name) {
+                $key = mb_strtolower($name);
+                $hidden = \in_array($key, $secrets, true);
+                $row[] = new RoundValue($name, $hidden ? Mask::DOTS : $values[$key], \is_array($round->data_row[$name]), $hidden);
+            }
+            $out[] = RoundRecord::from($round, $row, 0 === $i ? [] : array_values(array_filter($texts, static fn (StepText $t, int $at): bool => $t != $first[$at], \ARRAY_FILTER_USE_BOTH)));
+        }
+
+        return [$first, $out];
+    }
+
+    /**
+     * Rounds that nobody has begun.
+     *
+     * @param  list<array<string, mixed>>  $rows
+     * @param  list<array<string, mixed>>  $steps
+     *
+     * @return list<Round>
+     */
+    public static function blank(array $rows, array $steps): array
+    {
+        $made = [];
+        foreach ($rows as $at => $row) {
+            $made[] = (new Round(['position' => $at + 1, 'data_row' => $row, 'roll_up' => Verdict::NotRun, 'skipped' => null, 'repeats' => null]))->setRelation('results', collect(array_map(static fn (array $s): StepResult => new StepResult(['position' => $s['position'], 'verdict' => Verdict::NotRun, 'note' => '', 'happened' => '', 'reason' => '', 'waits_on' => '', 'active_ms' => 0, 'tries' => 0, 'tries_failed' => 0, 'judged_at' => null]), $steps)));
+        }
+
+        return $made;
+    }
+}
