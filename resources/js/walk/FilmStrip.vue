@@ -105,7 +105,7 @@ onBeforeUnmount(() => {
     <div class="row small">
       <label
         >Every
-        <select v-model.number="seconds" class="field" :disabled="running" aria-label="Interval">
+        <select v-model.number="seconds" class="field inline" :disabled="running" aria-label="Interval">
           <option v-for="s in [2, 5, 10, 30, 60]" :key="s" :value="s">{{ s }} s</option>
         </select></label
       >
@@ -132,7 +132,7 @@ onBeforeUnmount(() => {
     <div v-if="frames.length > 0" class="row small">
       <label
         >Onto
-        <select v-model="onto" class="field" aria-label="Where the chosen go">
+        <select v-model="onto" class="field inline" aria-label="Where the chosen go">
           <option :value="null">the attempt</option>
           <option v-for="s in walk.steps.value" :key="s.position" :value="s.position">
             step {{ s.position }}

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { useKeys } from '@/kit/keys';
+import { isTyping, useKeys } from '@/kit/keys';
 import { keep, kept } from './device';
 import { captureFault, pngOf, stampedName } from './useCapture';
 import type { EvidenceTools } from './useEvidence';
@@ -45,7 +45,7 @@ const scale = computed(() =>
 );
 const own = computed(() => new URL(shown.value, location.href).origin === location.origin);
 function measure(): void {
-  room.value = { width: Math.min(860, window.innerWidth * 0.6), height: window.innerHeight - 190 };
+  room.value = { width: Math.min(860, window.innerWidth * 0.6), height: window.innerHeight - 230 };
 }
 onMounted(async () => {
   measure();
@@ -119,6 +119,18 @@ async function shoot(): Promise<void> {
     fault.value = error instanceof DOMException ? captureFault(error) : String((error as Error).message);
   }
 }
+/** While one works in the frame the keys go there: its own two are heard in it too, where the address lets us listen. */
+function listen(): void {
+  try {
+    inner.value?.contentWindow?.addEventListener('keydown', (event) => {
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key === 'h') void shoot();
+      else if (event.key === 'o') turned.value = !turned.value;
+    });
+  } catch {
+    // Another server's page: there is the button.
+  }
+}
 let tab: MediaStream | null = null;
 onBeforeUnmount(() => tab?.getTracks().forEach((t) => t.stop()));
 useKeys('Handset', () => [
@@ -135,12 +147,12 @@ useKeys('Handset', () => [
       :style="{ width: `${Math.max(380, (screen.width + 24) * scale + 32)}px` }"
     >
       <div class="row small">
-        <select v-model.number="size" class="field" aria-label="Size">
+        <select v-model.number="size" class="field inline" aria-label="Size">
           <option v-for="(s, i) in sizes" :key="s.name" :value="i">
             {{ s.name }}, {{ s.width }} × {{ s.height }}
           </option>
         </select>
-        <select v-model="net" class="field" aria-label="Network">
+        <select v-model="net" class="field inline" aria-label="Network">
           <option v-for="n in nets" :key="n.value" :value="n.value">{{ n.word }}</option>
         </select>
         <button type="button" class="link" :aria-pressed="turned" @click="turned = !turned">
@@ -178,6 +190,7 @@ useKeys('Handset', () => [
             title="The application under test"
             :width="screen.width"
             :height="screen.height"
+            @load="listen"
           ></iframe>
         </div>
       </div>
@@ -200,10 +213,16 @@ useKeys('Handset', () => [
   gap: 6px;
   justify-items: center;
   max-width: calc(100vw - 32px);
+  max-height: calc(100vh - 32px);
+  overflow: auto;
 }
 .row {
   gap: 10px;
   width: 100%;
+}
+select {
+  flex: 1;
+  min-width: 0;
 }
 input {
   flex: 1;

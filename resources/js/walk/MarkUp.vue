@@ -325,7 +325,7 @@ async function save(): Promise<void> {
         v-if="tool === 'text'"
         id="mark-words"
         v-model="words"
-        class="field words"
+        class="field inline words"
         maxlength="200"
         placeholder="Words, then click where they go"
         aria-label="Words to put on the picture"

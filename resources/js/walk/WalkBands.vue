@@ -174,11 +174,11 @@ const surroundings = computed(() =>
       {{ view.late[0]?.why }}
     </p>
     <form v-if="changing" class="band row" aria-label="What it is walked on" @submit.prevent="say">
-      <select v-model="configuration" class="field" aria-label="Configuration">
+      <select v-model="configuration" class="field inline" aria-label="Configuration">
         <option :value="null">no configuration</option>
         <option v-for="c in setup?.configurations" :key="c.id" :value="c.id">{{ c.name }}</option>
       </select>
-      <select v-model="build" class="field" aria-label="Build">
+      <select v-model="build" class="field inline" aria-label="Build">
         <option :value="null">no build</option>
         <option v-for="b in setup?.builds" :key="b.id" :value="b.id">build {{ b.name }}</option>
       </select>
