@@ -50,15 +50,16 @@ final readonly class PixelDifference
         [$w1, $h1, $w2, $h2] = [imagesx($reference), imagesy($reference), imagesx($seen), imagesy($seen)];
         $width = max($w1, $w2);
         $height = max($h1, $h2);
-        $picture = imagecreatetruecolor($width, $height) ?: throw new \RuntimeException('There is no room for a picture of what differs.');
+        $picture = self::pale($seen, $width, $height);
         $out = self::rows($ignored, $height);
         $compared = $differing = 0;
         $left = $width;
         $top = $height;
         $right = $bottom = -1;
         for ($y = 0; $y < $height; $y++) {
+            $skip = $out[$y] ?? [];
             for ($x = 0; $x < $width; $x++) {
-                foreach ($out[$y] ?? [] as [$from, $to]) {
+                foreach ($skip as [$from, $to]) {
                     if ($x >= $from && $x < $to) {
                         imagefilledrectangle($picture, $x, $y, min($to, $width) - 1, $y, 0xC9D6F2);
                         $x = $to - 1;
@@ -72,12 +73,12 @@ final readonly class PixelDifference
                     continue;
                 }
                 $compared++;
-                $b = $inSecond ? (int) imagecolorat($seen, $x, $y) : 0xFFFFFF;
-                if ($inFirst && $inSecond && !self::differs((int) imagecolorat($reference, $x, $y), $b, $tolerance)) {
-                    $grey = 200 + intdiv((($b >> 16) & 255) + (($b >> 8) & 255) + ($b & 255), 3 * 5);
-                    imagesetpixel($picture, $x, $y, ($grey << 16) | ($grey << 8) | $grey);
-
-                    continue;
+                if ($inFirst && $inSecond) {
+                    $a = (int) imagecolorat($reference, $x, $y);
+                    $b = (int) imagecolorat($seen, $x, $y);
+                    if ($a === $b || !self::differs($a, $b, $tolerance)) {
+                        continue;
+                    }
                 }
                 imagesetpixel($picture, $x, $y, 0xC2334D);
                 $differing++;
@@ -91,15 +92,30 @@ final readonly class PixelDifference
         return new self($compared, $differing, $right < 0 ? null : new PixelRegion($left, $top, $right - $left + 1, $bottom - $top + 1), $picture);
     }
 
+    /**
+     * The picture so pale that what is marked on it stands out, on paper where it does not reach.
+     *
+     * @param  int<1, max>  $width
+     * @param  int<1, max>  $height
+     */
+    private static function pale(\GdImage $seen, int $width, int $height): \GdImage
+    {
+        $picture = imagecreatetruecolor($width, $height) ?: throw new \RuntimeException('There is no room for a picture of what differs.');
+        imagefilledrectangle($picture, 0, 0, $width, $height, 0xFFFFFF);
+        imagecopy($picture, $seen, 0, 0, 0, 0, imagesx($seen), imagesy($seen));
+        imagefilter($picture, \IMG_FILTER_GRAYSCALE);
+        imagefilledrectangle($picture, 0, 0, $width, $height, (int) imagecolorallocatealpha($picture, 255, 255, 255, 26));
+
+        return $picture;
+    }
+
     private static function differs(int $a, int $b, int $tolerance): bool
     {
-        return $a !== $b && (
-            abs((($a >> 16) & 255) - (($b >> 16) & 255)) > $tolerance
+        return abs((($a >> 16) & 255) - (($b >> 16) & 255)) > $tolerance
             || abs((($a >> 8) & 255) - (($b >> 8) & 255)) > $tolerance
             || abs(($a & 255) - ($b & 255)) > $tolerance
             // GD keeps opacity in 0 to 127.
-            || 2 * abs((($a >> 24) & 127) - (($b >> 24) & 127)) > $tolerance
-        );
+            || 2 * abs((($a >> 24) & 127) - (($b >> 24) & 127)) > $tolerance;
     }
 
     /**

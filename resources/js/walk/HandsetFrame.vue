@@ -221,8 +221,7 @@ useKeys('Handset', () => [
   width: 100%;
 }
 select {
-  flex: 1;
-  min-width: 0;
+  flex: 1 1 40%;
 }
 input {
   flex: 1;

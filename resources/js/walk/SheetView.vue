@@ -239,4 +239,26 @@ td input {
   white-space: normal;
   max-width: 22ch;
 }
+@media (max-width: 640px) {
+  thead {
+    display: none;
+  }
+  tr {
+    display: grid;
+    grid-template-columns: 34px 24px minmax(0, 1fr) auto;
+    border-bottom: 1px solid var(--rule);
+  }
+  td {
+    border: 0;
+  }
+  td:nth-child(4),
+  td:nth-child(5) {
+    grid-column: 3 / -1;
+    padding-top: 0;
+  }
+  td.verdict {
+    grid-row: 1;
+    grid-column: 4;
+  }
+}
 </style>
