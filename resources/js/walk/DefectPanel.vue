@@ -71,7 +71,8 @@ async function make(): Promise<void> {
         : String(error);
   }
   await nextTick();
-  document.getElementById('defect-title')?.focus();
+  // Whoever types in another field of it already stays there.
+  if (!panel.value?.contains(document.activeElement)) document.getElementById('defect-title')?.focus();
 }
 onMounted(async () => {
   await new Promise((r) => setTimeout(r, 60));

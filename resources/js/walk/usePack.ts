@@ -27,12 +27,17 @@ export function usePack(project: Ref<string>): void {
         void fetch(`/api/v1/projects/${of}/files/${sha256}/thumbnail`).catch(() => undefined);
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      const old = await kept<Api['WalkPack']>(`pack:${of}`);
-      packed[of] = old?.entries.map((e) => e.entry_id) ?? [];
+      await recall(of);
     }
     if (!stopped) timer = setTimeout(() => void fetchIt(), EVERY);
   }
+  /** What the device has already counts at once; the server may be away. */
+  async function recall(of: string): Promise<void> {
+    const old = await kept<Api['WalkPack']>(`pack:${of}`);
+    packed[of] ??= old?.entries.map((e) => e.entry_id) ?? [];
+  }
   onMounted(() => {
+    void recall(project.value);
     // After the page itself: what one looks at comes first.
     timer = setTimeout(() => void fetchIt(), 1500);
   });
