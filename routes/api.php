@@ -108,6 +108,7 @@ Route::middleware('auth:sanctum')->group(function (): void {
     Route::get('/cycles/{cycle}/verification', [RecordController::class, 'verifyCycle']);
     Route::get('/attempts/{attempt}/record', [RecordController::class, 'show']);
     Route::get('/attempts/{attempt}/bundle', [RecordController::class, 'bundle']);
+    Route::get('/attempts/{attempt}/earlier', [AttemptController::class, 'earlier']);
     Route::get('/attempts/{attempt}/known-defects', [AttemptController::class, 'known']);
     Route::get('/evidence/{evidence}/marked', [EvidenceController::class, 'marked']);
     Route::get('/evidence/{evidence}/comparison', [EvidenceController::class, 'comparison']);

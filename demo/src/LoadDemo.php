@@ -158,6 +158,8 @@ final class LoadDemo
             ]);
             $rows = array_values(($entries[$row['slug']] ?? collect())->all());
             $made = $this->entries($cycle, $rows, $today);
+            // The database says when somebody was assigned; here that was when the cycle began.
+            Entry::query()->where('cycle_id', $cycle->id)->whereNotNull('assignee_id')->update(['assigned_at' => $today->copy()->addDays(min(-2, (int) $row['starts_days']))->setTime(9, 0)]);
             $this->walk->begin($this->project, $this->people, $today->copy()->addDays((int) $row['starts_days'])->setTime(9, 0));
             foreach ($rows as $i => $line) {
                 if ('' !== $line['story']) {

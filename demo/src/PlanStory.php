@@ -8,6 +8,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Actions\Casebook\CaseNeeds;
 use LucidStep\App\Actions\Casebook\SaveCase;
+use LucidStep\App\Actions\Cycles\ActOnCycles;
 use LucidStep\App\Actions\Cycles\ActOnEntries;
 use LucidStep\App\Actions\Cycles\AssignEntries;
 use LucidStep\App\Actions\Cycles\JudgeQueue;
@@ -45,6 +46,7 @@ final class PlanStory
         private readonly KeepCycle $keep,
         private readonly MoveCycle $move,
         private readonly ActOnEntries $acts,
+        private readonly ActOnCycles $cycles,
         private readonly AssignEntries $assign,
         private readonly Stops $stops,
         private readonly JudgeQueue $judge,
@@ -105,7 +107,10 @@ final class PlanStory
                 $this->move->signOff($cycle, $lead, '');
             }
         }
+        // What follows is news to them on their next day.
+        Membership::query()->where('project_id', $project->id)->whereIn('user_id', $testers)->update(['today_seen_at' => Carbon::now()->subHour()]);
         $release = Cycle::query()->where('key', 'SKR-R2')->firstOrFail();
+        ($this->cycles)($project->id, $lead, [$release->id], ['days' => 1]);
         // The price band of vehicles is still wrong: what is built on it makes no sense yet.
         foreach ([[32, 26], [34, 32]] as [$case, $needs]) {
             ($this->acts)($release, $lead, 'condition', [$this->entry($release, $case)->id], ['needs_id' => $this->entry($release, $needs)->id, 'kind' => 'only_if_passed']);
@@ -114,6 +119,7 @@ final class PlanStory
         $this->judge->ask($this->entry($release, 8), $people['anouk'], 'The booking of sixty seats belongs to a school. May I use the 16:40 sailing instead?');
         ($this->acts)($release, $lead, 'window', [$this->entry($release, 57)->id], ['not_before' => $today->copy()->addDay()->setTime(8, 0)->toIso8601ZuluString()]);
         ($this->acts)($release, $lead, 'assign', [$this->entry($release, 20)->id], ['assignee_id' => $people['piet']->id, 'note' => 'Tobias has the desk on Friday. The group of nine is in the test data already.']);
+        Entry::query()->whereKey($this->entry($release, 20)->id)->update(['assigned_at' => Carbon::now()]);
         $case = $this->case($project, 46)->load('version.steps');
         $steps = $case->version->text()->toArray()['steps'];
         $steps[0]['expected'] = trim($steps[0]['expected'].' The time stands in the islands’ own zone.');

@@ -21,6 +21,7 @@ use LucidStep\App\Actions\Walk\RecordVerdict;
 use LucidStep\App\Actions\Walk\StartAttempt;
 use LucidStep\App\Actions\Walk\WriteNote;
 use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Evidence;
@@ -35,7 +36,7 @@ use LucidStep\App\Models\User;
  * `blocked 2: reason | what it waits for`, `retest: why`, and `fail 4: what happened | defect | picture | marked`, where the
  * defect is a key, or `new: title`, and the last a picture with what was drawn on it. `pass: note | picture` compares the
  * picture with the reference of its step, `open 3: | pictures` keeps pictures of a filmstrip, and `rounds 3: why` walks three
- * rounds and leaves the last one out.
+ * rounds and leaves the last one out. `on: 4.2.0-5` names the build that what follows up to a retest was walked on.
  */
 final class WalkStory
 {
@@ -79,16 +80,23 @@ final class WalkStory
     public function __invoke(Entry $entry, string $story): void
     {
         $tester = collect($this->people)->firstWhere('id', $entry->assignee_id) ?? $this->people['tobias'];
+        $on = [];
         foreach (array_map(trim(...), explode('>>', $story)) as $act) {
             preg_match('/^(\w+)\s*(\d*)\s*:?\s*(.*)$/su', $act, $m);
             $parts = array_map(trim(...), explode('|', $m[3]));
             $this->tick($tester, 240);
             if ('retest' === $m[1]) {
                 ($this->askRetest)($entry, $this->people['maren'], $parts[0]);
+                $on = [];
 
                 continue;
             }
-            $attempt = ($this->startAttempt)($entry, $tester, Role::Tester, $this->stamp());
+            if ('on' === $m[1]) {
+                $on = ['build_id' => Build::query()->where('project_id', $this->project->id)->where('name', $parts[0])->valueOrFail('id')];
+
+                continue;
+            }
+            $attempt = ($this->startAttempt)($entry, $tester, Role::Tester, $this->stamp(), on: $on);
             match ($m[1]) {
                 'pass' => $this->pass($attempt, $tester, $parts),
                 'open' => $this->open($attempt, $tester, (int) $m[2], $parts),

@@ -30,7 +30,7 @@ final readonly class ActOnCycles
     public function __invoke(string $project, User $user, array $ids, array $changes): PlanActDone
     {
         $cycles = Cycle::query()->where('project_id', $project)->whereIn('id', $ids)->with('milestone')->orderBy('starts_on')->lockForUpdate()->get();
-        $refused = $before = $after = [];
+        $refused = $before = $after = $facts = [];
         foreach ($cycles as $cycle) {
             $fields = array_filter([
                 'ends_on' => isset($changes['days']) ? $cycle->ends_on->copy()->addDays((int) $changes['days'])->toDateString() : null,
@@ -47,6 +47,7 @@ final readonly class ActOnCycles
                 continue;
             }
             $before[$cycle->id] = ['ends_on' => $cycle->ends_on->toDateString(), 'build_id' => $cycle->build_id];
+            $facts[$cycle->id] = CycleLog::facts($cycle);
             $cycle->fill($fields)->save();
             $after[$cycle->id] = ['ends_on' => $cycle->ends_on->toDateString(), 'build_id' => $cycle->build_id];
         }
@@ -57,7 +58,7 @@ final readonly class ActOnCycles
         $title = \sprintf('%s %d %s', isset($changes['days']) ? ((int) $changes['days'] < 0 ? 'Shortened' : 'Extended') : 'Changed the build of', $n, 1 === $n ? 'cycle' : 'cycles').(isset($changes['days']) ? \sprintf(' by %d %s', abs((int) $changes['days']), 1 === abs((int) $changes['days']) ? 'day' : 'days') : '');
         $act = PlanAct::query()->create(['project_id' => $project, 'cycle_id' => null, 'actor_id' => $user->id, 'title' => $title, 'before' => ['cycles' => $before], 'after' => ['cycles' => $after], 'created_at' => Carbon::now()]);
         foreach ($cycles->whereIn('id', array_keys($after)) as $cycle) {
-            ($this->log)($cycle, $user, $title, '', $act->id);
+            ($this->log)($cycle, $user, $title, '', $act->id, $facts[$cycle->id]);
         }
 
         return new PlanActDone($act->id, $title, $n, $refused, array_keys($after));
@@ -66,8 +67,9 @@ final readonly class ActOnCycles
     /**
      * Takes an act back; {@see UndoPlan} has locked it.
      */
-    public function undo(PlanAct $act): PlanActDone
+    public function undo(PlanAct $act, User $user): PlanActDone
     {
+        $title = UndoPlan::title($act);
         $refused = [];
         $count = 0;
         foreach (Cycle::query()->whereIn('id', array_keys($act->before['cycles']))->lockForUpdate()->get() as $cycle) {
@@ -77,10 +79,12 @@ final readonly class ActOnCycles
 
                 continue;
             }
+            $facts = CycleLog::facts($cycle);
             $cycle->fill($act->before['cycles'][$cycle->id])->save();
+            ($this->log)($cycle, $user, $title, before: $facts);
             $count++;
         }
 
-        return new PlanActDone(null, UndoPlan::title($act), $count, $refused, []);
+        return new PlanActDone(null, $title, $count, $refused, []);
     }
 }

@@ -58,11 +58,12 @@ final readonly class KeepCycle
             $last = DB::table('cycle_log')->leftJoin('users', 'users.id', '=', 'actor_id')->where('cycle_id', $cycle->id)->orderByDesc('cycle_log.id')->first(['users.name', 'text', 'at']);
             throw new Conflict('changed-since', \sprintf('The plan was changed since you opened it%s. What you typed is still here: look at the new state, then save again.', null === $last ? '' : ' by '.($last->name ?? 'the application').': '.mb_strtolower(mb_substr($last->text, 0, 1)).mb_substr($last->text, 1)), ['revision' => $cycle->revision], 412);
         }
+        $facts = CycleLog::facts($cycle);
         $before = $cycle->only(['name', 'starts_on', 'ends_on', 'build_id', 'milestone_id']);
         $this->fill(Project::query()->findOrFail($cycle->project_id), $cycle, $fields);
         $after = $cycle->only(['name', 'starts_on', 'ends_on', 'build_id', 'milestone_id']);
         $changed = array_keys(array_filter($after, static fn (mixed $v, string $k): bool => (string) $v !== (string) $before[$k], \ARRAY_FILTER_USE_BOTH));
-        ($this->log)($cycle, $user, [] === $changed ? 'Changed the plan' : 'Changed '.implode(', ', array_map(static fn (string $c): string => ['name' => 'the name', 'starts_on' => 'the start', 'ends_on' => 'the end', 'build_id' => 'the build', 'milestone_id' => 'the milestone'][$c], $changed)));
+        ($this->log)($cycle, $user, [] === $changed ? 'Changed the plan' : 'Changed '.implode(', ', array_map(static fn (string $c): string => ['name' => 'the name', 'starts_on' => 'the start', 'ends_on' => 'the end', 'build_id' => 'the build', 'milestone_id' => 'the milestone'][$c], $changed)), before: $facts);
 
         return $cycle->refresh();
     }

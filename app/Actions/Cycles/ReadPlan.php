@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Cycles;
 
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Http\Resources\ChangeOfField;
 use LucidStep\App\Http\Resources\Counts;
 use LucidStep\App\Http\Resources\CycleDetail;
 use LucidStep\App\Http\Resources\CyclePlan;
@@ -101,8 +102,18 @@ final readonly class ReadPlan
     public function log(Cycle $cycle): array
     {
         return array_values(DB::table('cycle_log')->leftJoin('users', 'users.id', '=', 'actor_id')->leftJoin('plan_acts', 'plan_acts.id', '=', 'act_id')->where('cycle_log.cycle_id', $cycle->id)->orderByDesc('cycle_log.id')->limit(500)
-            ->get(['cycle_log.id', 'at', 'text', 'reason', 'users.id as user_id', 'users.name', 'plan_acts.id as act', 'undone_at'])
-            ->map(static fn (object $l): LogEntry => new LogEntry($l->id, Zulu::time($l->at) ?? '', null === $l->user_id ? null : new Person($l->user_id, $l->name), $l->text, $l->reason, null === $l->undone_at ? $l->act : null))->all());
+            ->get(['cycle_log.id', 'at', 'text', 'reason', 'changes', 'users.id as user_id', 'users.name', 'plan_acts.id as act', 'undone_at'])
+            ->map(static fn (object $l): LogEntry => new LogEntry($l->id, Zulu::time($l->at) ?? '', null === $l->user_id ? null : new Person($l->user_id, $l->name), $l->text, $l->reason, null === $l->undone_at ? $l->act : null, self::changes($l->changes)))->all());
+    }
+
+    /**
+     * @return list<ChangeOfField>
+     */
+    public static function changes(?string $json): array
+    {
+        $list = null === $json ? [] : json_decode($json, true, 4, \JSON_THROW_ON_ERROR);
+
+        return array_values(array_map(static fn (array $c): ChangeOfField => new ChangeOfField((string) $c['field'], (string) $c['from'], (string) $c['to']), (array) $list));
     }
 
     /**

@@ -29,10 +29,10 @@ final readonly class UndoPlan
         if (null !== $act->undone_at) {
             throw new Conflict('undone', 'This was undone already.');
         }
-        $done = null === $act->cycle_id ? $this->cycles->undo($act) : $this->entries->undo($act);
+        $done = null === $act->cycle_id ? $this->cycles->undo($act, $user) : $this->entries->undo($act);
         $act->update(['undone_at' => Carbon::now()]);
-        foreach (Cycle::query()->whereIn('id', null === $act->cycle_id ? array_keys($act->before['cycles']) : [$act->cycle_id])->get() as $cycle) {
-            ($this->log)($cycle, $user, $done->title);
+        if (null !== $act->cycle_id) {
+            ($this->log)(Cycle::query()->findOrFail($act->cycle_id), $user, $done->title);
         }
 
         return $done;

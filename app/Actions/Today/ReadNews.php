@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Actions\Today;
 
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Actions\Cycles\ReadPlan;
 use LucidStep\App\Http\Resources\NewsLine;
 use LucidStep\App\Http\Resources\Person;
 use LucidStep\App\Http\Resources\Zulu;
@@ -56,9 +58,54 @@ final class ReadNews
         foreach ($rows as $row) {
             $lines[] = self::line($row, 'freed', "{$row->needs}, which it waits for, shows ".str_replace('_', ' ', $row->came));
         }
-        usort($lines, static fn (NewsLine $a, NewsLine $b): int => [$b->at, $a->case_key] <=> [$a->at, $b->case_key]);
+        array_push($lines, ...$this->ofCycles($project, $user, $since));
+        usort($lines, static fn (NewsLine $a, NewsLine $b): int => [$b->at, $a->key] <=> [$a->at, $b->key]);
 
         return \array_slice($lines, 0, self::MOST);
+    }
+
+    /**
+     * Other days or another build of a cycle in which something of mine is still to be walked: from what it was to what it is,
+     * however often it was changed between.
+     *
+     * @return list<NewsLine>
+     */
+    private function ofCycles(Project $project, User $user, string $since): array
+    {
+        $rows = DB::table('cycle_log')->join('cycles', 'cycles.id', '=', 'cycle_log.cycle_id')->leftJoin('users', 'users.id', '=', 'actor_id')->where('cycles.project_id', $project->id)->where('cycles.state', 'released')
+            ->whereNotNull('changes')->where('at', '>', $since)->whereRaw('actor_id is distinct from ?', [$user->id])
+            ->whereExists(static fn (Builder $q) => $q->from('entries')->whereColumn('entries.cycle_id', 'cycles.id')->where('assignee_id', $user->id)->whereIn('shows', ['not_run', 'in_progress', 'retest']))
+            ->orderBy('cycle_log.id')->limit(500)->get(['cycles.id', 'cycles.key', 'cycles.name', 'changes', 'at', 'users.id as by_id', 'users.name as by_name']);
+        $lines = [];
+        foreach ($rows->groupBy('id') as $of) {
+            $from = $to = [];
+            foreach ($of as $row) {
+                foreach (ReadPlan::changes($row->changes) as $change) {
+                    $from[$change->field] ??= $change->from;
+                    $to[$change->field] = $change->to;
+                }
+            }
+            $said = array_filter(array_map(static fn (string $field): string => $from[$field] === $to[$field] ? '' : self::changed($field, $from[$field], $to[$field]), array_keys($to)));
+            $last = $of->last();
+            if ([] !== $said && null !== $last) {
+                $lines[] = new NewsLine("cycle-{$last->id}-{$last->at}", null, $last->key, $last->name, 'cycle', implode(' ', $said), null === $last->by_id ? null : new Person($last->by_id, (string) $last->by_name), (string) Zulu::time($last->at));
+            }
+        }
+
+        return $lines;
+    }
+
+    private static function changed(string $field, string $from, string $to): string
+    {
+        $day = static fn (string $on): string => Carbon::parse($on)->format('j M');
+
+        return match (true) {
+            'ends_on' === $field => "It ends on {$day($to)}, not {$day($from)}.",
+            'starts_on' === $field => "It starts on {$day($to)}, not {$day($from)}.",
+            '' === $to => "It has no build any more; it was {$from}.",
+            '' === $from => "It is walked on build {$to}.",
+            default => "It is walked on build {$to}, not {$from}.",
+        };
     }
 
     private static function line(\stdClass $row, string $kind, string $text): NewsLine

@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Today;
 
 use LucidStep\App\Actions\Cycles\ReadCycle;
-use LucidStep\App\Actions\Walk\WalkedText;
+use LucidStep\App\Actions\Walk\ReadEarlier;
+use LucidStep\App\Actions\Walk\WalkedRounds;
 use LucidStep\App\Http\Resources\AttemptDetail;
 use LucidStep\App\Http\Resources\PackedEntry;
 use LucidStep\App\Http\Resources\WalkPack;
+use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
@@ -24,7 +26,7 @@ final readonly class ReadPack
     /** So many entries are fetched beforehand: the first ones that are ready, in the order of Today. */
     public const ENTRIES = 12;
 
-    public function __construct(private ReadCycle $read)
+    public function __construct(private ReadCycle $read, private ReadEarlier $earlier)
     {
     }
 
@@ -42,13 +44,15 @@ final readonly class ReadPack
         }
         $entries = Entry::query()->getModel()->newCollection($ready)->load('case', 'configuration');
         $versions = CaseVersion::query()->whereIn('id', $entries->pluck('case_version_id'))->with('steps', 'dataTable.rows')->get()->keyBy('id');
-        $packed = [];
+        $planned = [];
         foreach ($entries as $entry) {
             $version = $versions[$entry->case_version_id] ?? null;
             if (null !== $version) {
-                $packed[] = new PackedEntry($entry->id, $version->id, AttemptDetail::planned($entry, $version, $user, WalkedText::rows($entry, $version)));
+                $planned[] = [$entry, $version, WalkedRounds::planned($entry, $version, $user)];
             }
         }
+        $earlier = $this->earlier->each(array_map(static fn (array $p): Attempt => $p[2], $planned));
+        $packed = array_map(static fn (array $p): PackedEntry => new PackedEntry($p[0]->id, $p[1]->id, AttemptDetail::planned($p[0], $p[1], $p[2]), $earlier[$p[0]->id] ?? []), $planned);
 
         return new WalkPack($packed);
     }

@@ -8,9 +8,13 @@ use LucidStep\App\Http\Resources\RoundRecord;
 use LucidStep\App\Http\Resources\RoundValue;
 use LucidStep\App\Http\Resources\StepText;
 use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\CaseVersion;
+use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Round;
 use LucidStep\App\Models\StepResult;
+use LucidStep\App\Models\User;
 use LucidStep\Core\Data\Mask;
+use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Verdict;
 
 /**
@@ -47,6 +51,20 @@ final class WalkedRounds
     }
 
     /**
+     * The attempt that an entry would begin now; it is not saved.
+     *
+     * @param  Entry  $entry with cycle.build and configuration loaded
+     */
+    public static function planned(Entry $entry, CaseVersion $version, User $user): Attempt
+    {
+        $steps = WalkedText::snapshot($version, $entry->project_id);
+        $attempt = new Attempt(['entry_id' => $entry->id, 'number' => $entry->attempts_count + 1, 'snapshot' => ['steps' => $steps, 'columns' => WalkedText::columns($version)], 'tester_id' => $user->id, 'state' => AttemptState::Open]);
+        $attempt->setRelation('tester', $user)->setRelation('rounds', Round::query()->getModel()->newCollection(self::blank(WalkedText::rows($entry, $version), $steps)));
+
+        return $attempt;
+    }
+
+    /**
      * Rounds that nobody has begun.
      *
      * @param  list<array<string, mixed>>  $rows
@@ -54,7 +72,7 @@ final class WalkedRounds
      *
      * @return list<Round>
      */
-    public static function blank(array $rows, array $steps): array
+    private static function blank(array $rows, array $steps): array
     {
         $made = [];
         foreach ($rows as $at => $row) {

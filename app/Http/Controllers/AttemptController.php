@@ -13,6 +13,7 @@ use LucidStep\App\Actions\Walk\DecideAway;
 use LucidStep\App\Actions\Walk\FinishAttempt;
 use LucidStep\App\Actions\Walk\KeepRounds;
 use LucidStep\App\Actions\Walk\KnownDefects;
+use LucidStep\App\Actions\Walk\ReadEarlier;
 use LucidStep\App\Actions\Walk\RecordVerdict;
 use LucidStep\App\Actions\Walk\SaySurroundings;
 use LucidStep\App\Actions\Walk\StartAttempt;
@@ -34,6 +35,7 @@ use LucidStep\App\Http\Requests\VerdictRequest;
 use LucidStep\App\Http\Resources\ActAnswer;
 use LucidStep\App\Http\Resources\AttemptDetail;
 use LucidStep\App\Http\Resources\DefectLine;
+use LucidStep\App\Http\Resources\EarlierAttempt;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
@@ -114,6 +116,12 @@ final class AttemptController
         $attempt = $start->takeIn($entry, $request->person(), $memberships->sure($request->person(), $entry->project_id), $request->stamp(), $request->string('id')->toString(), $request->string('case_version_id')->toString());
 
         return new JsonResponse(AttemptDetail::from($attempt, $request->person()->id), 201);
+    }
+
+    #[Get('/attempts/{attempt}/earlier', 'The ended attempts before this one, laid beside it step by step', EarlierAttempt::class, true)]
+    public function earlier(Attempt $attempt, ReadEarlier $read): JsonResponse
+    {
+        return new JsonResponse($read($attempt));
     }
 
     #[Get('/attempts/{attempt}/known-defects', 'Defects linked to this very step already, in any cycle', DefectLine::class, true, ['step' => 'The step, from 1'])]

@@ -10,7 +10,6 @@ use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Evidence;
-use LucidStep\App\Models\User;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Policies;
 use OpenApi\Attributes as OA;
@@ -112,18 +111,16 @@ final readonly class AttemptDetail
     /**
      * An entry as its next attempt would begin, for a device that may have to begin it alone.
      *
-     * @param  Entry  $entry with case, configuration, cycle.build and cycle.project loaded
-     * @param  non-empty-list<array<string, mixed>>  $rows
+     * @param  Entry  $entry   with case, configuration, cycle.build and cycle.project loaded
+     * @param  Attempt  $attempt as {@see WalkedRounds::planned()} makes it
      */
-    public static function planned(Entry $entry, CaseVersion $version, User $user, array $rows): self
+    public static function planned(Entry $entry, CaseVersion $version, Attempt $attempt): self
     {
-        $steps = WalkedText::snapshot($version, $entry->project_id);
-        $attempt = new Attempt(['snapshot' => ['steps' => $steps, 'columns' => WalkedText::columns($version)], 'tester_id' => $user->id, 'state' => AttemptState::Open]);
-        [$first, $rounds] = WalkedRounds::of($attempt, WalkedRounds::blank($rows, $steps), true);
+        [$first, $rounds] = WalkedRounds::of($attempt, $attempt->rounds->all(), true);
         $cycle = $entry->cycle;
 
         return new self(
-            new AttemptSummary('', $entry->attempts_count + 1, Person::from($user), Named::orNull($cycle->build), Named::orNull($entry->configuration), 'open', 'not_run', null, false, '', 0, null, '', null, '', '', false, null, ''),
+            new AttemptSummary('', $attempt->number, Person::from($attempt->tester), Named::orNull($cycle->build), Named::orNull($entry->configuration), 'open', 'not_run', null, false, '', 0, null, '', null, '', '', false, null, ''),
             $cycle->project->code, $entry->id, $cycle->id, $cycle->key, $cycle->name, $entry->case->key, $version->number, $version->title, (string) $version->objective, (string) $version->preconditions, (string) $version->postconditions, $entry->case->estimate_seconds,
             $first, $rounds, [], [], [], [], 'retest' === $entry->shows ? $entry->retest_reason : null, PolicySet::from(Policies::fromArray($cycle->project->policies)), [], WalkedText::hasSecrets($version),
         );

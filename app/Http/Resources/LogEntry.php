@@ -12,6 +12,9 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'Something that was done to a cycle.')]
 final readonly class LogEntry
 {
+    /**
+     * @param  list<ChangeOfField>  $changes `build` by name, `starts_on` and `ends_on` as days
+     */
     public function __construct(
         #[OA\Property]
         public int $id,
@@ -25,6 +28,8 @@ final readonly class LogEntry
         public string $reason,
         #[OA\Property]
         public ?string $act_id,
+        #[OA\Property(items: new OA\Items(ref: ChangeOfField::class))]
+        public array $changes,
     ) {
     }
 }

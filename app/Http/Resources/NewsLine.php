@@ -15,13 +15,13 @@ final readonly class NewsLine
     public function __construct(
         #[OA\Property]
         public string $id,
-        #[OA\Property]
-        public string $entry_id,
-        #[OA\Property]
-        public string $case_key,
+        #[OA\Property(description: 'None for what changed of a whole cycle')]
+        public ?string $entry_id,
+        #[OA\Property(description: 'Of the case, or of the cycle')]
+        public string $key,
         #[OA\Property]
         public string $title,
-        #[OA\Property(enum: ['assigned', 'retest', 'judged', 'changed', 'freed'])]
+        #[OA\Property(enum: ['assigned', 'retest', 'judged', 'changed', 'freed', 'cycle'])]
         public string $kind,
         #[OA\Property]
         public string $text,

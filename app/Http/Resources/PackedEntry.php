@@ -12,6 +12,9 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'An entry with everything a device needs to walk it alone.')]
 final readonly class PackedEntry
 {
+    /**
+     * @param  list<EarlierAttempt>  $earlier
+     */
     public function __construct(
         #[OA\Property]
         public string $entry_id,
@@ -19,6 +22,8 @@ final readonly class PackedEntry
         public string $case_version_id,
         #[OA\Property]
         public AttemptDetail $walk,
+        #[OA\Property(items: new OA\Items(ref: EarlierAttempt::class))]
+        public array $earlier,
     ) {
     }
 }

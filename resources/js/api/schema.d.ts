@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/attempts/{attempt}/earlier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ended attempts before this one, laid beside it step by step */
+        get: operations["getAttemptsAttemptEarlier"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/attempts/{attempt}/evidence": {
         parameters: {
             query?: never;
@@ -3548,6 +3565,28 @@ export interface components {
             added: number;
             comparison: components["schemas"]["CaseComparison"];
         };
+        /** @description An earlier attempt laid beside a newer one, step by step. */
+        EarlierAttempt: {
+            attempt: components["schemas"]["AttemptSummary"];
+            steps: components["schemas"]["EarlierStep"][];
+            /** @description Steps on which it recorded something, and which stand here no more */
+            gone: number;
+        };
+        /** @description What an earlier attempt recorded of a step that stands here again. */
+        EarlierStep: {
+            /** @description The round here */
+            round: number;
+            /** @description The step here */
+            step: number;
+            /** @description The round then */
+            was_round: number;
+            same_values: boolean;
+            /** @description Whether it said the same then */
+            same_text: boolean;
+            record: components["schemas"]["StepRecord"];
+            evidence: components["schemas"]["EvidenceItem"][];
+            defects: components["schemas"]["LinkedDefect"][];
+        };
         EntryActRequest: {
             /**
              * @description An act on entries of a cycle.
@@ -3957,6 +3996,7 @@ export interface components {
             text: string;
             reason: string;
             act_id: string | null;
+            changes: components["schemas"]["ChangeOfField"][];
         };
         /** @description Something that happened to a case. */
         LogLine: {
@@ -4069,11 +4109,13 @@ export interface components {
         /** @description Something that changed since one looked last. */
         NewsLine: {
             id: string;
-            entry_id: string;
-            case_key: string;
+            /** @description None for what changed of a whole cycle */
+            entry_id: string | null;
+            /** @description Of the case, or of the cycle */
+            key: string;
             title: string;
             /** @enum {string} */
-            kind: "assigned" | "retest" | "judged" | "changed" | "freed";
+            kind: "assigned" | "retest" | "judged" | "changed" | "freed" | "cycle";
             text: string;
             by: components["schemas"]["Person"] | null;
             at: string;
@@ -4112,6 +4154,7 @@ export interface components {
             entry_id: string;
             case_version_id: string;
             walk: components["schemas"]["AttemptDetail"];
+            earlier: components["schemas"]["EarlierAttempt"][];
         };
         /** @description A parameter of a routine. */
         ParameterLine: {
@@ -5054,6 +5097,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DefectDraft"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getAttemptsAttemptEarlier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                attempt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarlierAttempt"][];
                 };
             };
             /** @description A problem */

@@ -15,6 +15,7 @@ import { useDraft } from './useDraft';
 import type { Walk, WalkStep } from './useWalk';
 
 const SideBySide = defineAsyncComponent(() => import('./SideBySide.vue'));
+const EarlierHere = defineAsyncComponent(() => import('./EarlierHere.vue'));
 const props = defineProps<{ walk: Walk; step: WalkStep; count: number; locked: boolean; project: string }>();
 const emit = defineEmits<{ draft: []; capture: []; ask: [] }>();
 const { draft, clear } = useDraft(
@@ -209,6 +210,12 @@ defineExpose({ begin, copyNext, tried });
         />
       </div>
     </div>
+    <EarlierHere
+      v-if="(walk.view.value?.attempt.number ?? 1) > 1"
+      :walk="walk"
+      :step="step"
+      :project="project"
+    />
     <VerdictBar
       v-if="!locked"
       :verdict="step.record.verdict"

@@ -2,12 +2,14 @@
 import Button from 'primevue/button';
 import Textarea from 'primevue/textarea';
 import { computed, nextTick, ref } from 'vue';
+import type { Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { plural, wordOf } from '@/kit/words';
 import type { FinalVerdict } from './acts';
 import ReasonChips from './ReasonChips.vue';
+import { useEarlier } from './useEarlier';
 import type { Walk, WalkStep } from './useWalk';
 
 /** All steps of the round at once; several are marked together and judged with one key. */
@@ -93,7 +95,12 @@ useKeys('In the sheet', () =>
         },
       ],
 );
-const first = (s: WalkStep): string => s.record.happened || s.record.reason || s.record.note;
+/** The last attempt before this one, beside it. */
+const earlier = useEarlier(props.walk);
+const last = computed(() => earlier.value(0)[0]?.attempt ?? null);
+const then = (s: WalkStep): Api['EarlierStep'] | null => earlier.value(s.position)[0]?.step ?? null;
+const said = (r: Api['StepRecord']): string => r.happened || r.reason || r.note;
+const first = (s: WalkStep): string => said(s.record);
 </script>
 
 <template>
@@ -161,6 +168,7 @@ const first = (s: WalkStep): string => s.record.happened || s.record.reason || s
             <th>Action</th>
             <th>Data</th>
             <th>Expected</th>
+            <th v-if="last">Attempt {{ last.number }}</th>
             <th>Verdict</th>
           </tr>
         </thead>
@@ -184,6 +192,13 @@ const first = (s: WalkStep): string => s.record.happened || s.record.reason || s
             <td><MarkdownText :text="s.action" /></td>
             <td class="mono long">{{ s.data }}</td>
             <td><MarkdownText :text="s.expected" /></td>
+            <td v-if="last" class="then">
+              <template v-if="then(s)"
+                ><VerdictMark :shown="then(s)!.record.verdict" word :size="11" />
+                <span v-if="said(then(s)!.record)" class="soft small long">{{ said(then(s)!.record) }}</span>
+                <span v-if="!then(s)!.same_text" class="soft small">said otherwise then</span></template
+              ><span v-else class="soft">–</span>
+            </td>
             <td class="verdict">
               <VerdictMark :shown="s.record.verdict" word :size="11" />
               <span v-if="first(s)" class="soft small long">{{ first(s) }}</span>
@@ -234,7 +249,8 @@ td input {
 .verdict {
   white-space: nowrap;
 }
-.verdict .soft {
+.verdict .soft,
+.then .soft {
   display: block;
   white-space: normal;
   max-width: 22ch;
@@ -255,6 +271,9 @@ td input {
   td:nth-child(5) {
     grid-column: 3 / -1;
     padding-top: 0;
+  }
+  td.then {
+    grid-column: 3 / -1;
   }
   td.verdict {
     grid-row: 1;

@@ -27,6 +27,7 @@ export function useStart(project: Ref<string>) {
       attempt: { ...packed.walk.attempt, id, started_at: new Date().toISOString() },
     };
     await keep(`attempt:${id}`, detail);
+    await keep(`earlier:${id}`, packed.earlier);
     await outbox.add(id, { kind: 'start', entry, version: packed.case_version_id }, entry);
     return id;
   }

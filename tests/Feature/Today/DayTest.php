@@ -51,6 +51,35 @@ final class DayTest extends FeatureTestCase
         $this->as($me, 'POST', '/projects/TST/today-seen', ['as_of' => 'never'])->assertUnprocessable();
     }
 
+    public function test_other_days_and_another_build_of_a_cycle_are_news_to_who_walks_in_it(): void
+    {
+        [$me, $you, $lead] = [$this->world->person(), $this->world->person('other'), $this->world->lead()];
+        $this->world->entry($me);
+        foreach ([$me, $you] as $one) {
+            $this->as($one, 'POST', '/projects/TST/today-seen', ['as_of' => $this->as($one, 'GET', '/projects/TST/today')->json('as_of')])->assertNoContent();
+        }
+        Carbon::setTestNow(Carbon::now()->addMinutes(5));
+        $cycle = $this->world->cycle;
+        $was = $cycle->ends_on;
+        $next = \LucidStep\App\Models\Build::query()->create(['project_id' => $cycle->project_id, 'name' => '1.1', 'position' => 2]);
+        $act = fn (array $changes): ?string => $this->as($lead, 'POST', '/projects/TST/cycle-acts', ['ids' => [$cycle->id], ...$changes])->assertOk()->json('act_id');
+        $news = fn (\LucidStep\App\Models\User $of): array => array_column(array_filter((array) $this->as($of, 'GET', '/projects/TST/today')->assertOk()->json('news'), static fn (array $n): bool => 'cycle' === $n['kind']), 'text');
+        $act(['days' => 2]);
+        $act(['days' => 1]);
+        self::assertSame(["It ends on {$was->copy()->addDays(3)->format('j M')}, not {$was->format('j M')}."], $news($me), 'from what it was to what it is');
+        self::assertSame([], $news($you), 'nothing of theirs is in it');
+        self::assertSame([], $news($lead));
+        $build = $act(['build_id' => $next->id]);
+        self::assertStringContainsString('It is walked on build 1.1, not 1.0.', $news($me)[0]);
+        $this->as($lead, 'POST', "/plan-acts/{$build}/undo")->assertOk();
+        self::assertStringNotContainsString('build', $news($me)[0], 'taken back is no news');
+        $this->as($lead, 'GET', '/cycles/TST-R1/log')->assertJsonPath('0.changes', [['field' => 'build', 'from' => '1.1', 'to' => '1.0']])->assertJsonPath('2.changes.0.field', 'ends_on');
+        $this->as($lead, 'PATCH', '/cycles/TST-R1', ['ends_on' => $was->toDateString(), 'build_id' => null])->assertOk();
+        self::assertSame(['It has no build any more; it was 1.0.'], $news($me));
+        $this->as($me, 'POST', '/projects/TST/today-seen', ['as_of' => $this->as($me, 'GET', '/projects/TST/today')->json('as_of')])->assertNoContent();
+        self::assertSame([], $news($me));
+    }
+
     public function test_the_pack_holds_the_next_ready_entries_only(): void
     {
         $me = $this->world->person();

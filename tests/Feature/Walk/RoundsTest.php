@@ -108,6 +108,40 @@ final class RoundsTest extends FeatureTestCase
         $this->as($me, 'GET', "/attempts/{$second}/known-defects?step=3")->assertJsonPath('0.closed', true);
     }
 
+    public function test_a_retest_has_the_attempts_before_beside_it_step_by_step(): void
+    {
+        $me = $this->world->person();
+        $attempt = $this->walked($entry = $this->withRows($me, [['isla', '3'], ['rory', '4']]), $me);
+        $this->as($me, 'GET', "/attempts/{$attempt}/earlier")->assertOk()->assertExactJson([]);
+        $this->judge($me, $attempt, 1, 1, 'pass');
+        $this->judge($me, $attempt, 2, 1, 'fail', ['happened' => 'No seat for rory.']);
+        $this->as($me, 'POST', "/attempts/{$attempt}/notes", ['round' => 2, 'step' => 1, 'note' => 'Twice']);
+        $defect = $this->as($me, 'POST', '/projects/TST/defects', [...(array) $this->as($me, 'GET', "/attempts/{$attempt}/defect-draft?round=2&step=1")->json(), 'severity' => 'major', 'attempt_id' => $attempt, 'round' => 2, 'step' => 1])->assertCreated()->json('defect.key');
+        $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'fail', 'note' => 'Ended there'])->assertOk();
+        // The case gets a step in front, and the rows of the entry stand in another order.
+        $case = TestCase::query()->findOrFail($entry->case_id);
+        $this->as($me, 'PUT', "/cases/{$case->key}", ['title' => 'Rows', 'table' => DB::table('data_tables')->value('id'), 'steps' => [['action' => 'Sign in at the pier gate'], ['action' => 'Book for {{who}}', 'data' => '{{seats}}', 'expected' => 'A seat'], ['action' => 'Pay']], 'revision' => $case->revision])->assertOk();
+        $this->as($this->world->lead(), 'POST', "/entries/{$entry->id}/retests", ['reason' => 'With the new gate'])->assertCreated();
+        $entry->refresh()->update(['case_version_id' => CaseVersion::query()->where('case_id', $case->id)->orderByDesc('number')->value('id'), 'row_ids' => DB::table('data_rows')->orderByDesc('position')->pluck('id')->all()]);
+        $check = static function (\Illuminate\Testing\TestResponse $answer, string $at) use ($defect): void {
+            $answer->assertOk()->assertJsonPath("{$at}0.attempt.number", 1)->assertJsonCount(2, "{$at}0.steps")->assertJsonPath("{$at}0.gone", 0);
+            $steps = collect((array) $answer->json("{$at}0.steps"))->keyBy(static fn (array $s): string => $s['record']['verdict']);
+            self::assertSame([2, 2, false, true, 'No seat for rory.', 'Twice'], [$steps['fail']['step'], $steps['fail']['was_round'], $steps['fail']['same_text'], $steps['fail']['same_values'], $steps['fail']['record']['happened'], $steps['fail']['record']['note']]);
+            self::assertSame([$defect], array_column($steps['fail']['defects'], 'key'));
+            self::assertSame([2, 1], [$steps['pass']['step'], $steps['pass']['was_round']]);
+            self::assertNotSame($steps['fail']['round'], $steps['pass']['round']);
+        };
+        $check($this->as($me, 'GET', '/projects/TST/walk-pack'), 'entries.0.earlier.');
+        $again = $this->walked($entry, $me);
+        $check($this->as($me, 'GET', "/attempts/{$again}/earlier"), '');
+        self::assertLessThanOrEqual(20, $this->queries(fn () => $this->as($me, 'GET', "/attempts/{$again}/earlier")));
+        $this->as($this->world->person('reader', Role::Reader), 'GET', "/attempts/{$again}/earlier")->assertOk();
+        $this->as((new \LucidStep\Tests\Support\World('ELS'))->person(), 'GET', "/attempts/{$again}/earlier")->assertNotFound();
+        // An abandoned one stands there too, the newest first.
+        $third = (string) $this->as($me, 'POST', "/entries/{$entry->id}/attempts", ['again' => true, 'word' => 'From the start'])->assertCreated()->json('attempt.id');
+        $this->as($me, 'GET', "/attempts/{$third}/earlier")->assertJsonPath('0.attempt.number', 2)->assertJsonPath('0.steps', [])->assertJsonPath('1.attempt.number', 1);
+    }
+
     public function test_an_attempt_begun_on_the_device_is_taken_in_once_and_stands_beside_when_it_must(): void
     {
         [$me, $you] = [$this->world->person(), $this->world->person('other')];

@@ -2,13 +2,13 @@
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, take } from '@/api/client';
+import { api, take, type Api } from '@/api/client';
 import CountBar from '@/kit/CountBar.vue';
 import { say } from '@/kit/notices';
 import { useRead } from '@/kit/read';
 import { mayLead } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
-import { ago, exact, plural, wordOf, type Shown } from '@/kit/words';
+import { ago, day, exact, plural, wordOf, type Shown } from '@/kit/words';
 import CycleHead from './CycleHead.vue';
 import { sentenceOf, undoPlanAct, useCycles, usePlan } from './usePlan';
 
@@ -43,6 +43,11 @@ async function sign(): Promise<void> {
     problem.value = sentenceOf(e);
   }
 }
+const names: Record<string, string> = { build: 'Build', starts_on: 'Starts', ends_on: 'Ends' };
+const shown = (c: Api['ChangeOfField'], value: string): string =>
+  value === '' ? 'none' : c.field === 'build' ? value : day(value);
+const changed = (c: Api['ChangeOfField']): string =>
+  `${names[c.field] ?? c.field}: ${shown(c, c.from)} → ${shown(c, c.to)}`;
 async function undo(id: string): Promise<void> {
   try {
     say(await undoPlanAct(id));
@@ -75,6 +80,9 @@ async function undo(id: string): Promise<void> {
               <span class="soft small when" :title="exact(l.at)">{{ ago(l.at) }}</span>
               <span class="long"
                 >{{ l.text }}<span class="soft">, {{ l.by?.name ?? 'by itself' }}</span
+                ><span v-if="l.changes.length > 0" class="soft small changes">{{
+                  l.changes.map(changed).join('; ')
+                }}</span
                 ><span v-if="l.reason" class="why">“{{ l.reason }}”</span></span
               >
               <button
@@ -183,6 +191,9 @@ ol > li {
   padding: 7px 0;
   border-bottom: 1px solid var(--rule);
   align-items: baseline;
+}
+.changes {
+  display: block;
 }
 .why {
   display: block;

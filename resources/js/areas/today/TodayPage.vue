@@ -212,9 +212,17 @@ const windowOf = (c: Api['TodayCycle']): string =>
           </h2>
           <ul class="news">
             <li v-for="n in news" :key="n.id">
-              <button type="button" class="go" @click="goTo(all.find((e) => e.id === n.entry_id))">
-                <span class="mono">{{ n.case_key }}</span> {{ n.title }}
+              <button
+                v-if="n.entry_id"
+                type="button"
+                class="go"
+                @click="goTo(all.find((e) => e.id === n.entry_id))"
+              >
+                <span class="mono">{{ n.key }}</span> {{ n.title }}
               </button>
+              <RouterLink v-else :to="`/${project}/cycles/${n.key}`"
+                ><span class="mono">{{ n.key }}</span> {{ n.title }}</RouterLink
+              >
               <span class="long"
                 >{{ n.text }}
                 <span class="soft small" :title="exact(n.at)"
