@@ -1,10 +1,10 @@
-# A stack: nginx and php-fpm, with queue worker and scheduler. "app" serves people, "test" the browser tests.
+# A stack: nginx and php-fpm, with queue worker and scheduler. "app" serves people, "test-1" and on the browser tests.
 stack_dir() { echo "$VAR/$1"; }
 
 # stack_write NAME PORT: writes the configuration of nginx and php-fpm. The file <dir>/env holds the settings php-fpm hands on.
 stack_write() {
   local dir; dir="$(stack_dir "$1")"
-  local workers=8
+  local workers=${LUCID_WORKERS:-8}
   mkdir -p "$dir/tmp" "$dir/log"
   {
     echo "[global]"

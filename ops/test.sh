@@ -6,7 +6,7 @@ lucid_test() {
   prepare test
   home="$(pg_home)"
   running "$home/data/postmaster.pid" "$home/data" && database_was_running=yes
-  trap 'stack_stop test; [ "$database_was_running" = yes ] || database_stop' EXIT
+  trap 'browser_stop; [ "$database_was_running" = yes ] || database_stop' EXIT
   [ -f "$VAR/test.key" ] || (umask 077; printf 'base64:%s' "$(head -c 32 /dev/urandom | base64)" >"$VAR/test.key")
   for part in "${parts[@]}"; do
     say "== $part"
@@ -14,6 +14,8 @@ lucid_test() {
   done
   say "All checks passed in $((SECONDS - began))s."
 }
+
+browser_stop() { for ((lane = 1; lane <= BROWSER_LANES; lane++)); do stack_stop "test-$lane"; done; }
 
 test_style() { vendor/bin/pint --test && npx prettier --check --log-level warn resources/js resources/css tests/Front && npx eslint --max-warnings 0 resources/js tests/Front; }
 test_analyse() { vendor/bin/phpstan analyse -c phpstan-core.neon --no-progress --memory-limit=1G && vendor/bin/phpstan analyse -c phpstan.neon --no-progress --memory-limit=1G; }
@@ -35,13 +37,55 @@ test_feature() {
   DATABASE_URL='' DB_DATABASE=lucid_feature_test APP_KEY="$(cat "$VAR/test.key")" vendor/bin/phpunit --testsuite feature
 }
 
+# Browser tests wait more than they work: so many lanes, each with a database and a stack of its own.
+BROWSER_LANES=2
+
 test_browser() {
   database_start test
-  database_make lucid_browser_test
-  local dir port; dir="$(stack_dir test)"
-  stack_stop test
+  local lane class lanes=() queue="$VAR/browser-queue" failed=0
+  # The longest first, so that no lane is left with one at the end: a class with one test is a tour of all pages.
+  vendor/bin/phpunit --testsuite browser ${LUCID_TEST_ONLY:+--filter "$LUCID_TEST_ONLY"} --list-tests | sed -nE 's/^ - .*\\(\w+)::.*/\1/p' | sort | uniq -c | awk '{ print ($1 == 1 ? 99 : $1), $2 }' | sort -k1,1rn -k2 | cut -d' ' -f2 >"$queue"
+  [ -s "$queue" ] || { say "No browser test is called so: ${LUCID_TEST_ONLY:-}"; return 1; }
+  rm -f "$VAR/browser-failed"
+  for ((lane = 1; lane <= BROWSER_LANES; lane++)); do
+    browser_lane "test-$lane" "$queue" &
+    lanes+=($!)
+  done
+  for lane in "${lanes[@]}"; do wait "$lane" || failed=1; done
+  [ "$failed" = 0 ] && [ ! -e "$VAR/browser-failed" ]
+}
+
+# browser_lane STACK QUEUE: makes a stack with the demo, and runs what it takes from the queue until that is empty.
+browser_lane() {
+  local dir; dir="$(stack_dir "$1")"
+  local class began
+  browser_stack "$1" || return 1
+  set -a
+  . "$dir/env"
+  LUCID_TEST_URL="$APP_URL"
+  LUCID_TEST_STACK="$1"
+  set +a
+  while class="$(flock "$2.lock" sh -c 'head -n 1 "$1"; sed -i 1d "$1"' - "$2")" && [ -n "$class" ]; do
+    began=$SECONDS
+    if vendor/bin/phpunit ${LUCID_TEST_ONLY:+--filter "$LUCID_TEST_ONLY"} "tests/Browser/$class.php" >"$VAR/log/browser-$class.log" 2>&1; then
+      say "$class: $(sed -nE 's/^OK \((.*)\)$/\1/p' "$VAR/log/browser-$class.log"), $((SECONDS - began))s"
+      grep -h '^First load' "$VAR/log/browser-$class.log" || true
+    else
+      : >"$VAR/browser-failed"
+      say "$class failed after $((SECONDS - began))s:"
+      cat "$VAR/log/browser-$class.log"
+    fi
+  done
+}
+
+# browser_stack NAME: a stack for browser tests, the demo in its database and kept as a dump that each test begins from.
+browser_stack() {
+  local dir port database; dir="$(stack_dir "$1")"
+  database="lucid_browser_${1##*-}_test"
+  database_make "$database"
+  stack_stop "$1"
   mkdir -p "$dir/log" "$dir/storage/app/private" "$dir/storage/framework"/{cache/data,sessions,views} "$dir/storage/logs"
-  port="$(free_port 8188)"
+  port="$(free_port "$((8088 + 100 * ${1##*-}))")"
   cat >"$dir/env" <<ENV
 APP_ENV=testing
 APP_KEY=$(cat "$VAR/test.key")
@@ -51,7 +95,7 @@ APP_ROUTES_CACHE=$dir/routes.php
 LARAVEL_STORAGE_PATH=$dir/storage
 DB_HOST=$DB_HOST
 DB_PORT=$DB_PORT
-DB_DATABASE=lucid_browser_test
+DB_DATABASE=$database
 DB_USERNAME=$DB_USERNAME
 DB_PASSWORD=$DB_PASSWORD
 DATABASE_URL=
@@ -67,15 +111,10 @@ ENV
     . "$dir/env"
     set +a
     rm -f "$dir/config.php" "$dir/routes.php"
-    php artisan migrate:fresh --force -q && php artisan lucid:demo --fresh && php artisan config:cache -q && php artisan route:cache -q
+    php artisan migrate:fresh --force -q && php artisan lucid:demo --fresh && php artisan config:cache -q && php artisan route:cache -q &&
+      PGPASSWORD="$DB_PASSWORD" pg_dump --host="$DB_HOST" --port="$DB_PORT" --username="$DB_USERNAME" --format=custom --table='public.*' --file="$dir/storage/demo.dump" "$database"
   ) || return 1
-  stack_write test "$port"
-  stack_fpm_start test
-  stack_nginx_start test
-  (
-    set -a
-    . "$dir/env"
-    set +a
-    LUCID_TEST_URL="http://127.0.0.1:$port" vendor/bin/phpunit --testsuite browser ${LUCID_TEST_ONLY:+--filter "$LUCID_TEST_ONLY"}
-  )
+  LUCID_WORKERS=5 stack_write "$1" "$port"
+  stack_fpm_start "$1"
+  stack_nginx_start "$1"
 }

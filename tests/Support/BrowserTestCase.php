@@ -17,8 +17,6 @@ abstract class BrowserTestCase extends TestCase
 
     private static int $port = 0;
 
-    private static bool $demoKept = false;
-
     /** @var list<Tester> */
     private array $testers = [];
 
@@ -27,7 +25,7 @@ abstract class BrowserTestCase extends TestCase
         $socket = stream_socket_server('tcp://127.0.0.1:0') ?: throw new \RuntimeException('No free port.');
         self::$port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
         fclose($socket);
-        $log = self::root().'/var/log/chromedriver.log';
+        $log = self::root().'/var/log/chromedriver-'.getenv('LUCID_TEST_STACK').'.log';
         self::$driver = proc_open(['chromedriver', '--port='.self::$port], [['file', '/dev/null', 'r'], ['file', $log, 'w'], ['file', $log, 'w']], $pipes) ?: null;
         for ($i = 0; $i < 100; $i++) {
             if (@fsockopen('127.0.0.1', self::$port)) {
@@ -49,13 +47,8 @@ abstract class BrowserTestCase extends TestCase
 
     protected function setUp(): void
     {
-        $tool = ' --host="$DB_HOST" --port="$DB_PORT" --username="$DB_USERNAME"';
-        $kept = '"$LARAVEL_STORAGE_PATH"/demo.dump';
-        // The demo was loaded just before the tests: it is kept once and put back before each, which takes a second.
-        $this->shell(self::$demoKept
-            ? "PGPASSWORD=\"\$DB_PASSWORD\" pg_restore{$tool} --no-owner --clean --if-exists --single-transaction --dbname=\"\$DB_DATABASE\" {$kept} && rm -rf \"\$LARAVEL_STORAGE_PATH\"/framework/cache/data/*"
-            : "PGPASSWORD=\"\$DB_PASSWORD\" pg_dump{$tool} --format=custom --table='public.*' --file={$kept} \"\$DB_DATABASE\"");
-        self::$demoKept = true;
+        // The demo was kept as a dump when the stack was made; putting it back takes a second.
+        $this->shell('PGPASSWORD="$DB_PASSWORD" pg_restore --host="$DB_HOST" --port="$DB_PORT" --username="$DB_USERNAME" --no-owner --clean --if-exists --single-transaction --dbname="$DB_DATABASE" "$LARAVEL_STORAGE_PATH"/demo.dump && rm -rf "$LARAVEL_STORAGE_PATH"/framework/cache/data/*');
     }
 
     protected function tearDown(): void
@@ -73,12 +66,12 @@ abstract class BrowserTestCase extends TestCase
 
     protected function serverDown(): void
     {
-        $this->shell('./lucid stack test nginx-stop');
+        $this->shell('./lucid stack "$LUCID_TEST_STACK" nginx-stop');
     }
 
     protected function serverUp(): void
     {
-        $this->shell('./lucid stack test nginx-start');
+        $this->shell('./lucid stack "$LUCID_TEST_STACK" nginx-start');
     }
 
     /**
@@ -94,6 +87,16 @@ abstract class BrowserTestCase extends TestCase
         $statement->execute($bindings);
 
         return $statement->columnCount() > 0 ? $statement->fetchColumn() : null;
+    }
+
+    /**
+     * What is shown now is accessible (WCAG 2.2 AA) and nothing hangs over the window.
+     */
+    protected function check(Tester $me, string $where): void
+    {
+        usleep(350_000);
+        self::assertSame([], $me->faultsOfAccess(), $where);
+        self::assertLessThanOrEqual(0, $me->script('return document.documentElement.scrollWidth - document.documentElement.clientWidth'), "{$where} hangs over");
     }
 
     private function shell(string $command): void

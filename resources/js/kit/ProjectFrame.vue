@@ -1,8 +1,6 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, toRef } from 'vue';
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, toRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import GoTo from './GoTo.vue';
-import KeysHelp from './KeysHelp.vue';
 import NoticeBar from './NoticeBar.vue';
 import NoticeBell from './NoticeBell.vue';
 import SaveState from './SaveState.vue';
@@ -11,6 +9,9 @@ import { useLive } from './live';
 import { usePack } from '@/walk/usePack';
 import { projectOf, session, signOut } from './session';
 
+const goToFile = () => import('./GoTo.vue');
+const GoTo = defineAsyncComponent(goToFile);
+const KeysHelp = defineAsyncComponent(() => import('./KeysHelp.vue'));
 const props = defineProps<{ project: string }>();
 const route = useRoute();
 const router = useRouter();
@@ -43,7 +44,11 @@ function onKey(event: KeyboardEvent): void {
     goTo.value = true;
   }
 }
-onMounted(() => window.addEventListener('keydown', onKey));
+onMounted(() => {
+  window.addEventListener('keydown', onKey);
+  // Whoever presses Ctrl K types on at once: it is there before they do.
+  setTimeout(() => void goToFile().catch(() => undefined), 3000);
+});
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 async function leave(): Promise<void> {
   await signOut();

@@ -84,6 +84,7 @@ async function sendLink(): Promise<void> {
       >
         Handset
       </button>
+      <button v-if="!narrow" type="button" class="link" @click="tools.film()">Camera <kbd>i</kbd></button>
       <button type="button" class="link" :aria-expanded="opened === 'log'" @click="turn('log')">
         Log text
       </button>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import Dialog from 'primevue/dialog';
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue';
 import { vFocus } from '@/kit/focus';
 import { exact, when } from '@/kit/words';
@@ -18,6 +17,7 @@ const props = defineProps<{
   project?: string;
 }>();
 const MarkUp = defineAsyncComponent(() => import('./MarkUp.vue'));
+const Dialog = defineAsyncComponent(() => import('primevue/dialog'));
 const ComparePanel = defineAsyncComponent(() => import('./ComparePanel.vue'));
 const isPicture = computed(() => props.item.media_type?.startsWith('image/') === true);
 const isVideo = computed(() => props.item.media_type?.startsWith('video/') === true);

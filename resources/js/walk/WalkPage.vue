@@ -17,11 +17,12 @@ import { useWalkKeys } from './useWalkKeys';
 import WalkBands from './WalkBands.vue';
 import WalkTop from './WalkTop.vue';
 import WalkTray from './WalkTray.vue';
-import WrapUp from './WrapUp.vue';
 
+const WrapUp = defineAsyncComponent(() => import('./WrapUp.vue'));
 const AskPanel = defineAsyncComponent(() => import('./AskPanel.vue'));
 const DefectPanel = defineAsyncComponent(() => import('./DefectPanel.vue'));
 const SheetView = defineAsyncComponent(() => import('./SheetView.vue'));
+const CameraPanel = defineAsyncComponent(() => import('./CameraPanel.vue'));
 const PickPart = defineAsyncComponent(() => import('./PickPart.vue'));
 const CompanionWindow = defineAsyncComponent(() => import('./CompanionWindow.vue'));
 
@@ -235,7 +236,7 @@ function escape(event: KeyboardEvent): void {
           @close="drafting = undefined"
         />
         <WrapUp
-          v-if="lit === null"
+          v-if="lit === null && walk.placed.value === id"
           :walk="walk"
           :locked="notMine"
           @finished="finished"
@@ -268,6 +269,9 @@ function escape(event: KeyboardEvent): void {
             void tools.keepPicture(part, 'capture');
           }
         "
+    /></Teleport>
+    <Teleport v-if="tools.filming.value" to="body"
+      ><CameraPanel :tools="tools" @leave="tools.filming.value = false"
     /></Teleport>
     <CompanionWindow
       v-if="withCompanion"

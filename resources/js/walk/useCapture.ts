@@ -3,16 +3,15 @@ import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
 /** The longest recording, in ms. */
 export const LONGEST_RECORDING = 120_000;
 
-/** Why a capture did not come about, in words for the tester; null when they only changed their mind. */
-export function captureFault(error: unknown): string {
+/** Why a capture did not come about, in words for the tester. */
+export function captureFault(error: unknown, of: 'screen' | 'camera' = 'screen'): string {
   const name = error instanceof DOMException ? error.name : '';
   if (name === 'NotAllowedError' || name === 'SecurityError')
-    return 'The browser did not allow it. Nothing was captured; allow it in the address bar and press c again, or paste a picture.';
+    return `The browser did not allow it. Nothing was captured; allow it in the address bar and ${of === 'screen' ? 'press c again' : 'try again'}, or paste a picture.`;
   if (name === 'NotFoundError' || name === 'OverconstrainedError')
-    return 'There is no camera or screen to capture here. Choose a file, or paste a picture.';
-  if (name === 'NotReadableError')
-    return 'Another program keeps the camera or screen. Close it there and try again.';
-  if (typeof navigator.mediaDevices?.getDisplayMedia !== 'function')
+    return `There is no ${of} to capture here. Choose a file, or paste a picture.`;
+  if (name === 'NotReadableError') return `Another program keeps the ${of}. Close it there and try again.`;
+  if (of === 'screen' && typeof navigator.mediaDevices?.getDisplayMedia !== 'function')
     return 'This browser cannot capture the screen. Paste a picture, or choose a file.';
   return 'It could not be captured. Paste a picture, or choose a file.';
 }

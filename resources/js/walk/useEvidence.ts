@@ -13,6 +13,8 @@ export function useEvidence(walk: Walk, mayRecord: Ref<boolean>, step: () => num
   const fault = ref('');
   /** A captured picture of which a part is being chosen. */
   const choosing = ref<Blob | null>(null);
+  /** Whether the camera's picture is looked at. */
+  const filming = ref(false);
   const busy = ref(false);
 
   async function safely(work: () => Promise<unknown>): Promise<void> {
@@ -33,6 +35,8 @@ export function useEvidence(walk: Walk, mayRecord: Ref<boolean>, step: () => num
   ): Promise<void> {
     await walk.attach(picture, name, source, step());
   }
+  const photo = (picture: Blob): Promise<void> =>
+    safely(() => keepPicture(picture, 'camera', stampedName('camera', 'png')));
   const screen = (): Promise<void> => safely(async () => keepPicture(await capture.frame(), 'capture'));
   const part = (): Promise<void> => safely(async () => void (choosing.value = await capture.frame()));
   async function record(): Promise<void> {
@@ -102,6 +106,9 @@ export function useEvidence(walk: Walk, mayRecord: Ref<boolean>, step: () => num
     fault,
     busy: computed(() => busy.value),
     choosing,
+    filming,
+    film: (): void => void (filming.value = true),
+    photo,
     screen,
     part,
     record,

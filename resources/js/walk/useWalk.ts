@@ -66,6 +66,8 @@ export function useWalk(id: Ref<string>) {
   const clock = useClock(id, open);
 
   const lit = ref<number | null>(null);
+  /** Of which attempt the light has its place: until then it is not known which step is lit. */
+  const placed = ref('');
   const isOpen = (r: Api['RoundRecord']): boolean =>
     r.skipped === null && r.steps.some((s) => s.verdict === 'not_run');
   const firstOpen = (): number | null =>
@@ -84,6 +86,7 @@ export function useWalk(id: Ref<string>) {
         ? there.position
         : ((countedRounds(rounds.value).find(isOpen) ?? countedRounds(rounds.value).at(-1))?.position ?? 1);
       lit.value = steps.value.find((s) => s.position === at?.step)?.position ?? firstOpen();
+      placed.value = id.value;
     },
     { immediate: true },
   );
@@ -208,6 +211,7 @@ export function useWalk(id: Ref<string>) {
     toRound,
     open,
     lit,
+    placed,
     light,
     move,
     current,

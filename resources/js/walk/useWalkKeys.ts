@@ -69,6 +69,7 @@ export function useWalkKeys(walk: Walk, on: WalkWays): void {
       { keys: ['c'], label: 'Capture the screen', run: () => void on.tools.screen() },
       { keys: ['C'], label: 'Capture a part of it', run: () => void on.tools.part() },
       { keys: ['r'], label: 'Record, and stop', run: () => void on.tools.record() },
+      { keys: ['i'], label: 'Camera', run: () => on.tools.film() },
       { keys: ['u'], label: 'Choose a file', run: () => on.choose() },
       {
         keys: ['d'],
