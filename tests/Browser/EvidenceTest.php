@@ -81,4 +81,105 @@ final class EvidenceTest extends WalkTestCase
         $me->open('/SKR/setup/walking')->see('Opening an unassigned entry takes it')->click('#skip_wrap_up_on_pass')->see('Saved. It counts from now on');
         self::assertTrue($this->value("select (policies->>'skip_wrap_up_on_pass')::bool from projects where code = 'SKR'"));
     }
+
+    public function test_a_picture_is_compared_with_the_one_it_should_look_like(): void
+    {
+        // Anouk has the case whose steps show how it should look.
+        $me = $this->tester()->signIn('anouk');
+        $entry = $this->value("select e.id from entries e join cases c on c.id = e.case_id join cycles y on y.id = e.cycle_id where c.key = 'SKR-C1' and y.key = 'SKR-R2'");
+        $me->open("/SKR/entries/{$entry}")->click('button', 'Walk it again')->see('Step 1 of')->press('j', 'j')->see('Step 3 of')->waitFor('.references img');
+        $reference = (string) $this->value("select s.files->0->>'sha256' from steps s join cases c on c.version_id = s.case_version_id where c.key = 'SKR-C1' and s.position = 2");
+        $picture = imagecreatefromstring((string) file_get_contents($this->stored($reference)));
+        self::assertNotFalse($picture);
+        [$w, $h] = [imagesx($picture), imagesy($picture)];
+        // One part of ten by ten pixels differs, and another of a hundred by twenty.
+        imagefilledrectangle($picture, 10, 10, 19, 19, 0xFF00FF);
+        imagefilledrectangle($picture, 200, 300, 299, 319, 0x00FF00);
+        $file = sys_get_temp_dir().'/lucid-step-seen-'.getmypid().'.png';
+        imagepng($picture, $file);
+        $me->choose('input[type=file]', $file)->see('Saved', '.tray figcaption')->click('.tray .acts button', 'Compare')->see('2,100 of '.number_format($w * $h).' pixels', '.compare');
+        $me->see(number_format(210_000 / ($w * $h), 2).' % differ', '.compare');
+        $this->check($me, 'comparing');
+        $me->click('.compare .tool', 'Side by side')->see('How it should look', '.compare .beside')->click('.compare .tool', 'Slider')->waitFor('.compare .range');
+        $this->check($me, 'comparing with the slider');
+        // The green part is told to be ignored: for this reference, once and for all.
+        $me->click('.compare .tool', 'Difference')->click('.compare button', 'Leave a part out')->waitFor('.compare .stack img');
+        $this->drag($me, 190 / $w, 290 / $h, 320 / $w, 340 / $h, '.compare .stack img');
+        $me->see('100 of '.number_format($w * $h - 130 * 50), '.compare');
+        $me->click('.compare button', 'Write it into the record')->see('written into the record')->seeNot('Close Esc', '.compare');
+        $me->until('for the comparison', fn (): bool => 100 === $this->value("select (compared->>'differing')::int from evidence where name = ?", [basename($file)]));
+        $me->see('% differ', '.tray .acts');
+        unlink($file);
+    }
+
+    public function test_the_handset_is_slow_or_away_and_is_captured_from_inside(): void
+    {
+        $me = $this->begin();
+        $this->sharing($me);
+        $me->until('for the worker', fn (): bool => true === $me->script('return navigator.serviceWorker.controller !== null'));
+        $me->click('.tools button', 'Handset')->waitFor('.handset iframe');
+        $inside = "document.querySelector('.handset iframe').contentDocument";
+        $me->until('for the practice page', fn (): bool => str_contains((string) $me->script("return {$inside}?.body?.innerText ?? ''"), 'Choose a sailing'));
+        self::assertSame([768, 1024], $me->script("const i = document.querySelector('.handset iframe'); return [i.contentWindow.innerWidth, i.contentWindow.innerHeight]"), 'as the configuration says: a tablet, upright');
+        $this->check($me, 'the handset');
+        $me->script("document.querySelector('[aria-label=Size]').value = 0; document.querySelector('[aria-label=Size]').dispatchEvent(new Event('change'))");
+        $me->press('o');
+        $me->until('for a small phone, turned', fn (): bool => [640, 360] === $me->script("const i = document.querySelector('.handset iframe'); return [i.contentWindow.innerWidth, i.contentWindow.innerHeight]"));
+        // The key is heard while one works inside the frame, and not while one types there.
+        $me->script("document.querySelector('.handset iframe').focus(); {$inside}.querySelector('button').focus()");
+        $me->press('h')->see('Captured onto the step.')->see('small-phone-turned-', '.tray figcaption');
+        $me->until('for the picture', fn (): bool => 'handset' === $this->value('select source from evidence order by created_at desc limit 1'));
+        $network = fn (string $to): mixed => $me->script("const n = document.querySelector('[aria-label=Network]'); n.value = arguments[0]; n.dispatchEvent(new Event('change'))", $to);
+        $network('none');
+        $me->until('for no network inside', fn (): bool => !str_contains((string) $me->script("try { return {$inside}?.body?.innerText ?? '' } catch { return '' }"), 'Choose a sailing'));
+        $me->press('1')->see('Step 2 of 5')->see('Saved', 'header');
+        $network('slow');
+        $me->until('for the page, slowly', fn (): bool => str_contains((string) $me->script("try { return {$inside}?.body?.innerText ?? '' } catch { return '' }"), 'Choose a sailing'));
+        $took = (float) $me->script("const w = document.querySelector('.handset iframe').contentWindow; return w.performance.getEntriesByType('navigation')[0].duration");
+        self::assertGreaterThan(1400, $took, 'a slow network takes its time');
+        $me->type('.handset input', 'ftp://nowhere')->press(Key::ENTER)->see('Write an address');
+        $me->click('.handset button', 'Put it away')->seeNot('Full network');
+        $me->until('for the network of everybody else', fn (): bool => true === $me->script("const r = new XMLHttpRequest(); const at = performance.now(); r.open('GET', '/practice/', false); r.send(); return r.status === 200 && performance.now() - at < 700"));
+    }
+
+    public function test_a_camera_takes_a_picture_or_says_why_not(): void
+    {
+        $me = $this->begin();
+        // Not allowed: said, with a way to try again.
+        $me->press('i')->see('The browser did not allow it', '[aria-label=Camera]');
+        $this->check($me, 'the camera');
+        $me->tell('Browser.grantPermissions', ['permissions' => ['videoCapture', 'clipboardReadWrite', 'clipboardSanitizedWrite']]);
+        $me->click('[aria-label=Camera] button', 'Try again')->waitFor('[aria-label=Camera] video');
+        $me->click('[aria-label=Camera] button', 'Take a picture')->see('Taken onto the step.')->press(Key::ESCAPE)->see('camera-', '.tray figcaption')->see('Saved', '.tray figcaption');
+        self::assertSame('camera', $this->value('select source from evidence order by created_at desc limit 1'));
+        $me->script("navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('none', 'NotFoundError')); document.activeElement.blur()");
+        $me->press('i')->see('There is no camera to capture here. Choose a file, or paste a picture.')->press(Key::ESCAPE)->seeNot('There is no camera');
+        $me->press('1')->see('Step 2 of 5')->see('Saved', 'header');
+    }
+
+    public function test_what_is_too_large_is_said_on_the_spot_and_a_step_that_is_gone_from_its_case_is_walked_on(): void
+    {
+        $me = $this->begin();
+        $dir = sys_get_temp_dir().'/lucid-step-large-'.getmypid();
+        mkdir($dir);
+        $film = fopen("{$dir}/long.webm", 'w') ?: throw new \RuntimeException('No file.');
+        fwrite($film, "\x1A\x45\xDF\xA3");
+        ftruncate($film, 300 * 1024 * 1024);
+        $me->choose('input[type=file]', "{$dir}/long.webm")->see('long.webm has 300.0 MB; at most 100 MB are taken. Record a shorter part.', '.band');
+        // A bomb: a head that promises a hundred megapixels in a few bytes.
+        file_put_contents("{$dir}/bomb.png", "\x89PNG\r\n\x1a\n".pack('N', 13).'IHDR'.pack('NN', 10_000, 10_000)."\x08\x02\0\0\0".str_repeat("\0", 200));
+        $me->choose('input[type=file]', "{$dir}/bomb.png")->see('10000 × 10000 pixels', '.band')->see('Saved', 'header');
+        // Its author takes steps out meanwhile: what was begun is walked to its end as it was begun.
+        $author = $this->tester()->signIn('anouk');
+        $author->open('/SKR/casebook/SKR-C13')->see('Change the age to 17.');
+        $author->script(<<<'JS'
+            const ask = (method, body) => { const r = new XMLHttpRequest(); r.open(method, '/api/v1/cases/SKR-C13', false); r.setRequestHeader('Accept', 'application/json'); r.setRequestHeader('Content-Type', 'application/json'); r.setRequestHeader('X-XSRF-TOKEN', decodeURIComponent(document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1])); r.send(body && JSON.stringify(body)); return JSON.parse(r.responseText); };
+            const now = ask('GET');
+            ask('PUT', { title: now.case.title, steps: now.steps.slice(0, 3), revision: now.revision });
+            JS);
+        self::assertLessThan(5, $this->value("select steps_count from cases where key = 'SKR-C13'"));
+        $me->press('1', '1', '1', '1', '1')->see('Finish this attempt')->press(Key::ENTER)->see('Saved', 'header');
+        $me->until('for the end', fn (): bool => 'pass' === $this->value("select verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id where c.key = 'SKR-C13' and a.number = 2"));
+        exec('rm -rf '.escapeshellarg($dir));
+    }
 }

@@ -174,6 +174,32 @@ final class Tester
         return \count($this->browser->getWindowHandles());
     }
 
+    /**
+     * Opens a page in a tab of its own, beside those there are.
+     */
+    public function openTab(string $path): self
+    {
+        $this->browser->switchTo()->newWindow();
+
+        return $this->open($path);
+    }
+
+    /**
+     * Lets the device refuse whatever would be kept on it, as the browser does when there is no room; until the page is
+     * loaded again, or room is made. A quota set from outside does not bind IndexedDB.
+     */
+    public function room(bool $there): self
+    {
+        $this->script(<<<'JS'
+            const store = IDBObjectStore.prototype;
+            window.roomy ??= { add: store.add, put: store.put };
+            const full = function () { throw new DOMException('There is no room.', 'QuotaExceededError'); };
+            Object.assign(store, arguments[0] ? window.roomy : { add: full, put: full });
+            JS, $there);
+
+        return $this;
+    }
+
     public function toWindow(int $number): self
     {
         $this->browser->switchTo()->window($this->browser->getWindowHandles()[$number]);

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { useRoute } from 'vue-router';
 import { outbox } from '@/walk/outbox';
 import { exact, plural, when } from './words';
 
+const route = useRoute();
 const open = ref(false);
 const waiting = computed(() => outbox.waiting.value.length);
 const refused = computed(() => outbox.refused.value);
@@ -71,7 +73,12 @@ const what: Record<string, string> = {
     </button>
     <div v-if="open" class="sheet box">
       <p v-if="outbox.state.full">{{ outbox.state.full }}</p>
-      <p v-else-if="outbox.state.stopped && waiting > 0">{{ outbox.state.stopped }}</p>
+      <p v-else-if="outbox.state.stopped && waiting > 0">
+        {{ outbox.state.stopped }}
+        <RouterLink :to="{ path: '/sign-in', query: { to: route.fullPath } }" @click="open = false"
+          >Sign in</RouterLink
+        >
+      </p>
       <p v-else-if="outbox.state.awaySince">
         The server does not answer since {{ when(outbox.state.awaySince) }}.
         {{

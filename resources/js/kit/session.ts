@@ -39,11 +39,6 @@ export async function signOut(): Promise<void> {
   state.value = null;
 }
 
-/** The session ended elsewhere. */
-export function signedOut(): void {
-  state.value = null;
-}
-
 export function projectOf(code: string): Api['ProjectSummary'] | null {
   return state.value?.projects.find((p) => p.code === code) ?? null;
 }

@@ -287,6 +287,7 @@ figcaption {
   white-space: nowrap;
 }
 button.words {
+  min-height: 24px;
   cursor: text;
 }
 .caption {

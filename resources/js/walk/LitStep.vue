@@ -120,7 +120,8 @@ watch(
 );
 watch(
   () => props.step.record.note,
-  (now) => (draft.value.note = now),
+  // Another device wrote it: what is being typed here is not overwritten.
+  (now, before) => draft.value.note === before && (draft.value.note = now),
 );
 defineExpose({ begin, copyNext, tried });
 </script>

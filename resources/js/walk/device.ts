@@ -21,8 +21,23 @@ export function device(): Promise<IDBPDatabase<Device>> {
   return open;
 }
 
-export async function keep(key: string, value: unknown): Promise<void> {
-  await (await device()).put('kept', value, key);
+/** Whether the device itself refused, for lack of room or rights; anything else is a mistake of the application. */
+export function isNoRoom(error: unknown): boolean {
+  return error instanceof DOMException && error.name !== 'DataCloneError';
+}
+/**
+ * Keeps something for when the server is away.
+ *
+ * @returns false when the device has no room for it: what it came from goes on without
+ */
+export async function keep(key: string, value: unknown): Promise<boolean> {
+  try {
+    await (await device()).put('kept', value, key);
+    return true;
+  } catch (error) {
+    if (isNoRoom(error)) return false;
+    throw error;
+  }
 }
 export async function kept<T>(key: string): Promise<T | null> {
   return ((await (await device()).get('kept', key)) as T | undefined) ?? null;

@@ -3,7 +3,7 @@ import { v7 as uuid7 } from 'uuid';
 import { Problem, send } from '@/api/client';
 import { requestOf, type Act, type Deed } from './acts';
 import { checkFile } from './files';
-import { device } from './device';
+import { device, isNoRoom } from './device';
 
 /** Called when the server has taken an act, with its answer. */
 type Settled = (act: Act, answer: Record<string, unknown>) => Promise<void> | void;
@@ -73,7 +73,7 @@ class Outbox {
       this.state.full = null;
     } catch (error) {
       // Anything else is a mistake of the application and must not look like a full device.
-      if (!(error instanceof DOMException) || error.name === 'DataCloneError') throw error;
+      if (!isNoRoom(error)) throw error;
       if (!held && (await this.sendUnkept(act))) return act;
       this.state.full =
         'This device could not keep the last entry: its storage is full, and the server does not answer. Free some space and repeat it; what you typed is still there.';
@@ -247,7 +247,12 @@ class Outbox {
 
   private async refuse(act: Act, why: string): Promise<void> {
     const refused = { ...act, refused: why };
-    await (await device()).put('acts', refused);
+    try {
+      await (await device()).put('acts', refused);
+    } catch (error) {
+      // It stays on the device as it was, and is refused again after a reload.
+      if (!isNoRoom(error)) throw error;
+    }
     const at = this.acts.findIndex((a) => a.counter === act.counter);
     if (at >= 0) this.acts.splice(at, 1, refused);
     this.others.postMessage('changed');

@@ -1,6 +1,9 @@
 import { ref, watch, type Ref } from 'vue';
 import { forget, keep, kept } from './device';
 
+/** What is being typed, by key; it counts where the device has no room for it. */
+const typed = new Map<string, object>();
+
 /** A text that survives reload, crash and leaving: kept on the device while it is typed. */
 export function useDraft<T extends object>(
   key: Ref<string>,
@@ -8,35 +11,44 @@ export function useDraft<T extends object>(
 ): { draft: Ref<T>; clear: () => Promise<void> } {
   const draft = ref(empty()) as Ref<T>;
   let timer: ReturnType<typeof setTimeout> | undefined;
+  let timed = '';
   let loading = false;
   watch(
     key,
     async (now) => {
       loading = true;
-      const stored = await kept<T>(`draft:${now}`);
+      const stored = (typed.get(now) as T | undefined) ?? (await kept<T>(`draft:${now}`));
       if (key.value === now) draft.value = { ...empty(), ...stored };
       loading = false;
     },
     { immediate: true },
   );
+  // Only what differs from what stands there anyway is kept: else it would hide what another device changes later.
   watch(
-    draft,
-    (now) => {
+    () => [key.value, JSON.stringify(draft.value), JSON.stringify(empty())] as const,
+    ([at, now, none]) => {
       if (loading) return;
-      clearTimeout(timer);
-      const at = `draft:${key.value}`;
-      const value = JSON.parse(JSON.stringify(now)) as T;
-      timer = setTimeout(() => void keep(at, value), 150);
+      if (timed === at) clearTimeout(timer);
+      timed = at;
+      if (now === none) {
+        typed.delete(at);
+        timer = setTimeout(() => void forget(`draft:${at}`), 150);
+        return;
+      }
+      const value = JSON.parse(now) as T;
+      typed.set(at, value);
+      timer = setTimeout(() => void keep(`draft:${at}`, value), 150);
     },
-    { deep: true },
   );
   return {
     draft,
     async clear() {
       clearTimeout(timer);
       draft.value = empty();
+      typed.delete(key.value);
       await forget(`draft:${key.value}`);
       clearTimeout(timer);
+      typed.delete(key.value);
     },
   };
 }

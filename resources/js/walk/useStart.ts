@@ -26,7 +26,12 @@ export function useStart(project: Ref<string>) {
       ...packed.walk,
       attempt: { ...packed.walk.attempt, id, started_at: new Date().toISOString() },
     };
-    await keep(`attempt:${id}`, detail);
+    if (!(await keep(`attempt:${id}`, detail)))
+      throw new Problem(
+        507,
+        'device-full',
+        'The storage of this device is full, and the server does not answer. Free some space, then start again.',
+      );
     await keep(`earlier:${id}`, packed.earlier);
     await outbox.add(id, { kind: 'start', entry, version: packed.case_version_id }, entry);
     return id;
@@ -54,7 +59,14 @@ export function useStart(project: Ref<string>) {
       return true;
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      const here = error.isAway && !options.again ? await alone(entry) : null;
+      let here: string | null;
+      try {
+        here = error.isAway && !options.again ? await alone(entry) : null;
+      } catch (full) {
+        if (!(full instanceof Problem)) throw full;
+        problem.value = full;
+        return false;
+      }
       if (here) {
         outbox.sawServer(true);
         await router.push(`/${project.value}/walk/${here}`);
