@@ -16,6 +16,8 @@ return [
             'search_path' => 'public',
             'sslmode' => 'prefer',
             'timezone' => 'UTC',
+            // Each query is asked once: prepared ones that are thrown away after their first use cost two round trips more.
+            'options' => [PDO::PGSQL_ATTR_DISABLE_PREPARES => true],
         ],
     ],
     'migrations' => ['table' => 'migrations', 'update_date_on_publish' => false],

@@ -19,6 +19,7 @@ final class EvidenceTest extends WalkTestCase
         $me->press('c')->see('capture-', '.tray figcaption')->see('Saved', '.tray figcaption');
         $before = (string) $this->value("select sha256 from evidence where source = 'capture' order by created_at desc limit 1");
         $me->click('.tray .acts button', 'Draw or hide')->waitFor('.mark canvas');
+        $this->check($me, 'drawing');
         $me->press('b');
         $this->drag($me, 0.1, 0.1, 0.4, 0.3);
         $me->press('p');
@@ -53,11 +54,13 @@ final class EvidenceTest extends WalkTestCase
         $me = $this->begin();
         $this->sharing($me);
         $me->press('C')->see('Drag over the part to keep')->waitFor('.area img');
+        $this->check($me, 'choosing a part');
         $this->drag($me, 0.2, 0.2, 0.5, 0.6, '.area img');
         $me->see('capture-', '.tray figcaption');
         $me->press('r')->see('of 2:00', '.tray')->press('r')->see('recording-', '.tray');
         $me->until('for the recording', fn (): bool => 'video/webm' === $this->value("select f.media_type from evidence e join files f on f.sha256 = e.sha256 where e.source = 'recording'"));
         $me->click('.tools button', 'Filmstrip')->click('.film button', 'Start the filmstrip')->see('1 on this device only')->click('.film button', 'Stop it');
+        $this->check($me, 'the filmstrip');
         $me->reload()->see('Step 1 of 5')->click('.tools button', 'Filmstrip')->see('1 on this device only')->click('.film li button')->click('.film button', 'Keep 1')->see('0 on this device only');
         $me->until('for the frame', fn (): bool => 1 === $this->value("select count(*) from evidence e join attempts a on a.id = e.attempt_id where e.source = 'filmstrip' and a.number = 2"));
         $me->click('.tools button', 'Link')->type('#link-address', 'javascript:alert(1)')->press(Key::ENTER)->see('Write the whole address');

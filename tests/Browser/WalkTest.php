@@ -43,9 +43,33 @@ final class WalkTest extends WalkTestCase
         $me = $this->begin();
         $me->click('.ways button', 'Companion');
         $me->until('for the small window', fn (): bool => 2 === $me->windows());
-        $me->toWindow(1)->see('Step 1 of 5')->press('1')->see('Step 2 of 5')->press('2')->press('Seen in the small window')->press(Key::ENTER)->see('Step 3 of 5');
+        $me->toWindow(1)->see('Step 1 of 5');
+        $this->check($me, 'the small window');
+        $me->press('1')->see('Step 2 of 5')->press('2')->press('Seen in the small window')->press(Key::ENTER)->see('Step 3 of 5');
         $me->toWindow(0)->see('Step 3 of 5')->see('Seen in the small window', '.lane');
         $me->until('for both verdicts', fn (): bool => 2 === $this->value("select count(*) from events e join attempts a on a.id = e.attempt_id where a.state = 'open' and a.number = 2 and e.kind = 'verdict_given'"));
+    }
+
+    public function test_a_retest_shows_what_the_attempt_before_recorded_of_each_step(): void
+    {
+        $me = $this->begin();
+        $me->see('in attempt 1, build 4.2.0-5', '.earlier')->press('j', 'j', 'j')->see('Step 4 of 5')->see('A passenger of 16 still pays 6.20.', '.lit .earlier')->see('SKR-D2', '.lit .earlier')->waitFor('.lit .earlier img');
+        $this->check($me, 'a step of a retest');
+        $me->press('j')->see('Nothing recorded here in attempt 1', '.lit .earlier');
+        $me->press('.')->see('Attempt 1', 'thead')->see('A passenger of 16 still pays 6.20.', 'td.then');
+        $this->check($me, 'the sheet of a retest');
+        // While the server is away it is still there.
+        $me->press('.')->see('Step 5 of 5');
+        $this->serverDown();
+        $me->press('k')->see('A passenger of 16 still pays 6.20.', '.lit .earlier');
+    }
+
+    public function test_other_days_of_a_cycle_are_told_until_they_were_seen(): void
+    {
+        $me = $this->tester()->signIn('tobias');
+        $me->see('Since you looked last')->see('It ends on', '.news')->click('.news a', 'SKR-R2')->see('Tobias Reyle');
+        $me->click('nav a', 'Today')->see('It ends on', '.news')->press('x')->seeNot('Since you looked last');
+        self::assertSame(0, $this->value("select count(*) from memberships m join users u on u.id = m.user_id join projects p on p.id = m.project_id where u.email = 'tobias@skerrywick.test' and p.code = 'SKR' and today_seen_at < now() - interval '1 hour'"));
     }
 
     public function test_known_defects_first_a_time_away_asked_and_taking_over_with_a_word(): void

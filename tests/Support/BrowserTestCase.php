@@ -17,6 +17,9 @@ abstract class BrowserTestCase extends TestCase
 
     private static int $port = 0;
 
+    /** @var list<Tester> browsers whose test is over and went well */
+    private static array $idle = [];
+
     /** @var list<Tester> */
     private array $testers = [];
 
@@ -38,6 +41,10 @@ abstract class BrowserTestCase extends TestCase
 
     public static function tearDownAfterClass(): void
     {
+        foreach (self::$idle as $tester) {
+            $tester->leave();
+        }
+        self::$idle = [];
         if (self::$driver !== null) {
             proc_terminate(self::$driver);
             proc_close(self::$driver);
@@ -54,14 +61,15 @@ abstract class BrowserTestCase extends TestCase
     protected function tearDown(): void
     {
         foreach ($this->testers as $tester) {
-            $tester->leave();
+            $this->status()->isSuccess() ? self::$idle[] = $tester : $tester->leave();
         }
+        $this->testers = [];
         $this->serverUp();
     }
 
     protected function tester(int $width = 1280, int $height = 800, bool $dark = false): Tester
     {
-        return $this->testers[] = new Tester('http://127.0.0.1:'.self::$port, rtrim((string) getenv('LUCID_TEST_URL'), '/'), $width, $height, $dark);
+        return $this->testers[] = array_pop(self::$idle)?->renew($width, $height, $dark) ?? new Tester('http://127.0.0.1:'.self::$port, rtrim((string) getenv('LUCID_TEST_URL'), '/'), $width, $height, $dark);
     }
 
     protected function serverDown(): void
@@ -94,7 +102,7 @@ abstract class BrowserTestCase extends TestCase
      */
     protected function check(Tester $me, string $where): void
     {
-        usleep(350_000);
+        $me->settle();
         self::assertSame([], $me->faultsOfAccess(), $where);
         self::assertLessThanOrEqual(0, $me->script('return document.documentElement.scrollWidth - document.documentElement.clientWidth'), "{$where} hangs over");
     }

@@ -92,10 +92,10 @@ defineExpose({ open, close, lit, isOpen: computed(() => home.value !== null), pr
   <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
   <Teleport v-if="home" :to="home">
     <div class="small-walk">
-      <p class="row top">
+      <div class="row top">
         <span class="mono soft">{{ walk.view.value?.case_key }}</span>
-        <strong class="long">{{ walk.view.value?.title }}</strong>
-      </p>
+        <h1 class="long">{{ walk.view.value?.title }}</h1>
+      </div>
       <p class="row soft small">
         <span
           v-for="s in walk.steps.value"
@@ -131,6 +131,10 @@ defineExpose({ open, close, lit, isOpen: computed(() => home.value !== null), pr
 </template>
 
 <style scoped>
+h1 {
+  font: inherit;
+  font-weight: 700;
+}
 .small-walk {
   padding: 10px 14px 14px;
   display: grid;

@@ -96,9 +96,10 @@ useKeys('In the sheet', () =>
       ],
 );
 /** The last attempt before this one, beside it. */
-const earlier = useEarlier(props.walk);
-const last = computed(() => earlier.value(0)[0]?.attempt ?? null);
-const then = (s: WalkStep): Api['EarlierStep'] | null => earlier.value(s.position)[0]?.step ?? null;
+const earlier = useEarlier(props.walk.id, () => props.walk.view.value?.attempt.number ?? 1);
+const last = computed(() => earlier.value(0, 0)[0]?.attempt ?? null);
+const then = (s: WalkStep): Api['EarlierStep'] | null =>
+  earlier.value(props.walk.roundAt.value, s.position)[0]?.step ?? null;
 const said = (r: Api['StepRecord']): string => r.happened || r.reason || r.note;
 const first = (s: WalkStep): string => said(s.record);
 </script>

@@ -1,8 +1,7 @@
-import { computed, type ComputedRef } from 'vue';
+import { computed, type ComputedRef, type Ref } from 'vue';
 import { api, take, type Api } from '@/api/client';
 import { useRead } from '@/kit/read';
 import { kept } from './device';
-import type { Walk } from './useWalk';
 
 /** What an earlier attempt recorded of one step. */
 export interface Earlier {
@@ -14,36 +13,44 @@ export interface Earlier {
 }
 
 /**
- * The ended attempts of the entry, laid beside this one.
+ * The ended attempts of an entry, laid beside a newer one.
  *
- * @returns what each of them, the newest first, recorded of a step in the round that is shown
+ * @param id     the newer attempt
+ * @param number its number; the first of an entry has none before it, and nothing is asked
+ * @returns what each of them, the newest first, recorded of a step of a round
  */
-export function useEarlier(walk: Walk): ComputedRef<(step: number) => Earlier[]> {
+export function useEarlier(
+  id: Ref<string>,
+  number: () => number,
+): ComputedRef<(round: number, step: number) => Earlier[]> {
   const { data } = useRead(
     'entry',
-    () => ['earlier', walk.id.value],
+    () => ['earlier', id.value, number() > 1],
     async () => {
-      const id = walk.id.value;
-      if ((walk.view.value?.attempt.number ?? 1) < 2) return [];
+      const attempt = id.value;
+      if (number() < 2) return [];
       try {
-        return take(await api.GET('/attempts/{attempt}/earlier', { params: { path: { attempt: id } } }));
+        return take(await api.GET('/attempts/{attempt}/earlier', { params: { path: { attempt } } }));
       } catch (error) {
         // Begun on this device and not sent yet: they came with the entry.
-        const here = await kept<Api['EarlierAttempt'][]>(`earlier:${id}`);
+        const here = await kept<Api['EarlierAttempt'][]>(`earlier:${attempt}`);
         if (here) return here;
         throw error;
       }
     },
-    () => `earlier:${walk.id.value}`,
+    () => `earlier:${id.value}`,
   );
   return computed(() => {
-    const round = walk.roundAt.value;
-    const all = (data.value ?? []).map((a) => ({
-      attempt: a.attempt,
-      gone: a.gone,
-      steps: new Map(a.steps.filter((s) => s.round === round).map((s) => [s.step, s])),
+    const all = (data.value ?? []).map(({ attempt, gone, steps }) => ({
+      attempt,
+      gone,
+      steps: new Map(steps.map((s) => [`${s.round}.${s.step}`, s])),
     }));
-    return (step: number): Earlier[] =>
-      all.map(({ attempt, gone, steps }) => ({ attempt, gone, step: steps.get(step) ?? null }));
+    return (round: number, step: number): Earlier[] =>
+      all.map(({ attempt, gone, steps }) => ({
+        attempt,
+        gone,
+        step: steps.get(`${round}.${step}`) ?? null,
+      }));
   });
 }

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
-import { computed, ref } from 'vue';
+import { computed, ref, toRef } from 'vue';
 import { api, Problem, take, type Api } from '@/api/client';
 import { vFocus } from '@/kit/focus';
 import MarkdownText from '@/kit/MarkdownText.vue';
@@ -11,7 +11,9 @@ import { mayLead, mayRecord, session } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { exact, length, plural, wordOf, type Shown } from '@/kit/words';
+import EarlierLines from '@/walk/EarlierLines.vue';
 import EvidenceCard from '@/walk/EvidenceCard.vue';
+import { useEarlier } from '@/walk/useEarlier';
 import AttemptRecord from './AttemptRecord.vue';
 
 /** An attempt as it was walked, step by step, with what was seen. */
@@ -57,6 +59,12 @@ async function correct(): Promise<void> {
     refusal.value = e.errors.time?.[0] ?? e.message;
   }
 }
+/** A retest is read beside the attempt before it. */
+const earlier = useEarlier(
+  toRef(() => props.attempt),
+  () => (data.value?.attempt.id === props.attempt ? data.value.attempt.number : 1),
+);
+const beside = ref(true);
 /** The step as its round reads it. */
 function textOf(r: Api['RoundRecord'], position: number): Api['StepText'] | undefined {
   return (
@@ -114,6 +122,11 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
         <Button text severity="secondary" label="Leave it" @click="correcting = false" />
         <p v-if="refusal" class="p-invalid-words" role="alert">{{ refusal }}</p>
       </form>
+      <p v-if="data.attempt.number > 1">
+        <button type="button" class="link small" :aria-pressed="beside" @click="beside = !beside">
+          {{ beside ? 'This attempt alone' : 'Beside the attempt before' }}
+        </button>
+      </p>
       <p v-if="data.attempt.environment" class="soft small long">On {{ data.attempt.environment }}</p>
       <p v-if="data.attempt.from_list"><strong>Judged from the list:</strong> nobody walked its steps.</p>
       <p v-if="data.attempt.beside">
@@ -151,6 +164,12 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
                 <strong>Tried:</strong> failed {{ rec.tries_failed }} of {{ rec.tries }}
               </p>
               <p v-if="rec.note" class="long"><strong>Note:</strong> {{ rec.note }}</p>
+              <EarlierLines
+                v-if="beside"
+                :all="earlier(r.position, s.position)"
+                :entry="data.entry_id"
+                :project="project"
+              />
               <p
                 v-for="d in data.defects.filter(
                   (x) => x.step === s.position && (x.round ?? 1) === r.position,
