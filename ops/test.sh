@@ -112,7 +112,8 @@ ENV
     set +a
     rm -f "$dir/config.php" "$dir/routes.php"
     php artisan migrate:fresh --force -q && php artisan lucid:demo --fresh && php artisan config:cache -q && php artisan route:cache -q &&
-      PGPASSWORD="$DB_PASSWORD" pg_dump --host="$DB_HOST" --port="$DB_PORT" --username="$DB_USERNAME" --format=custom --table='public.*' --file="$dir/storage/demo.dump" "$database"
+      PGPASSWORD="$DB_PASSWORD" pg_dump --host="$DB_HOST" --port="$DB_PORT" --username="$DB_USERNAME" --format=custom --table='public.*' --file="$dir/storage/demo.dump" "$database" &&
+      rm -rf "$dir/storage/demo-files" && cp -a "$dir/storage/app" "$dir/storage/demo-files"
   ) || return 1
   LUCID_WORKERS=5 stack_write "$1" "$port"
   stack_fpm_start "$1"

@@ -204,7 +204,7 @@ Route::middleware('auth:sanctum')->group(function (): void {
         Route::post('/notices/read', [NoticeController::class, 'read']);
         Route::post('/entries/{entry}/retests', [CycleController::class, 'retest']);
         Route::post('/entries/{entry}/attempts', [AttemptController::class, 'store']);
-        Route::post('/entries/{entry}/device-attempts', [AttemptController::class, 'takeIn']);
+        Route::post('/entries/{walked}/device-attempts', [AttemptController::class, 'takeIn']);
         Route::post('/cycles/{cycle}/list-verdicts', [CycleController::class, 'judge']);
         Route::post('/attempts/{attempt}/rounds', [AttemptController::class, 'round']);
         Route::post('/attempts/{attempt}/tries', [AttemptController::class, 'tried']);

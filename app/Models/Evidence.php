@@ -27,6 +27,7 @@ use Illuminate\Support\Carbon;
  * @property ?Carbon    $device_time
  * @property Carbon     $created_at
  * @property ?Carbon    $removed_at
+ * @property ?string    $copy_of_id  of which, where it came late for a sealed attempt
  * @property ?StoredFile $file
  * @property ?StoredFile $marked
  * @property Attempt    $attempt
@@ -38,7 +39,7 @@ final class Evidence extends Record
     public $timestamps = false;
 
     /** @var array<string, mixed> */
-    protected $attributes = ['link' => null, 'markup' => null, 'marked_sha256' => null, 'reference' => null, 'compared' => null, 'removed_at' => null];
+    protected $attributes = ['link' => null, 'markup' => null, 'marked_sha256' => null, 'reference' => null, 'compared' => null, 'removed_at' => null, 'copy_of_id' => null];
 
     /** @var array<string, string> */
     protected $casts = ['device_time' => 'datetime', 'created_at' => 'datetime', 'removed_at' => 'datetime', 'markup' => 'array', 'compared' => 'array'];

@@ -19,7 +19,7 @@ vi.mock('@/walk/device', () => ({
     }),
 }));
 
-type Mood = 'fine' | 'away' | 'lost' | 'faulty' | 'refusing' | 'late' | 'out';
+type Mood = 'fine' | 'away' | 'lost' | 'faulty' | 'refusing' | 'late' | 'out' | 'dumb';
 /** A server that keeps each key once, as ours does, and has its moods. */
 const server = { mood: 'fine' as Mood, taken: [] as string[], refused: new Set<string>() };
 vi.mock('@/api/client', async (original) => {
@@ -48,6 +48,12 @@ vi.mock('@/api/client', async (original) => {
           return Response.json({ applied: false, held_because: 'The cycle is closed.' }, { status: 202 });
         case 'out':
           throw new real.Problem(401, 'signed-out', 'out');
+        case 'dumb':
+          // It takes the request and never says a word; only the device's own patience ends that.
+          take();
+          return new Promise((_, reject) =>
+            init.signal?.addEventListener('abort', () => reject(new real.Problem(0, 'away', 'no word'))),
+          );
         case 'fine':
           take();
       }
@@ -72,9 +78,37 @@ vi.stubGlobal('navigator', {
   },
 });
 
+/** Tabs hear of each other a little later, never of themselves. */
+const tabs = new Set<{ onmessage: ((event: { data: unknown }) => void) | null }>();
+vi.stubGlobal(
+  'BroadcastChannel',
+  class {
+    onmessage: ((event: { data: unknown }) => void) | null = null;
+    constructor() {
+      tabs.add(this);
+    }
+    postMessage(data: unknown): void {
+      for (const tab of tabs) if (tab !== this) setTimeout(() => tab.onmessage?.({ data }), 1);
+    }
+  },
+);
+vi.stubGlobal('AbortSignal', {
+  timeout: (ms: number) => {
+    const end = new EventTarget();
+    setTimeout(() => end.dispatchEvent(new Event('abort')), ms);
+    return end;
+  },
+});
+
 /** A page of the application, with what the device kept; the one before is gone, with whatever it meant to do later. */
 async function page() {
   vi.clearAllTimers();
+  tabs.clear();
+  busy = false;
+  return tab();
+}
+/** One more tab beside those that are open. */
+async function tab() {
   vi.resetModules();
   const { outbox } = await import('@/walk/outbox');
   await outbox.begin('u');
@@ -227,5 +261,127 @@ describe('the outbox', () => {
     expect(
       here.refused.value.filter((a) => a.attempt === 'new' && a.deed.kind === 'note')[0]?.refused,
     ).toContain('Its attempt could not begin');
+  });
+
+  it('is in step in several tabs: what one sends the others settle too, once, and count it no longer', async () => {
+    for (let seed = 1; seed <= 8; seed += 1) {
+      device.acts.clear();
+      server.taken = [];
+      server.mood = 'fine';
+      const next = random(seed);
+      const first = await page();
+      const all = [first, await tab(), await tab()];
+      const settled = all.map(() => [] as string[]);
+      all.forEach((one, i) => one.onSettled((act) => void settled[i]?.push(act.key)));
+      const recorded: string[] = [];
+      for (let n = 0; n < 25; n += 1) {
+        const what = next();
+        const one = all[Math.floor(next() * all.length)]!;
+        if (what < 0.6) recorded.push((await one.add('a', deed(`n${n}`))).key);
+        else if (what < 0.8) server.mood = next() < 0.5 ? 'away' : 'fine';
+        else await vi.advanceTimersByTimeAsync(next() * 3000);
+        // Whatever waits stands in each tab's list as soon as word of it came round.
+        await vi.advanceTimersByTimeAsync(2);
+        const waits = [...device.acts.values()].map((a) => a.key);
+        for (const other of all) expect(other.acts.map((a) => a.key).sort()).toEqual(waits.sort());
+      }
+      server.mood = 'fine';
+      await settle();
+      expect(server.taken, `seed ${seed}`).toEqual(recorded);
+      for (const [i, one] of all.entries()) {
+        expect(one.acts, `tab ${i}, seed ${seed}`).toEqual([]);
+        expect([...(settled[i] ?? [])].sort(), `tab ${i}, seed ${seed}`).toEqual([...recorded].sort());
+      }
+    }
+  }, 30_000);
+
+  it('keeps its list right when it is read anew while something is on its way', async () => {
+    const here = await page();
+    const other = await tab();
+    server.mood = 'away';
+    for (const note of ['one', 'two', 'three']) await here.add('a', deed(note));
+    server.mood = 'fine';
+    here.kick();
+    // Each word from the other tab reads the list anew, with other objects for the same acts.
+    for (let n = 0; n < 4; n += 1) {
+      await other.add('b', deed(`meanwhile ${n}`));
+      await vi.advanceTimersByTimeAsync(1);
+    }
+    await settle();
+    expect(server.taken).toHaveLength(7);
+    expect(here.acts).toEqual([]);
+    expect(other.acts).toEqual([]);
+  });
+
+  it('counts a server that says nothing as away after half a minute, and sends again with the same key', async () => {
+    const here = await page();
+    server.mood = 'dumb';
+    const act = await here.add('a', deed('into the void'));
+    await vi.advanceTimersByTimeAsync(29_000);
+    expect(here.state.awaySince).toBeNull();
+    expect(here.state.sending).toBe(true);
+    await vi.advanceTimersByTimeAsync(1_500);
+    expect(here.state.awaySince).not.toBeNull();
+    server.mood = 'fine';
+    await settle();
+    expect(server.taken).toEqual([act.key]);
+    expect(here.acts).toEqual([]);
+  });
+
+  it('gives a large file its time to travel', async () => {
+    const here = await page();
+    server.mood = 'dumb';
+    const file = new Blob([new Uint8Array(2_000_000)], { type: 'text/plain' });
+    await here.add('a', { kind: 'evidence', id: 'e', round: 1, step: 1, name: 'a.log', source: 'log', file });
+    await vi.advanceTimersByTimeAsync(129_000);
+    expect(here.state.awaySince).toBeNull();
+    await vi.advanceTimersByTimeAsync(2_000);
+    expect(here.state.awaySince).not.toBeNull();
+  });
+
+  it('sends with a refused file what was refused because of it, and drops both together', async () => {
+    const here = await page();
+    const file = new Blob(['x'], { type: 'text/plain' });
+    const evidence = (id: string): Deed => ({
+      kind: 'evidence',
+      id,
+      round: 1,
+      step: 1,
+      name: 'a.txt',
+      source: 'file',
+      file,
+    });
+    server.mood = 'refusing';
+    await here.add('a', evidence('e'));
+    await here.add('a', { kind: 'caption', id: 'e', caption: 'What I saw' });
+    await here.add('a', evidence('f'));
+    await here.add('a', { kind: 'caption', id: 'f', caption: 'Something else' });
+    await settle();
+    expect(here.refused.value).toHaveLength(4);
+    server.mood = 'fine';
+    await here.again(here.refused.value[0] as Act);
+    await settle();
+    expect(server.taken).toHaveLength(2);
+    expect(here.refused.value.map((a) => ('id' in a.deed ? a.deed.id : ''))).toEqual(['f', 'f']);
+    await here.drop(here.refused.value[0] as Act);
+    await settle();
+    expect(here.acts).toEqual([]);
+    expect(device.acts.size).toBe(0);
+    expect(server.taken).toHaveLength(2);
+  });
+
+  it('sends everything of an attempt again when its beginning is sent again', async () => {
+    const here = await page();
+    server.mood = 'refusing';
+    await here.add('new', { kind: 'start', entry: 'x', version: 'v' });
+    await here.add('new', deed('in it'));
+    await here.add('other', deed('elsewhere'));
+    await settle();
+    expect(here.refused.value).toHaveLength(3);
+    server.mood = 'fine';
+    await here.again(here.refused.value[0] as Act);
+    await settle();
+    expect(server.taken).toHaveLength(2);
+    expect(here.refused.value.map((a) => a.attempt)).toEqual(['other']);
   });
 });

@@ -54,8 +54,8 @@ abstract class BrowserTestCase extends TestCase
 
     protected function setUp(): void
     {
-        // The demo was kept as a dump when the stack was made; putting it back takes a second.
-        $this->shell('PGPASSWORD="$DB_PASSWORD" pg_restore --host="$DB_HOST" --port="$DB_PORT" --username="$DB_USERNAME" --no-owner --clean --if-exists --single-transaction --dbname="$DB_DATABASE" "$LARAVEL_STORAGE_PATH"/demo.dump && rm -rf "$LARAVEL_STORAGE_PATH"/framework/cache/data/*');
+        // The demo was kept as a dump, and its files beside it, when the stack was made; putting them back takes a second.
+        $this->shell('PGPASSWORD="$DB_PASSWORD" pg_restore --host="$DB_HOST" --port="$DB_PORT" --username="$DB_USERNAME" --no-owner --clean --if-exists --single-transaction --dbname="$DB_DATABASE" "$LARAVEL_STORAGE_PATH"/demo.dump && rm -rf "$LARAVEL_STORAGE_PATH"/framework/cache/data/* "$LARAVEL_STORAGE_PATH"/app && cp -a "$LARAVEL_STORAGE_PATH"/demo-files "$LARAVEL_STORAGE_PATH"/app');
     }
 
     protected function tearDown(): void

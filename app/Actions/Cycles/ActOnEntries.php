@@ -267,7 +267,9 @@ final readonly class ActOnEntries
         $count = 0;
         if (isset($act->before['removed'])) {
             $top = (int) DB::table('entries')->where('cycle_id', $cycle->id)->max('position');
-            $rows = array_map(static fn (array $row): array => [...$row, 'position' => ++$top, 'addition_id' => null], $act->before['removed']);
+            // One of them may have come back by itself: somebody had walked it without the server.
+            $back = DB::table('entries')->whereIn('id', array_column($act->before['removed'], 'id'))->pluck('id')->all();
+            $rows = array_map(static fn (array $row): array => [...$row, 'position' => ++$top, 'addition_id' => null], array_filter($act->before['removed'], static fn (array $row): bool => !\in_array($row['id'], $back, true)));
             foreach (array_chunk($rows, 500) as $some) {
                 DB::table('entries')->insert($some);
             }

@@ -61,12 +61,23 @@ final readonly class ReadQueue
     }
 
     /**
-     * @return list<QueueItem> acts that arrived too late
+     * @return list<QueueItem> acts that arrived too late, those of one person in one attempt together and in their order
      */
     private function late(Project $project): array
     {
-        return $this->items(DB::select("select l.id, l.kind, l.why, l.received_at as at, k.key, k.title, e.id as entry_id, c.name, u.id as user_id, u.name as user_name from late_acts l join attempts a on a.id = l.attempt_id join entries e on e.id = a.entry_id join cases k on k.id = e.case_id join cycles c on c.id = e.cycle_id left join users u on u.id = l.actor_id where l.project_id = ? and l.state = 'waiting'", [$project->id]),
-            static fn (object $r): QueueItem => new QueueItem("late-{$r->id}", 'late', "{$r->key} {$r->title}", 'Arrived too late ('.str_replace('_', ' ', $r->kind)."): {$r->why}", self::by($r), Zulu::time($r->at), "/{$project->code}/entries/{$r->entry_id}", $r->id, $r->name));
+        $rows = DB::select("select l.id, l.attempt_id, l.kind, l.payload, l.why, l.received_at as at, k.key, k.title, e.id as entry_id, c.name, u.id as user_id, u.name as user_name from late_acts l join attempts a on a.id = l.attempt_id join entries e on e.id = a.entry_id join cases k on k.id = e.case_id join cycles c on c.id = e.cycle_id left join users u on u.id = l.actor_id where l.project_id = ? and l.state = 'waiting' order by l.counter, l.device_time, l.received_at", [$project->id]);
+        $groups = [];
+        foreach ($rows as $row) {
+            $groups["{$row->attempt_id} {$row->user_id}"][] = $row;
+        }
+
+        return array_values(array_map(static function (array $of) use ($project): QueueItem {
+            $first = $of[0];
+            $lines = array_map(static fn (\stdClass $r): string => LateWords::of($r->kind, json_decode($r->payload, true, 512, \JSON_THROW_ON_ERROR)), $of);
+            $text = implode(' ', array_unique(array_column($of, 'why')));
+
+            return new QueueItem("late-{$first->id}", 'late', "{$first->key} {$first->title}", $text, self::by($first), Zulu::time($first->at), "/{$project->code}/entries/{$first->entry_id}", $first->id, $first->name, $lines);
+        }, $groups));
     }
 
     /**

@@ -10,11 +10,9 @@ use Illuminate\Support\Str;
 use LucidStep\App\Actions\Cycles\Estimates;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\Round;
 use LucidStep\App\Models\StepResult;
-use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
@@ -27,7 +25,7 @@ use LucidStep\Core\Verdict\Verdict;
  */
 final readonly class ApplyLate
 {
-    public function __construct(private Journal $journal, private RecordVerdict $verdicts, private RefreshEntry $refresh, private CycleChain $chain)
+    public function __construct(private Journal $journal, private RecordVerdict $verdicts, private KeepRounds $rounds, private LateEvidence $evidence, private RefreshEntry $refresh, private CycleChain $chain)
     {
     }
 
@@ -93,22 +91,27 @@ final readonly class ApplyLate
     {
         $p = $act->payload;
         $rounds = Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get();
-        $result = $rounds->firstWhere('position', $p['round'] ?? null)?->results->firstWhere('position', $p['step'] ?? null);
+        $round = $rounds->firstWhere('position', $p['round'] ?? null);
+        $result = $round?->results->firstWhere('position', $p['step'] ?? null);
         $text = static fn (string $key): string => trim((string) ($p[$key] ?? ''));
         match ($act->kind) {
-            'verdict_given' => $result?->fill(['verdict' => Verdict::from($p['verdict']), 'happened' => $text('happened'), 'reason' => $text('reason'), 'waits_on' => $text('waits_on'), 'judged_at' => Carbon::now()])->save(),
+            'verdict_given' => $result?->fill(['verdict' => Verdict::from($p['verdict']), 'happened' => $text('happened'), 'reason' => $text('reason'), 'waits_on' => $text('waits_on'), 'judged_at' => 'not_run' === $p['verdict'] ? null : Carbon::now()])->save(),
             'note_written' => $result instanceof StepResult ? $result->fill(['note' => $text('note')])->save() : $attempt->remark = $text('note'),
             'tried' => $result?->fill(['tries' => $result->tries + 1, 'tries_failed' => $result->tries_failed + (($p['failed'] ?? false) ? 1 : 0)])->save(),
-            'round_skip' => $rounds->firstWhere('position', $p['round'])?->update(['skipped' => $text('reason')]),
-            'round_take_up' => $rounds->firstWhere('position', $p['round'])?->update(['skipped' => null]),
+            'round_skip' => $round?->update(['skipped' => $text('reason')]),
+            'round_take_up' => $round?->update(['skipped' => null]),
+            // A row that is walked once more already needs no other round.
+            'round_repeat' => null === $round || $rounds->contains('repeats', $round->position) ? null : $rounds->push($this->rounds->repeat($attempt, $round, array_values($rounds->all()))),
             'surroundings_said' => $attempt->fill(array_intersect_key($p, ['build_id' => 1, 'configuration_id' => 1, 'environment' => 1])),
-            'evidence_added' => $this->evidence($attempt, $actor, $p, $stamp),
+            'evidence_added' => $this->evidence->add($attempt, $actor, $p, $stamp),
+            'evidence_captioned', 'evidence_moved', 'evidence_marked', 'evidence_removed', 'evidence_redacted' => $this->evidence->change($attempt, $actor, $act->kind, $p),
             default => null,
         };
         $this->verdicts->rollUp($attempt, $rounds->all());
         $attempt->active_ms += max(0, (int) ($p['active_ms'] ?? $p['counted_ms'] ?? 0));
-        $event = array_filter(array_intersect_key($p, array_flip(['round', 'step', 'verdict', 'happened', 'reason', 'waits_on', 'note', 'active_ms', 'failed', 'environment', 'counted_ms', 'away_ms', 'name', 'caption'])), static fn (mixed $v): bool => null !== $v && '' !== $v);
-        $this->journal->append($attempt, $actor, $act->kind, $event, $stamp, isset($p['sha256']) ? [$p['sha256']] : []);
+        $event = array_filter(array_intersect_key($p, array_flip(['round', 'step', 'verdict', 'happened', 'reason', 'waits_on', 'note', 'active_ms', 'failed', 'environment', 'counted_ms', 'away_ms', 'name', 'caption', 'evidence', 'from', 'to'])), static fn (mixed $v): bool => null !== $v && '' !== $v);
+        $becomes = (array) ($p['becomes'] ?? []);
+        $this->journal->append($attempt, $actor, $act->kind, $event, $stamp, array_values(array_filter([$p['sha256'] ?? $becomes['sha256'] ?? $becomes['marked_sha256'] ?? null])));
         if ('finished' === $act->kind) {
             $final = Verdict::tryFrom((string) ($p['verdict'] ?? '')) ?? $attempt->roll_up;
             // What it rests on may have been set aside: then it stays open.
@@ -116,19 +119,6 @@ final readonly class ApplyLate
                 return;
             }
             $attempt->fill(['state' => AttemptState::Finished, 'verdict' => $final, 'overruled' => $final !== $attempt->roll_up, 'note' => $text('note'), 'has_verdict' => true, 'finished_at' => Carbon::now()]);
-        }
-    }
-
-    /**
-     * @param  array<string, mixed>  $p
-     */
-    private function evidence(Attempt $attempt, User $actor, array $p, DeviceStamp $stamp): void
-    {
-        if (isset($p['sha256']) && StoredFile::query()->find($p['sha256']) instanceof StoredFile && null === Evidence::query()->find($p['id'])) {
-            Evidence::query()->create([
-                'id' => $p['id'], 'project_id' => $attempt->project_id, 'attempt_id' => $attempt->id, 'round' => $p['round'] ?? null, 'step' => $p['step'] ?? null, 'sha256' => $p['sha256'],
-                'name' => $p['name'] ?? 'evidence', 'caption' => trim((string) ($p['caption'] ?? '')), 'source' => $p['source'] ?? 'file', 'added_by_id' => $actor->id, 'device_time' => $stamp->time, 'created_at' => Carbon::now(),
-            ]);
         }
     }
 }

@@ -91,7 +91,8 @@ final readonly class ChangeEvidence
     {
         $attempt = Attempt::query()->findOrFail($evidence->attempt_id);
 
-        return ($this->act)($attempt, $user, $kind, $payload, $stamp, function (Attempt $attempt) use ($evidence, $user, $kind, $payload, $fields, $stamp, $hashes): void {
+        // What it becomes is kept with an act that comes too late: a lead may still accept it.
+        return ($this->act)($attempt, $user, $kind, [...$payload, 'becomes' => $fields], $stamp, function (Attempt $attempt) use ($evidence, $user, $kind, $payload, $fields, $stamp, $hashes): void {
             $evidence->fill($fields)->save();
             $this->journal->append($attempt, $user, $kind, $payload, $stamp, $hashes ?? array_values(array_filter([$evidence->sha256])));
         });

@@ -67,9 +67,13 @@ final readonly class KeepRounds
     }
 
     /**
-     * @param  list<Round>  $rounds
+     * Walks the row of a round once more, as a round at the end.
+     *
+     * @param  list<Round>  $rounds all of the attempt, in order
+     *
+     * @throws ValidationException when it is walked once more already, or there are too many
      */
-    private function repeat(Attempt $attempt, Round $round, array $rounds): Round
+    public function repeat(Attempt $attempt, Round $round, array $rounds): Round
     {
         foreach ($rounds as $other) {
             if ($other->repeats === $round->position) {

@@ -31,6 +31,7 @@ final readonly class SaySurroundings
     {
         $fields = ['build_id' => $fields['build_id'] ?? null, 'configuration_id' => $fields['configuration_id'] ?? null, 'environment' => trim((string) ($fields['environment'] ?? ''))];
         self::check($attempt->project_id, $fields['build_id'], $fields['configuration_id']);
+        $fields['environment'] = (string) Secrets::hide($attempt, ['environment' => $fields['environment']])['environment'];
 
         return ($this->act)($attempt, $user, 'surroundings_said', $fields, $stamp, function (Attempt $attempt) use ($user, $fields, $stamp): void {
             $attempt->fill($fields);

@@ -85,12 +85,14 @@ final readonly class StartAttempt
      * Takes in an attempt that a device began while the server was away. Whatever was walked is kept: when it could not begin
      * as it did (somebody else walks the entry, it is held by now, its cycle is closed), it stands beside the others.
      *
+     * @param  ?Role  $role    null when the person left the project meanwhile
      * @param  string  $id      made on the device
      * @param  string  $version the version of the case that the device had
+     * @param  ?string  $beside  why it stands beside the others in any case
      *
      * @throws ValidationException when the version is not one of the entry's case, or the id is another attempt's
      */
-    public function takeIn(Entry $entry, User $user, Role $role, DeviceStamp $stamp, string $id, string $version): Attempt
+    public function takeIn(Entry $entry, User $user, ?Role $role, DeviceStamp $stamp, string $id, string $version, ?string $beside = null): Attempt
     {
         $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
         $entry->load('cycle', 'case');
@@ -104,13 +106,14 @@ final readonly class StartAttempt
         $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
         $open = null === $entry->open_attempt_id ? null : Attempt::query()->lockForUpdate()->with('tester')->find($entry->open_attempt_id);
         $readiness = $this->read->view($entry->cycle)->readiness($entry->id);
-        $beside = match (true) {
+        $beside ??= match (true) {
+            true !== $role?->records() => "{$user->name} does not record in this project any more.",
             null !== $open && $open->tester_id !== $user->id => "{$open->tester->name} walked this entry at the same time.",
             null !== $open => 'Another attempt of the same person was open.',
             'released' !== $entry->cycle->state => "The cycle is {$entry->cycle->state}.",
             null !== $entry->case->binned_at => 'The case is in the bin.',
             'held' === $readiness->is => 'The entry was held when it arrived.',
-            $policies->onlyAssigneeRecords && $entry->assignee_id !== $user->id && !$role->leads() && !(null === $entry->assignee_id && $policies->openingTakes) => 'Only the assignee records this entry.',
+            $policies->onlyAssigneeRecords && $entry->assignee_id !== $user->id && true !== $role->leads() && !(null === $entry->assignee_id && $policies->openingTakes) => 'Only the assignee records this entry.',
             default => null,
         };
         if (null === $beside && null === $entry->assignee_id && $policies->openingTakes) {

@@ -10,6 +10,7 @@ use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Actions\Walk\CorrectTime;
 use LucidStep\App\Actions\Walk\CountTry;
 use LucidStep\App\Actions\Walk\DecideAway;
+use LucidStep\App\Actions\Walk\FindWalked;
 use LucidStep\App\Actions\Walk\FinishAttempt;
 use LucidStep\App\Actions\Walk\KeepRounds;
 use LucidStep\App\Actions\Walk\KnownDefects;
@@ -109,11 +110,11 @@ final class AttemptController
         return new JsonResponse(AttemptDetail::from($take($attempt, $request->person(), $request->stamp(), $request->string('word')->toString()), $request->person()->id));
     }
 
-    #[Post('/entries/{entry}/device-attempts', 'Take in an attempt that a device began while the server was away', AttemptDetail::class, DeviceAttemptRequest::class, 201)]
-    public function takeIn(DeviceAttemptRequest $request, Entry $entry, StartAttempt $start, Memberships $memberships): JsonResponse
+    #[Post('/entries/{walked}/device-attempts', 'Take in an attempt that a device began while the server was away; an entry taken out of its cycle meanwhile comes back with it', AttemptDetail::class, DeviceAttemptRequest::class, 201)]
+    public function takeIn(DeviceAttemptRequest $request, string $walked, FindWalked $find, StartAttempt $start, Memberships $memberships): JsonResponse
     {
-        Gate::authorize('walk', $entry);
-        $attempt = $start->takeIn($entry, $request->person(), $memberships->sure($request->person(), $entry->project_id), $request->stamp(), $request->string('id')->toString(), $request->string('case_version_id')->toString());
+        [$entry, $beside] = $find($walked, $request->person());
+        $attempt = $start->takeIn($entry, $request->person(), $memberships->role($request->person(), $entry->project_id), $request->stamp(), $request->string('id')->toString(), $request->string('case_version_id')->toString(), $beside);
 
         return new JsonResponse(AttemptDetail::from($attempt, $request->person()->id), 201);
     }

@@ -12,6 +12,9 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'Something that waits for a lead.')]
 final readonly class QueueItem
 {
+    /**
+     * @param  list<string>  $lines what it consists of, in order, where it is more than one thing
+     */
     public function __construct(
         #[OA\Property]
         public string $id,
@@ -31,6 +34,8 @@ final readonly class QueueItem
         public string $subject_id,
         #[OA\Property]
         public ?string $cycle,
+        #[OA\Property(items: new OA\Items(type: 'string'))]
+        public array $lines = [],
     ) {
     }
 }

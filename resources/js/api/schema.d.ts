@@ -1133,23 +1133,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/entries/{entry}/device-attempts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Take in an attempt that a device began while the server was away */
-        post: operations["postEntriesEntryDeviceAttempts"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/entries/{entry}/drift": {
         parameters: {
             query?: never;
@@ -1248,6 +1231,23 @@ export interface paths {
         put?: never;
         /** Take the newest version of its case */
         post: operations["postEntriesEntryVersions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/entries/{walked}/device-attempts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take in an attempt that a device began while the server was away; an entry taken out of its cycle meanwhile comes back with it */
+        post: operations["postEntriesWalkedDeviceAttempts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4410,6 +4410,7 @@ export interface components {
             link: string;
             subject_id: string;
             cycle: string | null;
+            lines: string[];
         };
         /** @description Why an entry is held, or what it should wait for. */
         Reason: {
@@ -7582,44 +7583,6 @@ export interface operations {
             };
         };
     };
-    postEntriesEntryDeviceAttempts: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
-                "Idempotency-Key"?: string;
-            };
-            path: {
-                entry: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DeviceAttemptRequest"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AttemptDetail"];
-                };
-            };
-            /** @description A problem */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     getEntriesEntryDrift: {
         parameters: {
             query?: never;
@@ -7900,6 +7863,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EntryDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEntriesWalkedDeviceAttempts: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                walked: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceAttemptRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttemptDetail"];
                 };
             };
             /** @description A problem */

@@ -7,6 +7,7 @@ import { exact, plural, when } from './words';
 const route = useRoute();
 const open = ref(false);
 const waiting = computed(() => outbox.waiting.value.length);
+const held = computed(() => outbox.held.value.length);
 const refused = computed(() => outbox.refused.value);
 const words = computed(() => {
   const { awaySince, stopped, full, sending } = outbox.state;
@@ -17,9 +18,9 @@ const words = computed(() => {
     return `${waiting.value} waiting since ${when(outbox.waiting.value[0]?.at ?? awaySince)}`;
   if (awaySince) return 'Server away';
   if (waiting.value > 0) return sending ? `Sending ${waiting.value}` : `${waiting.value} waiting`;
+  if (held.value > 0) return `${held.value} to look over`;
   return 'Saved';
 });
-const held = computed(() => outbox.held.value.length);
 const calm = computed(() => words.value === 'Saved');
 /** What was refused, as a file: a way out that loses nothing. */
 function takeOut(): void {

@@ -124,7 +124,7 @@ function onDrop(event: DragEvent): void {
 // A clean pass needs no wrap-up where the project says so.
 watch(lit, async (now, before) => {
   const detail = view.value;
-  if (now !== null || before === null || !detail || locked.value) return;
+  if (now !== null || before === null || !detail || locked.value || walk.unlooked.value > 0) return;
   const { policies, attempt } = detail;
   if (policies.skip_wrap_up_on_pass && policies.pass_sets_verdict && attempt.roll_up === 'pass') {
     await walk.act({ kind: 'finish', verdict: null, note: '', active_ms: walk.clock.take(), time: null });

@@ -69,6 +69,11 @@ const TIME =
 async function finish(): Promise<void> {
   const detail = view.value;
   if (busy.value || !detail || detail.attempt.state !== 'open' || props.locked) return;
+  if (props.walk.unlooked.value > 0)
+    return complain(
+      'verdict',
+      `${plural(props.walk.unlooked.value, 'picture')} of this attempt ${props.walk.unlooked.value === 1 ? 'was' : 'were'} not looked over yet and would come too late. Hide what is secret in ${props.walk.unlooked.value === 1 ? 'it' : 'them'}, send as it is, or remove it.`,
+    );
   if (chosen.value === '')
     return complain('verdict', `${plural(notRun.value, 'step')} not run. Choose the verdict and say why.`);
   if (needsWord.value && [...new Intl.Segmenter().segment(draft.value.note.trim())].length < 3)

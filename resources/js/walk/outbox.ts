@@ -7,6 +7,12 @@ import { device, isNoRoom } from './device';
 
 /** Called when the server has taken an act, with its answer. */
 type Settled = (act: Act, answer: Record<string, unknown>) => Promise<void> | void;
+/** What tabs tell each other: something else waits now, or this act was taken. */
+type Word = { taken: Act; answer: Record<string, unknown> } | 'changed';
+
+/** How long an answer may take, in ms, before the server counts as away: a file has a ms more for each 20 bytes to travel. */
+const patience = (act: Act): number =>
+  30_000 + ('file' in act.deed && act.deed.file ? Math.ceil(act.deed.file.size / 20) : 0);
 
 /**
  * Everything recorded in a walk goes through here: first written on the device, shown at once, then sent in
@@ -39,10 +45,44 @@ class Outbox {
   private user: string | null = null;
   /** The act that is on its way right now. */
   private sendingKey: string | null = null;
+  /** What was taken while this page is open: a list read from the device before that may still hold it. */
+  private readonly gone = new Set<string>();
   private readonly others = new BroadcastChannel('lucid-step-outbox');
 
   constructor() {
-    this.others.onmessage = () => void this.reload();
+    this.others.onmessage = ({ data }: MessageEvent<Word>) => void this.heard(data);
+  }
+
+  /** Another tab sent something: here too it becomes part of what the server knows, before it leaves the list. */
+  private async heard(word: Word): Promise<void> {
+    if (word !== 'changed' && word.taken.user === this.user) await this.settle(word.taken, word.answer);
+    await this.reload();
+  }
+
+  private async settle(act: Act, answer: Record<string, unknown>): Promise<void> {
+    if (this.gone.has(act.key)) return;
+    for (const listener of this.settled) await listener(act, answer);
+    this.gone.add(act.key);
+    this.state.savedAt = new Date().toISOString();
+  }
+
+  private tell(word: Word): void {
+    this.others.postMessage(word);
+  }
+
+  /** Where an act stands in the list: the list may have been read anew since, with other objects for the same acts. */
+  private at(act: Act): number {
+    return this.acts.findIndex((a) => a.key === act.key);
+  }
+
+  private async deliver(act: Act): Promise<Record<string, unknown>> {
+    const { path, init } = requestOf(act);
+    const headers = new Headers(init.headers);
+    headers.set('Idempotency-Key', act.key);
+    // A server that takes a request and says nothing is away; the same key makes sending it again harmless.
+    const signal = AbortSignal.timeout(patience(act));
+    const response = await send(path, { ...init, headers, signal });
+    return response.json().catch(() => ({})) as Promise<Record<string, unknown>>;
   }
 
   /** Begins to send for a person. Acts of another person on this device wait for them. */
@@ -79,8 +119,9 @@ class Outbox {
         'This device could not keep the last entry: its storage is full, and the server does not answer. Free some space and repeat it; what you typed is still there.';
       throw new Problem(507, 'device-full', this.state.full, {}, { cause: String(error) });
     }
-    this.acts.push(act);
-    this.others.postMessage('changed');
+    // The list may have been read anew meanwhile, with this act in it.
+    if (this.at(act) < 0 && !this.gone.has(act.key)) this.acts.push(act);
+    this.tell('changed');
     this.kick();
     return act;
   }
@@ -89,14 +130,11 @@ class Outbox {
   private async sendUnkept(act: Act): Promise<boolean> {
     if (this.waiting.value.length > 0 || this.state.awaySince !== null) return false;
     try {
-      const { path, init } = requestOf({ ...act, counter: 0 });
-      const headers = new Headers(init.headers);
-      headers.set('Idempotency-Key', act.key);
-      const response = await send(path, { ...init, headers });
-      const answer: Record<string, unknown> = await response.json().catch(() => ({}));
-      for (const listener of this.settled) await listener({ ...act, counter: 0 }, answer);
+      const unkept = { ...act, counter: 0 };
+      const answer = await this.deliver(unkept);
+      await this.settle(unkept, answer);
       this.state.full = null;
-      this.state.savedAt = new Date().toISOString();
+      this.tell({ taken: unkept, answer });
       return true;
     } catch {
       return false;
@@ -113,26 +151,40 @@ class Outbox {
     return true;
   }
 
-  /** Sends a refused act once more, at the person's wish. */
+  /** Sends a refused act once more, at the person's wish, and what was refused with it. */
   async again(act: Act): Promise<void> {
-    const { refused: _, ...rest } = act;
-    this.faults.delete(act.key);
-    await this.rewrite(rest);
+    for (const one of [act, ...this.belonging(act).filter((a) => a.refused !== undefined)]) {
+      const { refused: _, ...rest } = one;
+      this.faults.delete(one.key);
+      await this.rewrite(rest);
+    }
     this.kick();
+  }
+
+  /** What makes no sense without an act: what was done with a file, what was recorded in an attempt. */
+  private belonging({ key, attempt, deed }: Act): Act[] {
+    return this.acts.filter((a) =>
+      a.key === key
+        ? false
+        : deed.kind === 'evidence'
+          ? 'id' in a.deed && a.deed.id === deed.id
+          : deed.kind === 'start' && a.attempt === attempt,
+    );
   }
 
   private async rewrite(act: Act): Promise<void> {
     await (await device()).put('acts', act);
-    const at = this.acts.findIndex((a) => a.counter === act.counter);
+    const at = this.at(act);
     if (at >= 0) this.acts.splice(at, 1, act);
-    this.others.postMessage('changed');
+    this.tell('changed');
   }
 
-  /** Gives a refused act up, at the person's wish. */
+  /** Gives an act up, at the person's wish; with a file what was done with it. */
   async drop(act: Act): Promise<void> {
-    await (await device()).delete('acts', act.counter);
+    const all = act.deed.kind === 'evidence' ? [act, ...this.belonging(act)] : [act];
+    for (const one of all) await (await device()).delete('acts', one.counter);
     await this.reload();
-    this.others.postMessage('changed');
+    this.tell('changed');
   }
 
   onSettled(listener: Settled): () => void {
@@ -159,7 +211,11 @@ class Outbox {
 
   private async reload(): Promise<void> {
     const all = await (await device()).getAll('acts');
-    this.acts.splice(0, this.acts.length, ...all.filter((a) => a.user === this.user));
+    this.acts.splice(
+      0,
+      this.acts.length,
+      ...all.filter((a) => a.user === this.user && !this.gone.has(a.key)),
+    );
     this.state.loaded = true;
   }
 
@@ -194,11 +250,7 @@ class Outbox {
 
   private async sendOne(act: Act): Promise<boolean> {
     try {
-      const { path, init } = requestOf(act);
-      const headers = new Headers(init.headers);
-      headers.set('Idempotency-Key', act.key);
-      const response = await send(path, { ...init, headers });
-      const answer: Record<string, unknown> = await response.json().catch(() => ({}));
+      const answer = await this.deliver(act);
       this.state.awaySince = null;
       this.state.stopped = null;
       this.pause = 1000;
@@ -209,11 +261,11 @@ class Outbox {
         );
         return true;
       }
-      for (const listener of this.settled) await listener(act, answer);
+      await this.settle(act, answer);
       await (await device()).delete('acts', act.counter);
-      this.acts.splice(this.acts.indexOf(act), 1);
-      this.state.savedAt = new Date().toISOString();
-      this.others.postMessage('changed');
+      const at = this.at(act);
+      if (at >= 0) this.acts.splice(at, 1);
+      this.tell({ taken: act, answer });
       return true;
     } catch (error) {
       return this.failed(act, error);
@@ -253,9 +305,9 @@ class Outbox {
       // It stays on the device as it was, and is refused again after a reload.
       if (!isNoRoom(error)) throw error;
     }
-    const at = this.acts.findIndex((a) => a.counter === act.counter);
+    const at = this.at(act);
     if (at >= 0) this.acts.splice(at, 1, refused);
-    this.others.postMessage('changed');
+    this.tell('changed');
   }
 
   private later(ms: number): void {

@@ -3,8 +3,12 @@ import { computed, onBeforeUnmount, ref, watch, type Ref } from 'vue';
 /** A gap between two signs of the tester longer than this is asked about on return. */
 export const LONGEST_GAP = 10 * 60_000;
 
+/** Each page of the application at this device; of several that show the same attempt only one counts. */
+const PAGE = `${Date.now()}.${Math.random()}`;
+
 /**
- * Measures the time spent on an attempt since the last act, in ms. It runs while the attempt is open here.
+ * Measures the time spent on an attempt since the last act, in ms. It runs while the attempt is open here; where several
+ * tabs show it, in the one in which the tester was seen last.
  * A long time without a sign of the tester, or a device that slept, is never counted silently: it stands apart in `away`
  * until somebody says how much of it was work.
  */
@@ -17,18 +21,32 @@ export function useClock(attempt: Ref<string>, open: Ref<boolean>, now: () => nu
   let sign = now();
   const name = (): string => `lucid-step-clock:${attempt.value}`;
   const asked = (): string => `lucid-step-away:${attempt.value}`;
+  const holder = (): string => `lucid-step-clock-tab:${attempt.value}`;
+  const stored = (): number => Number(localStorage.getItem(name()) ?? 0) || 0;
   const tick = ref(0);
 
   watch(
     attempt,
-    () => {
-      since.value = Number(localStorage.getItem(name()) ?? 0) || 0;
+    (_, before) => {
+      if (before !== undefined) letGo(before);
+      localStorage.setItem(holder(), PAGE);
+      since.value = stored();
       const kept = localStorage.getItem(asked());
       away.value = kept ? (JSON.parse(kept) as { ms: number; from: number }) : null;
       last = sign = now();
     },
     { immediate: true },
   );
+  function letGo(of: string): void {
+    const key = `lucid-step-clock-tab:${of}`;
+    if (localStorage.getItem(key) === PAGE) localStorage.removeItem(key);
+  }
+  /** Whether another tab counts; one that was closed has let go. */
+  function elsewhere(): boolean {
+    const by = localStorage.getItem(holder());
+    if (by === null) localStorage.setItem(holder(), PAGE);
+    return by !== null && by !== PAGE;
+  }
   function keepAway(): void {
     if (away.value) localStorage.setItem(asked(), JSON.stringify(away.value));
     else localStorage.removeItem(asked());
@@ -38,6 +56,11 @@ export function useClock(attempt: Ref<string>, open: Ref<boolean>, now: () => nu
     const gap = at - last;
     last = at;
     tick.value += 1;
+    if (elsewhere()) {
+      since.value = stored();
+      sign = at;
+      return;
+    }
     if (!open.value || paused.value) {
       sign = at;
       return;
@@ -51,6 +74,12 @@ export function useClock(attempt: Ref<string>, open: Ref<boolean>, now: () => nu
   /** The tester did something here: a key, the mouse, the window in front again. */
   function seen(): void {
     const at = now();
+    if (elsewhere()) {
+      localStorage.setItem(holder(), PAGE);
+      since.value = stored();
+      sign = last = at;
+      return;
+    }
     if (open.value && !paused.value && at - sign >= LONGEST_GAP) {
       // What was counted since the last sign belongs to the time that is asked about.
       const counted = Math.min(since.value, LONGEST_GAP);
@@ -66,6 +95,7 @@ export function useClock(attempt: Ref<string>, open: Ref<boolean>, now: () => nu
   for (const kind of signs) window.addEventListener(kind, seen, { passive: true });
   onBeforeUnmount(() => {
     clearInterval(timer);
+    letGo(attempt.value);
     for (const kind of signs) window.removeEventListener(kind, seen);
   });
 

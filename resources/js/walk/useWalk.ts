@@ -117,6 +117,8 @@ export function useWalk(id: Ref<string>) {
         position,
       );
   }
+  /** Pictures of this attempt that nobody looked over yet: they would come too late once it is finished. */
+  const unlooked = computed(() => view.value?.evidence.filter((e) => e.held === true).length ?? 0);
   const current = computed(() => steps.value.find((s) => s.position === lit.value) ?? null);
 
   async function act(deed: Deed, held = false): Promise<void> {
@@ -215,6 +217,7 @@ export function useWalk(id: Ref<string>) {
     light,
     move,
     current,
+    unlooked,
     judge,
     judgeAll,
     act,

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Feature\Walk;
 
-use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
@@ -13,6 +12,7 @@ use LucidStep\App\Models\Role;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\User;
 use LucidStep\Tests\Support\FeatureTestCase;
+use LucidStep\Tests\Support\Walks;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 /**
@@ -20,6 +20,8 @@ use Symfony\Component\HttpFoundation\BinaryFileResponse;
  */
 final class RecordTest extends FeatureTestCase
 {
+    use Walks;
+
     private string $attempt;
 
     private User $me;
@@ -247,35 +249,6 @@ final class RecordTest extends FeatureTestCase
         $this->as($this->me, 'POST', "/attempts/{$this->attempt}/finish", [])->assertOk();
 
         return [(string) $answer->assertCreated()->json('evidence.id'), (string) $answer->json('evidence.sha256')];
-    }
-
-    /**
-     * @param  array<string, mixed>  $fields
-     * @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response>
-     */
-    private function upload(User $user, string $attempt, string $content, array $fields = [], ?string $path = null, string $name = 'a.png'): \Illuminate\Testing\TestResponse
-    {
-        $file = (string) tempnam(sys_get_temp_dir(), 'up');
-        file_put_contents($file, $content);
-        $this->app?->forgetScopedInstances();
-
-        return $this->actingAs($user)->post('/api/v1'.($path ?? "/attempts/{$attempt}/evidence"), ['id' => (string) Str::uuid7(), ...$fields, 'file' => new UploadedFile($file, $name, null, null, true)], ['Accept' => 'application/json']);
-    }
-
-    /**
-     * @param  ?array{int, int, int, int}  $box
-     */
-    private static function png(int $width, int $height, int $colour = 0xFBF9F4, ?array $box = null): string
-    {
-        $picture = imagecreatetruecolor(max(1, $width), max(1, $height));
-        imagefill($picture, 0, 0, $colour);
-        if (null !== $box) {
-            imagefilledrectangle($picture, $box[0], $box[1], $box[2], $box[3], 0x000000);
-        }
-        ob_start();
-        imagepng($picture);
-
-        return (string) ob_get_clean();
     }
 
     private function unpack(string $zip): string

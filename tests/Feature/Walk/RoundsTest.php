@@ -14,14 +14,16 @@ use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
-use LucidStep\App\Models\User;
 use LucidStep\Tests\Support\FeatureTestCase;
+use LucidStep\Tests\Support\Walks;
 
 /**
  * What the walk does beside judging steps: rounds, tries, notes, away times, lists, and what arrives late.
  */
 final class RoundsTest extends FeatureTestCase
 {
+    use Walks;
+
     public function test_each_row_is_a_round_with_its_own_values_and_verdict(): void
     {
         $me = $this->world->person();
@@ -223,41 +225,5 @@ final class RoundsTest extends FeatureTestCase
         self::assertSame(2, LateAct::query()->count());
         $this->as($this->world->lead(), 'POST', '/late-acts/'.LateAct::query()->firstOrFail()->id.'/judgements', ['accept' => true, 'all' => true])->assertNoContent();
         self::assertSame(2, DB::table('step_results')->where('verdict', 'pass')->count());
-    }
-
-    /**
-     * @param  list<list<string>>  $rows
-     */
-    private function withRows(User $me, array $rows): Entry
-    {
-        $table = $this->as($me, 'POST', '/projects/TST/data-tables', ['name' => 'People', 'columns' => [['name' => 'who'], ['name' => 'seats']], 'rows' => array_map(static fn (array $c): array => ['cells' => $c], $rows)])->assertCreated()->json('table.id');
-        $entry = $this->world->entry($me, 1);
-        $case = TestCase::query()->findOrFail($entry->case_id);
-        $this->as($me, 'PUT', "/cases/{$case->key}", ['title' => 'Rows', 'table' => $table, 'steps' => [['action' => 'Book for {{who}}', 'data' => '{{seats}}'], ['action' => 'Pay']], 'revision' => 1])->assertOk();
-        $entry->update(['case_version_id' => CaseVersion::query()->where('case_id', $case->id)->orderByDesc('number')->value('id'), 'row_ids' => DB::table('data_rows')->orderBy('position')->pluck('id')->all(), 'rounds' => count($rows)]);
-
-        return $entry->refresh();
-    }
-
-    private function walked(Entry $entry, User $user): string
-    {
-        return (string) $this->as($user, 'POST', "/entries/{$entry->id}/attempts")->assertCreated()->json('attempt.id');
-    }
-
-    /**
-     * @param  array<string, mixed>  $more
-     */
-    private function judge(User $user, string $attempt, int $round, int $step, string $verdict, array $more = []): void
-    {
-        $this->send($user, $attempt, $round, $step, $verdict, $more)->assertOk()->assertJson(['applied' => true]);
-    }
-
-    /**
-     * @param  array<string, mixed>  $more
-     * @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response>
-     */
-    private function send(User $user, string $attempt, int $round, int $step, string $verdict, array $more = []): \Illuminate\Testing\TestResponse
-    {
-        return $this->as($user, 'POST', "/attempts/{$attempt}/verdicts", ['round' => $round, 'step' => $step, 'verdict' => $verdict, ...$more]);
     }
 }

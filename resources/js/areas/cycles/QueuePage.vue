@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { api, take, type Api } from '@/api/client';
 import { useRead } from '@/kit/read';
@@ -53,13 +53,16 @@ const seen = (i: Api['QueueItem']): Promise<void> =>
     () => api.POST('/attempts/{attempt}/time-seen', { params: { path: { attempt: of(i) } }, body: {} }),
     'The corrected time stands.',
   );
-/** With `all`, everything else of the same person for the same attempt too, in the order of their device. */
-const judge = (i: Api['QueueItem'], accept: boolean, all = false): Promise<void> =>
+/** So many of the acts that arrived together are shown at once. */
+const FEW = 6;
+const shown = reactive(new Set<string>());
+/** Everything of the same person for the same attempt, in the order of their device. */
+const judge = (i: Api['QueueItem'], accept: boolean): Promise<void> =>
   run(
     () =>
       api.POST('/late-acts/{lateAct}/judgements', {
         params: { path: { lateAct: of(i) } },
-        body: { accept, all },
+        body: { accept, all: true },
       }),
     accept ? 'Accepted, and applied as it was recorded.' : 'Set aside. It stays readable.',
   );
@@ -109,6 +112,23 @@ const drop = (i: Api['QueueItem']): Promise<void> => {
           <div class="what">
             <RouterLink class="plain name long" :to="i.link">{{ i.title }}</RouterLink>
             <span class="long">{{ i.text }}</span>
+            <ol v-if="i.lines.length > 0" class="small lines">
+              <li
+                v-for="(line, n) in i.lines.slice(0, shown.has(i.id) ? undefined : FEW)"
+                :key="n"
+                class="long"
+              >
+                {{ line }}
+              </li>
+            </ol>
+            <button
+              v-if="i.lines.length > FEW && !shown.has(i.id)"
+              type="button"
+              class="link small"
+              @click="shown.add(i.id)"
+            >
+              {{ plural(i.lines.length - FEW, 'more', 'more') }}
+            </button>
             <span class="soft small"
               ><template v-if="i.by">{{ i.by.name }}, </template
               ><span v-if="i.at" :title="exact(i.at)">{{ ago(i.at) }}</span
@@ -123,16 +143,12 @@ const drop = (i: Api['QueueItem']): Promise<void> => {
               Drop the condition
             </button>
             <template v-if="i.kind === 'late'">
-              <button type="button" class="link" @click="judge(i, true)">Accept it</button>
-              <button
-                type="button"
-                class="link"
-                title="Everything that they recorded late in this attempt, in the order of their device"
-                @click="judge(i, true, true)"
-              >
-                Accept all of theirs
+              <button type="button" class="link" @click="judge(i, true)">
+                {{ i.lines.length > 1 ? `Accept all ${i.lines.length}` : 'Accept it' }}
               </button>
-              <button type="button" class="link soft" @click="judge(i, false)">Set aside</button>
+              <button type="button" class="link soft" @click="judge(i, false)">
+                {{ i.lines.length > 1 ? 'Set all aside' : 'Set aside' }}
+              </button>
             </template>
             <template v-if="i.kind === 'retest'">
               <form v-if="asking === i.id" class="row" @submit.prevent="retest(i)">
@@ -164,7 +180,7 @@ section {
   max-width: 980px;
   margin-bottom: 24px;
 }
-li {
+ul > li {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 8px 24px;
@@ -178,11 +194,18 @@ li {
 .name {
   font-weight: 700;
 }
+.lines {
+  margin: 4px 0 4px 0;
+  padding-left: 18px;
+}
+.what .link {
+  justify-self: start;
+}
 .acts .field {
   width: 260px;
 }
 @media (max-width: 760px) {
-  li {
+  ul > li {
     grid-template-columns: minmax(0, 1fr);
   }
 }
