@@ -144,6 +144,7 @@ defineExpose({ begin, copyNext, tried });
       <span v-if="step.record.tries > 0" class="tries"
         >fails {{ step.record.tries_failed }} of {{ step.record.tries }}</span
       >
+      <span class="copied" role="status">{{ said }}</span>
     </p>
     <!-- eslint-disable-next-line vuejs-accessibility/click-events-have-key-events -->
     <div class="action" @click="onText"><MarkdownText :text="step.action" /></div>
@@ -174,7 +175,6 @@ defineExpose({ begin, copyNext, tried });
           >
             {{ chip }}
           </button>
-          <span class="soft small" role="status">{{ said }}</span>
         </div>
       </div>
       <div>
@@ -313,6 +313,9 @@ defineExpose({ begin, copyNext, tried });
   display: flex;
   align-items: center;
   gap: 6px;
+}
+.copied {
+  margin-left: auto;
 }
 .action {
   font-size: 1.2rem;

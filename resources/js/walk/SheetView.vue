@@ -49,16 +49,26 @@ async function give(verdict: FinalVerdict): Promise<void> {
   await send(verdict);
 }
 async function send(verdict: FinalVerdict | 'not_run', words = ''): Promise<void> {
+  const { walk } = props;
+  const before = { lit: walk.lit.value, marked: marked.value };
   const order = steps.value.map((s) => s.position).filter((p) => targets.value.includes(p));
-  await props.walk.judgeAll(
+  const writing = walk.judgeAll(
     order,
     verdict,
     verdict === 'fail' ? { happened: words } : verdict === 'blocked' ? { reason: words } : {},
   );
+  // The light moves on while the verdicts are being written on the device: the next key may come before they are.
   const next = steps.value.find((s) => s.record.verdict === 'not_run' && !order.includes(s.position));
   marked.value = [];
-  if (next) props.walk.light(next.position);
-  else props.walk.move(1);
+  if (verdict !== 'not_run' && next) walk.light(next.position);
+  try {
+    await writing;
+  } catch (error) {
+    marked.value = before.marked;
+    walk.light(before.lit);
+    throw error;
+  }
+  if (verdict !== 'not_run' && !next) walk.move(1);
 }
 async function record(): Promise<void> {
   const words = word.value.trim();

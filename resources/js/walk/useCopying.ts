@@ -3,6 +3,9 @@ import type { Walk, WalkStep } from './useWalk';
 
 const SAID_MS = 1800;
 
+/** A value in a text: what stands in it as code. */
+const CODE = /(`+)(?!`)(.+?)(?<!`)\1(?!`)/g;
+
 /** What can be copied out of a step: the values of its row, its data, and any value in its text. */
 export function useCopying(walk: Walk, step: () => WalkStep) {
   const said = ref('');
@@ -19,6 +22,12 @@ export function useCopying(walk: Walk, step: () => WalkStep) {
   });
   /** Data that is not just a value of the row. */
   const chips = computed(() => data.value.filter((c) => !values.value.some((v) => v.value === c)));
+  /** Values that stand in the words of the step and nowhere else. */
+  const inText = computed(() => {
+    const others = new Set([...values.value.map((v) => v.value), ...data.value, '(empty)']);
+    const found = [...`${step().action}\n${step().expected}`.matchAll(CODE)].map((m) => (m[2] ?? '').trim());
+    return [...new Set(found)].filter((text) => text !== '' && !others.has(text));
+  });
   watch(
     () => [step().position, walk.roundAt.value],
     () => (next = 0),
@@ -40,6 +49,7 @@ export function useCopying(walk: Walk, step: () => WalkStep) {
     const list = [
       ...values.value.map((v) => ({ name: v.name, text: v.hidden ? '' : v.value })),
       ...chips.value.map((text) => ({ name: 'data', text })),
+      ...inText.value.map((text) => ({ name: 'value', text })),
     ];
     const at = next % Math.max(1, list.length);
     const one = list[at];

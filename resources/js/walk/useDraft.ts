@@ -17,9 +17,14 @@ export function useDraft<T extends object>(
     key,
     async (now) => {
       loading = true;
+      draft.value = empty();
+      const before = JSON.stringify(draft.value);
       const stored = (typed.get(now) as T | undefined) ?? (await kept<T>(`draft:${now}`));
-      if (key.value === now) draft.value = { ...empty(), ...stored };
+      if (key.value !== now) return;
       loading = false;
+      // Whoever types before it is there goes on with what they type; it is kept as ever.
+      if (JSON.stringify(draft.value) === before) draft.value = { ...empty(), ...stored };
+      else draft.value = { ...draft.value };
     },
     { immediate: true },
   );

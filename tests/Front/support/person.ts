@@ -1,0 +1,182 @@
+import 'fake-indexeddb/auto';
+import { IDBFactory } from 'fake-indexeddb';
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query';
+import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
+import PrimeVue from 'primevue/config';
+import { expect, vi } from 'vitest';
+import { defineComponent, h } from 'vue';
+import { createMemoryHistory, createRouter, RouterView } from 'vue-router';
+import type { Server } from './server';
+
+/** Only one page at a time holds a lock; whoever asks for one that is held is told so. */
+const held = new Set<string>();
+const locks = {
+  request: async (name: string, _: unknown, work: (lock: object | null) => Promise<void>): Promise<void> => {
+    if (held.has(name)) return work(null);
+    held.add(name);
+    try {
+      await work({});
+    } finally {
+      held.delete(name);
+    }
+  },
+};
+
+/** A person at a page of the application. */
+export class Person {
+  private constructor(
+    readonly server: Server,
+    private readonly page: VueWrapper,
+    private readonly pathOf: () => string,
+  ) {}
+
+  /** Opens a walk, as after a reload: the device keeps what it has, the page begins anew. */
+  static async open(server: Server, path = '/SKR/walk/a1'): Promise<Person> {
+    held.clear();
+    vi.resetModules();
+    vi.stubGlobal('fetch', server.fetch);
+    Object.defineProperty(navigator, 'locks', { value: locks, configurable: true });
+    const [{ default: WalkPage }, { default: SaveState }, { whoIsThere }] = await Promise.all([
+      import('@/walk/WalkPage.vue'),
+      import('@/kit/SaveState.vue'),
+      import('@/kit/session'),
+    ]);
+    await whoIsThere();
+    const elsewhere = defineComponent({ render: () => h('p', 'Elsewhere') });
+    const router = createRouter({
+      history: createMemoryHistory(),
+      routes: [
+        { path: '/:project/walk/:attempt', component: WalkPage },
+        { path: '/:rest(.*)', component: elsewhere },
+      ],
+    });
+    await router.push(path);
+    const frame = defineComponent({
+      render: () => [h('header', [h(SaveState)]), h('main', [h(RouterView)])],
+    });
+    const queries = new QueryClient({ defaultOptions: { queries: { retry: false, networkMode: 'always' } } });
+    const page = mount(frame, {
+      attachTo: document.body,
+      global: { plugins: [router, [VueQueryPlugin, { queryClient: queries }], PrimeVue] },
+    });
+    const me = new Person(server, page, () => router.currentRoute.value.fullPath);
+    await vi.waitFor(() => expect(me.has('.lit, .wrap, .whole, .error')).toBe(true), {
+      timeout: 10_000,
+      interval: 10,
+    });
+    await me.settle();
+    return me;
+  }
+
+  get path(): string {
+    return this.pathOf();
+  }
+
+  /** The page is gone, without a chance to do anything more. */
+  close(): void {
+    this.page.unmount();
+    document.body.replaceChildren();
+  }
+
+  /** Lets everything happen that is on its way. */
+  async settle(turns = 6): Promise<void> {
+    for (let n = 0; n < turns; n += 1) {
+      await flushPromises();
+      await new Promise((resolve) => setTimeout(resolve, 0));
+    }
+  }
+
+  text(selector = 'main'): string {
+    return this.page.find(selector).exists() ? this.page.find(selector).text().replace(/\s+/g, ' ') : '';
+  }
+
+  has(selector: string): boolean {
+    return this.page.find(selector).exists();
+  }
+
+  async see(words: string, selector = 'main'): Promise<this> {
+    await vi.waitFor(() => expect(this.text(selector)).toContain(words), { timeout: 4000, interval: 10 });
+    return this;
+  }
+
+  async seeNot(words: string, selector = 'main'): Promise<this> {
+    await vi.waitFor(() => expect(this.text(selector)).not.toContain(words), {
+      timeout: 4000,
+      interval: 10,
+    });
+    return this;
+  }
+
+  /** Presses keys where the focus is, one after another. */
+  async press(...keys: string[]): Promise<this> {
+    for (const key of keys) {
+      const at = document.activeElement ?? document.body;
+      at.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+      await this.settle(3);
+    }
+    return this;
+  }
+
+  async type(selector: string, words: string): Promise<this> {
+    await vi.waitFor(() => expect(this.has(selector)).toBe(true), { timeout: 4000, interval: 10 });
+    const field = this.page.find(selector);
+    (field.element as HTMLElement).focus();
+    await field.setValue(words);
+    await this.settle(2);
+    return this;
+  }
+
+  valueOf(selector: string): string {
+    return (this.page.find(selector).element as HTMLInputElement).value;
+  }
+
+  async blur(): Promise<this> {
+    (document.activeElement as HTMLElement | null)?.blur();
+    await this.settle(3);
+    return this;
+  }
+
+  /** Clicks what says these words. */
+  async click(selector: string, words = ''): Promise<this> {
+    const find = () => this.page.findAll(selector).find((e) => e.text().replace(/\s+/g, ' ').includes(words));
+    await vi.waitFor(() => expect(find(), `${selector} ${words}`).toBeDefined(), {
+      timeout: 4000,
+      interval: 10,
+    });
+    await find()?.trigger('click');
+    await this.settle(3);
+    return this;
+  }
+
+  async check(selector: string, on = true): Promise<this> {
+    await this.page.find(selector).setValue(on);
+    await this.settle(2);
+    return this;
+  }
+
+  /** Lets some time go by. */
+  async wait(ms: number): Promise<this> {
+    await new Promise((resolve) => setTimeout(resolve, ms));
+    return this;
+  }
+
+  async submit(selector = 'form'): Promise<this> {
+    await this.page.find(selector).trigger('submit');
+    await this.settle(3);
+    return this;
+  }
+
+  async saved(): Promise<this> {
+    return this.see('Saved', 'header');
+  }
+}
+
+/** A device with nothing on it. */
+export function freshDevice(): void {
+  localStorage.clear();
+  Object.defineProperty(globalThis, 'indexedDB', {
+    value: new IDBFactory(),
+    configurable: true,
+    writable: true,
+  });
+}
