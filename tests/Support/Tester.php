@@ -104,6 +104,20 @@ final class Tester
     }
 
     /**
+     * Goes to another page of the application without loading it anew, as a link does.
+     */
+    public function go(string $path): self
+    {
+        $this->script(<<<'JS'
+            const state = { ...history.state, back: history.state?.current ?? null, current: arguments[0], forward: null, position: (history.state?.position ?? 0) + 1 };
+            history.pushState(state, '', arguments[0]);
+            dispatchEvent(new PopStateEvent('popstate', { state }));
+            JS, $path);
+
+        return $this;
+    }
+
+    /**
      * @param  string  $to where to go afterwards; those in several projects choose one else
      */
     public function signIn(string $name, string $to = ''): self
