@@ -36,7 +36,8 @@ use LucidStep\App\Models\User;
  * `blocked 2: reason | what it waits for`, `retest: why`, and `fail 4: what happened | defect | picture | marked`, where the
  * defect is a key, or `new: title`, and the last a picture with what was drawn on it. `pass: note | picture` compares the
  * picture with the reference of its step, `open 3: | pictures` keeps pictures of a filmstrip, and `rounds 3: why` walks three
- * rounds and leaves the last one out. `on: 4.2.0-5` names the build that what follows up to a retest was walked on.
+ * rounds and leaves the last one out. `late 2: what happened` is what a second device brings once the attempt is finished.
+ * `on: 4.2.0-5` names the build that what follows up to a retest was walked on.
  */
 final class WalkStory
 {
@@ -96,6 +97,11 @@ final class WalkStory
 
                 continue;
             }
+            if ('late' === $m[1]) {
+                $this->late(Attempt::query()->findOrFail($entry->refresh()->last_attempt_id), $tester, (int) $m[2], $parts[0]);
+
+                continue;
+            }
             $attempt = ($this->startAttempt)($entry, $tester, Role::Tester, $this->stamp(), on: $on);
             match ($m[1]) {
                 'pass' => $this->pass($attempt, $tester, $parts),
@@ -138,6 +144,14 @@ final class WalkStory
             $this->tick($tester, 10);
             $this->picture($attempt, $tester, $frame, $count + 1, 'filmstrip');
         }
+    }
+
+    private function late(Attempt $attempt, User $tester, int $step, string $happened): void
+    {
+        $clock = static fn (int $counter): DeviceStamp => new DeviceStamp(Carbon::now(), $counter);
+        ($this->record)($attempt, $tester, ['round' => 1, 'step' => $step, 'verdict' => 'fail', 'happened' => $happened], $clock(1));
+        ($this->writeNote)($attempt, $tester, ['round' => 1, 'step' => $step, 'note' => 'Seen on the tablet at the quay, without a network'], $clock(2));
+        ($this->finish)($attempt, $tester, ['verdict' => null, 'note' => '', 'active_ms' => 95_000], $clock(3));
     }
 
     private function rounds(Attempt $attempt, User $tester, int $count, string $why): void
