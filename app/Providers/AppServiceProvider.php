@@ -15,6 +15,7 @@ use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\Support\Str;
 use Laravel\Sanctum\Sanctum;
+use LucidStep\App\Actions\Walk\FindWalked;
 use LucidStep\App\Mail\Catcher;
 use LucidStep\App\Models\AccessToken;
 use LucidStep\App\Models\Attempt;
@@ -89,6 +90,13 @@ final class AppServiceProvider extends ServiceProvider
         foreach ($byId as $name => $class) {
             Route::bind($name, fn (string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));
         }
+        // An entry that a device walked may not be there any more.
+        Route::bind('walked', function (string $id): string {
+            $user = request()->user();
+            $this->app->make(FindWalked::class)->sure($id, $user instanceof User ? $user : throw new ModelNotFoundException());
+
+            return $id;
+        });
     }
 
     /**

@@ -393,3 +393,46 @@ describe('what others do', () => {
     await me.see('Fixed in 4.2.0-8');
   });
 });
+
+describe('scratch notes', () => {
+  const notes = async (words: string): Promise<void> => {
+    await vi.waitFor(() => expect(me.valueOf('#scratch')).toBe(words));
+  };
+
+  it('are never written over by a device that has not read them', async () => {
+    me = await Person.open(server);
+    await me.saved();
+    me.close();
+    // Another device writes; this one forgets what it had and begins without the server.
+    server.scratch = 'Ask Maren about the tide table';
+    server.mood = 'away';
+    const { keep } = await import('@/walk/device');
+    await keep('scratch:SKR', { text: '', sent: true });
+    me = await Person.open(server);
+    await me.press('1');
+    await me.see('1 waiting', 'header');
+    server.mood = 'fine';
+    await me.press('1');
+    await me.saved();
+    await notes('Ask Maren about the tide table');
+    expect(server.scratch).toBe('Ask Maren about the tide table');
+  });
+
+  it('typed without the server are there after a reload and arrive when it is back', async () => {
+    me = await Person.open(server);
+    await me.see('Scratch notes');
+    server.mood = 'away';
+    await me.type('#scratch', 'The quay printer jams');
+    await me.see('On this device', '.scratch');
+    await me.wait(50);
+    me.close();
+    me = await Person.open(server);
+    await notes('The quay printer jams');
+    server.mood = 'fine';
+    await me.blur();
+    await me.press('1');
+    await me.saved();
+    await vi.waitFor(() => expect(server.scratch).toBe('The quay printer jams'));
+    await me.seeNot('On this device', '.scratch');
+  });
+});

@@ -11,6 +11,7 @@ use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Actions\NextKey;
 use LucidStep\App\Actions\Setup\KeepCalendar;
+use LucidStep\App\Actions\Walk\SaySurroundings;
 use LucidStep\App\Http\Resources\ClonePreview;
 use LucidStep\App\Http\Resources\DateMove;
 use LucidStep\App\Models\Cycle;
@@ -64,6 +65,7 @@ final readonly class CloneCycles
     public function do(Cycle|Milestone $what, User $user, array $how): array
     {
         $project = Project::query()->findOrFail($what->project_id);
+        SaySurroundings::check($project->id, $how['build_id'] ?? null, null);
         $preview = $this->preview($what, $how);
         $field = $what instanceof Milestone ? 'due_on' : 'starts_on';
         if ([] !== $preview->faults) {

@@ -26,22 +26,33 @@ final readonly class FindWalked
     }
 
     /**
+     * Whether it would be found, before anything else is looked at.
+     *
+     * @throws ModelNotFoundException when there was no such entry, or the person had no part in it
+     */
+    public function sure(string $id, User $user): void
+    {
+        $entry = Str::isUuid($id) ? Entry::query()->find($id) : throw new ModelNotFoundException();
+        [$project, $assignee] = null === $entry ? [$this->removal($id)?->project_id, $this->row($id)['assignee_id'] ?? null] : [$entry->project_id, $entry->assignee_id];
+        if (null === $project || !$this->theirs($project, $assignee, $user)) {
+            throw new ModelNotFoundException();
+        }
+    }
+
+    /**
      * @return array{Entry, ?string} the entry, and why it is not there as it was; null when it is
      *
      * @throws ModelNotFoundException when there was no such entry, or the person had no part in it
      */
     public function __invoke(string $id, User $user): array
     {
-        $entry = Str::isUuid($id) ? Entry::query()->find($id) : throw new ModelNotFoundException();
+        $this->sure($id, $user);
+        $entry = Entry::query()->find($id);
         if (null !== $entry) {
-            return [$this->theirs($entry->project_id, $entry->assignee_id, $user) ? $entry : throw new ModelNotFoundException(), null];
+            return [$entry, null];
         }
-        $act = PlanAct::query()->whereNull('undone_at')->whereNotNull('cycle_id')
-            ->whereRaw('before @> ?::jsonb', [json_encode(['removed' => [['id' => $id]]], \JSON_THROW_ON_ERROR)])->orderByDesc('created_at')->first();
-        $row = array_values(array_filter((array) ($act->before['removed'] ?? []), static fn (mixed $r): bool => \is_array($r) && $r['id'] === $id))[0] ?? null;
-        if (null === $act || null === $row || !$this->theirs($act->project_id, $row['assignee_id'], $user)) {
-            throw new ModelNotFoundException();
-        }
+        $act = $this->removal($id) ?? throw new ModelNotFoundException();
+        $row = $this->row($id);
         $cycle = Cycle::query()->lockForUpdate()->findOrFail($act->cycle_id);
         // Two devices may bring it at once; the second one waited for the cycle.
         if (!DB::table('entries')->where('id', $id)->exists()) {
@@ -52,6 +63,23 @@ final readonly class FindWalked
         $entry = Entry::query()->findOrFail($id);
 
         return [$entry, 'The entry was taken out of the cycle meanwhile, and came back with it.'];
+    }
+
+    /**
+     * The act that took an entry out of its cycle.
+     */
+    private function removal(string $id): ?PlanAct
+    {
+        return PlanAct::query()->whereNull('undone_at')->whereNotNull('cycle_id')
+            ->whereRaw('before @> ?::jsonb', [json_encode(['removed' => [['id' => $id]]], \JSON_THROW_ON_ERROR)])->orderByDesc('created_at')->first();
+    }
+
+    /**
+     * @return array<string, mixed> the entry as it was then
+     */
+    private function row(string $id): array
+    {
+        return array_column($this->removal($id)->before['removed'] ?? [], null, 'id')[$id] ?? [];
     }
 
     /**

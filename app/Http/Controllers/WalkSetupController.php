@@ -51,7 +51,7 @@ final readonly class WalkSetupController
     public function storage(StorageRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('administer', $project);
-        $project->update(['storage_limit_mb' => $request->validated('limit_mb'), 'retention_days' => $request->validated('retention_days')]);
+        $project->update(['storage_limit_mb' => $request->integer('limit_mb') ?: null, 'retention_days' => $request->integer('retention_days') ?: null]);
 
         return new JsonResponse($this->setup($project));
     }

@@ -17,7 +17,7 @@ final class VersionRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'version' => ['required', 'integer', 'min:1'],
+            'version' => ['required', 'integer', 'min:1', 'max:1000000'],
         ];
     }
 }

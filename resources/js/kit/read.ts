@@ -17,11 +17,12 @@ export function useRead<T>(
 ): UseQueryReturnType<T, Error> {
   return useQuery<T, Error>({
     queryKey: computed(() => ['live', topic, ...toValue(key)]),
-    queryFn: async () => {
+    queryFn: async ({ signal }) => {
       const name = toValue(keepAs);
       try {
         const fresh = await read();
-        if (name) await keep(name, fresh);
+        // An answer that nobody waits for any more is older than what is known.
+        if (name && !signal.aborted) await keep(name, fresh);
         return fresh;
       } catch (error) {
         const old = name && error instanceof Problem && error.isAway ? await kept<T>(name) : null;

@@ -7,27 +7,37 @@ import { outbox } from './outbox';
 /** Notes that follow one through the day: kept on the device as one types, and on the server for other devices. */
 const props = defineProps<{ project: string }>();
 const text = ref('');
-const state = ref<'kept' | 'here'>('kept');
+/** Whether something was typed here that the server does not have yet. */
+const typed = ref(false);
 const key = (): string => `scratch:${props.project}`;
 let timer: ReturnType<typeof setTimeout> | undefined;
-let loaded = false;
+/** What was put there without being typed. */
+let put = '';
+/** Whether the server was asked: until then nobody knows what other devices wrote. */
+let asked = false;
 
+function show(words: string): void {
+  put = words;
+  text.value = words;
+}
 void load();
 async function load(): Promise<void> {
   const here = await kept<{ text: string; sent: boolean }>(key());
-  if (here) text.value = here.text;
+  if (here && !typed.value) {
+    show(here.text);
+    typed.value = !here.sent;
+  }
   try {
     const there = take(
       await api.GET('/projects/{project}/scratch', { params: { path: { project: props.project } } }),
     );
+    asked = true;
     // What was typed here and not yet sent is the newer one.
-    if (here && !here.sent) await send();
-    else text.value = there.text;
+    if (typed.value) await send();
+    else show(there.text);
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
-    state.value = 'here';
   }
-  loaded = true;
 }
 async function send(): Promise<void> {
   const now = text.value;
@@ -37,31 +47,32 @@ async function send(): Promise<void> {
       body: { text: now },
     });
     if (text.value === now) {
+      typed.value = false;
       await keep(key(), { text: now, sent: true });
-      state.value = 'kept';
     }
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
-    state.value = 'here';
   }
 }
 watch(text, async (now) => {
-  if (!loaded) return;
-  state.value = 'here';
+  if (now === put && !typed.value) return;
+  typed.value = true;
   await keep(key(), { text: now, sent: false });
   clearTimeout(timer);
   timer = setTimeout(() => void send(), 600);
 });
-// Sent again once the server is back.
+// The server is back: what was typed meanwhile goes there; who typed nothing reads what is there.
 watch(
   () => outbox.state.awaySince,
   (away) => {
-    if (away === null && state.value === 'here' && loaded) void send();
+    if (away !== null) return;
+    if (typed.value) void send();
+    else if (!asked) void load();
   },
 );
 onBeforeUnmount(() => {
   clearTimeout(timer);
-  if (state.value === 'here' && loaded) void send();
+  if (typed.value) void send();
 });
 </script>
 
@@ -69,7 +80,7 @@ onBeforeUnmount(() => {
   <section class="scratch">
     <h2>
       <label for="scratch">Scratch notes</label>
-      <span class="soft small" role="status">{{ state === 'kept' ? '' : 'On this device' }}</span>
+      <span class="soft small" role="status">{{ typed ? 'On this device' : '' }}</span>
     </h2>
     <textarea
       id="scratch"

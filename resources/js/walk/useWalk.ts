@@ -193,9 +193,13 @@ export function useWalk(id: Ref<string>) {
   const stop = outbox.onSettled(async (settled: Act, answer) => {
     if (settled.attempt !== id.value) return;
     const key = ['live', 'entry', 'attempt', id.value];
+    // What is being read right now may be as it was before this act.
     await queries.cancelQueries({ queryKey: key });
     const before = queries.getQueryData<Api['AttemptDetail']>(key);
-    if (!before) return;
+    if (!before) {
+      void queries.invalidateQueries({ queryKey: key });
+      return;
+    }
     const after = settle(before, settled, answer);
     queries.setQueryData(key, after);
     await keep(`attempt:${id.value}`, after);

@@ -7,13 +7,15 @@ namespace LucidStep\Tests\Feature\People;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\Route as Routes;
 use Illuminate\Support\Str;
-use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\Role;
+use LucidStep\Tests\Support\Everything;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\World;
 
 final class AccessTest extends FeatureTestCase
 {
+    use Everything;
+
     public function test_every_address_but_two_wants_a_sign_in(): void
     {
         $routes = $this->apiRoutes();
@@ -33,34 +35,7 @@ final class AccessTest extends FeatureTestCase
     public function test_what_stands_in_another_project_is_not_found_whatever_the_address(): void
     {
         $other = new World('OTH');
-        $entry = $other->entry($other->person());
-        $attempt = $this->as($other->person(), 'POST', "/entries/{$entry->id}/attempts")->assertCreated()->json('attempt.id');
-        $defect = $this->as($other->person(), 'POST', '/projects/OTH/defects', ['title' => 'Theirs'])->assertCreated()->json('defect.key');
-        $ids = ['project' => 'OTH', 'cycle' => 'OTH-R1', 'case' => 'OTH-C1', 'entry' => $entry->id, 'attempt' => $attempt, 'defect' => $defect, 'evidence' => (string) Str::uuid7()];
-        $author = $other->person();
-        $ids += [
-            'other' => 'OTH-C1', 'folder' => (string) $this->as($author, 'POST', '/projects/OTH/folders', ['name' => 'Theirs'])->json('id'),
-            'routine' => (string) $this->as($author, 'POST', '/projects/OTH/routines', ['name' => 'Theirs', 'steps' => [['action' => 'x']]])->json('routine.id'),
-            'table' => (string) $this->as($author, 'POST', '/projects/OTH/data-tables', ['name' => 'Theirs', 'text' => "a\n1"])->json('table.id'),
-            'suite' => (string) $this->as($author, 'POST', '/projects/OTH/suites', ['name' => 'Theirs', 'kind' => 'picked'])->json('suite.id'),
-            'filter' => (string) $this->as($author, 'POST', '/projects/OTH/filters', ['name' => 'Theirs', 'filter' => ['state' => 'draft']])->json('id'),
-            'message' => (string) $this->as($author, 'POST', '/cases/OTH-C1/messages', ['kind' => 'question', 'body' => 'x'])->json('id'),
-            'act' => (string) $this->as($author, 'POST', '/projects/OTH/case-acts', ['act' => 'edit', 'filter' => ['q' => 'case'], 'changes' => ['priority' => 'low']])->json('act_id'),
-            'export' => (string) $this->as($author, 'POST', '/projects/OTH/case-exports', ['format' => 'csv'])->json('id'),
-            'import' => (string) $this->as($author, 'POST', '/projects/OTH/case-imports', ['file' => \Illuminate\Http\UploadedFile::fake()->createWithContent('c.csv', "title,action\nA,b")])->json('id'),
-            'sha256' => str_repeat('a', 64),
-        ];
-        $lead = $other->lead();
-        $setup = $this->as($lead, 'PUT', '/projects/OTH/axes', ['axes' => [['name' => 'Device', 'values' => [['name' => 'Phone']]]]]);
-        $setup = $this->as($lead, 'POST', '/projects/OTH/configurations', ['how' => 'pairs']);
-        $ids += [
-            'milestone' => (string) $this->as($lead, 'POST', '/projects/OTH/milestones', ['name' => 'Theirs', 'due_on' => '2027-01-01'])->json('id'),
-            'configuration' => (string) $setup->json('configurations.0.id'), 'build' => $other->build->id, 'person' => $author->id,
-            'release' => (string) $this->as($lead, 'POST', '/projects/OTH/releases', ['name' => 'Theirs'])->json('releases.0.id'),
-            'addition' => (string) $this->as($lead, 'POST', '/cycles/OTH-R1/entries', ['picks' => ['cases' => [$entry->case_id], 'configurations' => [$setup->json('configurations.0.id')]]])->json('id'),
-            'planAct' => (string) $this->as($lead, 'POST', '/cycles/OTH-R1/entry-acts', ['act' => 'assign', 'ids' => [$entry->id], 'changes' => ['assignee_id' => $lead->id]])->json('act_id'),
-            'lateAct' => LateAct::query()->create(['project_id' => $other->project->id, 'attempt_id' => $attempt, 'actor_id' => $author->id, 'kind' => 'x', 'payload' => [], 'why' => 'x', 'received_at' => now()])->id,
-        ];
+        $ids = $this->everything($other);
         self::assertNotContains('', $ids);
         $me = $this->world->person();
         foreach ($this->apiRoutes() as [$method, $path]) {

@@ -4,23 +4,9 @@ import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query';
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
 import PrimeVue from 'primevue/config';
 import { expect, vi } from 'vitest';
-import { defineComponent, h } from 'vue';
+import { h } from 'vue';
 import { createMemoryHistory, createRouter, RouterView } from 'vue-router';
 import type { Server } from './server';
-
-/** Only one page at a time holds a lock; whoever asks for one that is held is told so. */
-const held = new Set<string>();
-const locks = {
-  request: async (name: string, _: unknown, work: (lock: object | null) => Promise<void>): Promise<void> => {
-    if (held.has(name)) return work(null);
-    held.add(name);
-    try {
-      await work({});
-    } finally {
-      held.delete(name);
-    }
-  },
-};
 
 /** A person at a page of the application. */
 export class Person {
@@ -28,13 +14,36 @@ export class Person {
     readonly server: Server,
     private readonly page: VueWrapper,
     private readonly pathOf: () => string,
+    private readonly die: () => void,
   ) {}
 
   /** Opens a walk, as after a reload: the device keeps what it has, the page begins anew. */
   static async open(server: Server, path = '/SKR/walk/a1'): Promise<Person> {
-    held.clear();
     vi.resetModules();
-    vi.stubGlobal('fetch', server.fetch);
+    let alive = true;
+    const never = (): Promise<never> => new Promise(() => undefined);
+    // Of a page that is gone nothing goes out and nothing comes in any more.
+    vi.stubGlobal('fetch', async (...asked: Parameters<Server['fetch']>) => {
+      if (!alive) return never();
+      const answer = await server.fetch(...asked);
+      return alive ? answer : never();
+    });
+    let held = false;
+    const locks = {
+      request: async (
+        _: string,
+        __: unknown,
+        work: (lock: object | null) => Promise<void>,
+      ): Promise<void> => {
+        if (held) return work(null);
+        held = true;
+        try {
+          await work({});
+        } finally {
+          held = false;
+        }
+      },
+    };
     Object.defineProperty(navigator, 'locks', { value: locks, configurable: true });
     const [{ default: WalkPage }, { default: SaveState }, { whoIsThere }] = await Promise.all([
       import('@/walk/WalkPage.vue'),
@@ -42,7 +51,7 @@ export class Person {
       import('@/kit/session'),
     ]);
     await whoIsThere();
-    const elsewhere = defineComponent({ render: () => h('p', 'Elsewhere') });
+    const elsewhere = { render: () => h('p', 'Elsewhere') };
     const router = createRouter({
       history: createMemoryHistory(),
       routes: [
@@ -51,19 +60,20 @@ export class Person {
       ],
     });
     await router.push(path);
-    const frame = defineComponent({
-      render: () => [h('header', [h(SaveState)]), h('main', [h(RouterView)])],
-    });
+    const frame = { render: () => [h('header', [h(SaveState)]), h('main', [h(RouterView)])] };
     const queries = new QueryClient({ defaultOptions: { queries: { retry: false, networkMode: 'always' } } });
     const page = mount(frame, {
       attachTo: document.body,
       global: { plugins: [router, [VueQueryPlugin, { queryClient: queries }], PrimeVue] },
     });
-    const me = new Person(server, page, () => router.currentRoute.value.fullPath);
-    await vi.waitFor(() => expect(me.has('.lit, .wrap, .whole, .error')).toBe(true), {
-      timeout: 10_000,
-      interval: 10,
-    });
+    const me = new Person(
+      server,
+      page,
+      () => router.currentRoute.value.fullPath,
+      () => (alive = false),
+    );
+    const there = (): boolean => me.has('.lit, .wrap, .whole');
+    await vi.waitFor(() => expect(there(), me.text()).toBe(true), { timeout: 5_000, interval: 10 });
     await me.settle();
     return me;
   }
@@ -74,6 +84,7 @@ export class Person {
 
   /** The page is gone, without a chance to do anything more. */
   close(): void {
+    this.die();
     this.page.unmount();
     document.body.replaceChildren();
   }
@@ -88,6 +99,11 @@ export class Person {
 
   text(selector = 'main'): string {
     return this.page.find(selector).exists() ? this.page.find(selector).text().replace(/\s+/g, ' ') : '';
+  }
+
+  /** What each of the elements says. */
+  rows(selector: string): string[] {
+    return this.page.findAll(selector).map((e) => e.text().replace(/\s+/g, ' '));
   }
 
   has(selector: string): boolean {

@@ -89,6 +89,7 @@ final readonly class ImportCases
         if (!\in_array('title', $mapping, true) && !\in_array('key', $mapping, true)) {
             throw ValidationException::withMessages(['mapping' => 'One column must be the title, or the key of cases to be changed.']);
         }
+        $this->refuseIfGone($import);
         $import->update(['mapping' => $mapping, 'layout' => $layout, 'state' => 'reading', 'problem' => '']);
         DB::table('import_mappings')->upsert([['project_id' => $import->project_id, 'fingerprint' => CaseColumns::fingerprint($import->header), 'mapping' => json_encode($mapping, \JSON_THROW_ON_ERROR), 'layout' => $layout]], ['project_id', 'fingerprint'], ['mapping', 'layout']);
         $this->readSoon($import, (int) $this->files->size($import->path));
@@ -99,6 +100,7 @@ final readonly class ImportCases
     public function start(CaseImport $import): CaseImport
     {
         $this->refuseUnless($import, ['ready'], 'started');
+        $this->refuseIfGone($import);
         if (0 === ($import->facts['creates'] ?? 0) + ($import->facts['changes'] ?? 0)) {
             throw new Conflict('nothing-to-do', 'Nothing in this file would be created or changed.');
         }
@@ -106,6 +108,16 @@ final readonly class ImportCases
         RunImport::dispatch($import->id);
 
         return $import->refresh();
+    }
+
+    /**
+     * @throws Conflict when the file was dropped: it is kept for a week
+     */
+    private function refuseIfGone(CaseImport $import): void
+    {
+        if (!$this->files->exists($import->path)) {
+            throw new Conflict('file-gone', 'The file of this import is not kept any more. Choose it again.');
+        }
     }
 
     public function cancel(CaseImport $import): CaseImport
