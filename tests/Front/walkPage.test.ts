@@ -367,6 +367,23 @@ describe('the sheet', () => {
   });
 });
 
+describe('marking all', () => {
+  it('is one click, and once more takes the marks away', async () => {
+    me = await Person.open(server);
+    await me.press('.');
+    await me.see('The lit step, or mark several');
+    await me.check('[aria-label="Mark all"]');
+    await me.see('4 steps marked');
+    await me.check('[aria-label="Mark all"]', false);
+    await me.see('The lit step, or mark several');
+    await me.check('[aria-label="Mark all"]');
+    await me.press('4');
+    await me.saved();
+    expect(server.verdicts()).toEqual(Array(4).fill('not_applicable'));
+    await me.see('Finish this attempt');
+  });
+});
+
 describe('what others do', () => {
   it('is locked while another person walks it, says so, and is taken over with a word', async () => {
     server.attempt().attempt.tester = { id: 'u2', name: 'Anouk Sorrel' };

@@ -21,6 +21,10 @@ const word = ref('');
 const missing = ref('');
 const field = ref<{ $el: HTMLTextAreaElement } | null>(null);
 const steps = computed(() => props.walk.steps.value);
+const all = computed({
+  get: () => steps.value.length > 0 && marked.value.length === steps.value.length,
+  set: (on: boolean) => (marked.value = on ? steps.value.map((s) => s.position) : []),
+});
 /** What a verdict is for: the marked ones, else the one the light is on. */
 const targets = computed(() =>
   marked.value.length > 0 ? marked.value : props.walk.lit.value === null ? [] : [props.walk.lit.value],
@@ -68,7 +72,7 @@ async function send(verdict: FinalVerdict | 'not_run', words = ''): Promise<void
     walk.light(before.lit);
     throw error;
   }
-  if (verdict !== 'not_run' && !next) walk.move(1);
+  if (verdict !== 'not_run' && !next) walk.onwards();
 }
 async function record(): Promise<void> {
   const words = word.value.trim();
@@ -122,19 +126,18 @@ const first = (s: WalkStep): string => said(s.record);
         <kbd>x</kbd></span
       >
       <button
-        v-for="v in ['pass', 'fail', 'blocked', 'not_applicable'] as const"
+        v-for="(v, n) in ['pass', 'fail', 'blocked', 'not_applicable'] as const"
         :key="v"
         type="button"
         class="give"
         :disabled="targets.length === 0"
         @click="give(v)"
       >
-        <VerdictMark :shown="v" word :label="wordOf(v)" :size="11" />
+        <VerdictMark :shown="v" word :label="wordOf(v)" :size="11" /> <kbd>{{ n + 1 }}</kbd>
       </button>
       <button type="button" class="link" :disabled="targets.length === 0" @click="send('not_run')">
         Take back <kbd>0</kbd>
       </button>
-      <button type="button" class="link end" @click="marked = steps.map((s) => s.position)">Mark all</button>
     </div>
     <form v-if="asking" class="ask" @submit.prevent="record">
       <label class="label" for="sheet-word">{{
@@ -174,7 +177,15 @@ const first = (s: WalkStep): string => said(s.record);
       <table class="lines">
         <thead>
           <tr>
-            <th><span class="unseen">Marked</span></th>
+            <th>
+              <input
+                v-if="!locked"
+                v-model="all"
+                type="checkbox"
+                aria-label="Mark all"
+                title="Mark all"
+              /><span v-else class="unseen">Marked</span>
+            </th>
             <th>#</th>
             <th>Action</th>
             <th>Data</th>
@@ -229,9 +240,6 @@ const first = (s: WalkStep): string => said(s.record);
   background: var(--paper);
   padding: 6px 0;
 }
-.end {
-  margin-left: auto;
-}
 .ask {
   padding: 10px 0 14px;
   display: grid;
@@ -266,7 +274,16 @@ td input {
   white-space: normal;
   max-width: 22ch;
 }
+.give {
+  display: inline-flex;
+  gap: 8px;
+  align-items: center;
+  padding: 5px 9px;
+}
 @media (max-width: 640px) {
+  kbd {
+    display: none;
+  }
   thead {
     display: none;
   }

@@ -70,9 +70,9 @@ const verdicts: { verdict: FinalVerdict; word: string; key: string }[] = [
   margin-top: 18px;
 }
 .give {
-  padding: 8px 14px;
+  padding: 8px 12px;
   display: inline-flex;
-  gap: 10px;
+  gap: 8px;
   align-items: center;
 }
 .give:hover {
@@ -89,7 +89,7 @@ const verdicts: { verdict: FinalVerdict; word: string; key: string }[] = [
   margin-left: auto;
   display: flex;
   flex-wrap: wrap;
-  gap: 14px;
+  gap: 12px;
   align-items: center;
 }
 .quiet {

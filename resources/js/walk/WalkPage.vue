@@ -317,6 +317,11 @@ function escape(event: KeyboardEvent): void {
   outline: 2px dashed var(--edge);
   outline-offset: -8px;
 }
+@media (max-width: 640px) {
+  .finish kbd {
+    display: none;
+  }
+}
 @media (max-width: 1000px) {
   .columns {
     grid-template-columns: minmax(0, 1fr) 300px;

@@ -220,6 +220,7 @@ export function useWalk(id: Ref<string>) {
     placed,
     light,
     move,
+    onwards,
     current,
     unlooked,
     judge,
