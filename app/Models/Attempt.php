@@ -138,7 +138,7 @@ final class Attempt extends Record
     public function lateActs(): HasMany
     {
         $all = $this->hasMany(LateAct::class);
-        $all->orderBy('received_at');
+        $all->orderBy('counter')->orderBy('received_at');
 
         return $all;
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Models;
 
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
 
 /**
@@ -21,6 +22,8 @@ use Illuminate\Support\Carbon;
  * @property ?string              $judged_by_id
  * @property ?int                 $counter
  * @property ?string              $applied_to_id
+ * @property User                 $actor
+ * @property ?User                $judge
  */
 final class LateAct extends Record
 {
@@ -28,4 +31,20 @@ final class LateAct extends Record
 
     /** @var array<string, string> */
     protected $casts = ['payload' => 'array', 'device_time' => 'datetime', 'received_at' => 'datetime'];
+
+    /**
+     * @return BelongsTo<User, $this>
+     */
+    public function actor(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'actor_id');
+    }
+
+    /**
+     * @return BelongsTo<User, $this>
+     */
+    public function judge(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'judged_by_id');
+    }
 }

@@ -4,13 +4,14 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Http\Resources;
 
+use LucidStep\App\Actions\Cycles\LateWords;
 use LucidStep\App\Models\LateAct;
 use OpenApi\Attributes as OA;
 
 /**
- * Something that arrived too late and waits for a lead.
+ * Something that arrived too late, and what a lead decided of it.
  */
-#[OA\Schema(description: 'Something that arrived too late and waits for a lead.')]
+#[OA\Schema(description: 'Something that arrived too late, and what a lead decided of it.')]
 final readonly class LateNote
 {
     public function __construct(
@@ -22,11 +23,21 @@ final readonly class LateNote
         public string $why,
         #[OA\Property]
         public string $received_at,
+        #[OA\Property(description: 'What it would do, in words')]
+        public string $words,
+        #[OA\Property(enum: ['waiting', 'accepted', 'set_aside'])]
+        public string $state,
+        #[OA\Property]
+        public Person $by,
+        #[OA\Property]
+        public ?Person $judged_by,
+        #[OA\Property(description: 'The attempt that took it in')]
+        public ?string $applied_to_id,
     ) {
     }
 
     public static function from(LateAct $act): self
     {
-        return new self($act->id, $act->kind, $act->why, $act->received_at->toIso8601ZuluString());
+        return new self($act->id, $act->kind, $act->why, $act->received_at->toIso8601ZuluString(), LateWords::of($act->kind, $act->payload), $act->state, Person::from($act->actor), Person::orNull($act->judge), $act->applied_to_id);
     }
 }

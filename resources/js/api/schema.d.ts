@@ -3911,12 +3911,20 @@ export interface components {
             /** @description Labels to add. */
             names: string[];
         };
-        /** @description Something that arrived too late and waits for a lead. */
+        /** @description Something that arrived too late, and what a lead decided of it. */
         LateNote: {
             id: string;
             kind: string;
             why: string;
             received_at: string;
+            /** @description What it would do, in words */
+            words: string;
+            /** @enum {string} */
+            state: "waiting" | "accepted" | "set_aside";
+            by: components["schemas"]["Person"];
+            judged_by: components["schemas"]["Person"] | null;
+            /** @description The attempt that took it in */
+            applied_to_id: string | null;
         };
         /** @description What waits for a lead, the oldest first. */
         LeadQueue: {

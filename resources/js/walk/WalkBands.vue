@@ -88,6 +88,8 @@ async function say(): Promise<void> {
   });
   changing.value = false;
 }
+/** What arrived too late and nobody decided on yet. */
+const late = computed(() => (view.value?.late ?? []).filter((l) => l.state === 'waiting'));
 const surroundings = computed(() =>
   [
     view.value?.attempt.configuration?.name,
@@ -169,9 +171,9 @@ const surroundings = computed(() =>
     <p v-if="view.attempt.beside" class="band">
       <strong>This attempt stands beside another:</strong> {{ view.attempt.beside }} Both are kept.
     </p>
-    <p v-if="view.late.length > 0" class="band">
-      {{ plural(view.late.length, 'entry', 'entries') }} arrived too late and wait for a lead:
-      {{ view.late[0]?.why }}
+    <p v-if="late.length > 0" class="band">
+      {{ plural(late.length, 'thing') }} arrived too late and {{ late.length === 1 ? 'waits' : 'wait' }} for a
+      lead: {{ late[0]?.why }}
     </p>
     <form v-if="changing" class="band row" aria-label="What it is walked on" @submit.prevent="say">
       <select v-model="configuration" class="field inline" aria-label="Configuration">

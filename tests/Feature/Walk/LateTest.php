@@ -130,7 +130,7 @@ final class LateTest extends FeatureTestCase
         $this->accept(false);
         self::assertSame('pass', $entry->refresh()->shows);
         self::assertSame(1, $entry->attempts_count);
-        $this->as($this->lead, 'GET', "/attempts/{$attempt}")->assertJsonPath('late.0.why', 'The attempt is finished.');
+        $this->as($this->lead, 'GET', "/attempts/{$attempt}")->assertJsonPath('late.0.state', 'set_aside')->assertJsonPath('late.0.words', 'Step 2: fail, “The fare is wrong.”')->assertJsonPath('late.0.judged_by.name', 'Lead');
         $this->as($this->lead, 'GET', '/projects/TST/queue')->assertJsonCount(0, 'items');
     }
 

@@ -10,7 +10,7 @@ import { useRead } from '@/kit/read';
 import { mayLead, mayRecord, session } from '@/kit/session';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
-import { exact, length, plural, wordOf, type Shown } from '@/kit/words';
+import { ago, exact, length, plural, wordOf, type Shown } from '@/kit/words';
 import EarlierLines from '@/walk/EarlierLines.vue';
 import EvidenceCard from '@/walk/EvidenceCard.vue';
 import { useEarlier } from '@/walk/useEarlier';
@@ -200,12 +200,50 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
     <div v-if="general.length > 0" class="general">
       <EvidenceCard v-for="e in general" :key="e.id" :item="e" locked />
     </div>
+    <section v-if="data.late.length > 0" class="came" aria-label="Arrived too late">
+      <h3>
+        Arrived too late <span class="soft">{{ data.late.length }}</span>
+      </h3>
+      <ol>
+        <li v-for="l in data.late" :key="l.id">
+          <span class="long">{{ l.words }}</span>
+          <span class="soft small"
+            >{{ l.by.name }}, {{ ago(l.received_at) }} ·
+            <template v-if="l.state === 'waiting'">waits for a lead: {{ l.why }}</template
+            ><template v-else-if="l.state === 'set_aside'">set aside by {{ l.judged_by?.name }}</template
+            ><template v-else
+              >accepted by {{ l.judged_by?.name
+              }}<template v-if="l.applied_to_id && l.applied_to_id !== attempt"
+                >,
+                <RouterLink :to="`/${project}/entries/${data.entry_id}?attempt=${l.applied_to_id}`"
+                  >in an attempt of its own</RouterLink
+                ></template
+              ></template
+            ></span
+          >
+        </li>
+      </ol>
+    </section>
     <p class="soft small record" role="status">{{ checkWords }}</p>
     <AttemptRecord :attempt="attempt" :project="project" :detail="data" @changed="refetch()" />
   </article>
 </template>
 
 <style scoped>
+.came {
+  padding: 12px 0 14px;
+}
+.came h3 {
+  font-size: 1rem;
+}
+.came li {
+  display: block;
+  padding: 5px 0;
+  border: 0;
+}
+.came li > span {
+  display: block;
+}
 .round {
   font-size: 1rem;
   display: flex;
