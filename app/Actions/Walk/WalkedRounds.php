@@ -4,14 +4,15 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Actions\Walk;
 
+use Illuminate\Support\Facades\DB;
 use LucidStep\App\Http\Resources\RoundRecord;
 use LucidStep\App\Http\Resources\RoundValue;
+use LucidStep\App\Http\Resources\StepRecord;
 use LucidStep\App\Http\Resources\StepText;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Round;
-use LucidStep\App\Models\StepResult;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Data\Mask;
 use LucidStep\Core\Verdict\AttemptState;
@@ -23,7 +24,7 @@ use LucidStep\Core\Verdict\Verdict;
 final class WalkedRounds
 {
     /**
-     * @param  array<array-key, Round>  $rounds with their results
+     * @param  array<array-key, Round>  $rounds
      *
      * @return array{list<StepText>, list<RoundRecord>} the steps of the first round, and all rounds
      */
@@ -31,6 +32,8 @@ final class WalkedRounds
     {
         $first = [];
         $out = [];
+        $blank = array_map(static fn (array $s): StepRecord => StepRecord::blank($s['position']), array_values((array) $attempt->snapshot['steps']));
+        $records = $attempt->exists ? self::records($rounds) : [];
         foreach (array_values($rounds) as $i => $round) {
             $texts = array_map(StepText::fromSnapshot(...), WalkedText::steps($attempt, $round, $clear, true));
             if (0 === $i) {
@@ -44,10 +47,25 @@ final class WalkedRounds
                 $hidden = \in_array($key, $secrets, true);
                 $row[] = new RoundValue($name, $hidden ? Mask::DOTS : $values[$key], \is_array($round->data_row[$name]), $hidden);
             }
-            $out[] = RoundRecord::from($round, $row, 0 === $i ? [] : array_values(array_filter($texts, static fn (StepText $t, int $at): bool => $t != $first[$at], \ARRAY_FILTER_USE_BOTH)));
+            $out[] = RoundRecord::from($round, $attempt->exists ? $records[$round->id] ?? [] : $blank, $row, 0 === $i ? [] : array_values(array_filter($texts, static fn (StepText $t, int $at): bool => $t != $first[$at], \ARRAY_FILTER_USE_BOTH)));
         }
 
         return [$first, $out];
+    }
+
+    /**
+     * @param  array<array-key, Round>  $rounds
+     *
+     * @return array<string, list<StepRecord>> what was recorded, by round and in order
+     */
+    private static function records(array $rounds): array
+    {
+        $records = [];
+        foreach (DB::table('step_results')->whereIn('round_id', array_map(static fn (Round $r): string => $r->id, $rounds))->orderBy('position')->get() as $row) {
+            $records[$row->round_id][] = StepRecord::fromRow($row);
+        }
+
+        return $records;
     }
 
     /**
@@ -59,7 +77,7 @@ final class WalkedRounds
     {
         $steps = WalkedText::snapshot($version, $entry->project_id);
         $attempt = new Attempt(['entry_id' => $entry->id, 'number' => $entry->attempts_count + 1, 'snapshot' => ['steps' => $steps, 'columns' => WalkedText::columns($version)], 'tester_id' => $user->id, 'state' => AttemptState::Open]);
-        $attempt->setRelation('tester', $user)->setRelation('rounds', Round::query()->getModel()->newCollection(self::blank(WalkedText::rows($entry, $version), $steps)));
+        $attempt->setRelation('tester', $user)->setRelation('rounds', Round::query()->getModel()->newCollection(self::blank(WalkedText::rows($entry, $version))));
 
         return $attempt;
     }
@@ -68,15 +86,14 @@ final class WalkedRounds
      * Rounds that nobody has begun.
      *
      * @param  list<array<string, mixed>>  $rows
-     * @param  list<array<string, mixed>>  $steps
      *
      * @return list<Round>
      */
-    private static function blank(array $rows, array $steps): array
+    private static function blank(array $rows): array
     {
         $made = [];
         foreach ($rows as $at => $row) {
-            $made[] = (new Round(['position' => $at + 1, 'data_row' => $row, 'roll_up' => Verdict::NotRun, 'skipped' => null, 'repeats' => null]))->setRelation('results', collect(array_map(static fn (array $s): StepResult => new StepResult(['position' => $s['position'], 'verdict' => Verdict::NotRun, 'note' => '', 'happened' => '', 'reason' => '', 'waits_on' => '', 'active_ms' => 0, 'tries' => 0, 'tries_failed' => 0, 'judged_at' => null]), $steps)));
+            $made[] = new Round(['position' => $at + 1, 'data_row' => $row, 'roll_up' => Verdict::NotRun, 'skipped' => null, 'repeats' => null]);
         }
 
         return $made;

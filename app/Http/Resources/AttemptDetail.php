@@ -84,7 +84,7 @@ final readonly class AttemptDetail
      */
     public static function from(Attempt $attempt, ?string $reader = null): self
     {
-        $attempt->load('tester', 'build', 'configuration', 'entry.cycle.project', 'entry.case', 'rounds.results', 'evidence.file', 'evidence.marked', 'defectLinks.defect', 'lateActs.actor', 'lateActs.judge');
+        $attempt->load('tester', 'build', 'configuration', 'entry.cycle.project', 'entry.case', 'rounds', 'evidence.file', 'evidence.marked', 'defectLinks.defect', 'lateActs.actor', 'lateActs.judge');
         $earlier = Attempt::query()->where('entry_id', $attempt->entry_id)->where('number', '<', $attempt->number)->with('tester', 'build', 'configuration')->orderByDesc('number')->get();
         $entry = $attempt->entry;
         $snapshot = $attempt->snapshot;

@@ -37,12 +37,12 @@ final readonly class RoundRecord
     }
 
     /**
-     * @param  Round  $round with its results loaded
+     * @param  list<StepRecord>  $steps
      * @param  list<RoundValue>  $values
      * @param  list<StepText>  $texts
      */
-    public static function from(Round $round, array $values, array $texts): self
+    public static function from(Round $round, array $steps, array $values, array $texts): self
     {
-        return new self($round->position, $round->roll_up->value, array_values($round->results->map(StepRecord::from(...))->all()), $round->skipped, $round->repeats, $values, $texts);
+        return new self($round->position, $round->roll_up->value, $steps, $round->skipped, $round->repeats, $values, $texts);
     }
 }

@@ -39,6 +39,24 @@ final readonly class StepRecord
 
     public static function from(StepResult $r): self
     {
-        return new self($r->position, $r->verdict->value, $r->note, $r->happened, $r->reason, $r->waits_on, $r->active_ms, $r->tries, $r->tries_failed, $r->judged_at?->toIso8601ZuluString('millisecond'));
+        return self::fromRow((object) $r->getAttributes());
+    }
+
+    /**
+     * @param  \stdClass  $r as the database has it: an attempt may have thousands, and models of them take the most of its time
+     */
+    public static function fromRow(\stdClass $r): self
+    {
+        $judged = null === $r->judged_at ? null : (new \DateTimeImmutable($r->judged_at))->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d\TH:i:s.v\Z');
+
+        return new self($r->position, $r->verdict, $r->note, $r->happened, $r->reason, $r->waits_on, $r->active_ms, $r->tries, $r->tries_failed, $judged);
+    }
+
+    /**
+     * Of a step that nobody has judged.
+     */
+    public static function blank(int $position): self
+    {
+        return new self($position, 'not_run', '', '', '', '', 0, 0, 0, null);
     }
 }
