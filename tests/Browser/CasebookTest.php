@@ -35,7 +35,11 @@ final class CasebookTest extends BrowserTestCase
         $me->see('Step 5 deleted.')->click('.bar .link', 'Undo')->see('The steps are back.');
 
         // Leaving with something unsaved asks first, and keeps it.
-        $me->type('#case-title', 'Dogs and cats travel free')->see('Not saved yet')->click('header nav a', 'Today')->see('This case is not saved')->click('button', 'Go without saving');
+        $me->type('#case-title', 'Dogs and cats travel free')
+            ->see('Not saved yet')
+            ->click('header nav a', 'Today')
+            ->see('This case is not saved')
+            ->click('button', 'Go without saving');
         $me->see('Today')->open('/SKR/casebook/SKR-C71')->see('and did not save is back')->click('button', 'Drop it');
         $me->until('for the saved title', fn (): bool => 'Dogs travel free' === $me->script('return document.querySelector("#case-title").value'));
     }
@@ -62,7 +66,11 @@ final class CasebookTest extends BrowserTestCase
         $other->type('#case-title', 'Their title')->chord(Key::CONTROL, 's')->see('Saved');
         $other->click('.tail .show')->press('Their step')->chord(Key::CONTROL, 's');
         $other->until('for their step', fn (): bool => str_contains($this->steps('SKR-C7'), 'Their step'));
-        $me->chord(Key::CONTROL, 's')->see('Maren Voss saved this case')->see('1 place was changed by both')->see('Their step')->see('Their title');
+        $me->chord(Key::CONTROL, 's')
+            ->see('Maren Voss saved this case')
+            ->see('1 place was changed by both')
+            ->see('Their step')
+            ->see('Their title');
         $me->click('button', 'Go on with this')->seeNot('saved this case')->chord(Key::CONTROL, 's')->see('Saved');
         $me->until('for both', fn (): bool => 'My title' === $this->value("select title from cases where key = 'SKR-C7'") && str_contains($this->steps('SKR-C7'), 'Their step'));
         self::assertSame('4', (string) $this->value("select max(v.number) from case_versions v join cases c on c.id = v.case_id where c.key = 'SKR-C7'"));
@@ -74,15 +82,30 @@ final class CasebookTest extends BrowserTestCase
         $me->open('/SKR/casebook')->see('70 cases')->press('/', 'vehicle length')->see('cases')->seeNot('SKR-C1 ');
         $me->until('for the address', fn (): bool => str_contains((string) $me->script('return location.search'), 'q=vehicle+length') || str_contains((string) $me->script('return location.search'), 'q=vehicle%20length'));
         $me->open('/SKR/casebook?label=boundary&priority=medium')->see('Label: boundary')->see('5 cases');
-        $me->press('j', 'x', 'j', 'x')->see('2 cases chosen')->click('.bulk .link', 'Choose all 5')->see('5 cases chosen')->click('.bulk .link', 'Edit');
-        $me->click('[aria-label="Priority"]')->click('[role=option]', 'Low')->click('button', 'See what changes')->see('5 of 5 change')->see('Priority: Medium → Low')->click('button', 'Change 5 cases')->see('Changed 5 cases');
+        $me->press('j', 'x', 'j', 'x')
+            ->see('2 cases chosen')
+            ->click('.bulk .link', 'Choose all 5')
+            ->see('5 cases chosen')
+            ->click('.bulk .link', 'Edit');
+        $me->click('[aria-label="Priority"]')
+            ->click('[role=option]', 'Low')
+            ->click('button', 'See what changes')
+            ->see('5 of 5 change')
+            ->see('Priority: Medium → Low')
+            ->click('button', 'Change 5 cases')
+            ->see('Changed 5 cases');
         self::assertSame('5', (string) $this->value("select count(*) from cases where priority = 'low' and labels @> '[\"boundary\"]'"));
         $me->click('.bar .link', 'Undo')->see('Undone');
         self::assertSame('0', (string) $this->value("select count(*) from cases where priority = 'low' and labels @> '[\"boundary\"]'"));
 
         // Into another folder by drag, with the folder made on the way; and back out of the bin.
         $me->open('/SKR/casebook?q=dogs')->see('No case fits');
-        $me->open('/SKR/casebook')->see('SKR-C2')->click('button', 'New folder')->type('#folder-name', 'Animals')->press(Key::ENTER)->see('Animals');
+        $me->open('/SKR/casebook')
+            ->see('SKR-C2')
+            ->click('button', 'New folder')
+            ->type('#folder-name', 'Animals')
+            ->press(Key::ENTER)
+            ->see('Animals');
         $me->script("const data = new DataTransfer(); const row = [...document.querySelectorAll('.line[draggable=true]')].find((r) => r.innerText.includes('SKR-C2')); row.dispatchEvent(new DragEvent('dragstart', { dataTransfer: data, bubbles: true })); const folder = [...document.querySelectorAll('nav .line')].find((f) => f.innerText.includes('Animals')); folder.dispatchEvent(new DragEvent('dragover', { dataTransfer: data, bubbles: true, cancelable: true })); folder.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));");
         $me->see('Moved 1 case to Animals');
         self::assertSame('Animals', $this->value("select f.name from cases c join folders f on f.id = c.folder_id where c.key = 'SKR-C2'"));
@@ -96,7 +119,12 @@ final class CasebookTest extends BrowserTestCase
         $file = (string) tempnam(sys_get_temp_dir(), 'cases').'.csv';
         file_put_contents($file, "Name;Module;Importance;Steps;Result\nBikes on deck;Vehicles and bikes;High;\"1. Open\n2. Add two\";\"1. Opens\n2. Two\"\nDogs;Fares;Urgent;1. Add a dog;1. Free\nCats;Fares;Low;Look;Seen\n");
         $me = $this->tester()->signIn('anouk');
-        $me->open('/SKR/casebook/import')->see('Bring cases in')->choose('input[type=file]', $file)->see('Make 2 cases')->see('1 left out')->see('"Urgent" is not there.');
+        $me->open('/SKR/casebook/import')
+            ->see('Bring cases in')
+            ->choose('input[type=file]', $file)
+            ->see('Make 2 cases')
+            ->see('1 left out')
+            ->see('"Urgent" is not there.');
         self::assertSame('70', (string) $this->value('select count(*) from cases'));
         // The column is left out by hand: then nothing is refused.
         $me->script("const select = [...document.querySelectorAll('select')].find((s) => s.getAttribute('aria-label').includes('Importance')); select.value = ''; select.dispatchEvent(new Event('change', { bubbles: true }));");
@@ -111,39 +139,88 @@ final class CasebookTest extends BrowserTestCase
     {
         $me = $this->tester()->signIn('anouk');
         $me->open('/SKR/casebook/SKR-C54')->waitFor('#case-title');
-        $me->click('.handle', '1')->click('.handle', '2')->click('.bar .link', 'Make a routine of 2 steps')->type('#routine-name', 'Book and board')->click('button', 'Make it')->see('is a routine now')->see('Book and board', '.routine');
+        $me->click('.handle', '1')
+            ->click('.handle', '2')
+            ->click('.bar .link', 'Make a routine of 2 steps')
+            ->type('#routine-name', 'Book and board')
+            ->click('button', 'Make it')
+            ->see('is a routine now')
+            ->see('Book and board', '.routine');
         $me->open('/SKR/casebook/routines')->see('Book and board');
 
         // A place that the table does not have is told at once, at the step where it stands.
-        $me->open('/SKR/casebook/SKR-C68')->see('fare', '.bar')->click('.tail .show')->press('Read {{fair}}')->see('{{fair}} is not known')->click('.p-invalid-words .link', 'Put it in')->seeNot('is not known');
-        $me->click('button.link', 'As the tester sees it')->see('Row 1 of 7')->see('Read 32.00')->click('button.link', 'Next row')->see('Read 41.00');
+        $me->open('/SKR/casebook/SKR-C68')
+            ->see('fare', '.bar')
+            ->click('.tail .show')
+            ->press('Read {{fair}}')
+            ->see('{{fair}} is not known')
+            ->click('.p-invalid-words .link', 'Put it in')
+            ->seeNot('is not known');
+        $me->click('button.link', 'As the tester sees it')
+            ->see('Row 1 of 7')
+            ->see('Read 32.00')
+            ->click('button.link', 'Next row')
+            ->see('Read 41.00');
 
         // A table is pasted from a spreadsheet and kept.
-        $me->open('/SKR/casebook/tables/new')->see('Add a column')->type('[aria-label="Name of the data table"]', 'Dogs')->click('#cell-0-0')->pasteText("breed\tweight\nHound\t30\nTerrier\t8\n")->see('2 rows pasted')->click('.title-line button', 'Save')->see('"Dogs" is saved');
+        $me->open('/SKR/casebook/tables/new')
+            ->see('Add a column')
+            ->type('[aria-label="Name of the data table"]', 'Dogs')
+            ->click('#cell-0-0')
+            ->pasteText("breed\tweight\nHound\t30\nTerrier\t8\n")
+            ->see('2 rows pasted')
+            ->click('.title-line button', 'Save')
+            ->see('"Dogs" is saved');
         self::assertSame('2', (string) $this->value("select count(*) from data_rows r join data_tables t on t.id = r.table_id where t.name = 'Dogs'"));
     }
 
     public function test_a_review_and_a_suggestion_go_there_and_back(): void
     {
         $author = $this->tester()->signIn('anouk');
-        $author->open('/SKR/casebook/SKR-C9')->click('.review .link', 'Ask for approval')->type('.review input', 'Small, but needed')->press(Key::ENTER)->see('Anouk Sorrel asked for approval');
+        $author->open('/SKR/casebook/SKR-C9')
+            ->click('.review .link', 'Ask for approval')
+            ->type('.review input', 'Small, but needed')
+            ->press(Key::ENTER)
+            ->see('Anouk Sorrel asked for approval');
         $lead = $this->tester()->signIn('maren');
-        $lead->open('/SKR/casebook/SKR-C9')->see('Small, but needed')->click('.review .link', 'Return')->type('.review input', 'Say which address')->press(Key::ENTER)->see('Maren Voss returned it');
+        $lead->open('/SKR/casebook/SKR-C9')
+            ->see('Small, but needed')
+            ->click('.review .link', 'Return')
+            ->type('.review input', 'Say which address')
+            ->press(Key::ENTER)
+            ->see('Maren Voss returned it');
         $author->see('Say which address', '.review');
-        $lead->open('/SKR/casebook/desk')->see('I looked for the age in the wrong place.')->click('.card .link', 'Take it')->see('The suggestion is in SKR-C1 now');
+        $lead->open('/SKR/casebook/desk')
+            ->see('I looked for the age in the wrong place.')
+            ->click('.card .link', 'Take it')
+            ->see('The suggestion is in SKR-C1 now');
         self::assertStringContainsString('Enter the passenger with name and age', $this->steps('SKR-C1'));
-        $lead->open('/SKR/casebook/SKR-C1/history')->see('Version 2')->see('Suggestion for step 2 taken')->click('aside .link', 'Bring back')->see('Version 1 is back');
+        $lead->open('/SKR/casebook/SKR-C1/history')
+            ->see('Version 2')
+            ->see('Suggestion for step 2 taken')
+            ->click('aside .link', 'Bring back')
+            ->see('Version 1 is back');
         self::assertStringNotContainsString('with name and age', $this->steps('SKR-C1'));
     }
 
     public function test_a_live_suite_is_accepted_and_lists_are_edited(): void
     {
         $lead = $this->tester()->signIn('maren');
-        $lead->open('/SKR/casebook')->click('.named', 'Smoke')->see('1 gained, 1 lost')->click('.suite .link', '1 gained')->see('SKR-C45')->click('.suite .link', 'Accept')->see('is now what its rule holds');
+        $lead->open('/SKR/casebook')
+            ->click('.named', 'Smoke')
+            ->see('1 gained, 1 lost')
+            ->click('.suite .link', '1 gained')
+            ->see('SKR-C45')
+            ->click('.suite .link', 'Accept')
+            ->see('is now what its rule holds');
         self::assertSame('SKR-C45', $this->value("select c.key from suite_cases sc join suites s on s.id = sc.suite_id join cases c on c.id = sc.case_id where s.name = 'Smoke' and c.key = 'SKR-C45'"));
         $lead->open('/SKR/setup')->see('Types')->click('section[aria-label=Types] .link', 'Add one');
-        $lead->type('[aria-label="Name of types 8"]', 'Weather')->click('section[aria-label=Types] .link', 'Save')->see('Types saved.');
-        $lead->click('section[aria-label=Types] .link', 'Take out')->click('section[aria-label=Types] .link', 'Save')->see('"Functional" is used by');
+        $lead->type('[aria-label="Name of types 8"]', 'Weather')
+            ->click('section[aria-label=Types] .link', 'Save')
+            ->see('Types saved.');
+        $lead->click('section[aria-label=Types] .link', 'Take out')
+            ->click('section[aria-label=Types] .link', 'Save')
+            ->see('"Functional" is used by');
     }
 
     /**

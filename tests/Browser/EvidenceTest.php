@@ -59,12 +59,26 @@ final class EvidenceTest extends WalkTestCase
         $me->see('capture-', '.tray figcaption');
         $me->press('r')->see('of 2:00', '.tray')->press('r')->see('recording-', '.tray');
         $me->until('for the recording', fn (): bool => 'video/webm' === $this->value("select f.media_type from evidence e join files f on f.sha256 = e.sha256 where e.source = 'recording'"));
-        $me->click('.tools button', 'Filmstrip')->click('.film button', 'Start the filmstrip')->see('1 on this device only')->click('.film button', 'Stop it');
+        $me->click('.tools button', 'Filmstrip')
+            ->click('.film button', 'Start the filmstrip')
+            ->see('1 on this device only')
+            ->click('.film button', 'Stop it');
         $this->check($me, 'the filmstrip');
-        $me->reload()->see('Step 1 of 5')->click('.tools button', 'Filmstrip')->see('1 on this device only')->click('.film li button')->click('.film button', 'Keep 1')->see('0 on this device only');
+        $me->reload()
+            ->see('Step 1 of 5')
+            ->click('.tools button', 'Filmstrip')
+            ->see('1 on this device only')
+            ->click('.film li button')
+            ->click('.film button', 'Keep 1')
+            ->see('0 on this device only');
         $me->until('for the frame', fn (): bool => 1 === $this->value("select count(*) from evidence e join attempts a on a.id = e.attempt_id where e.source = 'filmstrip' and a.number = 2"));
-        $me->click('.tools button', 'Link')->type('#link-address', 'javascript:alert(1)')->press(Key::ENTER)->see('Write the whole address');
-        $me->type('#link-address', 'https://status.skerrywick.test/quay')->press(Key::ENTER)->see('status.skerrywick.test', '.tray figure');
+        $me->click('.tools button', 'Link')
+            ->type('#link-address', 'javascript:alert(1)')
+            ->press(Key::ENTER)
+            ->see('Write the whole address');
+        $me->type('#link-address', 'https://status.skerrywick.test/quay')
+            ->press(Key::ENTER)
+            ->see('status.skerrywick.test', '.tray figure');
         // Refused by the browser, and nothing usable in the clipboard.
         $me->script("navigator.mediaDevices.getDisplayMedia = () => Promise.reject(new DOMException('no', 'NotAllowedError')); document.activeElement.blur()");
         $me->press('c')->see('The browser did not allow it');
@@ -79,9 +93,20 @@ final class EvidenceTest extends WalkTestCase
         $me = $this->tester()->signIn('corin', '/SKR/today');
         $entry = $this->value("select a.entry_id from evidence e join attempts a on a.id = e.attempt_id where e.markup is not null and a.state = 'finished' limit 1");
         $attempt = $this->value("select a.id from evidence e join attempts a on a.id = e.attempt_id where e.markup is not null and a.state = 'finished' limit 1");
-        $me->open("/SKR/entries/{$entry}?attempt={$attempt}")->see('Sealed')->see('Bundle to check outside')->click('.record button', 'Every event')->see('Evidence marked')->click('.record p button', 'age-16.png')->press('A passenger is named', Key::ENTER)->see('Taken out: a file, by Corin Vale')->see('its content was taken out');
+        $me->open("/SKR/entries/{$entry}?attempt={$attempt}")
+            ->see('Sealed')
+            ->see('Bundle to check outside')
+            ->click('.record button', 'Every event')
+            ->see('Evidence marked')
+            ->click('.record p button', 'age-16.png')
+            ->press('A passenger is named', Key::ENTER)
+            ->see('Taken out: a file, by Corin Vale')
+            ->see('its content was taken out');
         self::assertSame('whole', $me->script("const r = new XMLHttpRequest(); r.open('GET', '/api/v1/attempts/{$attempt}/verification', false); r.send(); return JSON.parse(r.responseText).state"));
-        $me->open('/SKR/setup/walking')->see('Opening an unassigned entry takes it')->click('#skip_wrap_up_on_pass')->see('Saved. It counts from now on');
+        $me->open('/SKR/setup/walking')
+            ->see('Opening an unassigned entry takes it')
+            ->click('#skip_wrap_up_on_pass')
+            ->see('Saved. It counts from now on');
         self::assertTrue($this->value("select (policies->>'skip_wrap_up_on_pass')::bool from projects where code = 'SKR'"));
     }
 
@@ -90,7 +115,12 @@ final class EvidenceTest extends WalkTestCase
         // Anouk has the case whose steps show how it should look.
         $me = $this->tester()->signIn('anouk');
         $entry = $this->value("select e.id from entries e join cases c on c.id = e.case_id join cycles y on y.id = e.cycle_id where c.key = 'SKR-C1' and y.key = 'SKR-R2'");
-        $me->open("/SKR/entries/{$entry}")->click('button', 'Walk it again')->see('Step 1 of')->press('j', 'j')->see('Step 3 of')->waitFor('.references img');
+        $me->open("/SKR/entries/{$entry}")
+            ->click('button', 'Walk it again')
+            ->see('Step 1 of')
+            ->press('j', 'j')
+            ->see('Step 3 of')
+            ->waitFor('.references img');
         $reference = (string) $this->value("select s.files->0->>'sha256' from steps s join cases c on c.version_id = s.case_version_id where c.key = 'SKR-C1' and s.position = 2");
         $picture = imagecreatefromstring((string) file_get_contents($this->stored($reference)));
         self::assertNotFalse($picture);
@@ -100,16 +130,24 @@ final class EvidenceTest extends WalkTestCase
         imagefilledrectangle($picture, 200, 300, 299, 319, 0x00FF00);
         $file = sys_get_temp_dir().'/lucid-step-seen-'.getmypid().'.png';
         imagepng($picture, $file);
-        $me->choose('input[type=file]', $file)->see('Saved', '.tray figcaption')->click('.tray .acts button', 'Compare')->see('2,100 of '.number_format($w * $h).' pixels', '.compare');
+        $me->choose('input[type=file]', $file)
+            ->see('Saved', '.tray figcaption')
+            ->click('.tray .acts button', 'Compare')
+            ->see('2,100 of '.number_format($w * $h).' pixels', '.compare');
         $me->see(number_format(210_000 / ($w * $h), 2).' % differ', '.compare');
         $this->check($me, 'comparing');
-        $me->click('.compare .tool', 'Side by side')->see('How it should look', '.compare .beside')->click('.compare .tool', 'Slider')->waitFor('.compare .range');
+        $me->click('.compare .tool', 'Side by side')
+            ->see('How it should look', '.compare .beside')
+            ->click('.compare .tool', 'Slider')
+            ->waitFor('.compare .range');
         $this->check($me, 'comparing with the slider');
         // The green part is told to be ignored: for this reference, once and for all.
         $me->click('.compare .tool', 'Difference')->click('.compare button', 'Leave a part out')->waitFor('.compare .stack img');
         $this->drag($me, 190 / $w, 290 / $h, 320 / $w, 340 / $h, '.compare .stack img');
         $me->see('100 of '.number_format($w * $h - 130 * 50), '.compare');
-        $me->click('.compare button', 'Write it into the record')->see('written into the record')->seeNot('Close Esc', '.compare');
+        $me->click('.compare button', 'Write it into the record')
+            ->see('written into the record')
+            ->seeNot('Close Esc', '.compare');
         $me->until('for the comparison', fn (): bool => 100 === $this->value("select (compared->>'differing')::int from evidence where name = ?", [basename($file)]));
         $me->see('% differ', '.tray .acts');
         unlink($file);
@@ -153,10 +191,17 @@ final class EvidenceTest extends WalkTestCase
         $this->check($me, 'the camera');
         $me->tell('Browser.grantPermissions', ['permissions' => ['videoCapture', 'clipboardReadWrite', 'clipboardSanitizedWrite']]);
         $me->click('[aria-label=Camera] button', 'Try again')->waitFor('[aria-label=Camera] video');
-        $me->click('[aria-label=Camera] button', 'Take a picture')->see('Taken onto the step.')->press(Key::ESCAPE)->see('camera-', '.tray figcaption')->see('Saved', '.tray figcaption');
+        $me->click('[aria-label=Camera] button', 'Take a picture')
+            ->see('Taken onto the step.')
+            ->press(Key::ESCAPE)
+            ->see('camera-', '.tray figcaption')
+            ->see('Saved', '.tray figcaption');
         self::assertSame('camera', $this->value('select source from evidence order by created_at desc limit 1'));
         $me->script("navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('none', 'NotFoundError')); document.activeElement.blur()");
-        $me->press('i')->see('There is no camera to capture here. Choose a file, or paste a picture.')->press(Key::ESCAPE)->seeNot('There is no camera');
+        $me->press('i')
+            ->see('There is no camera to capture here. Choose a file, or paste a picture.')
+            ->press(Key::ESCAPE)
+            ->seeNot('There is no camera');
         $me->press('1')->see('Step 2 of 5')->see('Saved', 'header');
     }
 

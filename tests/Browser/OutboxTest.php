@@ -44,7 +44,12 @@ final class OutboxTest extends WalkTestCase
         $me->pastePicture()->see('its storage is full', '.band')->see('Step 2 of 5');
         self::assertSame('The total is wrong.', $me->script("return document.querySelector('#happened').value"));
         // Room was made: the same words and the same picture are taken.
-        $me->room(true)->pastePicture()->see('Waiting', '.tray')->click('button', 'Record the fail')->see('Step 3 of 5')->see('2 waiting since', 'header');
+        $me->room(true)
+            ->pastePicture()
+            ->see('Waiting', '.tray')
+            ->click('button', 'Record the fail')
+            ->see('Step 3 of 5')
+            ->see('2 waiting since', 'header');
         $this->serverUp();
         $me->until('for all', fn (): bool => str_contains($me->text('header'), 'Saved'));
         self::assertSame('verdict_given 1, evidence_added 2, evidence_added 2, verdict_given 2', $this->story());
@@ -75,12 +80,19 @@ final class OutboxTest extends WalkTestCase
         $broken = sys_get_temp_dir().'/lucid-step-broken-'.getmypid().'.png';
         // Its head is a picture's; only whoever opens it finds that the rest is not.
         file_put_contents($broken, "\x89PNG\r\n\x1a\n".pack('N', 13).'IHDR'.pack('NN', 640, 360)."\x08\x02\0\0\0".random_bytes(600));
-        $me->choose('input[type=file]', $broken)->see('Waiting', '.tray figcaption')->press('1')->see('Step 2 of 5')->see('2 waiting since', 'header');
+        $me->choose('input[type=file]', $broken)
+            ->see('Waiting', '.tray figcaption')
+            ->press('1')
+            ->see('Step 2 of 5')
+            ->see('2 waiting since', 'header');
         $this->serverUp();
         $me->see('1 refused', 'header');
         $me->until('for the verdict', fn (): bool => 'verdict_given 1' === $this->story());
         $me->click('.save > button')->see('A file of')->see('Keep all of it as files');
-        $me->click('.save .link', 'Send it again')->see('1 refused', 'header')->click('.save .link', 'Drop it here')->see('Saved', 'header');
+        $me->click('.save .link', 'Send it again')
+            ->see('1 refused', 'header')
+            ->click('.save .link', 'Drop it here')
+            ->see('Saved', 'header');
         $me->press(Key::ESCAPE)->press('k')->see('Step 1 of 5')->seeNot('lucid-step-broken');
         unlink($broken);
     }
@@ -92,8 +104,16 @@ final class OutboxTest extends WalkTestCase
         $me->press('1')->see('Step 2 of 5')->see('Saved', 'header');
         $me->tell('Network.clearBrowserCookies');
         $me->press('2', 'Signed out, and failing.', Key::ENTER)->see('Step 3 of 5')->see('1 waiting: signed out', 'header');
-        $me->press('1')->see('2 waiting: signed out', 'header')->click('.save > button')->click('.save a', 'Sign in')->see('Sign in to walk your cycles.');
-        $me->type('#email', 'tobias@skerrywick.test')->type('#password', 'lantern-on-the-path')->press(Key::ENTER)->see('Step 4 of 5')->see('Saved', 'header');
+        $me->press('1')
+            ->see('2 waiting: signed out', 'header')
+            ->click('.save > button')
+            ->click('.save a', 'Sign in')
+            ->see('Sign in to walk your cycles.');
+        $me->type('#email', 'tobias@skerrywick.test')
+            ->type('#password', 'lantern-on-the-path')
+            ->press(Key::ENTER)
+            ->see('Step 4 of 5')
+            ->see('Saved', 'header');
         self::assertSame($walk, $me->path());
         self::assertSame('verdict_given 1, verdict_given 2, verdict_given 3', $this->story());
     }
@@ -104,7 +124,12 @@ final class OutboxTest extends WalkTestCase
         $walk = (string) $me->path();
         $me->press('1')->see('Step 2 of 5')->see('Saved', 'header');
         $phone = $this->tester(390, 844)->signIn('tobias');
-        $phone->see('Go on with SKR-C13')->open($walk)->see('Step 2 of 5')->press('1')->see('Step 3 of 5')->see('Saved', 'header');
+        $phone->see('Go on with SKR-C13')
+            ->open($walk)
+            ->see('Step 2 of 5')
+            ->press('1')
+            ->see('Step 3 of 5')
+            ->see('Saved', 'header');
         // The first device learns of it and loses nothing of its own.
         $me->press('n')->press('Both saw it');
         $me->until('to hear of the other device', fn (): bool => str_contains($me->text('.lane'), 'Take back'));

@@ -34,8 +34,16 @@ final class PagesTest extends BrowserTestCase
         $lead->type('.filters input', 'sailings')->see('SKR-C2');
         $lead->until('for the address', fn (): bool => str_contains((string) $lead->script('return location.search'), 'q=sailings'));
         $lead->reload()->see('SKR-C2')->seeNot('SKR-C26');
-        $lead->open('/SKR/defects/SKR-D1')->click('[aria-label="Move it to"]')->click('[role=option]', 'In work')->click('button', 'Move to in work')->see('Accepted → In work');
-        $lead->open('/SKR/cycles/SKR-R2')->click('tbody a', 'Vehicle of 5.00 m')->click('button', 'Ask for a retest')->click('button', 'Ask for the retest')->see('Say what should be looked at again.');
+        $lead->open('/SKR/defects/SKR-D1')
+            ->click('[aria-label="Move it to"]')
+            ->click('[role=option]', 'In work')
+            ->click('button', 'Move to in work')
+            ->see('Accepted → In work');
+        $lead->open('/SKR/cycles/SKR-R2')
+            ->click('tbody a', 'Vehicle of 5.00 m')
+            ->click('button', 'Ask for a retest')
+            ->click('button', 'Ask for the retest')
+            ->see('Say what should be looked at again.');
         $lead->type('#retest-reason', 'Look at 5.01 m too')->click('button', 'Ask for the retest')->see('Retest (was fail)');
     }
 
@@ -57,7 +65,11 @@ final class PagesTest extends BrowserTestCase
     public function test_a_wrong_password_says_so_and_signing_out_ends_it(): void
     {
         $me = $this->tester();
-        $me->open('/sign-in')->type('#email', 'tobias@skerrywick.test')->type('#password', 'wrong')->press(Key::ENTER)->see('do not belong together');
+        $me->open('/sign-in')
+            ->type('#email', 'tobias@skerrywick.test')
+            ->type('#password', 'wrong')
+            ->press(Key::ENTER)
+            ->see('do not belong together');
         $me->signIn('tobias')->click('.person button')->click('.menu button', 'Sign out')->see('Sign in to walk your cycles.');
         $me->open('/SKR/today')->see('Sign in to walk your cycles.');
     }
@@ -66,9 +78,19 @@ final class PagesTest extends BrowserTestCase
     {
         $me = $this->tester();
         $me->open('/practice/')->see('Choose a sailing')->click('button', 'Choose 11:00')->see('12.40');
-        $me->type('[name=age0]', '15')->see('Total 6.20')->type('[name=age0]', '16')->see('Total 6.20')->type('[name=age0]', '17')->see('Total 12.40');
+        $me->type('[name=age0]', '15')
+            ->see('Total 6.20')
+            ->type('[name=age0]', '16')
+            ->see('Total 6.20')
+            ->type('[name=age0]', '17')
+            ->see('Total 12.40');
         $me->type('[name=card0]', 'HL-2204-2')->see('Total 7.44')->type('[name=bikes]', '1')->see('Total 9.24');
-        $me->type('[name=name0]', 'Isla Fenn')->type('[name=email]', 'isla@skerrywick.test')->click('button', 'Go on to payment')->see('To pay 9.24')->click('button', 'Pay now')->see('You are booked');
+        $me->type('[name=name0]', 'Isla Fenn')
+            ->type('[name=email]', 'isla@skerrywick.test')
+            ->click('button', 'Go on to payment')
+            ->see('To pay 9.24')
+            ->click('button', 'Pay now')
+            ->see('You are booked');
         self::assertMatchesRegularExpression('/^H1406001-\d$/', $me->text('.code'));
     }
 }

@@ -35,7 +35,10 @@ final class PlanningTest extends BrowserTestCase
         self::assertSame($chosen, $this->value("select count(*) from entries e join cycles c on c.id = e.cycle_id where c.key = 'SKR-R5'"));
 
         // Handed out by keys, seen before it is done, and undone.
-        $lead->press('h')->see('Hand out what is nobody’s')->click('.panel button', "Hand out {$chosen} entries")->see("Handed out {$chosen} entries to 3 people");
+        $lead->press('h')
+            ->see('Hand out what is nobody’s')
+            ->click('.panel button', "Hand out {$chosen} entries")
+            ->see("Handed out {$chosen} entries to 3 people");
         $lead->until('for it', fn (): bool => 0 === $this->value("select count(*) from entries e join cycles c on c.id = e.cycle_id where c.key = 'SKR-R5' and assignee_id is null"));
         $lead->click('.notice button, [role=status] button, .bar button', 'Undo')->see('Undone: handed out');
         $lead->until('for it to be back', fn (): bool => $chosen === $this->value("select count(*) from entries e join cycles c on c.id = e.cycle_id where c.key = 'SKR-R5' and assignee_id is null"));
@@ -45,7 +48,9 @@ final class PlanningTest extends BrowserTestCase
         $first = $this->order()[0];
         $lead->click('.tray [aria-label="The entry it waits for"]')->waitFor('.p-select-overlay [role=option]');
         $lead->click('.p-select-overlay [role=option]', '#3')->click('.tray button', 'Set the condition')->see('Set “only if');
-        $lead->see('entry stands before what it depends on')->click('.fault .link', 'Put them behind')->see('Put what waits behind');
+        $lead->see('entry stands before what it depends on')
+            ->click('.fault .link', 'Put them behind')
+            ->see('Put what waits behind');
         $lead->until('for the order', fn (): bool => $first === $this->order()[2]);
         $lead->seeNot('stands before what');
         $lead->held([Key::ALT], Key::ARROW_DOWN);
@@ -56,7 +61,10 @@ final class PlanningTest extends BrowserTestCase
         $lead->open('/SKR/cycles/SKR-R5/plan')->click('button', 'Release')->see('Released');
         $lead->click('.tools .link', 'Dates, build, people')->waitFor('#cycle-name');
         $this->value("insert into cycle_people (cycle_id, user_id, part, position) select c.id, u.id, 'watcher', 0 from cycles c, users u where c.key = 'SKR-R5' and u.email = 'lina@skerrywick.test' returning 1");
-        $lead->click('.title-line button', 'Close')->see('its watchers are told')->press('The ferry leaves', Key::ENTER)->see('Closed');
+        $lead->click('.title-line button', 'Close')
+            ->see('its watchers are told')
+            ->press('The ferry leaves', Key::ENTER)
+            ->see('Closed');
         $lead->open('/SKR/cycles/SKR-R5/log')->see('Closed the cycle')->see('The ferry leaves');
         $lead->until('for the mail', fn (): bool => 1 === $this->value('select count(*) from caught_mails where subject like \'Smoke%\''));
         $lead->open('/mail')->see('Smoke before the ferry leaves: closed')->see('lina@skerrywick.test');
@@ -73,7 +81,9 @@ final class PlanningTest extends BrowserTestCase
             $who->open('/SKR/cycles/SKR-R4/plan')->click('.tools .link', 'Dates, build, people')->waitFor('#cycle-name');
         }
         $two->type('#cycle-name', 'Last look of all')->click('.facts .link', 'Save')->see('Saved.');
-        $one->type('textarea', 'What I typed')->click('.facts .link', 'Save')->see('The plan was changed since you opened it by Anouk Sorrel');
+        $one->type('textarea', 'What I typed')
+            ->click('.facts .link', 'Save')
+            ->see('The plan was changed since you opened it by Anouk Sorrel');
         self::assertSame('What I typed', $one->script('return document.querySelector(".facts textarea").value'));
         $one->click('.facts .link', 'Save mine all the same')->see('Saved.');
         self::assertSame('What I typed', $this->value("select description from cycles where key = 'SKR-R4'"));
@@ -94,10 +104,19 @@ final class PlanningTest extends BrowserTestCase
     public function test_a_changed_case_is_seen_and_taken_and_a_fail_stops_what_needs_it(): void
     {
         $lead = $this->tester()->signIn('maren');
-        $lead->open('/SKR/cycles/SKR-R2/plan?shows=behind')->see('changed')->click('.line', '')->click('.tray .link', 'See what changed')->see('What changed in the case')->click('button', 'Take the new version')->see('taken.');
+        $lead->open('/SKR/cycles/SKR-R2/plan?shows=behind')
+            ->see('changed')
+            ->click('.line', '')
+            ->click('.tray .link', 'See what changed')
+            ->see('What changed in the case')
+            ->click('button', 'Take the new version')
+            ->see('taken.');
         $piet = $this->tester()->signIn('piet');
         $piet->open('/SKR/cycles/SKR-R2')->click('tbody a', 'Vehicle of 5.00 m')->see('2 entries wait on it');
-        $lead->open('/SKR/queue')->see('May I use the 16:40 sailing')->click('section .link', 'Looked at')->seeNot('May I use the 16:40');
+        $lead->open('/SKR/queue')
+            ->see('May I use the 16:40 sailing')
+            ->click('section .link', 'Looked at')
+            ->seeNot('May I use the 16:40');
     }
 
     public function test_axes_a_milestone_again_a_sign_off_and_a_comparison(): void
@@ -107,21 +126,35 @@ final class PlanningTest extends BrowserTestCase
         $lead->open('/SKR/setup/planning')->see('All combinations: 10')->see('14 pairs')->click('.axis .link', 'Add a value');
         $lead->type('[aria-label="Value 4 of Device"]', 'Kiosk')->see('All combinations: 16');
         self::assertSame(3, $this->value("select count(*) from axis_values v join axes a on a.id = v.axis_id where a.name = 'Device'"));
-        $lead->click('button', 'Save the axes')->see('Axes saved.')->click('.link', 'Make those for all pairs')->see('Configurations made.')->see('0 pairs');
+        $lead->click('button', 'Save the axes')
+            ->see('Axes saved.')
+            ->click('.link', 'Make those for all pairs')
+            ->see('Configurations made.')
+            ->see('0 pairs');
         $lead->click('tr .link', 'Take out')->see('stays: it is used by');
 
         // A milestone with a date too early for nothing, and all of another one again, four weeks later.
         $lead->open('/SKR/cycles')->click('button', 'New milestone')->type('[aria-label="Milestone"] input', 'summer timetable');
         $this->date($lead, 0, '2027-03-01');
         $lead->click('button', 'Save the milestone')->see('There is a milestone called “summer timetable”.');
-        $lead->type('[aria-label="Milestone"] input', 'Winter timetable')->click('button', 'Save the milestone')->seeNot('Save the milestone')->see('Winter timetable');
-        $lead->click('[aria-label="Summer timetable"] .link', 'Again')->see('Will be')->type('[aria-label="This milestone again"] input', 'Autumn timetable');
-        $lead->see('Autumn timetable, last look', '[aria-label="This milestone again"]')->click('button', 'Make it')->see('Autumn timetable is there, with 3 cycles as drafts.');
+        $lead->type('[aria-label="Milestone"] input', 'Winter timetable')
+            ->click('button', 'Save the milestone')
+            ->seeNot('Save the milestone')
+            ->see('Winter timetable');
+        $lead->click('[aria-label="Summer timetable"] .link', 'Again')
+            ->see('Will be')
+            ->type('[aria-label="This milestone again"] input', 'Autumn timetable');
+        $lead->see('Autumn timetable, last look', '[aria-label="This milestone again"]')
+            ->click('button', 'Make it')
+            ->see('Autumn timetable is there, with 3 cycles as drafts.');
         self::assertSame(3, $this->value("select count(*) from cycles c join milestones m on m.id = c.milestone_id where m.name = 'Autumn timetable' and c.state = 'draft'"));
 
         // What is left unwalked is accepted with a word, and named.
         $lead->open('/SKR/cycles/SKR-R2/log')->click('button', 'Sign off')->see('say in a few words why that is all right');
-        $lead->type('.sign textarea', 'The tablets are lent out')->click('button', 'Sign off')->see('knowingly left unwalked')->see('The tablets are lent out');
+        $lead->type('.sign textarea', 'The tablets are lent out')
+            ->click('button', 'Sign off')
+            ->see('knowingly left unwalked')
+            ->see('The tablets are lent out');
         $lead->open('/SKR/cycles/SKR-R2/compare?with=SKR-R1')->see('only in the later')->click('.link', 'only in the later');
         $lead->until('for the address', fn (): bool => str_contains((string) $lead->script('return location.search'), 'is=new'));
     }

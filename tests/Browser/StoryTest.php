@@ -38,7 +38,11 @@ final class StoryTest extends BrowserTestCase
 
         // The lead has not touched the page.
         $lead->until('for the fail on the board', fn (): bool => str_contains((string) $lead->script("return [...document.querySelectorAll('tbody tr')].find((r) => r.textContent.includes('SKR-C13')).innerText"), 'Fail'));
-        $lead->click('tbody a', 'A passenger of 15')->see('Instead: A passenger of 16 pays 6.20.')->see('Note: Half fare as before')->see('SKR-D6')->see('Sealed');
+        $lead->click('tbody a', 'A passenger of 15')
+            ->see('Instead: A passenger of 16 pays 6.20.')
+            ->see('Note: Half fare as before')
+            ->see('SKR-D6')
+            ->see('Sealed');
         $lead->open('/SKR/defects/SKR-D6')->see('A passenger of 16 pays 6.20')->see('SKR-C13 step 4')->see('Tobias Reyle');
         $lead->open('/SKR/casebook/SKR-C13')->see('SKR-D6');
         self::assertSame('fail', $this->value("select verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id where c.key = 'SKR-C13' and a.number = 2"));
@@ -88,8 +92,23 @@ final class StoryTest extends BrowserTestCase
     {
         $this->value("update projects set policies = '{\"skip_wrap_up_on_pass\": true, \"after_finishing\": \"next_in_order\"}' where code = 'SKR'");
         $me = $this->tester()->signIn('tobias');
-        $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('1')->see('Step 2 of 5')->press('1')->see('Step 3 of 5')->press('1')->see('Step 4 of 5')->press('1')->see('Step 5 of 5')->press('1');
-        $me->see('SKR-C14', '.title-line')->click('button', 'Correct the time')->type('#correct-time', 'soon')->click('button', 'Correct it')->see('Write it like 90s');
+        $me->see('Start SKR-C13')
+            ->press(Key::ENTER)
+            ->see('Step 1 of 5')
+            ->press('1')
+            ->see('Step 2 of 5')
+            ->press('1')
+            ->see('Step 3 of 5')
+            ->press('1')
+            ->see('Step 4 of 5')
+            ->press('1')
+            ->see('Step 5 of 5')
+            ->press('1');
+        $me->see('SKR-C14', '.title-line')
+            ->click('button', 'Correct the time')
+            ->type('#correct-time', 'soon')
+            ->click('button', 'Correct it')
+            ->see('Write it like 90s');
         $me->type('#correct-time', '1h 20m')->click('button', 'Correct it')->see('1h 20m, corrected from');
         self::assertSame('pass', $this->value("select verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id where c.key = 'SKR-C13' and a.number = 2"));
     }
@@ -99,7 +118,11 @@ final class StoryTest extends BrowserTestCase
         $this->value("update cycles set conditions_hold = false where key = 'SKR-R2'");
         $me = $this->tester()->signIn('tobias');
         $me->see('Start SKR-C13')->click('.cycle .title', 'Group of 7 islanders')->see('Step 1 of');
-        $me->open('/SKR/today')->see('Start SKR-C13')->click('.cycle .title', 'child and a senior')->see('Why walk it now?')->see('waits for SKR-C17');
+        $me->open('/SKR/today')
+            ->see('Start SKR-C13')
+            ->click('.cycle .title', 'child and a senior')
+            ->see('Why walk it now?')
+            ->see('waits for SKR-C17');
         $me->click('button', 'Walk it')->see('Say in a word why you walk it now.');
         $me->type('#walk-word', 'Agreed with Maren')->click('button', 'Walk it')->see('Step 1 of')->press('1')->see('Step 2 of');
         $me->until('for the verdict', fn (): bool => $this->value("select count(*) from attempts where held_word = 'Agreed with Maren' and has_verdict") === 1);

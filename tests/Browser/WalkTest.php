@@ -18,23 +18,37 @@ final class WalkTest extends WalkTestCase
         $me->press('t', 'T', 't')->see('fails 2 of 3')->press('.')->waitFor('table.lines');
         $me->press('x', 'j', 'j', 'X')->see('3 steps marked')->press('1');
         $me->until('for three passes', fn (): bool => 3 === $this->value("select count(*) from step_results s join rounds r on r.id = s.round_id join attempts a on a.id = r.attempt_id where a.state = 'open' and a.number = 2 and s.verdict = 'pass'"));
-        $me->press('2', Key::ENTER)->see('Say what happened instead.')->press('The fare is 6.20.', Key::ENTER)->see('The fare is 6.20.', 'table');
+        $me->press('2', Key::ENTER)
+            ->see('Say what happened instead.')
+            ->press('The fare is 6.20.', Key::ENTER)
+            ->see('The fare is 6.20.', 'table');
         $me->press('.')->see('Step 5 of 5')->press('k')->see('Happened instead')->see('The fare is 6.20.', '.two');
         self::assertSame('2 of 3', $this->value("select tries_failed || ' of ' || tries from step_results s join rounds r on r.id = s.round_id join attempts a on a.id = r.attempt_id where a.state = 'open' and a.number = 2 and s.position = 1"));
-        $me->press('a')->see('A better wording')->press('Is 16 half fare or not?')->chord(Key::CONTROL, Key::ENTER)->see('Asked.');
+        $me->press('a')
+            ->see('A better wording')
+            ->press('Is 16 half fare or not?')
+            ->chord(Key::CONTROL, Key::ENTER)
+            ->see('Asked.');
         $me->until('for the question', fn (): bool => 1 === $this->value("select count(*) from case_messages where body like '%Is 16 half fare or not?'"));
     }
 
     public function test_rounds_have_their_own_values_and_are_left_out_and_repeated(): void
     {
         $me = $this->tester()->signIn('tobias');
-        $me->open('/SKR/cycles/SKR-R3')->click('tbody a', 'The fare of a vehicle follows its length')->click('button', 'Go on')->see('Round 3 of 5');
+        $me->open('/SKR/cycles/SKR-R3')
+            ->click('tbody a', 'The fare of a vehicle follows its length')
+            ->click('button', 'Go on')
+            ->see('Round 3 of 5');
         $me->see('5.00', '.rounds')->see('Step 1 of')->press('j', 'j')->see('Vehicle of');
         $me->press('v')->see('copied', '.chips');
         self::assertSame('5.00', $me->script('return navigator.clipboard.readText()'));
         $me->press('1', '2')->press('It costs 56.00.', Key::ENTER);
         $me->click('.rounds button', 'Walk it once more')->see('Round 6 of 6')->see('Once more what round 3 walked');
-        $me->press('{', '{')->see('Round 4 of 6')->click('.rounds button', 'Leave this round out')->press('No such vehicle', Key::ENTER)->see('Saved', 'header');
+        $me->press('{', '{')
+            ->see('Round 4 of 6')
+            ->click('.rounds button', 'Leave this round out')
+            ->press('No such vehicle', Key::ENTER)
+            ->see('Saved', 'header');
         $me->until('for both', fn (): bool => 'No such vehicle' === $this->value("select r.skipped from rounds r join attempts a on a.id = r.attempt_id where a.state = 'open' and r.position = 4") && 3 === $this->value("select r.repeats from rounds r join attempts a on a.id = r.attempt_id where a.state = 'open' and r.position = 6"));
     }
 
@@ -53,7 +67,12 @@ final class WalkTest extends WalkTestCase
     public function test_a_retest_shows_what_the_attempt_before_recorded_of_each_step(): void
     {
         $me = $this->begin();
-        $me->see('in attempt 1, build 4.2.0-5', '.earlier')->press('j', 'j', 'j')->see('Step 4 of 5')->see('A passenger of 16 still pays 6.20.', '.lit .earlier')->see('SKR-D2', '.lit .earlier')->waitFor('.lit .earlier img');
+        $me->see('in attempt 1, build 4.2.0-5', '.earlier')
+            ->press('j', 'j', 'j')
+            ->see('Step 4 of 5')
+            ->see('A passenger of 16 still pays 6.20.', '.lit .earlier')
+            ->see('SKR-D2', '.lit .earlier')
+            ->waitFor('.lit .earlier img');
         $this->check($me, 'a step of a retest');
         $me->press('j')->see('Nothing recorded here in attempt 1', '.lit .earlier');
         $me->press('.')->see('Attempt 1', 'thead')->see('A passenger of 16 still pays 6.20.', 'td.then');
@@ -84,7 +103,10 @@ final class WalkTest extends WalkTestCase
         $me->until('for the answer', fn (): bool => '0' === (string) $this->value("select payload->>'counted_ms' from events where kind = 'away_decided'"));
         $me->press('n')->press('Half a tho');
         $you = $this->tester()->signIn('anouk');
-        $you->open((string) $me->path())->see('Tobias Reyle is walking this attempt')->click('.band button', 'Take it over')->press('Go home, I finish it', Key::ENTER);
+        $you->open((string) $me->path())
+            ->see('Tobias Reyle is walking this attempt')
+            ->click('.band button', 'Take it over')
+            ->press('Go home, I finish it', Key::ENTER);
         $you->waitFor('.give');
         $me->see('Anouk Sorrel is walking this attempt')->see('Go home, I finish it');
         self::assertSame('Half a tho', $me->script("return document.querySelector('.note').value"));
@@ -93,9 +115,23 @@ final class WalkTest extends WalkTestCase
     public function test_verdicts_from_the_list_and_an_outage_on_many(): void
     {
         $me = $this->tester()->signIn('tobias');
-        $me->open('/SKR/cycles/SKR-R2?shows=not_run&who='.$this->value("select id from users where email = 'tobias@skerrywick.test'"))->see('SKR-C19')->press('x')->click('.judge button', 'Choose all that are shown')->click('.judge .give', 'Blocked');
-        $me->press('a', Key::ENTER)->see('Say in a few words why')->type('#list-note', 'The booking server is down')->press(Key::ENTER)->see('judged blocked from the list');
+        $me->open('/SKR/cycles/SKR-R2?shows=not_run&who='.$this->value("select id from users where email = 'tobias@skerrywick.test'"))
+            ->see('SKR-C19')
+            ->press('x')
+            ->click('.judge button', 'Choose all that are shown')
+            ->click('.judge .give', 'Blocked');
+        $me->press('a', Key::ENTER)
+            ->see('Say in a few words why')
+            ->type('#list-note', 'The booking server is down')
+            ->press(Key::ENTER)
+            ->see('judged blocked from the list');
         self::assertGreaterThan(2, $this->value("select count(*) from attempts where from_list and verdict = 'blocked'"));
-        $me->open('/SKR/today')->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of')->press('3')->click('.also button', 'The same outage')->see('of your other entries', '.also');
+        $me->open('/SKR/today')
+            ->see('Start SKR-C13')
+            ->press(Key::ENTER)
+            ->see('Step 1 of')
+            ->press('3')
+            ->click('.also button', 'The same outage')
+            ->see('of your other entries', '.also');
     }
 }

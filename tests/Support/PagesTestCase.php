@@ -38,13 +38,19 @@ abstract class PagesTestCase extends BrowserTestCase
         $this->check($me, 'entry');
         $me->click('.record button', 'Every event')->see('Verdict given');
         $this->check($me, 'the record');
-        $at($me, '/SKR/cycles/SKR-R2')->see('SKR-C13')->press('x')->click('.judge button', 'Choose all')->click('.judge .give', 'Blocked');
+        $at($me, '/SKR/cycles/SKR-R2')->see('SKR-C13')
+            ->press('x')
+            ->click('.judge button', 'Choose all')
+            ->click('.judge .give', 'Blocked');
         $this->check($me, 'judging from the list');
         $at($me, '/SKR/today')->click('.page button', 'Start SKR-C13')->see('Step 1 of 5');
         $this->check($me, 'walk');
         $me->press('.')->waitFor('table.lines');
         $this->check($me, 'the sheet');
-        $me->press('.')->click('.tools button', 'Log text')->see('Log text, kept as a file')->click('.band .link', 'It is something else');
+        $me->press('.')
+            ->click('.tools button', 'Log text')
+            ->see('Log text, kept as a file')
+            ->click('.band .link', 'It is something else');
         $this->check($me, 'evidence and surroundings');
         $me->click('.band button', 'Leave it')->press('a')->see('A better wording');
         $this->check($me, 'asking');

@@ -35,7 +35,9 @@ final class World
 
     public function __construct(string $code = 'TST')
     {
-        $this->project = Project::query()->create(['code' => $code, 'name' => "Project {$code}", 'time_zone' => 'UTC', 'policies' => []])->refresh();
+        $this->project = Project::query()
+            ->create(['code' => $code, 'name' => "Project {$code}", 'time_zone' => 'UTC', 'policies' => []])
+            ->refresh();
         $this->build = Build::query()->create(['project_id' => $this->project->id, 'name' => '1.0', 'position' => 1]);
         (new NextKey())->reserve($this->project, 'cycle');
         $this->cycle = Cycle::query()->create([

@@ -31,7 +31,10 @@ final class ContractTest extends FeatureTestCase
     public function test_every_route_is_described_and_every_description_is_a_route(): void
     {
         $routes = collect(Routes::getRoutes()->getRoutes())->filter(static fn (Route $r): bool => str_starts_with($r->uri(), 'api/v1'))
-            ->map(static fn (Route $r): string => strtolower($r->methods()[0]).' /'.substr($r->uri(), 7))->sort()->values()->all();
+            ->map(static fn (Route $r): string => strtolower($r->methods()[0]).' /'.substr($r->uri(), 7))
+            ->sort()
+            ->values()
+            ->all();
         $described = [];
         foreach ($this->spec['paths'] as $path => $operations) {
             foreach (array_keys($operations) as $method) {
@@ -54,9 +57,16 @@ final class ContractTest extends FeatureTestCase
             'attempt' => (string) DB::table('attempts')->join('evidence', 'evidence.attempt_id', '=', 'attempts.id')->value('attempts.id'),
         ];
         $lead = User::query()->where('email', 'maren@skerrywick.test')->firstOrFail();
-        $ids['entry'] = (string) DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->join('cycles', 'cycles.id', '=', 'cycle_id')->where('cycles.state', 'released')->whereColumn('case_version_id', '<>', 'version_id')->whereNull('open_attempt_id')->value('entries.id');
+        $ids['entry'] = (string) DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')
+            ->join('cycles', 'cycles.id', '=', 'cycle_id')
+            ->where('cycles.state', 'released')
+            ->whereColumn('case_version_id', '<>', 'version_id')
+            ->whereNull('open_attempt_id')
+            ->value('entries.id');
         $ids['addition'] = (string) DB::table('entry_additions')->value('id');
-        $ids['export'] = (string) $this->as($person, 'POST', '/projects/SKR/case-exports', ['format' => 'csv', 'filter' => ['state' => 'draft']])->assertCreated()->json('id');
+        $ids['export'] = (string) $this->as($person, 'POST', '/projects/SKR/case-exports', ['format' => 'csv', 'filter' => ['state' => 'draft']])
+            ->assertCreated()
+            ->json('id');
         $checked = 0;
         foreach ($this->spec['paths'] as $path => $operations) {
             $schema = $operations['get']['responses']['200']['content']['application/json']['schema'] ?? null;

@@ -28,12 +28,21 @@ final class ExchangeTest extends FeatureTestCase
     {
         $this->as($this->world->person(), 'POST', '/projects/TST/folders', ['name' => 'Fares']);
         $state = $this->upload("Test case title;Module;Steps;Expected result;Colour\nOne;Fares / Groups;\"1. Open\n2. Pay\";\"1. Opens\n2. Paid\";red\nTwo;Fares;Look;Seen;\n;Fares;Nobody;x;")->assertCreated();
-        $state->assertJsonPath('state', 'ready')->assertJsonPath('separator', ';')->assertJsonPath('layout', 'case')->assertJsonPath('mapping', ['title', 'folder', 'action', 'expected', null])->assertJsonPath('samples.4', ['red']);
-        $state->assertJsonPath('creates', 2)->assertJsonPath('refuses', 1)->assertJsonPath('report.0', ['row' => 4, 'is' => 'refuse', 'key' => null, 'title' => '', 'steps' => 1, 'reasons' => ['title: There is no title.']])->assertJsonPath('report.1.steps', 2);
+        $state->assertJsonPath('state', 'ready')
+            ->assertJsonPath('separator', ';')
+            ->assertJsonPath('layout', 'case')
+            ->assertJsonPath('mapping', ['title', 'folder', 'action', 'expected', null])
+            ->assertJsonPath('samples.4', ['red']);
+        $state->assertJsonPath('creates', 2)
+            ->assertJsonPath('refuses', 1)
+            ->assertJsonPath('report.0', ['row' => 4, 'is' => 'refuse', 'key' => null, 'title' => '', 'steps' => 1, 'reasons' => ['title: There is no title.']])
+            ->assertJsonPath('report.1.steps', 2);
         self::assertSame(0, TestCase::query()->count());
         $id = $state->json('id');
         $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertOk()->assertJsonPath('state', 'done');
-        $this->as($this->world->person(), 'GET', '/cases/TST-C1')->assertJsonPath('folder_path', ['Fares', 'Groups'])->assertJsonPath('steps.1.expected', 'Paid');
+        $this->as($this->world->person(), 'GET', '/cases/TST-C1')
+            ->assertJsonPath('folder_path', ['Fares', 'Groups'])
+            ->assertJsonPath('steps.1.expected', 'Paid');
         self::assertSame(2, TestCase::query()->count());
         $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertConflict();
     }
@@ -42,11 +51,18 @@ final class ExchangeTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $csv = "Wat,Wie\nOne,Do";
-        $id = $this->upload($csv)->assertCreated()->assertJsonPath('state', 'failed')->assertJsonPath('header', ['Wat', 'Wie'])->json('id');
+        $id = $this->upload($csv)
+            ->assertCreated()
+            ->assertJsonPath('state', 'failed')
+            ->assertJsonPath('header', ['Wat', 'Wie'])
+            ->json('id');
         foreach ([['title', 'title'], [null, 'action'], ['title']] as $bad) {
             $this->as($me, 'POST', "/case-imports/{$id}/mapping", ['mapping' => $bad, 'layout' => 'step'])->assertUnprocessable();
         }
-        $this->as($me, 'POST', "/case-imports/{$id}/mapping", ['mapping' => ['title', 'action'], 'layout' => 'step'])->assertOk()->assertJsonPath('state', 'ready')->assertJsonPath('creates', 1);
+        $this->as($me, 'POST', "/case-imports/{$id}/mapping", ['mapping' => ['title', 'action'], 'layout' => 'step'])
+            ->assertOk()
+            ->assertJsonPath('state', 'ready')
+            ->assertJsonPath('creates', 1);
         $this->upload("wat, WIE \nTwo,Do")->assertJsonPath('state', 'ready')->assertJsonPath('mapping', ['title', 'action']);
         $this->as($this->world->person('other'), 'POST', "/case-imports/{$id}/start")->assertForbidden();
         $this->as($me, 'POST', "/case-imports/{$id}/cancel")->assertJsonPath('state', 'cancelled');
@@ -61,13 +77,25 @@ final class ExchangeTest extends FeatureTestCase
         $binned = $this->world->case(1);
         $binned->update(['binned_at' => now()]);
         $csv = "key,title,priority,action,data,expected\n{$case->key},Case 1,high,Do 1,data 1,See 1\n,,,Do 2 better,data 2,See 2\n{$same->key},Case 2,medium,Do 1,data 1,See 1\n{$binned->key},Case 3,,Do,,\nOLD-C9,From elsewhere,low,Do,,See";
-        $state = $this->upload($csv)->assertJsonPath('changes', 1)->assertJsonPath('same', 1)->assertJsonPath('refuses', 1)->assertJsonPath('creates', 1);
+        $state = $this->upload($csv)
+            ->assertJsonPath('changes', 1)
+            ->assertJsonPath('same', 1)
+            ->assertJsonPath('refuses', 1)
+            ->assertJsonPath('creates', 1);
         $id = $state->json('id');
-        $this->as($me, 'POST', "/case-imports/{$id}/start")->assertOk()->assertJsonPath('state', 'done')->assertJsonPath('undoable', true);
-        $this->as($me, 'GET', "/cases/{$case->key}")->assertJsonPath('version', 2)->assertJsonPath('steps.1.action', 'Do 2 better')->assertJsonPath('case.priority', 'high');
+        $this->as($me, 'POST', "/case-imports/{$id}/start")
+            ->assertOk()
+            ->assertJsonPath('state', 'done')
+            ->assertJsonPath('undoable', true);
+        $this->as($me, 'GET', "/cases/{$case->key}")
+            ->assertJsonPath('version', 2)
+            ->assertJsonPath('steps.1.action', 'Do 2 better')
+            ->assertJsonPath('case.priority', 'high');
         self::assertSame(1, $same->refresh()->revision);
         $this->as($me, 'POST', "/case-imports/{$id}/undo")->assertOk()->assertJsonPath('state', 'undone');
-        $this->as($me, 'GET', "/cases/{$case->key}")->assertJsonPath('steps.1.action', 'Do 2')->assertJsonPath('case.priority', 'medium');
+        $this->as($me, 'GET', "/cases/{$case->key}")
+            ->assertJsonPath('steps.1.action', 'Do 2')
+            ->assertJsonPath('case.priority', 'medium');
         self::assertNotNull(TestCase::query()->where('title', 'From elsewhere')->firstOrFail()->binned_at);
     }
 
@@ -118,9 +146,14 @@ final class ExchangeTest extends FeatureTestCase
     {
         $this->app?->forgetScopedInstances();
         $file = UploadedFile::fake()->create('cases.csv', 40 * 1024);
-        $this->actingAs($this->world->person())->post('/api/v1/projects/TST/case-imports', ['file' => $file], ['Accept' => 'application/json'])->assertUnprocessable()->assertJsonStructure(['errors' => ['file']]);
+        $this->actingAs($this->world->person())
+            ->post('/api/v1/projects/TST/case-imports', ['file' => $file], ['Accept' => 'application/json'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['file']]);
         $this->app?->forgetScopedInstances();
-        $this->actingAs($this->world->person('reader', Role::Reader))->post('/api/v1/projects/TST/case-imports', ['file' => UploadedFile::fake()->createWithContent('c.csv', "title\nA")], ['Accept' => 'application/json'])->assertForbidden();
+        $this->actingAs($this->world->person('reader', Role::Reader))
+            ->post('/api/v1/projects/TST/case-imports', ['file' => UploadedFile::fake()->createWithContent('c.csv', "title\nA")], ['Accept' => 'application/json'])
+            ->assertForbidden();
     }
 
     public function test_a_workbook_comes_in_as_people_see_it(): void
@@ -131,10 +164,15 @@ final class ExchangeTest extends FeatureTestCase
         $sheet->setCellValueExplicit('C2', '=1+1', 's');
         $path = (string) tempnam(sys_get_temp_dir(), 'book');
         (new Xlsx($book))->save($path);
-        $id = $this->upload((string) file_get_contents($path), 'cases.xlsx')->assertJsonPath('state', 'ready')->assertJsonPath('creates', 2)->json('id');
+        $id = $this->upload((string) file_get_contents($path), 'cases.xlsx')
+            ->assertJsonPath('state', 'ready')
+            ->assertJsonPath('creates', 2)
+            ->json('id');
         unlink($path);
         $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
-        $this->as($this->world->person(), 'GET', '/cases/TST-C1')->assertJsonPath('steps.0.data', '=1+1')->assertJsonPath('steps.1.data', '12.4');
+        $this->as($this->world->person(), 'GET', '/cases/TST-C1')
+            ->assertJsonPath('steps.0.data', '=1+1')
+            ->assertJsonPath('steps.1.data', '12.4');
         $this->as($this->world->person(), 'GET', '/cases/TST-C2')->assertJsonPath('steps.0.action', "Two\nlines");
     }
 
@@ -144,7 +182,11 @@ final class ExchangeTest extends FeatureTestCase
         $far = new World('FAR');
         $far->project->memberships()->create(['user_id' => $me->id, 'role' => Role::Lead]);
         $json = $this->export('json');
-        $id = $this->upload($json, 'book.json', 'FAR')->assertJsonPath('state', 'ready')->assertJsonPath('refuses', 0)->assertJsonPath('creates', 3)->json('id');
+        $id = $this->upload($json, 'book.json', 'FAR')
+            ->assertJsonPath('state', 'ready')
+            ->assertJsonPath('refuses', 0)
+            ->assertJsonPath('creates', 3)
+            ->json('id');
         $this->as($me, 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
         self::assertEquals($this->whole('TST'), $this->whole('FAR'));
         self::assertStringNotContainsString('kelpie', $json);
@@ -154,7 +196,11 @@ final class ExchangeTest extends FeatureTestCase
             self::assertStringNotContainsString('kelpie', $content);
             DB::table('cases')->where('project_id', $far->project->id)->update(['version_id' => null, 'table_id' => null]);
             TestCase::query()->where('project_id', $far->project->id)->delete();
-            $id = $this->upload($content, "book.{$format}", 'FAR')->assertJsonPath('state', 'ready')->assertJsonPath('refuses', 0)->assertJsonPath('creates', 3)->json('id');
+            $id = $this->upload($content, "book.{$format}", 'FAR')
+                ->assertJsonPath('state', 'ready')
+                ->assertJsonPath('refuses', 0)
+                ->assertJsonPath('creates', 3)
+                ->json('id');
             $this->as($me, 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
             self::assertEquals($this->whole('TST', false), $this->whole('FAR', false), $format);
         }
@@ -166,7 +212,9 @@ final class ExchangeTest extends FeatureTestCase
     public function test_routines_of_a_casebook_come_in_whatever_their_order_and_a_circle_is_refused(): void
     {
         $book = static fn (array $routines): string => (string) json_encode(['format' => 'lucid-step/casebook', 'version' => 1, 'routines' => $routines, 'cases' => [['title' => 'One', 'steps' => [['routine' => 'Outer']]]]]);
-        $id = $this->upload($book([['name' => 'Outer', 'steps' => [['routine' => 'Inner']]], ['name' => 'Inner', 'steps' => [['action' => 'Do']]]]), 'book.json')->assertJsonPath('creates', 1)->json('id');
+        $id = $this->upload($book([['name' => 'Outer', 'steps' => [['routine' => 'Inner']]], ['name' => 'Inner', 'steps' => [['action' => 'Do']]]]), 'book.json')
+            ->assertJsonPath('creates', 1)
+            ->json('id');
         $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
         $this->as($this->world->person(), 'GET', '/cases/TST-C1')->assertJsonPath('routines.0.name', 'Outer');
         $id = $this->upload($book([['name' => 'A', 'steps' => [['routine' => 'B']]], ['name' => 'B', 'steps' => [['routine' => 'A']]]]), 'book.json')->json('id');
@@ -211,7 +259,9 @@ final class ExchangeTest extends FeatureTestCase
         $sign = $this->as($me, 'POST', '/projects/TST/routines', ['name' => 'Sign in', 'parameters' => [['name' => 'who', 'default' => 'nobody']], 'steps' => [['routine' => $open], ['action' => 'Type {{who}}']]])->json('routine.id');
         $table = $this->as($me, 'POST', '/projects/TST/data-tables', ['name' => 'People', 'columns' => [['name' => 'user'], ['name' => 'pin', 'secret' => true]], 'rows' => [['cells' => ["is\nla", 'kelpie-4711']]]])->json('table.id');
         $this->app?->forgetScopedInstances();
-        $sha = $this->actingAs($me)->post('/api/v1/projects/TST/files', ['file' => UploadedFile::fake()->image('seen.png', 40, 30)], ['Accept' => 'application/json'])->json('sha256');
+        $sha = $this->actingAs($me)
+            ->post('/api/v1/projects/TST/files', ['file' => UploadedFile::fake()->image('seen.png', 40, 30)], ['Accept' => 'application/json'])
+            ->json('sha256');
         $this->as($me, 'POST', '/projects/TST/cases', [
             'title' => 'Everything, "quoted"', 'objective' => "=1+1\n\n**bold**", 'preconditions' => 'one', 'postconditions' => '- a list', 'folder_id' => $folder, 'type' => 'security', 'priority' => 'critical', 'automated' => true,
             'estimate' => '1h 20m', 'labels' => ['a b', 'c'], 'requirements' => [$need], 'custom' => [$field => 'High'], 'table' => $table,
@@ -258,9 +308,13 @@ final class ExchangeTest extends FeatureTestCase
     private function export(string $format, array $options = []): string
     {
         Cache::flush();
-        $made = $this->as($this->world->person(), 'POST', '/projects/TST/case-exports', ['format' => $format, ...$options])->assertCreated()->assertJsonPath('state', 'done');
+        $made = $this->as($this->world->person(), 'POST', '/projects/TST/case-exports', ['format' => $format, ...$options])
+            ->assertCreated()
+            ->assertJsonPath('state', 'done');
 
-        return (string) $this->as($this->world->person(), 'GET', "/case-exports/{$made->json('id')}/file")->assertOk()->streamedContent();
+        return (string) $this->as($this->world->person(), 'GET', "/case-exports/{$made->json('id')}/file")
+            ->assertOk()
+            ->streamedContent();
     }
 
     /**

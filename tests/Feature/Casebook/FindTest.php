@@ -32,11 +32,15 @@ final class FindTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $lead = $this->world->lead();
-        $fields = (array) $this->as($lead, 'PUT', '/projects/TST/lists/fields', ['fields' => [['name' => 'Risk', 'kind' => 'choice', 'choices' => ['High', 'Low']]]])->assertOk()->json('fields');
+        $fields = (array) $this->as($lead, 'PUT', '/projects/TST/lists/fields', ['fields' => [['name' => 'Risk', 'kind' => 'choice', 'choices' => ['High', 'Low']]]])
+            ->assertOk()
+            ->json('fields');
         $risk = $fields[0]['id'];
         $folder = $this->as($me, 'POST', '/projects/TST/folders', ['name' => 'Fares'])->json('id');
         $inner = $this->as($me, 'POST', '/projects/TST/folders', ['name' => 'Groups', 'parent_id' => $folder])->json('id');
-        $need = $this->as($me, 'POST', '/projects/TST/requirements', ['title' => 'Fares are right'])->assertJsonPath('key', 'TST-Q1')->json('id');
+        $need = $this->as($me, 'POST', '/projects/TST/requirements', ['title' => 'Fares are right'])
+            ->assertJsonPath('key', 'TST-Q1')
+            ->json('id');
         $this->make(['title' => 'One', 'folder_id' => $folder, 'labels' => ['a', 'b'], 'priority' => 'high', 'estimate' => '5m', 'custom' => [$risk => 'high'], 'requirements' => [$need]]);
         $this->make(['title' => 'Two', 'folder_id' => $inner, 'labels' => ['a'], 'type' => 'security', 'automated' => true, 'is_template' => true]);
         $this->make(['title' => 'Three', 'owner_id' => null]);
@@ -52,11 +56,16 @@ final class FindTest extends FeatureTestCase
         }
         $group = $this->as($me, 'GET', '/projects/TST/cases?group=priority');
         self::assertSame(['One', 'Two', 'Three'], array_column((array) $group->json('items'), 'title'));
-        $counts = $this->as($me, 'GET', '/projects/TST/cases/counts?group=priority')->assertOk()->assertJsonPath('total', 3)->assertJsonPath('more_than_total', false);
+        $counts = $this->as($me, 'GET', '/projects/TST/cases/counts?group=priority')
+            ->assertOk()
+            ->assertJsonPath('total', 3)
+            ->assertJsonPath('more_than_total', false);
         self::assertEqualsCanonicalizing([['value' => 'high', 'cases' => 1], ['value' => 'medium', 'cases' => 2]], $counts->json('groups'));
         foreach (['q=e', 'state=draft', 'priority=medium', 'q=walrus', 'bin=yes'] as $query) {
             $listed = \count((array) $this->as($me, 'GET', "/projects/TST/cases?{$query}")->json('items'));
-            $this->as($me, 'GET', "/projects/TST/cases/counts?{$query}")->assertJsonPath('total', $listed)->assertJsonPath('groups', []);
+            $this->as($me, 'GET', "/projects/TST/cases/counts?{$query}")
+                ->assertJsonPath('total', $listed)
+                ->assertJsonPath('groups', []);
         }
     }
 
@@ -105,10 +114,15 @@ final class FindTest extends FeatureTestCase
     public function test_filters_are_kept_for_oneself_or_shared(): void
     {
         [$me, $other] = [$this->world->person(), $this->world->person('other')];
-        $this->as($me, 'POST', '/projects/TST/filters', ['name' => 'Mine', 'filter' => ['state' => 'draft', 'sort' => '-changed', 'rubbish' => 'x']])->assertCreated()->assertJsonPath('filter', ['state' => 'draft', 'sort' => '-changed']);
+        $this->as($me, 'POST', '/projects/TST/filters', ['name' => 'Mine', 'filter' => ['state' => 'draft', 'sort' => '-changed', 'rubbish' => 'x']])
+            ->assertCreated()
+            ->assertJsonPath('filter', ['state' => 'draft', 'sort' => '-changed']);
         $shared = $this->as($me, 'POST', '/projects/TST/filters', ['name' => 'Ours', 'shared' => true, 'filter' => ['label' => 'smoke']])->json('id');
         $this->as($me, 'POST', '/projects/TST/filters', ['name' => 'Ours', 'shared' => true, 'filter' => ['label' => 'tide']])->assertJsonPath('id', $shared);
-        $this->as($other, 'GET', '/projects/TST/filters')->assertJsonCount(1)->assertJsonPath('0.mine', false)->assertJsonPath('0.filter.label', 'tide');
+        $this->as($other, 'GET', '/projects/TST/filters')
+            ->assertJsonCount(1)
+            ->assertJsonPath('0.mine', false)
+            ->assertJsonPath('0.filter.label', 'tide');
         $this->as($other, 'DELETE', "/filters/{$shared}")->assertForbidden();
         $this->as($me, 'DELETE', "/filters/{$shared}")->assertNoContent();
     }
@@ -119,23 +133,39 @@ final class FindTest extends FeatureTestCase
         $lead = $this->world->lead();
         $a = $this->make(['title' => 'A', 'labels' => ['smoke']]);
         $b = $this->make(['title' => 'B', 'labels' => ['smoke']]);
-        $suite = $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'Smoke', 'kind' => 'rule', 'filter' => ['label' => 'smoke']])->assertCreated()->assertJsonPath('suite.cases', 2)->json('suite.id');
+        $suite = $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'Smoke', 'kind' => 'rule', 'filter' => ['label' => 'smoke']])
+            ->assertCreated()
+            ->assertJsonPath('suite.cases', 2)
+            ->json('suite.id');
         $c = $this->make(['title' => 'C', 'labels' => ['smoke']]);
         $this->as($me, 'POST', '/projects/TST/case-acts', ['act' => 'edit', 'filter' => ['ids' => $a], 'changes' => ['labels_remove' => ['SMOKE']]])->assertOk();
-        $this->as($me, 'GET', "/suites/{$suite}")->assertJsonPath('suite.cases', 2)->assertJsonPath('gained.0.title', 'C')->assertJsonPath('lost.0.title', 'A')->assertJsonPath('may_accept', false);
+        $this->as($me, 'GET', "/suites/{$suite}")
+            ->assertJsonPath('suite.cases', 2)
+            ->assertJsonPath('gained.0.title', 'C')
+            ->assertJsonPath('lost.0.title', 'A')
+            ->assertJsonPath('may_accept', false);
         $this->as($me, 'GET', "/projects/TST/cases?suite={$suite}")->assertJsonCount(2, 'items');
         $this->as($me, 'POST', "/suites/{$suite}/acceptances")->assertForbidden();
-        $this->as($lead, 'POST', "/suites/{$suite}/acceptances")->assertOk()->assertJsonPath('suite.gained', 0)->assertJsonPath('suite.lost', 0);
+        $this->as($lead, 'POST', "/suites/{$suite}/acceptances")
+            ->assertOk()
+            ->assertJsonPath('suite.gained', 0)
+            ->assertJsonPath('suite.lost', 0);
         $this->as($me, 'POST', '/projects/TST/case-acts', ['act' => 'bin', 'filter' => ['ids' => $b]])->assertOk();
         $this->as($me, 'GET', "/suites/{$suite}")->assertJsonPath('suite.cases', 1)->assertJsonPath('suite.lost', 0);
         $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'smoke', 'kind' => 'picked'])->assertUnprocessable();
-        $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'All', 'kind' => 'rule', 'filter' => []])->assertUnprocessable()->assertJsonStructure(['errors' => ['filter']]);
-        $picked = $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'Picked', 'kind' => 'picked', 'add' => [$c, $a]])->assertJsonPath('suite.cases', 2)->json('suite.id');
+        $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'All', 'kind' => 'rule', 'filter' => []])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['filter']]);
+        $picked = $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'Picked', 'kind' => 'picked', 'add' => [$c, $a]])
+            ->assertJsonPath('suite.cases', 2)
+            ->json('suite.id');
         $this->as($me, 'PATCH', "/suites/{$picked}", ['name' => 'Picked', 'remove' => [$a]])->assertJsonPath('suite.cases', 1);
         $top = $this->as($me, 'POST', '/projects/TST/requirements', ['title' => 'Top'])->json('id');
         $low = $this->as($me, 'POST', '/projects/TST/requirements', ['title' => 'Below', 'parent_id' => $top])->json('id');
         $this->make(['title' => 'D', 'requirements' => [$low]]);
-        $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'By need', 'kind' => 'requirement', 'requirement_id' => $top])->assertCreated()->assertJsonPath('suite.cases', 1);
+        $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'By need', 'kind' => 'requirement', 'requirement_id' => $top])
+            ->assertCreated()
+            ->assertJsonPath('suite.cases', 1);
         $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'By none', 'kind' => 'requirement'])->assertUnprocessable();
         $this->as($me, 'DELETE', "/suites/{$picked}")->assertOk();
         $this->as($me, 'GET', '/projects/TST/suites')->assertJsonCount(2);
@@ -150,7 +180,10 @@ final class FindTest extends FeatureTestCase
         $key = TestCase::query()->firstOrFail()->key;
         $this->as($me, 'GET', "/cases/{$key}/results")->assertJsonPath('0.shows', 'in_progress');
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'seen it'])->assertOk();
-        $this->as($me, 'GET', "/cases/{$key}/results")->assertJsonCount(1)->assertJsonPath('0.shows', 'pass')->assertJsonPath('0.tester', 'Tester');
+        $this->as($me, 'GET', "/cases/{$key}/results")
+            ->assertJsonCount(1)
+            ->assertJsonPath('0.shows', 'pass')
+            ->assertJsonPath('0.tester', 'Tester');
         self::assertNotNull(TestCase::query()->firstOrFail()->last_walked_at);
     }
 

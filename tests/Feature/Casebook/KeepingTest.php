@@ -60,7 +60,10 @@ final class KeepingTest extends FeatureTestCase
         $case = $this->world->case(1);
         $this->as($developer, 'POST', "/cases/{$case->key}/messages", ['kind' => 'question', 'body' => 'Which day?'])->assertCreated();
         $this->as($developer, 'PUT', "/cases/{$case->key}", ['title' => 'x', 'revision' => 1])->assertForbidden();
-        $this->as($developer, 'GET', '/projects/TST/casebook')->assertOk()->assertJsonPath('may_write', false)->assertJsonPath('waiting', 1);
+        $this->as($developer, 'GET', '/projects/TST/casebook')
+            ->assertOk()
+            ->assertJsonPath('may_write', false)
+            ->assertJsonPath('waiting', 1);
     }
 
     public function test_a_bulk_edit_obeys_custom_fields_requirements_and_owners(): void
@@ -72,10 +75,18 @@ final class KeepingTest extends FeatureTestCase
         $change = fn (array $changes, array $cases) => $this->as($lead, 'POST', '/projects/TST/case-acts', ['act' => 'edit', 'filter' => ['ids' => implode(',', array_map(static fn (TestCase $c): string => $c->id, $cases))], 'changes' => $changes]);
         $change(['custom' => [$field => 'sideways']], [$a])->assertUnprocessable();
         $change(['owner_id' => (string) \Illuminate\Support\Str::uuid7()], [$a])->assertUnprocessable();
-        $act = $change(['custom' => [$field => 'high'], 'requirements_add' => [$need], 'owner_id' => $lead->id, 'estimate' => '5m'], [$a, $b])->assertOk()->assertJsonPath('changed', 2)->json('act_id');
-        $this->as($lead, 'GET', "/cases/{$a->key}")->assertJsonPath("case.custom.{$field}", 'High')->assertJsonPath('requirements.0.title', 'It holds')->assertJsonPath('case.estimate_seconds', 300);
+        $act = $change(['custom' => [$field => 'high'], 'requirements_add' => [$need], 'owner_id' => $lead->id, 'estimate' => '5m'], [$a, $b])
+            ->assertOk()
+            ->assertJsonPath('changed', 2)
+            ->json('act_id');
+        $this->as($lead, 'GET', "/cases/{$a->key}")
+            ->assertJsonPath("case.custom.{$field}", 'High')
+            ->assertJsonPath('requirements.0.title', 'It holds')
+            ->assertJsonPath('case.estimate_seconds', 300);
         $change(['custom' => [$field => '']], [$b])->assertJsonPath('changed', 1);
-        $this->as($lead, 'POST', "/case-acts/{$act}/undo")->assertJsonPath('changed', 1)->assertJsonPath('refused.0.key', $b->key);
+        $this->as($lead, 'POST', "/case-acts/{$act}/undo")
+            ->assertJsonPath('changed', 1)
+            ->assertJsonPath('refused.0.key', $b->key);
         $this->as($lead, 'GET', "/cases/{$a->key}")->assertJsonPath('requirements', [])->assertJsonPath('case.owner', null);
         self::assertSame([], $a->refresh()->custom);
     }
@@ -85,6 +96,8 @@ final class KeepingTest extends FeatureTestCase
         $me = $this->world->person();
         $this->world->case(0);
         DB::statement("insert into cases (id, project_id, number, key, title, position) select gen_random_uuid(), project_id, number + i, 'TST-X' || i, 'Copy ' || i, position + i from cases, generate_series(1, 2001) i");
-        $this->as($me, 'POST', '/projects/TST/case-previews', ['act' => 'edit', 'filter' => ['state' => 'draft'], 'changes' => ['priority' => 'low']])->assertUnprocessable()->assertJsonPath('errors.filter.0', 'At most 2000 cases at once. Narrow the filter, or do it in parts.');
+        $this->as($me, 'POST', '/projects/TST/case-previews', ['act' => 'edit', 'filter' => ['state' => 'draft'], 'changes' => ['priority' => 'low']])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.filter.0', 'At most 2000 cases at once. Narrow the filter, or do it in parts.');
     }
 }

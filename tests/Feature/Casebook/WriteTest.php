@@ -23,15 +23,33 @@ final class WriteTest extends FeatureTestCase
             'steps' => [['action' => ' Open', 'expected' => 'It opens'], ['action' => 'Pay', 'data' => '12.40'], ['action' => '']],
         ])->assertCreated()->assertJsonPath('case.key', 'TST-C1')->assertJsonPath('case.title', 'Book one adult')->assertJsonPath('case.steps', 2)->assertJsonPath('case.revision', 1);
         $key = $made->json('case.key');
-        $case = $this->as($me, 'GET', "/cases/{$key}")->assertOk()->assertHeader('ETag', '"1"')->assertJsonPath('case.labels', ['smoke', 'Booking'])->assertJsonPath('case.owner.id', $me->id)->assertJsonPath('case.estimate_seconds', 240);
+        $case = $this->as($me, 'GET', "/cases/{$key}")
+            ->assertOk()
+            ->assertHeader('ETag', '"1"')
+            ->assertJsonPath('case.labels', ['smoke', 'Booking'])
+            ->assertJsonPath('case.owner.id', $me->id)
+            ->assertJsonPath('case.estimate_seconds', 240);
         $steps = [['action' => 'Open slowly', 'expected' => 'It opens'], ...array_slice((array) $case->json('steps'), 1)];
-        $this->as($me, 'PUT', "/cases/{$key}", ['title' => 'Book one adult', 'objective' => '**Short**', 'steps' => $steps, 'revision' => 1])->assertOk()->assertJsonPath('version', 2)->assertJsonPath('text_changed', true)->assertHeader('ETag', '"2"');
-        $this->as($me, 'PUT', "/cases/{$key}", ['title' => 'Book one adult', 'objective' => '**Short**', 'steps' => $steps, 'priority' => 'low', 'labels' => ['SMOKE']], ['If-Match' => '"2"'])->assertOk()->assertJsonPath('version', 2)->assertJsonPath('text_changed', false)->assertJsonPath('case.labels', ['smoke']);
-        $this->as($me, 'PUT', "/cases/{$key}", ['title' => 'x'])->assertUnprocessable()->assertJsonStructure(['errors' => ['revision']]);
+        $this->as($me, 'PUT', "/cases/{$key}", ['title' => 'Book one adult', 'objective' => '**Short**', 'steps' => $steps, 'revision' => 1])
+            ->assertOk()
+            ->assertJsonPath('version', 2)
+            ->assertJsonPath('text_changed', true)
+            ->assertHeader('ETag', '"2"');
+        $this->as($me, 'PUT', "/cases/{$key}", ['title' => 'Book one adult', 'objective' => '**Short**', 'steps' => $steps, 'priority' => 'low', 'labels' => ['SMOKE']], ['If-Match' => '"2"'])
+            ->assertOk()
+            ->assertJsonPath('version', 2)
+            ->assertJsonPath('text_changed', false)
+            ->assertJsonPath('case.labels', ['smoke']);
+        $this->as($me, 'PUT', "/cases/{$key}", ['title' => 'x'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['revision']]);
         $history = $this->as($me, 'GET', "/cases/{$key}/history")->assertOk()->assertJsonCount(2, 'versions');
         self::assertSame(['edited', 'edited', 'made'], array_column((array) $history->json('log'), 'kind'));
         $history->assertJsonPath('log.0.changes', [['field' => 'labels', 'from' => 'smoke, Booking', 'to' => 'smoke'], ['field' => 'priority', 'from' => 'high', 'to' => 'low']]);
-        $this->as($me, 'GET', "/cases/{$key}/comparison?from=1&to=2")->assertJsonPath('steps.0.is', 'changed')->assertJsonPath('steps.0.fields.0.parts', [['kind' => 'same', 'text' => 'Open'], ['kind' => 'added', 'text' => ' slowly']])->assertJsonPath('steps.1.is', 'same');
+        $this->as($me, 'GET', "/cases/{$key}/comparison?from=1&to=2")
+            ->assertJsonPath('steps.0.is', 'changed')
+            ->assertJsonPath('steps.0.fields.0.parts', [['kind' => 'same', 'text' => 'Open'], ['kind' => 'added', 'text' => ' slowly']])
+            ->assertJsonPath('steps.1.is', 'same');
         $this->as($me, 'GET', "/cases/{$key}/comparison?from=1&to=9")->assertNotFound();
         $this->as($me, 'POST', "/cases/{$key}/restorations", ['version' => 1])->assertOk()->assertJsonPath('version', 3);
         $this->as($me, 'GET', "/cases/{$key}")->assertJsonPath('steps.0.action', 'Open')->assertJsonPath('case.priority', 'low');
@@ -43,7 +61,10 @@ final class WriteTest extends FeatureTestCase
         $me = $this->world->person();
         $case = $this->world->case(2);
         $now = $this->as($me, 'GET', "/cases/{$case->key}");
-        $this->as($me, 'PUT', "/cases/{$case->key}", ['title' => 'Case 1', 'steps' => $now->json('steps'), 'revision' => 1])->assertOk()->assertJsonPath('version', 1)->assertJsonPath('case.revision', 1);
+        $this->as($me, 'PUT', "/cases/{$case->key}", ['title' => 'Case 1', 'steps' => $now->json('steps'), 'revision' => 1])
+            ->assertOk()
+            ->assertJsonPath('version', 1)
+            ->assertJsonPath('case.revision', 1);
         self::assertSame(0, DB::table('case_log')->count());
     }
 
@@ -60,14 +81,24 @@ final class WriteTest extends FeatureTestCase
         $mine[2]['expected'] = 'See 3, as I say';
         $mine[] = ['action' => 'One more'];
         $body = ['title' => 'My title', 'steps' => $mine, 'revision' => 1, 'version' => 1];
-        $this->as($me, 'PUT', "/cases/{$case->key}", $body)->assertStatus(412)->assertJsonPath('type', 'urn:lucid-step:problem:saved-meanwhile')->assertJsonPath('revision', 2);
-        $merge = $this->as($me, 'POST', "/cases/{$case->key}/merges", $body)->assertOk()->assertJsonPath('conflicts', 0)->assertJsonPath('by', 'Other');
+        $this->as($me, 'PUT', "/cases/{$case->key}", $body)
+            ->assertStatus(412)
+            ->assertJsonPath('type', 'urn:lucid-step:problem:saved-meanwhile')
+            ->assertJsonPath('revision', 2);
+        $merge = $this->as($me, 'POST', "/cases/{$case->key}/merges", $body)
+            ->assertOk()
+            ->assertJsonPath('conflicts', 0)
+            ->assertJsonPath('by', 'Other');
         $result = array_values(array_filter(array_column((array) $merge->json('steps'), 'result')));
         self::assertSame(['Do 1, as they say', 'Do 2', 'Do 3', 'One more'], array_column($result, 'action'));
         self::assertSame('See 3, as I say', $result[2]['expected']);
-        $this->as($me, 'PUT', "/cases/{$case->key}", ['title' => 'My title', 'steps' => $result, 'revision' => 2])->assertOk()->assertJsonPath('version', 3);
+        $this->as($me, 'PUT', "/cases/{$case->key}", ['title' => 'My title', 'steps' => $result, 'revision' => 2])
+            ->assertOk()
+            ->assertJsonPath('version', 3);
         $mine[0]['action'] = 'Do 1 my own way';
-        $this->as($me, 'POST', "/cases/{$case->key}/merges", [...$body, 'steps' => $mine])->assertJsonPath('conflicts', 1)->assertJsonPath('steps.0.outcome', 'conflict');
+        $this->as($me, 'POST', "/cases/{$case->key}/merges", [...$body, 'steps' => $mine])
+            ->assertJsonPath('conflicts', 1)
+            ->assertJsonPath('steps.0.outcome', 'conflict');
     }
 
     /**
@@ -98,7 +129,9 @@ final class WriteTest extends FeatureTestCase
     #[DataProvider('badInput')]
     public function test_bad_input_is_refused_by_field(array $body, string $field): void
     {
-        $errors = (array) $this->as($this->world->person(), 'POST', '/projects/TST/cases', ['title' => 'A title', ...$body])->assertUnprocessable()->json('errors');
+        $errors = (array) $this->as($this->world->person(), 'POST', '/projects/TST/cases', ['title' => 'A title', ...$body])
+            ->assertUnprocessable()
+            ->json('errors');
         self::assertArrayHasKey($field, $errors);
         self::assertSame(0, TestCase::query()->count());
     }
@@ -107,8 +140,12 @@ final class WriteTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $evil = '<script>alert(1)</script>{{x}} \u0001';
-        $key = $this->as($me, 'POST', '/projects/TST/cases', ['title' => $evil, 'objective' => $evil, 'labels' => [$evil], 'steps' => [['action' => $evil, 'data' => $evil, 'expected' => $evil]]])->assertCreated()->json('case.key');
-        $this->as($me, 'GET', "/cases/{$key}")->assertJsonPath('steps.0.action', $evil)->assertJsonPath('problems.0.severity', 'error');
+        $key = $this->as($me, 'POST', '/projects/TST/cases', ['title' => $evil, 'objective' => $evil, 'labels' => [$evil], 'steps' => [['action' => $evil, 'data' => $evil, 'expected' => $evil]]])
+            ->assertCreated()
+            ->json('case.key');
+        $this->as($me, 'GET', "/cases/{$key}")
+            ->assertJsonPath('steps.0.action', $evil)
+            ->assertJsonPath('problems.0.severity', 'error');
     }
 
     public function test_reference_pictures_are_kept_by_their_content_and_only_for_the_project(): void
@@ -116,9 +153,14 @@ final class WriteTest extends FeatureTestCase
         $me = $this->world->person();
         $picture = UploadedFile::fake()->image('seen.png', 40, 30);
         $this->app?->forgetScopedInstances();
-        $file = $this->actingAs($me)->post('/api/v1/projects/TST/files', ['file' => $picture, 'name' => 'seen.png'], ['Accept' => 'application/json'])->assertCreated()->json();
+        $file = $this->actingAs($me)
+            ->post('/api/v1/projects/TST/files', ['file' => $picture, 'name' => 'seen.png'], ['Accept' => 'application/json'])
+            ->assertCreated()
+            ->json();
         $ref = ['sha256' => $file['sha256'], 'name' => 'seen.png'];
-        $key = $this->as($me, 'POST', '/projects/TST/cases', ['title' => 'With a picture', 'steps' => [['action' => 'Look', 'files' => [$ref]]], 'files' => [$ref]])->assertCreated()->json('case.key');
+        $key = $this->as($me, 'POST', '/projects/TST/cases', ['title' => 'With a picture', 'steps' => [['action' => 'Look', 'files' => [$ref]]], 'files' => [$ref]])
+            ->assertCreated()
+            ->json('case.key');
         $this->as($me, 'GET', "/cases/{$key}")->assertJsonPath('steps.0.files', [$ref])->assertJsonPath('files', [$ref]);
         $this->as($me, 'GET', "/projects/TST/files/{$file['sha256']}")->assertOk()->assertHeader('Content-Type', 'image/png');
         $this->as($me, 'GET', "/projects/TST/files/{$file['sha256']}/thumbnail")->assertOk();
@@ -132,16 +174,26 @@ final class WriteTest extends FeatureTestCase
         $me = $this->world->person();
         $lead = $this->world->lead();
         $case = $this->world->case(1);
-        $this->as($me, 'POST', "/cases/{$case->key}/reviews", ['act' => 'ask', 'comment' => 'Please look'])->assertOk()->assertJsonPath('case.state', 'in_review');
+        $this->as($me, 'POST', "/cases/{$case->key}/reviews", ['act' => 'ask', 'comment' => 'Please look'])
+            ->assertOk()
+            ->assertJsonPath('case.state', 'in_review');
         $this->as($me, 'POST', "/cases/{$case->key}/reviews", ['act' => 'approve'])->assertForbidden();
         $this->as($me, 'POST', "/cases/{$case->key}/reviews", ['act' => 'ask'])->assertConflict();
         self::assertNull($case->refresh()->approved_version_id, 'asking twice approves nothing');
-        $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'return'])->assertUnprocessable()->assertJsonStructure(['errors' => ['comment']]);
-        $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'return', 'comment' => 'Say which day'])->assertOk()->assertJsonPath('case.state', 'draft');
-        $this->as($me, 'GET', "/cases/{$case->key}")->assertJsonPath('review.kind', 'returned')->assertJsonPath('review.comment', 'Say which day');
+        $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'return'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['comment']]);
+        $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'return', 'comment' => 'Say which day'])
+            ->assertOk()
+            ->assertJsonPath('case.state', 'draft');
+        $this->as($me, 'GET', "/cases/{$case->key}")
+            ->assertJsonPath('review.kind', 'returned')
+            ->assertJsonPath('review.comment', 'Say which day');
         $this->as($me, 'GET', '/projects/TST/case-inbox')->assertJsonPath('returned.0.key', $case->key);
         $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'return', 'comment' => 'x'])->assertConflict();
-        $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'approve'])->assertOk()->assertJsonPath('case.state', 'approved');
+        $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'approve'])
+            ->assertOk()
+            ->assertJsonPath('case.state', 'approved');
         $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'approve'])->assertConflict();
         self::assertSame($case->refresh()->version_id, $case->approved_version_id);
     }
@@ -150,8 +202,12 @@ final class WriteTest extends FeatureTestCase
     {
         $case = $this->world->case(0);
         $lead = $this->world->lead();
-        $this->as($lead, 'PUT', "/cases/{$case->key}", ['title' => 'Case 1', 'steps' => [['action' => 'Type {{who}}']], 'revision' => 1])->assertOk()->assertJsonPath('problems.0.step', 1);
-        $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'approve'])->assertUnprocessable()->assertJsonStructure(['errors' => ['steps']]);
+        $this->as($lead, 'PUT', "/cases/{$case->key}", ['title' => 'Case 1', 'steps' => [['action' => 'Type {{who}}']], 'revision' => 1])
+            ->assertOk()
+            ->assertJsonPath('problems.0.step', 1);
+        $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'approve'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['steps']]);
     }
 
     public function test_with_the_policy_an_edited_approved_case_goes_back_to_review_and_its_approved_version_stays(): void
@@ -161,7 +217,9 @@ final class WriteTest extends FeatureTestCase
         $case = $this->world->case(1);
         $this->as($lead, 'POST', "/cases/{$case->key}/reviews", ['act' => 'approve'])->assertOk();
         $approved = $case->refresh()->approved_version_id;
-        $this->as($lead, 'PUT', "/cases/{$case->key}", ['title' => 'Case 1, better', 'steps' => [['action' => 'Do']], 'revision' => 2])->assertOk()->assertJsonPath('case.state', 'in_review');
+        $this->as($lead, 'PUT', "/cases/{$case->key}", ['title' => 'Case 1, better', 'steps' => [['action' => 'Do']], 'revision' => 2])
+            ->assertOk()
+            ->assertJsonPath('case.state', 'in_review');
         self::assertSame($approved, $case->refresh()->approved_version_id);
         self::assertNotSame($approved, $case->version_id);
         self::assertNotNull(CaseVersion::query()->find($approved));

@@ -18,9 +18,13 @@ final class BoardTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'pass']);
         $board = $this->as($this->world->lead(), 'GET', '/cycles/TST-R1')->assertOk();
         $board->assertJsonPath('cycle.counts.in_progress', 1)->assertJsonPath('cycle.total', 2)->assertJsonPath('entries.0.walking.name', 'Tester')
-            ->assertJsonPath('entries.1.readiness', 'held')->assertJsonPath('entries.1.reasons.0.kind', 'too_early')->assertJsonPath('entries.1.reasons.1.kind', 'waits_for');
+            ->assertJsonPath('entries.1.readiness', 'held')
+            ->assertJsonPath('entries.1.reasons.0.kind', 'too_early')
+            ->assertJsonPath('entries.1.reasons.1.kind', 'waits_for');
         $this->as($me, 'GET', '/cycles/TST-R1')->assertJsonPath('next_entry_id', $a->id);
-        $this->as($me, 'GET', '/projects/TST/cycles')->assertJsonPath('0.key', 'TST-R1')->assertJsonPath('0.counts.in_progress', 1);
+        $this->as($me, 'GET', '/projects/TST/cycles')
+            ->assertJsonPath('0.key', 'TST-R1')
+            ->assertJsonPath('0.counts.in_progress', 1);
     }
 
     public function test_no_list_makes_a_query_per_row(): void
@@ -46,7 +50,9 @@ final class BoardTest extends FeatureTestCase
         // Testers find released cycles only; a lead sees it, and cannot walk it yet.
         $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->assertNotFound();
         $this->as($me, 'GET', '/cycles/TST-R1')->assertNotFound();
-        $this->as($this->world->lead(), 'POST', "/entries/{$entry->id}/attempts")->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:cycle-not-released');
+        $this->as($this->world->lead(), 'POST', "/entries/{$entry->id}/attempts")
+            ->assertConflict()
+            ->assertJsonPath('type', 'urn:lucid-step:problem:cycle-not-released');
         $this->as($this->world->lead(), 'GET', '/cycles/TST-R1')->assertJsonPath('next_entry_id', null);
     }
 
@@ -55,8 +61,12 @@ final class BoardTest extends FeatureTestCase
         $me = $this->world->person();
         $this->world->entry($this->world->person('other'));
         $mine = $this->world->entry($me);
-        $this->as($me, 'GET', '/projects/TST/today')->assertJsonCount(1, 'cycles.0.entries')->assertJsonPath('next_entry_id', $mine->id);
+        $this->as($me, 'GET', '/projects/TST/today')
+            ->assertJsonCount(1, 'cycles.0.entries')
+            ->assertJsonPath('next_entry_id', $mine->id);
         $this->world->entry(null);
-        $this->as($this->world->lead(), 'GET', '/projects/TST/today')->assertJsonCount(0, 'cycles.0.entries')->assertJsonStructure(['next_entry_id']);
+        $this->as($this->world->lead(), 'GET', '/projects/TST/today')
+            ->assertJsonCount(0, 'cycles.0.entries')
+            ->assertJsonStructure(['next_entry_id']);
     }
 }

@@ -29,7 +29,9 @@ final class CycleLifeTest extends FeatureTestCase
         $move($lead, 'released')->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:cannot-go-there');
         $move($lead, 'in_review')->assertOk()->assertJsonPath('cycle.state', 'in_review');
         $this->as($other, 'GET', '/notices')->assertJsonPath('items.0.text', 'Lead asks for a review of A cycle.');
-        $this->as($other, 'GET', '/projects/TST/queue')->assertJsonPath('items.0.kind', 'review')->assertJsonPath('items.0.by.name', 'Lead');
+        $this->as($other, 'GET', '/projects/TST/queue')
+            ->assertJsonPath('items.0.kind', 'review')
+            ->assertJsonPath('items.0.by.name', 'Lead');
         $move($lead, 'released')->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:own-review');
         $move($other, 'draft')->assertUnprocessable()->assertJsonPath('errors.reason.0', 'Say in a few words why.');
         $move($other, 'draft', 'The order makes no sense')->assertOk();
@@ -52,7 +54,9 @@ final class CycleLifeTest extends FeatureTestCase
         self::assertEqualsCanonicalizing(['tester@tst.test', 'second@tst.test'], array_column($mails, 'to'));
         self::assertStringContainsString('/TST/cycles/TST-R1', $mails[0]['text']);
         $this->as($me, 'GET', '/mails')->assertNotFound();
-        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'mend'])->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:cycle-closed');
+        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'mend'])
+            ->assertConflict()
+            ->assertJsonPath('type', 'urn:lucid-step:problem:cycle-closed');
         $move($lead, 'released')->assertUnprocessable();
         $move($lead, 'released', 'One more build')->assertOk();
         $log = (array) $this->as($lead, 'GET', '/cycles/TST-R1/log')->json();
@@ -65,9 +69,13 @@ final class CycleLifeTest extends FeatureTestCase
         [$lead, $me] = [$this->world->lead(), $this->world->person()];
         $this->walk($me, $this->world->entry($me, 1), 'pass');
         $open = $this->world->entry($me, 1);
-        $this->as($lead, 'POST', '/cycles/TST-R1/sign-offs')->assertUnprocessable()->assertJsonPath('errors.note.0', '1 entry is left unwalked: say in a few words why that is all right.');
+        $this->as($lead, 'POST', '/cycles/TST-R1/sign-offs')
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.note.0', '1 entry is left unwalked: say in a few words why that is all right.');
         $this->as($lead, 'POST', '/cycles/TST-R1/sign-offs', ['note' => 'No tablet to be had'])->assertCreated()
-            ->assertJsonPath('signed_off.by.name', 'Lead')->assertJsonPath('signed_off.unwalked.0.id', $open->id)->assertJsonPath('signed_off.counts.pass', 1);
+            ->assertJsonPath('signed_off.by.name', 'Lead')
+            ->assertJsonPath('signed_off.unwalked.0.id', $open->id)
+            ->assertJsonPath('signed_off.counts.pass', 1);
         $this->as($me, 'POST', '/cycles/TST-R1/sign-offs', ['note' => 'me too'])->assertForbidden();
     }
 
@@ -83,7 +91,10 @@ final class CycleLifeTest extends FeatureTestCase
         $this->as($me, 'GET', "/entries/{$create->id}/stops")->assertJsonCount(2, 'stops')->assertJsonPath('stopped', []);
         $this->as($me, 'POST', "/entries/{$create->id}/stops")->assertCreated()->assertJsonCount(2, 'stopped');
         self::assertSame(['fail', 'blocked', 'blocked', 'not_run'], $this->shows());
-        $this->as($me, 'GET', '/cycles/TST-R1')->assertJsonPath('entries.1.readiness', 'held')->assertJsonPath('entries.1.reasons.0.kind', 'stopped')->assertJsonPath('entries.1.reasons.0.name', 'TST-C1');
+        $this->as($me, 'GET', '/cycles/TST-R1')
+            ->assertJsonPath('entries.1.readiness', 'held')
+            ->assertJsonPath('entries.1.reasons.0.kind', 'stopped')
+            ->assertJsonPath('entries.1.reasons.0.name', 'TST-C1');
         $this->as($me, 'POST', "/entries/{$edit->id}/attempts")->assertConflict();
         $lead = $this->world->lead();
         $this->as($lead, 'POST', "/entries/{$create->id}/retests", ['reason' => 'Mended'])->assertCreated();
@@ -116,7 +127,9 @@ final class CycleLifeTest extends FeatureTestCase
     {
         [$lead, $me] = [$this->world->lead(), $this->world->person()];
         $entry = $this->world->entry($me, 3);
-        $this->as($me, 'GET', "/entries/{$entry->id}/drift")->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:newest-already');
+        $this->as($me, 'GET', "/entries/{$entry->id}/drift")
+            ->assertConflict()
+            ->assertJsonPath('type', 'urn:lucid-step:problem:newest-already');
         $attempt = (string) $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->json('attempt.id');
         foreach ([1, 2] as $step) {
             $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => $step, 'verdict' => 'pass'])->assertOk();
@@ -125,8 +138,16 @@ final class CycleLifeTest extends FeatureTestCase
         // A step comes in before all others, the first is rewritten, the second stays, the third goes.
         $this->as($me, 'PUT', '/cases/TST-C1', ['title' => 'Case 1', 'revision' => 1, 'steps' => [['action' => 'Sign in at the gate', 'expected' => 'The gate opens'], ['action' => 'Do 1', 'data' => 'other data', 'expected' => 'See 1'], ['action' => 'Do 2', 'data' => 'data 2', 'expected' => 'See 2']]])->assertOk();
         $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('entries.0.behind', true);
-        $this->as($lead, 'GET', "/entries/{$entry->id}/drift")->assertOk()->assertJsonPath('from_version', 1)->assertJsonPath('to_version', 2)->assertJsonPath('open', true)->assertJsonPath('carried', 1)->assertJsonPath('lost', 1);
-        $this->as($lead, 'POST', "/entries/{$entry->id}/versions")->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:walked-now');
+        $this->as($lead, 'GET', "/entries/{$entry->id}/drift")
+            ->assertOk()
+            ->assertJsonPath('from_version', 1)
+            ->assertJsonPath('to_version', 2)
+            ->assertJsonPath('open', true)
+            ->assertJsonPath('carried', 1)
+            ->assertJsonPath('lost', 1);
+        $this->as($lead, 'POST', "/entries/{$entry->id}/versions")
+            ->assertConflict()
+            ->assertJsonPath('type', 'urn:lucid-step:problem:walked-now');
         $this->as($me, 'POST', "/entries/{$entry->id}/versions")->assertOk()->assertJsonPath('entry.behind', false);
         $detail = $this->as($me, 'GET', "/attempts/{$attempt}")->assertOk();
         self::assertSame(['not_run', 'not_run', 'pass'], array_column((array) $detail->json('rounds.0.steps'), 'verdict'));
@@ -154,14 +175,36 @@ final class CycleLifeTest extends FeatureTestCase
         $this->world->cycle->update(['starts_on' => '2026-10-20', 'ends_on' => '2026-10-23']);
         DB::table('entries')->where('id', $a->id)->update(['shows' => 'fail', 'not_before' => '2026-10-22T08:00:00Z']);
         $how = ['name' => 'Again', 'starts_on' => '2026-10-27', 'which' => 'all'];
-        $this->as($lead, 'POST', '/cycles/TST-R1/clone-previews', $how)->assertOk()->assertJsonPath('days', 7)->assertJsonPath('moves.0.new_ends_on', '2026-10-30')->assertJsonPath('moves.0.entries', 2)->assertJsonPath('moves.0.windows', 1);
-        $this->as($lead, 'POST', '/cycles/TST-R1/clones', $how)->assertCreated()->assertJsonPath('cycle.key', 'TST-R2')->assertJsonPath('cycle.state', 'draft')->assertJsonPath('cloned_from', 'TST-R1');
-        $copy = $this->as($lead, 'GET', '/cycles/TST-R2/plan')->assertJsonPath('entries.0.not_before', '2026-10-29T09:00:00Z')->assertJsonPath('entries.0.shows', 'not_run')->assertJsonPath('entries.0.assignee_id', $me->id);
+        $this->as($lead, 'POST', '/cycles/TST-R1/clone-previews', $how)
+            ->assertOk()
+            ->assertJsonPath('days', 7)
+            ->assertJsonPath('moves.0.new_ends_on', '2026-10-30')
+            ->assertJsonPath('moves.0.entries', 2)
+            ->assertJsonPath('moves.0.windows', 1);
+        $this->as($lead, 'POST', '/cycles/TST-R1/clones', $how)
+            ->assertCreated()
+            ->assertJsonPath('cycle.key', 'TST-R2')
+            ->assertJsonPath('cycle.state', 'draft')
+            ->assertJsonPath('cloned_from', 'TST-R1');
+        $copy = $this->as($lead, 'GET', '/cycles/TST-R2/plan')
+            ->assertJsonPath('entries.0.not_before', '2026-10-29T09:00:00Z')
+            ->assertJsonPath('entries.0.shows', 'not_run')
+            ->assertJsonPath('entries.0.assignee_id', $me->id);
         $copy->assertJsonPath('entries.1.needs.0.needs_id', $copy->json('entries.0.id'));
-        $this->as($lead, 'POST', '/cycles/TST-R1/clones', $how)->assertUnprocessable()->assertJsonPath('errors.name.0', 'There is a cycle called “Again”.');
-        $this->as($lead, 'POST', '/cycles/TST-R1/clones', [...$how, 'name' => 'Failed ones', 'which' => 'failed'])->assertCreated()->assertJsonPath('cycle.total', 1);
-        $this->as($lead, 'POST', '/cycles/TST-R2/clones', [...$how, 'name' => 'None', 'which' => 'failed'])->assertUnprocessable()->assertJsonStructure(['errors' => ['which']]);
-        $this->as($lead, 'GET', '/cycles/TST-R2/comparison?with=TST-R1')->assertOk()->assertJsonPath('counts.other', 1)->assertJsonPath('counts.same', 1)->assertJsonPath('entries.0.before', 'fail');
+        $this->as($lead, 'POST', '/cycles/TST-R1/clones', $how)
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.name.0', 'There is a cycle called “Again”.');
+        $this->as($lead, 'POST', '/cycles/TST-R1/clones', [...$how, 'name' => 'Failed ones', 'which' => 'failed'])
+            ->assertCreated()
+            ->assertJsonPath('cycle.total', 1);
+        $this->as($lead, 'POST', '/cycles/TST-R2/clones', [...$how, 'name' => 'None', 'which' => 'failed'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['which']]);
+        $this->as($lead, 'GET', '/cycles/TST-R2/comparison?with=TST-R1')
+            ->assertOk()
+            ->assertJsonPath('counts.other', 1)
+            ->assertJsonPath('counts.same', 1)
+            ->assertJsonPath('entries.0.before', 'fail');
         $this->as($lead, 'GET', '/cycles/TST-R2/comparison?with=none')->assertUnprocessable();
     }
 
@@ -173,10 +216,16 @@ final class CycleLifeTest extends FeatureTestCase
         $this->world->cycle->update(['starts_on' => '2026-10-20', 'ends_on' => '2026-10-23', 'milestone_id' => $milestone, 'name' => 'Smoke of Opening']);
         $how = ['name' => 'Winter', 'due_on' => '2026-12-30', 'off_days' => true];
         $this->as($lead, 'POST', "/milestones/{$milestone}/clone-previews", $how)->assertOk()->assertJsonPath('days', 61)
-            ->assertJsonPath('moves.0.new_starts_on', '2026-12-21')->assertJsonPath('moves.0.new_ends_on', '2026-12-23')->assertJsonPath('moves.0.name', 'Smoke of Winter')->assertJsonPath('faults', []);
+            ->assertJsonPath('moves.0.new_starts_on', '2026-12-21')
+            ->assertJsonPath('moves.0.new_ends_on', '2026-12-23')
+            ->assertJsonPath('moves.0.name', 'Smoke of Winter')
+            ->assertJsonPath('faults', []);
         $this->as($lead, 'POST', "/milestones/{$milestone}/clones", $how)->assertCreated();
         self::assertSame(['Smoke of Opening', 'Smoke of Winter'], Cycle::query()->orderBy('number')->pluck('name')->all());
-        $this->as($lead, 'GET', '/projects/TST/milestones')->assertJsonPath('1.name', 'Winter')->assertJsonPath('1.cycles', 1)->assertJsonPath('1.counts.not_run', 1);
+        $this->as($lead, 'GET', '/projects/TST/milestones')
+            ->assertJsonPath('1.name', 'Winter')
+            ->assertJsonPath('1.cycles', 1)
+            ->assertJsonPath('1.counts.not_run', 1);
         $this->as($lead, 'POST', "/milestones/{$milestone}/clones", $how)->assertUnprocessable();
     }
 

@@ -30,27 +30,55 @@ final class PlanTest extends FeatureTestCase
         $configurations = DB::table('configurations')->pluck('id')->all();
         $picks = ['cases' => array_map(static fn ($c): string => $c->id, $cases), 'configurations' => $configurations];
         $this->as($lead, 'POST', '/projects/TST/pick-counts', ['picks' => $picks])->assertOk()
-            ->assertJsonPath('capacity_seconds', 0)->assertJsonPath('cases', 2)->assertJsonPath('entries', 4)->assertJsonPath('seconds', 2 * (600 + 180))->assertJsonPath('refused.0.why', 'It has no steps yet.');
+            ->assertJsonPath('capacity_seconds', 0)
+            ->assertJsonPath('cases', 2)
+            ->assertJsonPath('entries', 4)
+            ->assertJsonPath('seconds', 2 * (600 + 180))
+            ->assertJsonPath('refused.0.why', 'It has no steps yet.');
         // Tuesday to Friday, one of them off: three days of six hours.
         Membership::query()->where('user_id', $tester->id)->update(['days_off' => json_encode(['2026-12-02'])]);
-        $this->as($lead, 'POST', '/projects/TST/pick-counts', ['picks' => $picks, 'starts_on' => '2026-12-01', 'ends_on' => '2026-12-06', 'testers' => [$tester->id]])->assertJsonPath('days', 4)->assertJsonPath('capacity_seconds', 3 * 6 * 3600);
+        $this->as($lead, 'POST', '/projects/TST/pick-counts', ['picks' => $picks, 'starts_on' => '2026-12-01', 'ends_on' => '2026-12-06', 'testers' => [$tester->id]])
+            ->assertJsonPath('days', 4)
+            ->assertJsonPath('capacity_seconds', 3 * 6 * 3600);
         $this->as($lead, 'POST', '/projects/TST/cycles', ['name' => 'Smoke', 'starts_on' => '2026-12-01', 'ends_on' => '2026-12-04', 'build_id' => $this->world->build->id, 'testers' => [$tester->id], 'watchers' => [$lead->id], 'default_assignee_id' => $tester->id, 'picks' => $picks])
-            ->assertCreated()->assertJsonPath('cycle.key', 'TST-R2')->assertJsonPath('cycle.state', 'draft')->assertJsonPath('cycle.total', 4)->assertJsonPath('testers.0.id', $tester->id);
-        $plan = $this->as($lead, 'GET', '/cycles/TST-R2/plan')->assertOk()->assertJsonCount(4, 'entries')->assertJsonPath('seconds_left', 1560)->assertJsonPath('entries.0.assignee_id', $tester->id);
+            ->assertCreated()
+            ->assertJsonPath('cycle.key', 'TST-R2')
+            ->assertJsonPath('cycle.state', 'draft')
+            ->assertJsonPath('cycle.total', 4)
+            ->assertJsonPath('testers.0.id', $tester->id);
+        $plan = $this->as($lead, 'GET', '/cycles/TST-R2/plan')
+            ->assertOk()
+            ->assertJsonCount(4, 'entries')
+            ->assertJsonPath('seconds_left', 1560)
+            ->assertJsonPath('entries.0.assignee_id', $tester->id);
         self::assertSame([1, 2, 3, 4], array_column((array) $plan->json('entries'), 'position'));
     }
 
     public function test_dates_are_checked_against_the_milestone_by_field(): void
     {
         $lead = $this->world->lead();
-        $milestone = $this->as($lead, 'POST', '/projects/TST/milestones', ['name' => 'Opening', 'type' => 'opening', 'due_on' => '2026-12-10'])->assertCreated()->json('id');
+        $milestone = $this->as($lead, 'POST', '/projects/TST/milestones', ['name' => 'Opening', 'type' => 'opening', 'due_on' => '2026-12-10'])
+            ->assertCreated()
+            ->json('id');
         $fields = ['name' => 'Late', 'starts_on' => '2026-12-08', 'ends_on' => '2026-12-12', 'milestone_id' => $milestone];
-        $this->as($lead, 'POST', '/projects/TST/cycles', $fields)->assertUnprocessable()->assertJsonPath('errors.ends_on.0', '“Late” would end on 2026-12-12, after “Opening” on 2026-12-10.');
-        $this->as($lead, 'POST', '/projects/TST/cycles', [...$fields, 'ends_on' => '2026-12-01'])->assertUnprocessable()->assertJsonStructure(['errors' => ['ends_on']]);
-        $this->as($lead, 'POST', '/projects/TST/cycles', [...$fields, 'ends_on' => '2026-12-10', 'testers' => [$this->world->person('reader', Role::Reader)->id]])->assertUnprocessable()->assertJsonStructure(['errors' => ['testers.0']]);
-        $this->as($lead, 'POST', '/projects/TST/cycles', [...$fields, 'ends_on' => '2026-12-10'])->assertCreated()->assertJsonPath('milestone.name', 'Opening');
-        $this->as($lead, 'PATCH', "/milestones/{$milestone}", ['name' => 'Opening', 'due_on' => '2026-12-09'])->assertUnprocessable()->assertJsonStructure(['errors' => ['due_on']]);
-        $this->as($lead, 'DELETE', "/milestones/{$milestone}")->assertConflict()->assertJsonPath('detail', '“Opening” stays: it holds Late.');
+        $this->as($lead, 'POST', '/projects/TST/cycles', $fields)
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.ends_on.0', '“Late” would end on 2026-12-12, after “Opening” on 2026-12-10.');
+        $this->as($lead, 'POST', '/projects/TST/cycles', [...$fields, 'ends_on' => '2026-12-01'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['ends_on']]);
+        $this->as($lead, 'POST', '/projects/TST/cycles', [...$fields, 'ends_on' => '2026-12-10', 'testers' => [$this->world->person('reader', Role::Reader)->id]])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['testers.0']]);
+        $this->as($lead, 'POST', '/projects/TST/cycles', [...$fields, 'ends_on' => '2026-12-10'])
+            ->assertCreated()
+            ->assertJsonPath('milestone.name', 'Opening');
+        $this->as($lead, 'PATCH', "/milestones/{$milestone}", ['name' => 'Opening', 'due_on' => '2026-12-09'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['due_on']]);
+        $this->as($lead, 'DELETE', "/milestones/{$milestone}")
+            ->assertConflict()
+            ->assertJsonPath('detail', '“Opening” stays: it holds Late.');
         $this->as($this->world->person(), 'POST', '/projects/TST/cycles', $fields)->assertForbidden();
     }
 
@@ -60,10 +88,17 @@ final class PlanTest extends FeatureTestCase
         $entry = $this->world->entry($me, 1);
         $this->walk($me, $entry, 'pass');
         $new = $this->world->case(1);
-        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => ['cases' => [$entry->case_id, $new->id]]])->assertStatus(202)->assertJsonPath('state', 'done')->assertJsonPath('total', 1);
+        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => ['cases' => [$entry->case_id, $new->id]]])
+            ->assertStatus(202)
+            ->assertJsonPath('state', 'done')
+            ->assertJsonPath('total', 1);
         self::assertSame(['pass', 'not_run'], DB::table('entries')->orderBy('position')->pluck('shows')->all());
-        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => ['cases' => [$entry->case_id, $new->id]]])->assertUnprocessable()->assertJsonPath('errors.picks.0', 'All of these are in the cycle already.');
-        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => ['earlier' => ['cycle' => 'TST-R1', 'shows' => ['pass']], 'configurations' => [$this->configurations(1)[0]]]])->assertStatus(202)->assertJsonPath('total', 1);
+        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => ['cases' => [$entry->case_id, $new->id]]])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.picks.0', 'All of these are in the cycle already.');
+        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => ['earlier' => ['cycle' => 'TST-R1', 'shows' => ['pass']], 'configurations' => [$this->configurations(1)[0]]]])
+            ->assertStatus(202)
+            ->assertJsonPath('total', 1);
     }
 
     public function test_many_are_added_by_a_job_that_can_be_stopped_and_then_none_stays(): void
@@ -75,15 +110,24 @@ final class PlanTest extends FeatureTestCase
         }
         $picks = ['cases' => $cases, 'configurations' => $this->configurations(300)];
         config(['queue.default' => 'null']);
-        $said = $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => $picks])->assertStatus(202)->assertJsonPath('state', 'running')->assertJsonPath('total', 3300);
-        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/moves", ['to' => 'closed'])->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:adding');
+        $said = $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => $picks])
+            ->assertStatus(202)
+            ->assertJsonPath('state', 'running')
+            ->assertJsonPath('total', 3300);
+        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/moves", ['to' => 'closed'])
+            ->assertConflict()
+            ->assertJsonPath('type', 'urn:lucid-step:problem:adding');
         $this->as($lead, 'POST', "/entry-additions/{$said->json('id')}/cancel")->assertOk()->assertJsonPath('state', 'stopping');
         (new RunAddition((string) $said->json('id')))->handle(app(AddEntries::class));
-        $this->as($lead, 'GET', "/entry-additions/{$said->json('id')}")->assertJsonPath('state', 'cancelled')->assertJsonPath('done', 0);
+        $this->as($lead, 'GET', "/entry-additions/{$said->json('id')}")
+            ->assertJsonPath('state', 'cancelled')
+            ->assertJsonPath('done', 0);
         self::assertSame(0, Entry::query()->count());
         $said = $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => $picks]);
         (new RunAddition((string) $said->json('id')))->handle(app(AddEntries::class));
-        $this->as($lead, 'GET', "/entry-additions/{$said->json('id')}")->assertJsonPath('state', 'done')->assertJsonPath('done', 3300);
+        $this->as($lead, 'GET', "/entry-additions/{$said->json('id')}")
+            ->assertJsonPath('state', 'done')
+            ->assertJsonPath('done', 3300);
         self::assertSame(3300, Entry::query()->count());
         self::assertLessThanOrEqual(24, $this->queries(fn () => $this->as($lead, 'GET', "/cycles/{$this->world->cycle->id}/plan")->assertOk()->assertJsonCount(3300, 'entries')));
     }
@@ -94,8 +138,12 @@ final class PlanTest extends FeatureTestCase
         [$a, $b, $c] = [$this->world->entry(), $this->world->entry(), $this->world->entry()];
         $act = fn (string $act, array $ids, array $changes = []) => $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => $act, 'ids' => array_map(static fn (Entry $e): string => $e->id, $ids), 'changes' => $changes]);
         $act('condition', [$a, $b], ['needs_id' => $c->id, 'kind' => 'only_if_passed'])->assertOk()->assertJsonPath('count', 2);
-        $act('condition', [$c], ['needs_id' => $a->id, 'kind' => 'after'])->assertUnprocessable()->assertJsonPath('errors', fn (array $e): bool => str_contains($e['changes.needs_id'][0], '→'));
-        $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonCount(2, 'faults')->assertJsonPath('entries.0.readiness', 'held');
+        $act('condition', [$c], ['needs_id' => $a->id, 'kind' => 'after'])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors', fn (array $e): bool => str_contains($e['changes.needs_id'][0], '→'));
+        $this->as($lead, 'GET', '/cycles/TST-R1/plan')
+            ->assertJsonCount(2, 'faults')
+            ->assertJsonPath('entries.0.readiness', 'held');
         $mended = $act('mend', [])->assertOk();
         self::assertSame([$c->id, $a->id, $b->id], $this->order());
         $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('faults', []);
@@ -107,7 +155,11 @@ final class PlanTest extends FeatureTestCase
         $act('window', [$a], ['not_before' => '2026-12-02T09:00:00Z', 'not_after' => '2026-12-01T09:00:00Z'])->assertUnprocessable()->assertJsonStructure(['errors' => ['changes.not_after']]);
         $window = $act('window', [$a, $b], ['not_before' => Carbon::now()->addDay()->toIso8601ZuluString()])->assertOk();
         $act('window', [$b], [])->assertOk();
-        $this->as($lead, 'POST', "/plan-acts/{$window->json('act_id')}/undo")->assertOk()->assertJsonPath('count', 1)->assertJsonPath('refused.0.id', $b->id)->assertJsonPath('refused.0.why', 'It was changed again since.');
+        $this->as($lead, 'POST', "/plan-acts/{$window->json('act_id')}/undo")
+            ->assertOk()
+            ->assertJsonPath('count', 1)
+            ->assertJsonPath('refused.0.id', $b->id)
+            ->assertJsonPath('refused.0.why', 'It was changed again since.');
         $act('no_condition', [$a], ['needs_id' => $c->id])->assertOk();
         self::assertSame([$b->id], DB::table('entry_conditions')->pluck('entry_id')->all());
         $this->as($lead, 'GET', '/cycles/TST-R1/log')->assertOk()->assertJsonPath('0.text', 'Took conditions off 1 entry');
@@ -120,7 +172,10 @@ final class PlanTest extends FeatureTestCase
         [$walked, $open, $last] = [$this->world->entry($me, 1), $this->world->entry($me), $this->world->entry()];
         $this->world->needs($last, $open, 'after');
         $this->walk($me, $walked, 'pass');
-        $act = $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'remove', 'ids' => [$walked->id, $open->id]])->assertOk()->assertJsonPath('count', 1)->assertJsonPath('refused.0.id', $walked->id);
+        $act = $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'remove', 'ids' => [$walked->id, $open->id]])
+            ->assertOk()
+            ->assertJsonPath('count', 1)
+            ->assertJsonPath('refused.0.id', $walked->id);
         self::assertSame([$walked->id, $last->id], $this->order());
         $this->as($lead, 'POST', "/plan-acts/{$act->json('act_id')}/undo")->assertOk()->assertJsonPath('count', 1);
         self::assertSame([$walked->id, $open->id, $last->id], $this->order());
@@ -140,14 +195,22 @@ final class PlanTest extends FeatureTestCase
             $this->world->entry(null, 3);
         }
         $people = [$a->id, $b->id, $off->id];
-        $preview = $this->as($lead, 'POST', '/cycles/TST-R1/assignment-previews', ['people' => $people])->assertOk()->assertJsonPath('count', 8);
+        $preview = $this->as($lead, 'POST', '/cycles/TST-R1/assignment-previews', ['people' => $people])
+            ->assertOk()
+            ->assertJsonPath('count', 8);
         self::assertSame([6, 2, 0], array_column((array) $preview->json('people'), 'gets'));
         self::assertSame(0, Entry::query()->whereNotNull('assignee_id')->count(), 'Nothing is written before it is applied.');
         $this->as($lead, 'POST', '/cycles/TST-R1/assignment-previews', ['people' => $people, 'shares' => [$a->id => 1, $b->id => 1, $off->id => 2]])->assertJsonPath('people.2.gets', 4);
-        $this->as($lead, 'POST', '/cycles/TST-R1/assignment-previews', ['people' => [$off->id]])->assertUnprocessable()->assertJsonStructure(['errors' => ['people']]);
-        $done = $this->as($lead, 'POST', '/cycles/TST-R1/assignments', ['people' => $people])->assertOk()->assertJsonPath('title', 'Handed out 8 entries to 2 people');
+        $this->as($lead, 'POST', '/cycles/TST-R1/assignment-previews', ['people' => [$off->id]])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['people']]);
+        $done = $this->as($lead, 'POST', '/cycles/TST-R1/assignments', ['people' => $people])
+            ->assertOk()
+            ->assertJsonPath('title', 'Handed out 8 entries to 2 people');
         self::assertSame(6, Entry::query()->where('assignee_id', $a->id)->count());
-        $plan = $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('seconds_unassigned', 0)->assertJsonPath('last_act.id', $done->json('act_id'));
+        $plan = $this->as($lead, 'GET', '/cycles/TST-R1/plan')
+            ->assertJsonPath('seconds_unassigned', 0)
+            ->assertJsonPath('last_act.id', $done->json('act_id'));
         self::assertSame([300 * 60 * 2, 6 * 180], [$plan->json('loads.0.capacity_seconds'), $plan->json('loads.0.seconds')]);
         $this->as($lead, 'POST', "/plan-acts/{$done->json('act_id')}/undo")->assertOk()->assertJsonPath('count', 8);
         self::assertSame(0, Entry::query()->whereNotNull('assignee_id')->count());
@@ -166,7 +229,9 @@ final class PlanTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'pass'])->assertOk();
         $gone = $this->world->person('gone');
         Membership::query()->where('user_id', $gone->id)->delete();
-        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'assign', 'ids' => [$entry->id], 'changes' => ['assignee_id' => $gone->id]])->assertUnprocessable()->assertJsonPath('errors', fn (array $e): bool => 'This person has left the project.' === $e['changes.assignee_id'][0]);
+        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'assign', 'ids' => [$entry->id], 'changes' => ['assignee_id' => $gone->id]])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors', fn (array $e): bool => 'This person has left the project.' === $e['changes.assignee_id'][0]);
     }
 
     public function test_short_of_time_proposes_locks_and_applies(): void
@@ -182,10 +247,16 @@ final class PlanTest extends FeatureTestCase
         $plan = $ask([])->assertOk()->assertJsonPath('seconds', 1200)->assertJsonPath('exact', false);
         self::assertSame([$entries['critical']->id, $entries['medium']->id], array_column((array) $plan->json('in'), 'id'));
         self::assertEqualsWithDelta(6 / 17, $plan->json('risk'), 0.001);
-        $ask(['in' => [$entries['high']->id]])->assertJsonPath('in.0.id', $entries['low']->id)->assertJsonPath('in.1.id', $entries['high']->id);
-        $ask(['in' => [$entries['high']->id], 'minutes' => 15])->assertUnprocessable()->assertJsonStructure(['errors' => ['minutes']]);
+        $ask(['in' => [$entries['high']->id]])
+            ->assertJsonPath('in.0.id', $entries['low']->id)
+            ->assertJsonPath('in.1.id', $entries['high']->id);
+        $ask(['in' => [$entries['high']->id], 'minutes' => 15])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['minutes']]);
         $ask(['out' => [$entries['critical']->id]])->assertJsonPath('out.0.why', 'kept out by hand');
-        $done = $this->as($lead, 'POST', '/cycles/TST-R1/short-plans', ['minutes' => 20, 'people' => [$me->id]])->assertOk()->assertJsonPath('title', 'Planned for 20m: 2 in, 2 left out');
+        $done = $this->as($lead, 'POST', '/cycles/TST-R1/short-plans', ['minutes' => 20, 'people' => [$me->id]])
+            ->assertOk()
+            ->assertJsonPath('title', 'Planned for 20m: 2 in, 2 left out');
         self::assertSame([$entries['critical']->id, $entries['medium']->id], \array_slice($this->order(), 0, 2));
         self::assertSame(2, Entry::query()->where('assignee_id', $me->id)->count());
         $this->as($lead, 'POST', "/plan-acts/{$done->json('act_id')}/undo")->assertOk();
@@ -203,17 +274,27 @@ final class PlanTest extends FeatureTestCase
         [$lead, $other] = [$this->world->lead(), $this->world->person('second', Role::Lead)];
         $revision = $this->as($lead, 'GET', '/cycles/TST-R1/plan')->json('cycle.revision');
         $this->as($other, 'PATCH', '/cycles/TST-R1', ['revision' => $revision, 'name' => 'Renamed'])->assertOk();
-        $this->as($lead, 'PATCH', '/cycles/TST-R1', ['revision' => $revision, 'description' => 'What I typed'])->assertStatus(412)->assertJsonPath('revision', $revision + 1);
-        $this->as($lead, 'PATCH', '/cycles/TST-R1', ['revision' => $revision + 1, 'description' => 'What I typed'])->assertOk()->assertJsonPath('cycle.name', 'Renamed')->assertJsonPath('cycle.description', 'What I typed');
+        $this->as($lead, 'PATCH', '/cycles/TST-R1', ['revision' => $revision, 'description' => 'What I typed'])
+            ->assertStatus(412)
+            ->assertJsonPath('revision', $revision + 1);
+        $this->as($lead, 'PATCH', '/cycles/TST-R1', ['revision' => $revision + 1, 'description' => 'What I typed'])
+            ->assertOk()
+            ->assertJsonPath('cycle.name', 'Renamed')
+            ->assertJsonPath('cycle.description', 'What I typed');
     }
 
     public function test_cycles_are_extended_together_and_that_is_undone(): void
     {
         $lead = $this->world->lead();
         $ends = $this->world->cycle->ends_on->toDateString();
-        $done = $this->as($lead, 'POST', '/projects/TST/cycle-acts', ['ids' => [$this->world->cycle->id], 'days' => 3])->assertOk()->assertJsonPath('title', 'Extended 1 cycle by 3 days');
+        $done = $this->as($lead, 'POST', '/projects/TST/cycle-acts', ['ids' => [$this->world->cycle->id], 'days' => 3])
+            ->assertOk()
+            ->assertJsonPath('title', 'Extended 1 cycle by 3 days');
         self::assertSame($this->world->cycle->ends_on->copy()->addDays(3)->toDateString(), Cycle::query()->firstOrFail()->ends_on->toDateString());
-        $this->as($lead, 'POST', '/projects/TST/cycle-acts', ['ids' => [$this->world->cycle->id], 'days' => -30])->assertOk()->assertJsonPath('count', 0)->assertJsonPath('refused.0.key', 'TST-R1');
+        $this->as($lead, 'POST', '/projects/TST/cycle-acts', ['ids' => [$this->world->cycle->id], 'days' => -30])
+            ->assertOk()
+            ->assertJsonPath('count', 0)
+            ->assertJsonPath('refused.0.key', 'TST-R1');
         $this->as($lead, 'POST', "/plan-acts/{$done->json('act_id')}/undo")->assertOk();
         self::assertSame($ends, Cycle::query()->firstOrFail()->ends_on->toDateString());
     }
@@ -222,12 +303,18 @@ final class PlanTest extends FeatureTestCase
     {
         $lead = $this->world->lead();
         [$create, $edit] = [$this->world->case(1), $this->world->case(1)];
-        $this->as($lead, 'PUT', "/cases/{$edit->key}/needs", ['needs' => [['case' => mb_strtolower($create->key), 'kind' => 'only_if_passed']]])->assertOk()->assertJsonPath('0.key', $create->key);
-        $this->as($lead, 'PUT', "/cases/{$create->key}/needs", ['needs' => [['case' => $edit->key, 'kind' => 'after']]])->assertUnprocessable()->assertJsonPath('errors.needs.0', fn (string $e): bool => str_contains($e, '→'));
+        $this->as($lead, 'PUT', "/cases/{$edit->key}/needs", ['needs' => [['case' => mb_strtolower($create->key), 'kind' => 'only_if_passed']]])
+            ->assertOk()
+            ->assertJsonPath('0.key', $create->key);
+        $this->as($lead, 'PUT', "/cases/{$create->key}/needs", ['needs' => [['case' => $edit->key, 'kind' => 'after']]])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.needs.0', fn (string $e): bool => str_contains($e, '→'));
         $this->as($lead, 'PUT', "/cases/{$create->key}/needs", ['needs' => [['case' => 'TST-C999', 'kind' => 'after']]])->assertUnprocessable();
         $picks = ['cases' => [$edit->id, $create->id], 'usual' => true];
         $this->as($lead, 'POST', '/projects/TST/pick-counts', ['picks' => $picks])->assertJsonPath('usual', 1);
-        $this->as($lead, 'POST', '/cycles/TST-R1/entries', ['picks' => $picks])->assertStatus(202)->assertJsonPath('conditions', 1);
+        $this->as($lead, 'POST', '/cycles/TST-R1/entries', ['picks' => $picks])
+            ->assertStatus(202)
+            ->assertJsonPath('conditions', 1);
         $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('entries.1.needs.0.kind', 'only_if_passed');
     }
 

@@ -17,13 +17,19 @@ final class DefectTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'pass']);
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 2, 'verdict' => 'fail', 'happened' => 'Saw 3. Then nothing.']);
         $draft = $this->as($me, 'GET', "/attempts/{$attempt}/defect-draft?round=1&step=2")->assertOk();
-        $draft->assertJsonPath('title', 'Case 1 – Saw 3')->assertJsonPath('expected', 'See 2')->assertJsonPath('actual', 'Saw 3. Then nothing.');
+        $draft->assertJsonPath('title', 'Case 1 – Saw 3')
+            ->assertJsonPath('expected', 'See 2')
+            ->assertJsonPath('actual', 'Saw 3. Then nothing.');
         self::assertStringContainsString("1. Do 1\n   Data: data 1 (**pass**)\n2. Do 2\n   Data: data 2 (**fail**)", (string) $draft->json('body'));
         self::assertStringContainsString('**Build:** 1.0', (string) $draft->json('body'));
 
         $filed = $this->as($me, 'POST', '/projects/TST/defects', [...$draft->json(), 'severity' => 'critical', 'attempt_id' => $attempt, 'round' => 1, 'step' => 2])->assertCreated();
-        $filed->assertJsonPath('defect.key', 'TST-D1')->assertJsonPath('defect.state', 'new')->assertJsonPath('origins.0.step', 2);
-        $this->as($me, 'GET', "/attempts/{$attempt}")->assertJsonPath('defects.0.key', 'TST-D1')->assertJsonPath('defects.0.step', 2);
+        $filed->assertJsonPath('defect.key', 'TST-D1')
+            ->assertJsonPath('defect.state', 'new')
+            ->assertJsonPath('origins.0.step', 2);
+        $this->as($me, 'GET', "/attempts/{$attempt}")
+            ->assertJsonPath('defects.0.key', 'TST-D1')
+            ->assertJsonPath('defects.0.step', 2);
         $this->as($me, 'GET', "/entries/{$entry->id}")->assertJsonPath('defects.0.key', 'TST-D1');
         $this->as($me, 'GET', '/cycles/TST-R1')->assertJsonPath('entries.0.defects', 1);
         $this->as($me, 'GET', '/cases/TST-C1')->assertJsonPath('defects.0.key', 'TST-D1');
@@ -37,7 +43,9 @@ final class DefectTest extends FeatureTestCase
         $attempt = $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->json('attempt.id');
         $this->as($me, 'POST', '/projects/TST/defects', ['title' => 'Known one'])->assertCreated();
         for ($i = 0; $i < 2; $i++) {
-            $this->as($me, 'POST', '/defects/TST-D1/links', ['attempt_id' => $attempt, 'round' => 1, 'step' => 1])->assertCreated()->assertJsonCount(1, 'origins');
+            $this->as($me, 'POST', '/defects/TST-D1/links', ['attempt_id' => $attempt, 'round' => 1, 'step' => 1])
+                ->assertCreated()
+                ->assertJsonCount(1, 'origins');
         }
         self::assertSame(1, $entry->refresh()->defects_count);
         $this->as($me, 'POST', '/defects/TST-D1/links', ['attempt_id' => (string) \Illuminate\Support\Str::uuid7()])->assertUnprocessable();
@@ -46,7 +54,9 @@ final class DefectTest extends FeatureTestCase
     public function test_bad_input_is_told_by_field(): void
     {
         $me = $this->world->person();
-        $this->as($me, 'POST', '/projects/TST/defects', ['title' => ' ', 'severity' => 'huge', 'step' => 0])->assertUnprocessable()->assertJsonStructure(['errors' => ['title', 'severity', 'step']]);
+        $this->as($me, 'POST', '/projects/TST/defects', ['title' => ' ', 'severity' => 'huge', 'step' => 0])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['title', 'severity', 'step']]);
         $this->as($me, 'POST', '/projects/TST/defects', ['title' => str_repeat('x', 301)])->assertUnprocessable();
     }
 
@@ -55,9 +65,16 @@ final class DefectTest extends FeatureTestCase
         $dev = $this->world->person('dev', Role::Developer);
         $this->as($this->world->person(), 'POST', '/projects/TST/defects', ['title' => 'Wrong'])->assertCreated();
         $this->as($dev, 'POST', '/defects/TST-D1/moves', ['state' => 'verified'])->assertConflict();
-        $this->as($dev, 'POST', '/defects/TST-D1/moves', ['state' => 'accepted', 'note' => 'Seen it'])->assertOk()->assertJsonPath('history.1.note', 'Seen it');
-        $this->as($dev, 'POST', '/defects/TST-D1/moves', ['state' => 'fixed'])->assertUnprocessable()->assertJsonPath('errors.build_id.0', 'Choose the build that has the fix.');
-        $this->as($dev, 'POST', '/defects/TST-D1/moves', ['state' => 'fixed', 'build_id' => $this->world->build->id])->assertOk()->assertJsonPath('fixed_build.name', '1.0')->assertJsonPath('moves', ['verified', 'reopened']);
+        $this->as($dev, 'POST', '/defects/TST-D1/moves', ['state' => 'accepted', 'note' => 'Seen it'])
+            ->assertOk()
+            ->assertJsonPath('history.1.note', 'Seen it');
+        $this->as($dev, 'POST', '/defects/TST-D1/moves', ['state' => 'fixed'])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.build_id.0', 'Choose the build that has the fix.');
+        $this->as($dev, 'POST', '/defects/TST-D1/moves', ['state' => 'fixed', 'build_id' => $this->world->build->id])
+            ->assertOk()
+            ->assertJsonPath('fixed_build.name', '1.0')
+            ->assertJsonPath('moves', ['verified', 'reopened']);
         $this->as($this->world->person('reader', Role::Reader), 'POST', '/defects/TST-D1/moves', ['state' => 'verified'])->assertForbidden();
     }
 
@@ -67,8 +84,12 @@ final class DefectTest extends FeatureTestCase
         for ($i = 1; $i <= 103; $i++) {
             $this->as($me, 'POST', '/projects/TST/defects', ['title' => "Fare number {$i} is 100 % wrong"]);
         }
-        $first = $this->as($me, 'GET', '/projects/TST/defects')->assertJsonCount(100, 'items')->assertJsonPath('items.0.key', 'TST-D103');
-        $this->as($me, 'GET', "/projects/TST/defects?after={$first->json('next')}")->assertJsonCount(3, 'items')->assertJsonPath('next', null);
+        $first = $this->as($me, 'GET', '/projects/TST/defects')
+            ->assertJsonCount(100, 'items')
+            ->assertJsonPath('items.0.key', 'TST-D103');
+        $this->as($me, 'GET', "/projects/TST/defects?after={$first->json('next')}")
+            ->assertJsonCount(3, 'items')
+            ->assertJsonPath('next', null);
         $this->as($me, 'GET', '/projects/TST/defects?q=wrong%20number%2042')->assertJsonCount(1, 'items');
         $this->as($me, 'GET', '/projects/TST/defects?q=tst-d7&state=open')->assertJsonPath('items.0.key', 'TST-D79');
         $this->as($me, 'GET', '/projects/TST/defects?q=%25')->assertJsonCount(100, 'items');

@@ -68,9 +68,13 @@ final class AccessTest extends FeatureTestCase
     public function test_signing_in_and_out(): void
     {
         $person = $this->world->person();
-        $this->postJson('/api/v1/session', ['email' => $person->email, 'password' => 'wrong'])->assertUnprocessable()->assertJsonPath('errors.email.0', 'This address and password do not belong together.');
+        $this->postJson('/api/v1/session', ['email' => $person->email, 'password' => 'wrong'])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.email.0', 'This address and password do not belong together.');
         $this->postJson('/api/v1/session', [])->assertUnprocessable()->assertJsonStructure(['errors' => ['email', 'password']]);
-        $this->postJson('/api/v1/session', ['email' => strtoupper(" {$person->email}"), 'password' => 'a long password'])->assertOk()->assertJsonPath('projects.0.code', 'TST');
+        $this->postJson('/api/v1/session', ['email' => strtoupper(" {$person->email}"), 'password' => 'a long password'])
+            ->assertOk()
+            ->assertJsonPath('projects.0.code', 'TST');
     }
 
     public function test_guessing_passwords_is_slowed_down(): void
@@ -78,7 +82,9 @@ final class AccessTest extends FeatureTestCase
         for ($i = 0; $i < 6; $i++) {
             $this->postJson('/api/v1/session', ['email' => 'a@b.test', 'password' => "guess {$i}"])->assertUnprocessable();
         }
-        $this->postJson('/api/v1/session', ['email' => 'a@b.test', 'password' => 'guess'])->assertStatus(429)->assertHeader('Content-Type', 'application/problem+json');
+        $this->postJson('/api/v1/session', ['email' => 'a@b.test', 'password' => 'guess'])
+            ->assertStatus(429)
+            ->assertHeader('Content-Type', 'application/problem+json');
     }
 
     public function test_programs_use_tokens(): void

@@ -24,13 +24,27 @@ final class PlanningSetupTest extends FeatureTestCase
         $lead = $this->world->lead();
         $forbidden = [['axis' => 'Device', 'value' => 'Tablet', 'other_axis' => 'Browser', 'other_value' => 'Kestrel']];
         $this->as($lead, 'POST', '/projects/TST/axis-checks', ['axes' => self::AXES, 'forbidden' => $forbidden])->assertOk()
-            ->assertJsonPath('all', 10)->assertJsonPath('pairs', 6)->assertJsonPath('impossible', ['Tablet with Kestrel'])->assertJsonCount(15, 'untested');
-        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => self::AXES, 'forbidden' => $forbidden])->assertOk()->assertJsonCount(3, 'axes')->assertJsonPath('forbidden.0.value', 'Tablet');
-        $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'one', 'values' => ['Device' => 'Phone', 'Browser' => 'Heron']])->assertCreated()->assertJsonPath('configurations.0.name', 'Phone, Heron');
-        $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'pairs'])->assertCreated()->assertJsonCount(7, 'configurations');
+            ->assertJsonPath('all', 10)
+            ->assertJsonPath('pairs', 6)
+            ->assertJsonPath('impossible', ['Tablet with Kestrel'])
+            ->assertJsonCount(15, 'untested');
+        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => self::AXES, 'forbidden' => $forbidden])
+            ->assertOk()
+            ->assertJsonCount(3, 'axes')
+            ->assertJsonPath('forbidden.0.value', 'Tablet');
+        $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'one', 'values' => ['Device' => 'Phone', 'Browser' => 'Heron']])
+            ->assertCreated()
+            ->assertJsonPath('configurations.0.name', 'Phone, Heron');
+        $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'pairs'])
+            ->assertCreated()
+            ->assertJsonCount(7, 'configurations');
         $this->as($lead, 'POST', '/projects/TST/axis-checks', ['axes' => self::AXES, 'forbidden' => $forbidden])->assertJsonPath('untested', []);
-        $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'pairs'])->assertCreated()->assertJsonCount(7, 'configurations');
-        $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'all'])->assertCreated()->assertJsonCount(11, 'configurations');
+        $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'pairs'])
+            ->assertCreated()
+            ->assertJsonCount(7, 'configurations');
+        $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'all'])
+            ->assertCreated()
+            ->assertJsonCount(11, 'configurations');
     }
 
     public function test_a_value_in_use_stays_and_is_named_and_names_can_be_exchanged(): void
@@ -40,25 +54,40 @@ final class PlanningSetupTest extends FeatureTestCase
         $made = $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'one', 'values' => ['Device' => 'Phone', 'Browser' => 'Heron', 'Language' => 'Irish']])->json('configurations.0.id');
         $without = $axes;
         array_shift($without[0]['values']);
-        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => $without])->assertConflict()->assertJsonPath('detail', '“Phone” is used by Phone, Heron, Irish. Remove those configurations first.');
+        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => $without])
+            ->assertConflict()
+            ->assertJsonPath('detail', '“Phone” is used by Phone, Heron, Irish. Remove those configurations first.');
         // Two values change names; the configuration goes along.
         [$axes[1]['values'][0]['name'], $axes[1]['values'][1]['name']] = ['Heron', 'Kestrel'];
-        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => $axes])->assertOk()->assertJsonPath('configurations.0.values.1.name', 'Kestrel')->assertJsonPath('configurations.0.name', 'Phone, Kestrel, Irish');
+        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => $axes])
+            ->assertOk()
+            ->assertJsonPath('configurations.0.values.1.name', 'Kestrel')
+            ->assertJsonPath('configurations.0.name', 'Phone, Kestrel, Irish');
         $this->world->entry(null, 1, ['configuration_id' => $made]);
-        $this->as($lead, 'DELETE', "/configurations/{$made}")->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:in-use');
-        $this->as($lead, 'PATCH', "/configurations/{$made}", ['name' => 'The quay phone'])->assertOk()->assertJsonPath('configurations.0.name', 'The quay phone');
+        $this->as($lead, 'DELETE', "/configurations/{$made}")
+            ->assertConflict()
+            ->assertJsonPath('type', 'urn:lucid-step:problem:in-use');
+        $this->as($lead, 'PATCH', "/configurations/{$made}", ['name' => 'The quay phone'])
+            ->assertOk()
+            ->assertJsonPath('configurations.0.name', 'The quay phone');
     }
 
     public function test_bad_axes_are_refused_with_their_reason(): void
     {
         $lead = $this->world->lead();
         $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => [['name' => 'Device', 'values' => []]]])->assertUnprocessable();
-        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => [['name' => 'Device', 'values' => [['name' => 'x'], ['name' => 'x']]]]])->assertUnprocessable()->assertJsonPath('errors.axes.0', 'The axis “Device” has a value twice.');
-        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => self::AXES, 'forbidden' => [['axis' => 'Device', 'value' => 'Watch', 'other_axis' => 'Browser', 'other_value' => 'Heron']]])->assertUnprocessable()->assertJsonPath('errors.axes.0', 'There is no value “Watch” on the axis “Device”.');
+        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => [['name' => 'Device', 'values' => [['name' => 'x'], ['name' => 'x']]]]])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.axes.0', 'The axis “Device” has a value twice.');
+        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => self::AXES, 'forbidden' => [['axis' => 'Device', 'value' => 'Watch', 'other_axis' => 'Browser', 'other_value' => 'Heron']]])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.axes.0', 'There is no value “Watch” on the axis “Device”.');
         $this->as($this->world->person(), 'PUT', '/projects/TST/axes', ['axes' => self::AXES])->assertForbidden();
         $wide = array_map(static fn (int $i): array => ['name' => "Axis {$i}", 'values' => array_map(static fn (int $v): array => ['name' => "v{$v}"], range(1, 9))], range(1, 4));
         $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => $wide])->assertOk();
-        $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'all'])->assertUnprocessable()->assertJsonStructure(['errors' => ['how']]);
+        $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'all'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['how']]);
         self::assertSame(0, DB::table('configurations')->count());
     }
 
@@ -67,9 +96,15 @@ final class PlanningSetupTest extends FeatureTestCase
         $lead = $this->world->lead();
         $release = $this->as($lead, 'POST', '/projects/TST/releases', ['name' => '4.2'])->assertCreated()->json('releases.0.id');
         $build = collect((array) $this->as($lead, 'POST', '/projects/TST/builds', ['name' => '4.2.0-1', 'release_id' => $release])->assertCreated()->json('builds'))->firstWhere('name', '4.2.0-1')['id'];
-        $this->as($lead, 'POST', '/projects/TST/builds', ['name' => '4.2.0-1'])->assertUnprocessable()->assertJsonPath('errors.name.0', '“4.2.0-1” is there already.');
-        $this->as($lead, 'DELETE', "/releases/{$release}")->assertConflict()->assertJsonPath('detail', '“4.2” stays: it has 1 build.');
-        $this->as($lead, 'DELETE', "/builds/{$this->world->build->id}")->assertConflict()->assertJsonPath('detail', '“1.0” stays: it is used by 1 cycle.');
+        $this->as($lead, 'POST', '/projects/TST/builds', ['name' => '4.2.0-1'])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.name.0', '“4.2.0-1” is there already.');
+        $this->as($lead, 'DELETE', "/releases/{$release}")
+            ->assertConflict()
+            ->assertJsonPath('detail', '“4.2” stays: it has 1 build.');
+        $this->as($lead, 'DELETE', "/builds/{$this->world->build->id}")
+            ->assertConflict()
+            ->assertJsonPath('detail', '“1.0” stays: it is used by 1 cycle.');
         $this->as($lead, 'PATCH', "/builds/{$build}", ['name' => '4.2.0-2', 'release_id' => null])->assertOk();
         $this->as($lead, 'DELETE', "/releases/{$release}")->assertNoContent();
         $this->as($lead, 'DELETE', "/builds/{$build}")->assertNoContent();
@@ -79,11 +114,18 @@ final class PlanningSetupTest extends FeatureTestCase
     {
         $lead = $this->world->lead();
         $me = $this->world->person();
-        $this->as($lead, 'PUT', '/projects/TST/calendar', ['working_days' => [1, 2, 3, 4], 'holidays' => ['2026-12-25'], 'time_zone' => 'Europe/Dublin'])->assertOk()->assertJsonPath('working_days', [1, 2, 3, 4])->assertJsonPath('time_zone', 'Europe/Dublin');
-        $this->as($lead, 'PUT', '/projects/TST/calendar', ['working_days' => [8], 'holidays' => ['soon'], 'time_zone' => 'Nowhere'])->assertUnprocessable()->assertJsonStructure(['errors' => ['working_days.0', 'holidays.0', 'time_zone']]);
+        $this->as($lead, 'PUT', '/projects/TST/calendar', ['working_days' => [1, 2, 3, 4], 'holidays' => ['2026-12-25'], 'time_zone' => 'Europe/Dublin'])
+            ->assertOk()
+            ->assertJsonPath('working_days', [1, 2, 3, 4])
+            ->assertJsonPath('time_zone', 'Europe/Dublin');
+        $this->as($lead, 'PUT', '/projects/TST/calendar', ['working_days' => [8], 'holidays' => ['soon'], 'time_zone' => 'Nowhere'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['working_days.0', 'holidays.0', 'time_zone']]);
         $this->as($me, 'PUT', "/projects/TST/people/{$me->id}/capacity", ['minutes_per_day' => 240, 'days_off' => ['2026-12-01']])->assertOk();
         $this->as($me, 'PUT', "/projects/TST/people/{$lead->id}/capacity", ['minutes_per_day' => 240])->assertForbidden();
-        $this->as($lead, 'PUT', "/projects/TST/people/{$me->id}/capacity", ['minutes_per_day' => 1500])->assertUnprocessable()->assertJsonStructure(['errors' => ['minutes_per_day']]);
+        $this->as($lead, 'PUT', "/projects/TST/people/{$me->id}/capacity", ['minutes_per_day' => 1500])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['minutes_per_day']]);
         self::assertSame([240, ['2026-12-01']], [$this->person($lead, $me->id)['minutes_per_day'], $this->person($lead, $me->id)['days_off']]);
         $other = (new World('OTH'))->person('stranger');
         $this->as($lead, 'PUT', "/projects/TST/people/{$other->id}/capacity", ['minutes_per_day' => 10])->assertNotFound();

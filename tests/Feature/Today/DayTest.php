@@ -17,14 +17,22 @@ final class DayTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $late = $this->world->entry($me);
-        $cycle = $this->as($this->world->lead(), 'POST', '/projects/TST/cycles', ['name' => 'Later', 'starts_on' => Carbon::now()->toDateString(), 'ends_on' => Carbon::now()->addDays(9)->toDateString(), 'picks' => ['cases' => [$late->case_id]]])->assertCreated()->json('cycle.key');
+        $cycle = $this->as($this->world->lead(), 'POST', '/projects/TST/cycles', ['name' => 'Later', 'starts_on' => Carbon::now()->toDateString(), 'ends_on' => Carbon::now()->addDays(9)->toDateString(), 'picks' => ['cases' => [$late->case_id]]])
+            ->assertCreated()
+            ->json('cycle.key');
         $this->as($this->world->lead(), 'POST', "/cycles/{$cycle}/moves", ['to' => 'released'])->assertOk();
         $today = $this->as($me, 'GET', '/projects/TST/today')->assertOk();
-        $today->assertJsonPath('cycles.0.cycle.key', 'TST-R1')->assertJsonPath('next_entry_id', $late->id)->assertJsonPath('seen_at', null)->assertJsonPath('news', []);
+        $today->assertJsonPath('cycles.0.cycle.key', 'TST-R1')
+            ->assertJsonPath('next_entry_id', $late->id)
+            ->assertJsonPath('seen_at', null)
+            ->assertJsonPath('news', []);
         // A window that closes in an hour comes before the end of any cycle.
         $soon = \LucidStep\App\Models\Entry::query()->where('cycle_id', '<>', $this->world->cycle->id)->firstOrFail();
         $soon->update(['assignee_id' => $me->id, 'not_after' => Carbon::now()->addHour()]);
-        $this->as($me, 'GET', '/projects/TST/today')->assertJsonPath('cycles.0.cycle.key', $cycle)->assertJsonPath('next_entry_id', $soon->id)->assertJsonPath('cycles.0.due_at', $soon->refresh()->not_after?->toIso8601ZuluString());
+        $this->as($me, 'GET', '/projects/TST/today')
+            ->assertJsonPath('cycles.0.cycle.key', $cycle)
+            ->assertJsonPath('next_entry_id', $soon->id)
+            ->assertJsonPath('cycles.0.due_at', $soon->refresh()->not_after?->toIso8601ZuluString());
     }
 
     public function test_what_changed_stays_until_it_was_seen(): void
@@ -73,7 +81,9 @@ final class DayTest extends FeatureTestCase
         self::assertStringContainsString('It is walked on build 1.1, not 1.0.', $news($me)[0]);
         $this->as($lead, 'POST', "/plan-acts/{$build}/undo")->assertOk();
         self::assertStringNotContainsString('build', $news($me)[0], 'taken back is no news');
-        $this->as($lead, 'GET', '/cycles/TST-R1/log')->assertJsonPath('0.changes', [['field' => 'build', 'from' => '1.1', 'to' => '1.0']])->assertJsonPath('2.changes.0.field', 'ends_on');
+        $this->as($lead, 'GET', '/cycles/TST-R1/log')
+            ->assertJsonPath('0.changes', [['field' => 'build', 'from' => '1.1', 'to' => '1.0']])
+            ->assertJsonPath('2.changes.0.field', 'ends_on');
         $this->as($lead, 'PATCH', '/cycles/TST-R1', ['ends_on' => $was->toDateString(), 'build_id' => null])->assertOk();
         self::assertSame(['It has no build any more; it was 1.0.'], $news($me));
         $this->as($me, 'POST', '/projects/TST/today-seen', ['as_of' => $this->as($me, 'GET', '/projects/TST/today')->json('as_of')])->assertNoContent();
@@ -89,7 +99,10 @@ final class DayTest extends FeatureTestCase
         for ($i = 0; $i < 14; $i++) {
             $this->world->entry($me, 2);
         }
-        $pack = $this->as($me, 'GET', '/projects/TST/walk-pack')->assertOk()->assertJsonCount(12, 'entries')->assertJsonPath('entries.0.entry_id', $first->id);
+        $pack = $this->as($me, 'GET', '/projects/TST/walk-pack')
+            ->assertOk()
+            ->assertJsonCount(12, 'entries')
+            ->assertJsonPath('entries.0.entry_id', $first->id);
         self::assertNotContains($held->id, array_column((array) $pack->json('entries'), 'entry_id'));
         $one = $this->queries(fn () => $this->as($me, 'GET', '/projects/TST/walk-pack')->assertOk());
         self::assertLessThanOrEqual(30, $one);
@@ -109,15 +122,28 @@ final class DayTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $lead = $this->world->lead();
-        $this->as($me, 'GET', '/projects/TST/walk-setup')->assertOk()->assertJsonPath('policies.opening_takes', true)->assertJsonPath('reasons_blocked.0.name', 'Environment down')->assertJsonPath('may_lead', false);
+        $this->as($me, 'GET', '/projects/TST/walk-setup')
+            ->assertOk()
+            ->assertJsonPath('policies.opening_takes', true)
+            ->assertJsonPath('reasons_blocked.0.name', 'Environment down')
+            ->assertJsonPath('may_lead', false);
         $this->as($me, 'PUT', '/projects/TST/policies', ['opening_takes' => false])->assertForbidden();
         $this->as($lead, 'PUT', '/projects/TST/policies', ['after_finishing' => 'home'])->assertUnprocessable();
-        $this->as($lead, 'PUT', '/projects/TST/policies', ['opening_takes' => false, 'after_finishing' => 'stay'])->assertOk()->assertJsonPath('policies.opening_takes', false);
-        $this->as($lead, 'PUT', '/projects/TST/policies', ['skip_wrap_up_on_pass' => true])->assertJsonPath('policies.opening_takes', false)->assertJsonPath('policies.after_finishing', 'stay');
+        $this->as($lead, 'PUT', '/projects/TST/policies', ['opening_takes' => false, 'after_finishing' => 'stay'])
+            ->assertOk()
+            ->assertJsonPath('policies.opening_takes', false);
+        $this->as($lead, 'PUT', '/projects/TST/policies', ['skip_wrap_up_on_pass' => true])
+            ->assertJsonPath('policies.opening_takes', false)
+            ->assertJsonPath('policies.after_finishing', 'stay');
         $this->as($this->world->person(), 'POST', "/entries/{$this->world->entry()->id}/attempts")->assertCreated();
         self::assertNull(\LucidStep\App\Models\Entry::query()->firstOrFail()->assignee_id);
-        $this->as($lead, 'PUT', '/projects/TST/lists/reasons-fail', ['items' => [['name' => 'Wrong fare'], ['name' => 'wrong fare']]])->assertUnprocessable()->assertJsonStructure(['errors' => ['items.1.name']]);
-        $this->as($lead, 'PUT', '/projects/TST/lists/reasons-fail', ['items' => [['name' => 'Wrong fare']]])->assertOk()->assertJsonPath('reasons_fail.0.name', 'Wrong fare')->assertJsonCount(1, 'reasons_fail');
+        $this->as($lead, 'PUT', '/projects/TST/lists/reasons-fail', ['items' => [['name' => 'Wrong fare'], ['name' => 'wrong fare']]])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['items.1.name']]);
+        $this->as($lead, 'PUT', '/projects/TST/lists/reasons-fail', ['items' => [['name' => 'Wrong fare']]])
+            ->assertOk()
+            ->assertJsonPath('reasons_fail.0.name', 'Wrong fare')
+            ->assertJsonCount(1, 'reasons_fail');
         $this->as($this->world->person('reader', Role::Reader), 'PUT', '/projects/TST/lists/reasons-pass', ['items' => [['name' => 'x']]])->assertForbidden();
     }
 }

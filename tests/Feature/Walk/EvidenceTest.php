@@ -27,9 +27,14 @@ final class EvidenceTest extends FeatureTestCase
     {
         $png = self::png(1200, 800);
         $answer = $this->upload($png, 'fare.png', ['step' => '2', 'round' => '1', 'counter' => '7', 'source' => 'paste'])->assertCreated();
-        $answer->assertJsonPath('evidence.media_type', 'image/png')->assertJsonPath('evidence.width', 1200)->assertJsonPath('evidence.sha256', hash('sha256', $png));
+        $answer->assertJsonPath('evidence.media_type', 'image/png')
+            ->assertJsonPath('evidence.width', 1200)
+            ->assertJsonPath('evidence.sha256', hash('sha256', $png));
         $id = $answer->json('evidence.id');
-        $whole = $this->as($this->world->person(), 'GET', "/evidence/{$id}/file")->assertOk()->assertHeader('Content-Type', 'image/png')->assertHeader('X-Content-Type-Options', 'nosniff');
+        $whole = $this->as($this->world->person(), 'GET', "/evidence/{$id}/file")
+            ->assertOk()
+            ->assertHeader('Content-Type', 'image/png')
+            ->assertHeader('X-Content-Type-Options', 'nosniff');
         self::assertSame($png, $whole->streamedContent());
         self::assertStringContainsString('sandbox', (string) $whole->headers->get('Content-Security-Policy'));
         $small = getimagesizefromstring($this->as($this->world->person(), 'GET', "/evidence/{$id}/thumbnail")->assertHeader('Content-Type', 'image/webp')->streamedContent());
@@ -53,7 +58,10 @@ final class EvidenceTest extends FeatureTestCase
 
     public function test_a_log_is_a_download(): void
     {
-        $id = $this->upload("12:00 <script>alert(1)</script>\n", 'page.log')->assertCreated()->assertJsonPath('evidence.media_type', 'text/plain')->json('evidence.id');
+        $id = $this->upload("12:00 <script>alert(1)</script>\n", 'page.log')
+            ->assertCreated()
+            ->assertJsonPath('evidence.media_type', 'text/plain')
+            ->json('evidence.id');
         $file = $this->as($this->world->person(), 'GET', "/evidence/{$id}/file")->assertOk();
         self::assertStringStartsWith('attachment', (string) $file->headers->get('Content-Disposition'));
         $this->as($this->world->person(), 'GET', "/evidence/{$id}/thumbnail")->assertNotFound();
@@ -92,7 +100,9 @@ final class EvidenceTest extends FeatureTestCase
         self::assertStringContainsString('at most', (string) $this->upload(str_repeat('x', 501), 'a.txt')->assertUnprocessable()->json('errors.file.0'));
         config(['lucid.evidence.max_bytes' => 5_000_000, 'lucid.evidence.max_pixels' => 10_000]);
         self::assertStringContainsString('pixels', (string) $this->upload(self::png(101, 100), 'a.png')->assertUnprocessable()->json('errors.file.0'));
-        $this->as($this->world->person(), 'POST', "/attempts/{$this->attempt}/evidence", ['id' => (string) Str::uuid7()])->assertUnprocessable()->assertJsonStructure(['errors' => ['file']]);
+        $this->as($this->world->person(), 'POST', "/attempts/{$this->attempt}/evidence", ['id' => (string) Str::uuid7()])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['file']]);
     }
 
     public function test_captioned_and_removed_until_the_attempt_is_finished(): void

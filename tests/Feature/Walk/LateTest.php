@@ -130,7 +130,10 @@ final class LateTest extends FeatureTestCase
         $this->accept(false);
         self::assertSame('pass', $entry->refresh()->shows);
         self::assertSame(1, $entry->attempts_count);
-        $this->as($this->lead, 'GET', "/attempts/{$attempt}")->assertJsonPath('late.0.state', 'set_aside')->assertJsonPath('late.0.words', 'Step 2: fail, “The fare is wrong.”')->assertJsonPath('late.0.judged_by.name', 'Lead');
+        $this->as($this->lead, 'GET', "/attempts/{$attempt}")
+            ->assertJsonPath('late.0.state', 'set_aside')
+            ->assertJsonPath('late.0.words', 'Step 2: fail, “The fare is wrong.”')
+            ->assertJsonPath('late.0.judged_by.name', 'Lead');
         $this->as($this->lead, 'GET', '/projects/TST/queue')->assertJsonCount(0, 'items');
     }
 
@@ -138,7 +141,9 @@ final class LateTest extends FeatureTestCase
     {
         $entry = $this->withRows($this->me, [['isla', '3'], ['rory', '4'], ['una', '5']]);
         $attempt = $this->walked($entry, $this->me);
-        $shown = $this->upload($this->me, $attempt, self::png(20, 10), ['round' => 1, 'step' => 1])->assertCreated()->json('evidence.id');
+        $shown = $this->upload($this->me, $attempt, self::png(20, 10), ['round' => 1, 'step' => 1])
+            ->assertCreated()
+            ->json('evidence.id');
         $this->as($this->world->person('other'), 'POST', "/attempts/{$attempt}/take-over", [])->assertOk();
         $late = fn (string $method, string $path, array $body): TestResponse => $this->as($this->me, $method, $path, $body)->assertStatus(202);
         $late('POST', "/attempts/{$attempt}/rounds", ['round' => 2, 'act' => 'skip', 'reason' => 'Rory is away', 'counter' => 1]);
@@ -174,7 +179,9 @@ final class LateTest extends FeatureTestCase
     {
         $entry = $this->world->entry($this->me);
         $attempt = $this->walked($entry, $this->me);
-        $shown = (string) $this->upload($this->me, $attempt, self::png(20, 10), ['round' => 1, 'step' => 1])->assertCreated()->json('evidence.id');
+        $shown = (string) $this->upload($this->me, $attempt, self::png(20, 10), ['round' => 1, 'step' => 1])
+            ->assertCreated()
+            ->json('evidence.id');
         $this->judge($this->me, $attempt, 1, 1, 'pass');
         $this->as($this->me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'Enough for today'])->assertOk();
         $head = DB::table('attempts')->where('id', $attempt)->value('head');
@@ -184,8 +191,13 @@ final class LateTest extends FeatureTestCase
         $this->accept();
         $beside = (string) $entry->refresh()->last_attempt_id;
         self::assertNotSame($attempt, $beside);
-        $this->as($this->lead, 'GET', "/attempts/{$attempt}")->assertJsonPath('evidence.0.caption', '')->assertJsonPath('evidence.0.step', 1);
-        $this->as($this->lead, 'GET', "/attempts/{$beside}")->assertJsonCount(1, 'evidence')->assertJsonPath('evidence.0.caption', 'What I saw')->assertJsonPath('evidence.0.step', 2);
+        $this->as($this->lead, 'GET', "/attempts/{$attempt}")
+            ->assertJsonPath('evidence.0.caption', '')
+            ->assertJsonPath('evidence.0.step', 1);
+        $this->as($this->lead, 'GET', "/attempts/{$beside}")
+            ->assertJsonCount(1, 'evidence')
+            ->assertJsonPath('evidence.0.caption', 'What I saw')
+            ->assertJsonPath('evidence.0.step', 2);
         self::assertSame($head, DB::table('attempts')->where('id', $attempt)->value('head'));
         $this->as($this->lead, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'whole');
     }
@@ -203,7 +215,9 @@ final class LateTest extends FeatureTestCase
         $this->accept();
         self::assertFalse(Storage::disk('local')->exists($stored->path()));
         $this->as($this->lead, 'GET', "/attempts/{$attempt}")->assertJsonPath('evidence.0.gone', true);
-        $this->as($this->lead, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'whole')->assertJsonPath('removed', [$old]);
+        $this->as($this->lead, 'GET', "/attempts/{$attempt}/verification")
+            ->assertJsonPath('state', 'whole')
+            ->assertJsonPath('removed', [$old]);
         $copy = Evidence::query()->where('attempt_id', $entry->refresh()->last_attempt_id)->firstOrFail();
         self::assertSame($shown, $copy->copy_of_id);
         self::assertNotSame($old, $copy->sha256);

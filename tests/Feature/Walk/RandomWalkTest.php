@@ -117,8 +117,12 @@ final class RandomWalkTest extends FeatureTestCase
 
     private function attemptHolds(Attempt $attempt, string $when): void
     {
-        $rounds = DB::table('rounds')->where('attempt_id', $attempt->id)->orderBy('position')->get(['id', 'position', 'repeats', 'skipped', 'roll_up']);
-        $steps = DB::table('step_results')->whereIn('round_id', $rounds->pluck('id'))->get(['round_id', 'verdict', 'active_ms'])->groupBy('round_id');
+        $rounds = DB::table('rounds')->where('attempt_id', $attempt->id)
+            ->orderBy('position')
+            ->get(['id', 'position', 'repeats', 'skipped', 'roll_up']);
+        $steps = DB::table('step_results')->whereIn('round_id', $rounds->pluck('id'))
+            ->get(['round_id', 'verdict', 'active_ms'])
+            ->groupBy('round_id');
         $repeated = $rounds->pluck('repeats')->filter()->all();
         $counted = [];
         foreach ($rounds as $round) {

@@ -29,22 +29,35 @@ final class RoundsTest extends FeatureTestCase
         $me = $this->world->person();
         $attempt = $this->walked($entry = $this->withRows($me, [['isla', '3'], ['rory `x` *b*', '4'], ['', '5']]), $me);
         $detail = $this->as($me, 'GET', "/attempts/{$attempt}")->assertOk()->assertJsonCount(3, 'rounds');
-        $detail->assertJsonPath('steps.0.action', 'Book for `isla`')->assertJsonPath('steps.0.data', '3')->assertJsonPath('steps.0.uses', ['who', 'seats'])->assertJsonPath('rounds.0.texts', []);
-        $detail->assertJsonPath('rounds.1.texts.0.action', 'Book for ``rory `x` *b*``')->assertJsonPath('rounds.2.texts.0.action', 'Book for `(empty)`')->assertJsonCount(1, 'rounds.1.texts');
+        $detail->assertJsonPath('steps.0.action', 'Book for `isla`')
+            ->assertJsonPath('steps.0.data', '3')
+            ->assertJsonPath('steps.0.uses', ['who', 'seats'])
+            ->assertJsonPath('rounds.0.texts', []);
+        $detail->assertJsonPath('rounds.1.texts.0.action', 'Book for ``rory `x` *b*``')
+            ->assertJsonPath('rounds.2.texts.0.action', 'Book for `(empty)`')
+            ->assertJsonCount(1, 'rounds.1.texts');
         $detail->assertJsonPath('rounds.1.values.1', ['name' => 'seats', 'value' => '4', 'secret' => false, 'hidden' => false]);
 
         $this->judge($me, $attempt, 1, 1, 'pass');
         $this->judge($me, $attempt, 1, 2, 'pass');
         $this->judge($me, $attempt, 2, 1, 'fail', ['happened' => 'No seat.']);
-        $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 3, 'act' => 'skip'])->assertUnprocessable()->assertJsonPath('errors.reason.0', 'Say in a few words why the round is left out.');
-        $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 1, 'act' => 'skip', 'reason' => 'no time'])->assertUnprocessable()->assertJsonStructure(['errors' => ['round']]);
+        $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 3, 'act' => 'skip'])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.reason.0', 'Say in a few words why the round is left out.');
+        $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 1, 'act' => 'skip', 'reason' => 'no time'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['round']]);
         $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 3, 'act' => 'skip', 'reason' => 'No such person today'])->assertOk();
         $this->send($me, $attempt, 3, 1, 'pass')->assertUnprocessable();
         $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 2, 'act' => 'repeat'])->assertOk();
         $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 2, 'act' => 'repeat'])->assertUnprocessable();
         $this->judge($me, $attempt, 4, 1, 'pass');
         $this->judge($me, $attempt, 4, 2, 'pass');
-        $this->as($me, 'GET', "/attempts/{$attempt}")->assertJsonPath('rounds.1.roll_up', 'fail')->assertJsonPath('rounds.2.skipped', 'No such person today')->assertJsonPath('rounds.3.repeats', 2)->assertJsonPath('attempt.roll_up', 'pass');
+        $this->as($me, 'GET', "/attempts/{$attempt}")
+            ->assertJsonPath('rounds.1.roll_up', 'fail')
+            ->assertJsonPath('rounds.2.skipped', 'No such person today')
+            ->assertJsonPath('rounds.3.repeats', 2)
+            ->assertJsonPath('attempt.roll_up', 'pass');
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", [])->assertOk();
         self::assertSame('pass', $entry->refresh()->shows);
         $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 1, 'act' => 'repeat'])->assertStatus(202);
@@ -61,10 +74,14 @@ final class RoundsTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/notes", ['note' => ' Slow all morning '])->assertOk();
         $this->as($me, 'POST', "/attempts/{$attempt}/away", ['away_ms' => 900_000, 'counted_ms' => 300_000])->assertOk();
         $this->judge($me, $attempt, 1, 1, 'pass', ['reason' => 'At a second try']);
-        $this->as($me, 'POST', "/attempts/{$attempt}/surroundings", ['build_id' => (string) Str::uuid7()])->assertUnprocessable()->assertJsonStructure(['errors' => ['build_id']]);
+        $this->as($me, 'POST', "/attempts/{$attempt}/surroundings", ['build_id' => (string) Str::uuid7()])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['build_id']]);
         $this->as($me, 'POST', "/attempts/{$attempt}/surroundings", ['build_id' => $this->world->build->id, 'environment' => 'Staging 2, half the lanes'])->assertOk();
         $this->as($me, 'GET', "/attempts/{$attempt}")->assertJsonPath('rounds.0.steps.1.tries', 3)->assertJsonPath('rounds.0.steps.1.tries_failed', 2)->assertJsonPath('attempt.remark', 'Slow all morning')
-            ->assertJsonPath('attempt.active_ms', 300_000)->assertJsonPath('rounds.0.steps.0.reason', 'At a second try')->assertJsonPath('attempt.environment', 'Staging 2, half the lanes');
+            ->assertJsonPath('attempt.active_ms', 300_000)
+            ->assertJsonPath('rounds.0.steps.0.reason', 'At a second try')
+            ->assertJsonPath('attempt.environment', 'Staging 2, half the lanes');
         self::assertSame(['started', 'tried', 'tried', 'tried', 'note_written', 'away_decided', 'verdict_given', 'surroundings_said'], DB::table('events')->where('attempt_id', $attempt)->orderBy('sequence')->pluck('kind')->all());
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'open');
     }
@@ -77,13 +94,24 @@ final class RoundsTest extends FeatureTestCase
         $this->walked($walked, $you);
         $path = "/cycles/{$this->world->cycle->key}/list-verdicts";
         $ids = [$a->id, $b->id, $held->id, $walked->id];
-        $this->as($me, 'POST', $path, ['ids' => $ids, 'verdict' => 'blocked', 'note' => 'no'])->assertUnprocessable()->assertJsonStructure(['errors' => ['note']]);
-        $this->as($me, 'POST', $path, ['ids' => $ids, 'verdict' => 'not_run', 'note' => 'The harbour is dark'])->assertUnprocessable()->assertJsonStructure(['errors' => ['verdict']]);
+        $this->as($me, 'POST', $path, ['ids' => $ids, 'verdict' => 'blocked', 'note' => 'no'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['note']]);
+        $this->as($me, 'POST', $path, ['ids' => $ids, 'verdict' => 'not_run', 'note' => 'The harbour is dark'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['verdict']]);
         $this->as($this->world->person('reader', Role::Reader), 'POST', $path, ['ids' => $ids, 'verdict' => 'pass', 'note' => 'Fine by me'])->assertForbidden();
         $answer = $this->as($me, 'POST', $path, ['ids' => $ids, 'verdict' => 'blocked', 'note' => 'The harbour is dark', 'reason' => 'Environment down', 'waits_on' => 'power'])->assertOk();
-        $answer->assertJsonPath('done', [$a->id, $b->id])->assertJsonPath('refused.0.id', $held->id)->assertJsonPath('refused.1.why', 'Other is walking it.');
+        $answer->assertJsonPath('done', [$a->id, $b->id])
+            ->assertJsonPath('refused.0.id', $held->id)
+            ->assertJsonPath('refused.1.why', 'Other is walking it.');
         self::assertSame(['blocked', 'blocked', 'not_run'], [$a->refresh()->shows, $b->refresh()->shows, $held->refresh()->shows]);
-        $this->as($me, 'GET', "/attempts/{$a->last_attempt_id}")->assertJsonPath('attempt.from_list', true)->assertJsonPath('attempt.overruled', true)->assertJsonPath('attempt.note', 'The harbour is dark (Environment down, waits on power)')->assertJsonPath('rounds.0.steps.0.verdict', 'not_run')->assertJsonPath('attempt.active_ms', 0);
+        $this->as($me, 'GET', "/attempts/{$a->last_attempt_id}")
+            ->assertJsonPath('attempt.from_list', true)
+            ->assertJsonPath('attempt.overruled', true)
+            ->assertJsonPath('attempt.note', 'The harbour is dark (Environment down, waits on power)')
+            ->assertJsonPath('rounds.0.steps.0.verdict', 'not_run')
+            ->assertJsonPath('attempt.active_ms', 0);
         $this->world->policies(['only_assignee_records' => true]);
         $this->as($you, 'POST', $path, ['ids' => [$b->id], 'verdict' => 'pass', 'note' => 'All fine now'])->assertJsonPath('refused.0.why', 'Only its assignee records it.');
         $this->as($this->world->lead(), 'POST', $path, ['ids' => [$b->id], 'verdict' => 'pass', 'note' => 'All fine now'])->assertJsonPath('done', [$b->id]);
@@ -95,7 +123,9 @@ final class RoundsTest extends FeatureTestCase
         $me = $this->world->person();
         $entry = $this->world->entry($me);
         $attempt = $this->walked($entry, $me);
-        $filed = $this->as($me, 'POST', '/projects/TST/defects', ['title' => 'The quay is shut', 'attempt_id' => $attempt, 'round' => 1, 'step' => 2])->assertCreated()->json('defect.key');
+        $filed = $this->as($me, 'POST', '/projects/TST/defects', ['title' => 'The quay is shut', 'attempt_id' => $attempt, 'round' => 1, 'step' => 2])
+            ->assertCreated()
+            ->json('defect.key');
         $this->as($me, 'GET', "/attempts/{$attempt}/known-defects?step=2")->assertOk()->assertExactJson([]);
         $this->judge($me, $attempt, 1, 2, 'fail', ['happened' => 'Shut.']);
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", [])->assertOk();
@@ -118,7 +148,9 @@ final class RoundsTest extends FeatureTestCase
         $this->judge($me, $attempt, 1, 1, 'pass');
         $this->judge($me, $attempt, 2, 1, 'fail', ['happened' => 'No seat for rory.']);
         $this->as($me, 'POST', "/attempts/{$attempt}/notes", ['round' => 2, 'step' => 1, 'note' => 'Twice']);
-        $defect = $this->as($me, 'POST', '/projects/TST/defects', [...(array) $this->as($me, 'GET', "/attempts/{$attempt}/defect-draft?round=2&step=1")->json(), 'severity' => 'major', 'attempt_id' => $attempt, 'round' => 2, 'step' => 1])->assertCreated()->json('defect.key');
+        $defect = $this->as($me, 'POST', '/projects/TST/defects', [...(array) $this->as($me, 'GET', "/attempts/{$attempt}/defect-draft?round=2&step=1")->json(), 'severity' => 'major', 'attempt_id' => $attempt, 'round' => 2, 'step' => 1])
+            ->assertCreated()
+            ->json('defect.key');
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'fail', 'note' => 'Ended there'])->assertOk();
         // The case gets a step in front, and the rows of the entry stand in another order.
         $case = TestCase::query()->findOrFail($entry->case_id);
@@ -126,7 +158,10 @@ final class RoundsTest extends FeatureTestCase
         $this->as($this->world->lead(), 'POST', "/entries/{$entry->id}/retests", ['reason' => 'With the new gate'])->assertCreated();
         $entry->refresh()->update(['case_version_id' => CaseVersion::query()->where('case_id', $case->id)->orderByDesc('number')->value('id'), 'row_ids' => DB::table('data_rows')->orderByDesc('position')->pluck('id')->all()]);
         $check = static function (\Illuminate\Testing\TestResponse $answer, string $at) use ($defect): void {
-            $answer->assertOk()->assertJsonPath("{$at}0.attempt.number", 1)->assertJsonCount(2, "{$at}0.steps")->assertJsonPath("{$at}0.gone", 0);
+            $answer->assertOk()
+                ->assertJsonPath("{$at}0.attempt.number", 1)
+                ->assertJsonCount(2, "{$at}0.steps")
+                ->assertJsonPath("{$at}0.gone", 0);
             $steps = collect((array) $answer->json("{$at}0.steps"))->keyBy(static fn (array $s): string => $s['record']['verdict']);
             self::assertSame([2, 2, false, true, 'No seat for rory.', 'Twice'], [$steps['fail']['step'], $steps['fail']['was_round'], $steps['fail']['same_text'], $steps['fail']['same_values'], $steps['fail']['record']['happened'], $steps['fail']['record']['note']]);
             self::assertSame([$defect], array_column($steps['fail']['defects'], 'key'));
@@ -140,18 +175,30 @@ final class RoundsTest extends FeatureTestCase
         $this->as($this->world->person('reader', Role::Reader), 'GET', "/attempts/{$again}/earlier")->assertOk();
         $this->as((new \LucidStep\Tests\Support\World('ELS'))->person(), 'GET', "/attempts/{$again}/earlier")->assertNotFound();
         // An abandoned one stands there too, the newest first.
-        $third = (string) $this->as($me, 'POST', "/entries/{$entry->id}/attempts", ['again' => true, 'word' => 'From the start'])->assertCreated()->json('attempt.id');
-        $this->as($me, 'GET', "/attempts/{$third}/earlier")->assertJsonPath('0.attempt.number', 2)->assertJsonPath('0.steps', [])->assertJsonPath('1.attempt.number', 1);
+        $third = (string) $this->as($me, 'POST', "/entries/{$entry->id}/attempts", ['again' => true, 'word' => 'From the start'])
+            ->assertCreated()
+            ->json('attempt.id');
+        $this->as($me, 'GET', "/attempts/{$third}/earlier")
+            ->assertJsonPath('0.attempt.number', 2)
+            ->assertJsonPath('0.steps', [])
+            ->assertJsonPath('1.attempt.number', 1);
     }
 
     public function test_an_attempt_begun_on_the_device_is_taken_in_once_and_stands_beside_when_it_must(): void
     {
         [$me, $you] = [$this->world->person(), $this->world->person('other')];
         $entry = $this->world->entry($me);
-        $pack = $this->as($me, 'GET', '/projects/TST/walk-pack')->assertOk()->assertJsonCount(1, 'entries')->assertJsonPath('entries.0.walk.attempt.number', 1)->assertJsonPath('entries.0.walk.rounds.0.steps.2.verdict', 'not_run');
+        $pack = $this->as($me, 'GET', '/projects/TST/walk-pack')
+            ->assertOk()
+            ->assertJsonCount(1, 'entries')
+            ->assertJsonPath('entries.0.walk.attempt.number', 1)
+            ->assertJsonPath('entries.0.walk.rounds.0.steps.2.verdict', 'not_run');
         $body = ['id' => (string) Str::uuid7(), 'case_version_id' => $pack->json('entries.0.case_version_id'), 'device_time' => Carbon::now()->subHour()->toIso8601ZuluString()];
         $this->as($me, 'POST', "/entries/{$entry->id}/device-attempts", [...$body, 'case_version_id' => $this->world->case()->version_id])->assertUnprocessable();
-        $this->as($me, 'POST', "/entries/{$entry->id}/device-attempts", $body)->assertCreated()->assertJsonPath('attempt.id', $body['id'])->assertJsonPath('attempt.beside', null);
+        $this->as($me, 'POST', "/entries/{$entry->id}/device-attempts", $body)
+            ->assertCreated()
+            ->assertJsonPath('attempt.id', $body['id'])
+            ->assertJsonPath('attempt.beside', null);
         $this->as($me, 'POST', "/entries/{$entry->id}/device-attempts", $body)->assertCreated();
         self::assertSame(1, $entry->refresh()->attempts_count);
         $this->judge($me, $body['id'], 1, 1, 'pass');
@@ -159,7 +206,10 @@ final class RoundsTest extends FeatureTestCase
         // Somebody else walked it at the same time, on a device of theirs.
         $theirs = [...$body, 'id' => (string) Str::uuid7()];
         $this->as($you, 'POST', "/entries/{$entry->id}/device-attempts", ['id' => $body['id'], 'case_version_id' => $body['case_version_id']])->assertUnprocessable();
-        $this->as($you, 'POST', "/entries/{$entry->id}/device-attempts", $theirs)->assertCreated()->assertJsonPath('attempt.number', 2)->assertJsonPath('attempt.beside', 'Tester walked this entry at the same time.');
+        $this->as($you, 'POST', "/entries/{$entry->id}/device-attempts", $theirs)
+            ->assertCreated()
+            ->assertJsonPath('attempt.number', 2)
+            ->assertJsonPath('attempt.beside', 'Tester walked this entry at the same time.');
         $this->judge($you, $theirs['id'], 1, 1, 'fail', ['happened' => 'It sank.']);
         self::assertSame([$body['id'], 'in_progress'], [$entry->refresh()->open_attempt_id, $entry->shows]);
         $this->as($you, 'POST', "/attempts/{$theirs['id']}/finish", ['verdict' => 'fail', 'note' => ''])->assertOk();
@@ -174,7 +224,9 @@ final class RoundsTest extends FeatureTestCase
     {
         [$me, $you, $lead] = [$this->world->person(), $this->world->person('other'), $this->world->lead()];
         $attempt = $this->walked($entry = $this->world->entry($me), $me);
-        $this->as($you, 'POST', "/attempts/{$attempt}/take-over", ['word' => 'You are ill today'])->assertOk()->assertJsonPath('attempt.takeover_word', 'You are ill today');
+        $this->as($you, 'POST', "/attempts/{$attempt}/take-over", ['word' => 'You are ill today'])
+            ->assertOk()
+            ->assertJsonPath('attempt.takeover_word', 'You are ill today');
         $notice = (string) $this->as($me, 'GET', '/notices')->getContent();
         self::assertStringContainsString('took TST-C1 over from you: You are ill today', $notice);
         foreach ([1, 2, 3] as $step) {
@@ -192,7 +244,11 @@ final class RoundsTest extends FeatureTestCase
         self::assertSame(0, LateAct::query()->where('state', 'waiting')->count());
         self::assertSame('fail', $entry->refresh()->shows);
         $late = (string) $entry->last_attempt_id;
-        $this->as($lead, 'GET', "/attempts/{$late}")->assertJsonPath('attempt.number', 2)->assertJsonPath('attempt.tester.name', 'Tester')->assertJsonPath('attempt.beside', 'Arrived after attempt 1 was finished.')->assertJsonPath('rounds.0.steps.1.happened', 'It broke.');
+        $this->as($lead, 'GET', "/attempts/{$late}")
+            ->assertJsonPath('attempt.number', 2)
+            ->assertJsonPath('attempt.tester.name', 'Tester')
+            ->assertJsonPath('attempt.beside', 'Arrived after attempt 1 was finished.')
+            ->assertJsonPath('rounds.0.steps.1.happened', 'It broke.');
         $this->as($lead, 'GET', "/attempts/{$late}/verification")->assertJsonPath('state', 'whole');
         self::assertSame($seal, DB::table('attempts')->where('id', $attempt)->value('head'), 'the finished attempt was not touched');
         $this->as($lead, 'POST', "/late-acts/{$act->id}/judgements", ['accept' => false])->assertConflict();
@@ -218,7 +274,9 @@ final class RoundsTest extends FeatureTestCase
         $me = $this->world->person();
         $attempt = $this->walked($this->world->entry($me), $me);
         Membership::query()->where('user_id', $me->id)->update(['role' => 'reader']);
-        $this->send($me, $attempt, 1, 1, 'pass')->assertStatus(202)->assertJsonPath('held_because', 'You do not record in this project any more.');
+        $this->send($me, $attempt, 1, 1, 'pass')
+            ->assertStatus(202)
+            ->assertJsonPath('held_because', 'You do not record in this project any more.');
         Membership::query()->where('user_id', $me->id)->delete();
         $this->send($me, $attempt, 1, 2, 'pass')->assertStatus(202);
         $this->as($me, 'GET', "/attempts/{$attempt}")->assertNotFound();

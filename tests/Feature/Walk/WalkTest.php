@@ -31,7 +31,9 @@ final class WalkTest extends FeatureTestCase
             ->assertJsonPath('rounds.0.steps.0.note', 'Slow')->assertJsonPath('rounds.0.steps.1.happened', 'The total is wrong.')
             ->assertJsonPath('rounds.0.steps.2.waits_on', 'Lina');
 
-        $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['note' => 'As seen', 'time' => '1h 20m'])->assertOk()->assertJson(['applied' => true]);
+        $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['note' => 'As seen', 'time' => '1h 20m'])
+            ->assertOk()
+            ->assertJson(['applied' => true]);
         $entry->refresh();
         self::assertSame(['fail', null, $attempt, 4_800_000], [$entry->shows, $entry->open_attempt_id, $entry->last_attempt_id, $entry->active_ms]);
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJson(['state' => 'whole', 'events' => 6]);
@@ -45,7 +47,9 @@ final class WalkTest extends FeatureTestCase
         $attempt = $this->start($entry = $this->world->entry($me), $me);
         $this->judge($me, $attempt, 1, 'fail', ['happened' => 'Wrong']);
         $this->judge($me, $attempt, 1, 'not_run');
-        $this->as($me, 'GET', "/attempts/{$attempt}")->assertJsonPath('rounds.0.steps.0.verdict', 'not_run')->assertJsonPath('rounds.0.steps.0.happened', '');
+        $this->as($me, 'GET', "/attempts/{$attempt}")
+            ->assertJsonPath('rounds.0.steps.0.verdict', 'not_run')
+            ->assertJsonPath('rounds.0.steps.0.happened', '');
         self::assertSame('not_run', $entry->refresh()->shows);
         self::assertSame('{"from":"fail","round":1,"step":1,"to":"not_run","active_ms":0}', $this->sorted(DB::table('events')->where('attempt_id', $attempt)->orderByDesc('sequence')->value('payload'), ['from', 'round', 'step', 'to', 'active_ms']));
     }
@@ -54,9 +58,13 @@ final class WalkTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $attempt = $this->start($this->world->entry($me), $me);
-        $this->send($me, $attempt, 1, 'fail')->assertUnprocessable()->assertJsonPath('errors.happened.0', 'Say what happened instead.');
+        $this->send($me, $attempt, 1, 'fail')
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.happened.0', 'Say what happened instead.');
         $this->send($me, $attempt, 1, 'fail', ['happened' => '   '])->assertUnprocessable();
-        $this->send($me, $attempt, 1, 'blocked')->assertUnprocessable()->assertJsonPath('errors.reason.0', 'Say why it is blocked.');
+        $this->send($me, $attempt, 1, 'blocked')
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.reason.0', 'Say why it is blocked.');
         $this->send($me, $attempt, 4, 'pass')->assertUnprocessable()->assertJsonStructure(['errors' => ['step']]);
         $this->send($me, $attempt, 1, 'in_progress')->assertUnprocessable()->assertJsonStructure(['errors' => ['verdict']]);
         $this->send($me, $attempt, 1, 'fail', ['happened' => "zero\0byte"])->assertUnprocessable();
@@ -72,7 +80,10 @@ final class WalkTest extends FeatureTestCase
         $body = ['round' => 1, 'step' => 1, 'verdict' => 'pass', 'active_ms' => 700];
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", $body, ['Idempotency-Key' => $key])->assertOk();
         // The answer was lost, and the device sends it again, a moment later.
-        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", [...$body, 'sent_at' => Carbon::now()->addSeconds(4)->toIso8601ZuluString()], ['Idempotency-Key' => $key])->assertOk()->assertJson(['applied' => true])->assertHeader('Idempotent-Replay', 'true');
+        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", [...$body, 'sent_at' => Carbon::now()->addSeconds(4)->toIso8601ZuluString()], ['Idempotency-Key' => $key])
+            ->assertOk()
+            ->assertJson(['applied' => true])
+            ->assertHeader('Idempotent-Replay', 'true');
         self::assertSame(2, DB::table('events')->where('attempt_id', $attempt)->count());
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", [...$body, 'step' => 2], ['Idempotency-Key' => $key])->assertConflict();
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", $body, ['Idempotency-Key' => 'nonsense'])->assertUnprocessable();
@@ -87,12 +98,20 @@ final class WalkTest extends FeatureTestCase
         $me = $this->world->person();
         $attempt = $this->start($entry = $this->world->entry($me), $me);
         $this->judge($me, $attempt, 1, 'pass');
-        $this->as($me, 'POST', "/attempts/{$attempt}/finish", [])->assertUnprocessable()->assertJsonStructure(['errors' => ['verdict']]);
-        $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'no'])->assertUnprocessable()->assertJsonStructure(['errors' => ['note']]);
-        $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'time is up', 'time' => 'soon'])->assertUnprocessable()->assertJsonStructure(['errors' => ['time']]);
+        $this->as($me, 'POST', "/attempts/{$attempt}/finish", [])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['verdict']]);
+        $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'no'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['note']]);
+        $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'time is up', 'time' => 'soon'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['time']]);
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'time is up'])->assertOk();
         self::assertSame('pass', $entry->refresh()->shows);
-        $this->as($me, 'GET', "/attempts/{$attempt}")->assertJsonPath('attempt.overruled', true)->assertJsonPath('attempt.roll_up', 'in_progress');
+        $this->as($me, 'GET', "/attempts/{$attempt}")
+            ->assertJsonPath('attempt.overruled', true)
+            ->assertJsonPath('attempt.roll_up', 'in_progress');
     }
 
     public function test_going_on_is_the_same_attempt_and_starting_again_abandons_it(): void
@@ -101,8 +120,13 @@ final class WalkTest extends FeatureTestCase
         $first = $this->start($entry = $this->world->entry($me), $me);
         $this->judge($me, $first, 1, 'pass');
         self::assertSame($first, $this->start($entry, $me));
-        $second = $this->as($me, 'POST', "/entries/{$entry->id}/attempts", ['again' => true])->assertCreated()->assertJsonPath('attempt.number', 2)->json('attempt.id');
-        $this->as($me, 'GET', "/attempts/{$first}")->assertJsonPath('attempt.state', 'abandoned')->assertJsonPath('rounds.0.steps.0.verdict', 'pass');
+        $second = $this->as($me, 'POST', "/entries/{$entry->id}/attempts", ['again' => true])
+            ->assertCreated()
+            ->assertJsonPath('attempt.number', 2)
+            ->json('attempt.id');
+        $this->as($me, 'GET', "/attempts/{$first}")
+            ->assertJsonPath('attempt.state', 'abandoned')
+            ->assertJsonPath('rounds.0.steps.0.verdict', 'pass');
         self::assertSame($second, $entry->refresh()->open_attempt_id);
         self::assertSame('not_run', $entry->shows);
     }
@@ -112,8 +136,13 @@ final class WalkTest extends FeatureTestCase
         [$me, $you] = [$this->world->person(), $this->world->person('other')];
         $attempt = $this->start($entry = $this->world->entry($me), $me);
         $this->judge($me, $attempt, 1, 'pass');
-        $this->as($you, 'POST', "/entries/{$entry->id}/attempts")->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:walked-by-another')->assertJsonPath('tester', 'Tester');
-        $this->send($you, $attempt, 2, 'pass')->assertStatus(202)->assertJsonPath('held_because', 'The attempt is with another person.');
+        $this->as($you, 'POST', "/entries/{$entry->id}/attempts")
+            ->assertConflict()
+            ->assertJsonPath('type', 'urn:lucid-step:problem:walked-by-another')
+            ->assertJsonPath('tester', 'Tester');
+        $this->send($you, $attempt, 2, 'pass')
+            ->assertStatus(202)
+            ->assertJsonPath('held_because', 'The attempt is with another person.');
 
         Carbon::setTestNow(Carbon::now()->addMinute());
         $before = Carbon::now()->subSeconds(20)->toIso8601ZuluString('millisecond');
@@ -121,7 +150,10 @@ final class WalkTest extends FeatureTestCase
         self::assertSame($you->id, $entry->refresh()->assignee_id);
         $this->send($me, $attempt, 2, 'pass', ['device_time' => $before])->assertOk()->assertJson(['applied' => true]);
         $this->send($me, $attempt, 3, 'fail', ['happened' => 'Later', 'device_time' => Carbon::now()->addSeconds(5)->toIso8601ZuluString()])->assertStatus(202);
-        $this->as($you, 'GET', "/attempts/{$attempt}")->assertJsonPath('rounds.0.steps.1.verdict', 'pass')->assertJsonPath('rounds.0.steps.2.verdict', 'not_run')->assertJsonCount(2, 'late');
+        $this->as($you, 'GET', "/attempts/{$attempt}")
+            ->assertJsonPath('rounds.0.steps.1.verdict', 'pass')
+            ->assertJsonPath('rounds.0.steps.2.verdict', 'not_run')
+            ->assertJsonCount(2, 'late');
         Carbon::setTestNow();
     }
 
@@ -147,7 +179,10 @@ final class WalkTest extends FeatureTestCase
         $me = $this->world->person();
         [$a, $b] = [$this->world->entry($me), $this->world->entry($me)];
         $this->world->needs($b, $a, 'only_if_passed');
-        $this->as($me, 'POST', "/entries/{$b->id}/attempts")->assertConflict()->assertJsonPath('reasons.0.kind', 'needs_pass')->assertJsonPath('reasons.0.name', 'TST-C1');
+        $this->as($me, 'POST', "/entries/{$b->id}/attempts")
+            ->assertConflict()
+            ->assertJsonPath('reasons.0.kind', 'needs_pass')
+            ->assertJsonPath('reasons.0.name', 'TST-C1');
         $this->world->cycle->update(['conditions_hold' => false]);
         $this->as($me, 'POST', "/entries/{$b->id}/attempts")->assertUnprocessable()->assertJsonStructure(['errors' => ['word']]);
         $this->as($me, 'POST', "/entries/{$b->id}/attempts", ['word' => 'agreed with the lead'])->assertCreated();
@@ -181,15 +216,22 @@ final class WalkTest extends FeatureTestCase
         $first = $this->start($entry, $me);
         $this->judge($me, $first, 1, 'fail', ['happened' => 'Wrong']);
         $this->as($me, 'POST', "/attempts/{$first}/finish")->assertOk();
-        $this->as($lead, 'POST', "/entries/{$entry->id}/retests", [])->assertUnprocessable()->assertJsonPath('errors.reason.0', 'Say what should be looked at again.');
+        $this->as($lead, 'POST', "/entries/{$entry->id}/retests", [])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.reason.0', 'Say what should be looked at again.');
         Carbon::setTestNow(Carbon::now()->addSecond());
-        $this->as($lead, 'POST', "/entries/{$entry->id}/retests", ['reason' => 'Fixed in 1.1'])->assertCreated()->assertJsonPath('entry.shows', 'retest')->assertJsonPath('entry.was', 'fail');
+        $this->as($lead, 'POST', "/entries/{$entry->id}/retests", ['reason' => 'Fixed in 1.1'])
+            ->assertCreated()
+            ->assertJsonPath('entry.shows', 'retest')
+            ->assertJsonPath('entry.was', 'fail');
         $this->as($me, 'GET', '/projects/TST/today')->assertJsonPath('cycles.0.entries.0.retest_reason', 'Fixed in 1.1');
         $this->as($me, 'GET', "/attempts/{$first}/verification")->assertJsonPath('state', 'whole');
         Carbon::setTestNow(Carbon::now()->addSecond());
         $second = $this->start($entry, $me);
         self::assertNotSame($first, $second);
-        $this->as($me, 'GET', "/attempts/{$second}")->assertJsonPath('retest_reason', 'Fixed in 1.1')->assertJsonPath('earlier.0.id', $first);
+        $this->as($me, 'GET', "/attempts/{$second}")
+            ->assertJsonPath('retest_reason', 'Fixed in 1.1')
+            ->assertJsonPath('earlier.0.id', $first);
         $this->judge($me, $second, 1, 'pass');
         $this->as($me, 'POST', "/attempts/{$second}/finish")->assertOk();
         self::assertSame('pass', $entry->refresh()->shows);
@@ -202,9 +244,14 @@ final class WalkTest extends FeatureTestCase
         $attempt = $this->start($entry = $this->world->entry($me, 1), $me);
         $this->judge($me, $attempt, 1, 'pass', ['active_ms' => 9000]);
         $this->as($me, 'POST', "/attempts/{$attempt}/finish")->assertOk();
-        $this->as($me, 'POST', "/attempts/{$attempt}/time", ['time' => '0'])->assertUnprocessable()->assertJsonStructure(['errors' => ['time']]);
+        $this->as($me, 'POST', "/attempts/{$attempt}/time", ['time' => '0'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['time']]);
         $this->as($this->world->person('other'), 'POST', "/attempts/{$attempt}/time", ['time' => '5m'])->assertForbidden();
-        $this->as($me, 'POST', "/attempts/{$attempt}/time", ['time' => '5m'])->assertOk()->assertJsonPath('attempt.active_ms', 9000)->assertJsonPath('attempt.corrected_ms', 300_000);
+        $this->as($me, 'POST', "/attempts/{$attempt}/time", ['time' => '5m'])
+            ->assertOk()
+            ->assertJsonPath('attempt.active_ms', 9000)
+            ->assertJsonPath('attempt.corrected_ms', 300_000);
         self::assertSame(300_000, $entry->refresh()->active_ms);
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'whole');
     }
