@@ -4,16 +4,21 @@ const SHELL = 'lucid-step-shell';
 async function keep() {
   const cache = await caches.open(SHELL);
   const manifest = await (await fetch('/build/manifest.json', { cache: 'no-store' })).json();
-  const wanted = new Set(['/', '/mark.svg']);
+  const wanted = new Set(['/mark.svg']);
   for (const entry of Object.values(manifest)) {
     for (const file of [entry.file, ...(entry.css ?? []), ...(entry.assets ?? [])]) wanted.add(`/build/${file}`);
   }
   for (const path of wanted) {
-    if (path === '/' || !(await cache.match(path))) {
-      const answer = await fetch(path, { cache: 'no-store' });
-      if (answer.ok) await cache.put(path, answer);
-    }
+    if (await cache.match(path)) continue;
+    const answer = await fetch(path, { cache: 'no-store' });
+    if (!answer.ok) throw new Error(`${path} answered ${answer.status}`);
+    await cache.put(path, answer);
   }
+  // The page comes last: it names what was just kept. Cut off before, the old one stays, with all that it names.
+  const shell = await fetch('/', { cache: 'no-store' });
+  if (!shell.ok) throw new Error(`The page answered ${shell.status}`);
+  await cache.put('/', shell);
+  wanted.add('/');
   for (const request of await cache.keys()) {
     if (!wanted.has(new URL(request.url).pathname)) await cache.delete(request);
   }

@@ -24,6 +24,18 @@ createApp(App)
   .use(PrimeVue, { theme: { preset: theme, options: { darkModeSelector: 'system', cssLayer: false } } })
   .mount('#app');
 
+// A page that was opened before an update asks for parts that are gone. The new page takes over, at the same place and with
+// all that was typed; not where the server is away, and not again and again.
+const RENEWED = 'lucid-step-renewed';
+window.addEventListener('vite:preloadError', () => {
+  if (Date.now() - Number(sessionStorage.getItem(RENEWED) ?? 0) < 60_000) return;
+  sessionStorage.setItem(RENEWED, String(Date.now()));
+  fetch('/build/manifest.json', { cache: 'no-store' }).then(
+    (answer) => answer.ok && location.reload(),
+    () => undefined,
+  );
+});
+
 if ('serviceWorker' in navigator) {
   void navigator.serviceWorker
     .register('/sw.js')

@@ -12,7 +12,7 @@ final class CasebookTest extends BrowserTestCase
     public function test_a_case_is_written_by_keyboard_and_a_reload_gives_the_draft_back(): void
     {
         $me = $this->tester()->signIn('anouk');
-        $me->press('g', 'b')->see('SKR-C1')->press('n')->waitFor('#case-title');
+        $me->press('g', 'b')->see('New case')->see('SKR-C1')->press('n')->waitFor('#case-title');
         $me->type('#case-title', 'Dogs travel free')->press(Key::ENTER);
         $me->until('for the first cell', fn (): bool => 'Action of step 1' === $me->script('return document.activeElement?.getAttribute("aria-label")'));
         $me->press('Open the page', Key::TAB, 'page 1', Key::TAB, 'It opens', Key::ENTER, 'Add a dog', Key::ENTER, 'Pay');

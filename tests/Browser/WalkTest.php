@@ -40,7 +40,7 @@ final class WalkTest extends WalkTestCase
             ->click('button', 'Go on')
             ->see('Round 3 of 5');
         $me->see('5.00', '.rounds')->see('Step 1 of')->press('j', 'j')->see('Vehicle of');
-        $me->press('v')->see('copied', '.chips');
+        $me->press('v')->see('copied', '.lit .copied');
         self::assertSame('5.00', $me->script('return navigator.clipboard.readText()'));
         $me->press('1', '2')->press('It costs 56.00.', Key::ENTER);
         $me->click('.rounds button', 'Walk it once more')->see('Round 6 of 6')->see('Once more what round 3 walked');

@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace LucidStep\App\Actions\Walk;
 
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\Round;
-use LucidStep\App\Models\StepResult;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Verdict\RoundFacts;
 use LucidStep\Core\Verdict\Rounds;
@@ -40,26 +40,29 @@ final readonly class RecordVerdict
         ];
 
         return ($this->act)($attempt, $user, 'verdict_given', $fields, $stamp, function (Attempt $attempt) use ($user, $fields, $verdict, $words, $stamp): void {
-            $rounds = Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get();
+            $rounds = Round::query()->where('attempt_id', $attempt->id)->orderBy('position')->get();
+            // As rows: an attempt may have hundreds, and only their verdicts are needed.
+            $steps = DB::table('step_results')->whereIn('round_id', $rounds->modelKeys())->orderBy('position')->get(['id', 'round_id', 'position', 'verdict'])->groupBy('round_id');
             $round = $rounds->firstWhere('position', $fields['round']);
-            $result = $round?->results->firstWhere('position', $fields['step']);
-            if (!$round instanceof Round || !$result instanceof StepResult) {
+            $step = null === $round ? null : $steps->get($round->id)?->firstWhere('position', $fields['step']);
+            if (!$round instanceof Round || null === $step) {
                 throw ValidationException::withMessages(['step' => 'There is no such step in this attempt.']);
             }
-            $from = $result->verdict;
-            $active = max(0, (int) ($fields['active_ms'] ?? 0));
-            $result->fill([...$words, 'verdict' => $verdict, 'judged_at' => Verdict::NotRun === $verdict ? null : Carbon::now()]);
-            $result->active_ms += $active;
-            $result->save();
             if (null !== $round->skipped) {
                 throw ValidationException::withMessages(['round' => 'This round was left out. Take it up again first.']);
             }
-            $this->rollUp($attempt, $rounds->all());
+            $from = $step->verdict;
+            $active = max(0, (int) ($fields['active_ms'] ?? 0));
+            DB::table('step_results')->where('id', $step->id)->update([...$words, 'verdict' => $verdict->value, 'judged_at' => Verdict::NotRun === $verdict ? null : Carbon::now()->format('Y-m-d H:i:s.uP'), 'active_ms' => DB::raw("active_ms + {$active}")]);
+            $step->verdict = $verdict->value;
+            $this->settle($attempt, $rounds->all(), array_values($rounds->map(static fn (Round $r): RoundFacts => new RoundFacts(
+                $r->position, array_values(($steps->get($r->id) ?? collect())->map(static fn (\stdClass $s): Verdict => Verdict::from($s->verdict))->all()), null !== $r->skipped, $r->repeats,
+            ))->all()));
             $attempt->active_ms += $active;
             $this->journal->append($attempt, $user, Verdict::NotRun === $verdict ? 'verdict_taken_back' : 'verdict_given', array_filter([
                 'round' => $round->position,
-                'step' => $result->position,
-                'from' => $from->value,
+                'step' => $step->position,
+                'from' => $from,
                 'to' => $verdict->value,
                 'active_ms' => $active,
                 ...$words,
@@ -74,10 +77,17 @@ final readonly class RecordVerdict
      */
     public function rollUp(Attempt $attempt, array $rounds): void
     {
-        $facts = [];
-        foreach ($rounds as $round) {
-            $facts[] = $of = $round->facts();
-            $round->roll_up = $of->rollUp();
+        $this->settle($attempt, $rounds, array_values(array_map(static fn (Round $r): RoundFacts => $r->facts(), $rounds)));
+    }
+
+    /**
+     * @param  array<array-key, Round>  $rounds
+     * @param  list<RoundFacts>  $facts of each of them, in the same order
+     */
+    private function settle(Attempt $attempt, array $rounds, array $facts): void
+    {
+        foreach (array_values($rounds) as $i => $round) {
+            $round->roll_up = $facts[$i]->rollUp();
             $round->save();
         }
         $attempt->roll_up = Rounds::rollUp($facts);

@@ -59,7 +59,7 @@ final readonly class DefectDetail
     {
         $d->load('reporter', 'assignee', 'case', 'build', 'fixedBuild', 'links.entry.case', 'links.entry.cycle', 'links.attempt', 'history.actor');
         $evidence = Evidence::query()->with('file')->whereNull('removed_at')->whereIn('attempt_id', $d->links->pluck('attempt_id'))->orderBy('created_at')->get()
-            ->filter(static fn (Evidence $e): bool => $d->links->contains(static fn (DefectLink $l): bool => $l->attempt_id === $e->attempt_id && (null === $l->step || $l->step === $e->step)));
+            ->filter(static fn (Evidence $e): bool => $d->links->contains(static fn (DefectLink $l): bool => $l->attempt_id === $e->attempt_id && (null === $l->step || ($l->step === $e->step && ($l->round ?? 1) === ($e->round ?? 1)))));
 
         return new self(
             DefectLine::from($d), $d->body, $d->expected, $d->actual, $d->version, Named::orNull($d->fixedBuild), array_map(static fn (DefectState $s): string => $s->value, $d->state->next()),

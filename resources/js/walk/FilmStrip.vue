@@ -19,7 +19,15 @@ const frames = ref<Frame[]>([]);
 const seconds = ref(10);
 const running = ref(false);
 const chosen = ref<number[]>([]);
-const onto = ref<number | null>(props.walk.lit.value);
+/** Where the chosen ones go: the attempt, a step of the round that is walked, or the step that a defect is linked at. */
+const onto = ref(props.walk.lit.value === null ? 'attempt' : `step ${props.walk.lit.value}`);
+const defects = computed(() => props.walk.view.value?.defects ?? []);
+const place = computed<{ step: number | null; round?: number }>(() => {
+  const [kind, of] = onto.value.split(' ');
+  if (kind === 'step') return { step: Number(of) };
+  const defect = kind === 'defect' ? defects.value[Number(of)] : undefined;
+  return { step: defect?.step ?? null, round: defect?.round ?? 1 };
+});
 const fault = ref('');
 const name = computed(() => `film:${props.walk.id.value}`);
 let timer: ReturnType<typeof setInterval> | undefined;
@@ -83,7 +91,8 @@ async function keep(): Promise<void> {
         frame.picture,
         stampedName('film', 'png', new Date(frame.at)),
         'filmstrip',
-        onto.value,
+        place.value.step,
+        place.value.round,
       );
       await drop([frame.id]);
     }
@@ -133,9 +142,12 @@ onBeforeUnmount(() => {
       <label
         >Onto
         <select v-model="onto" class="field inline" aria-label="Where the chosen go">
-          <option :value="null">the attempt</option>
-          <option v-for="s in walk.steps.value" :key="s.position" :value="s.position">
+          <option value="attempt">the attempt</option>
+          <option v-for="s in walk.steps.value" :key="s.position" :value="`step ${s.position}`">
             step {{ s.position }}
+          </option>
+          <option v-for="(d, n) in defects" :key="`${d.id}${d.step}`" :value="`defect ${n}`">
+            {{ d.key === 'waiting' ? 'the new defect' : d.key }} {{ d.title.slice(0, 40) }}
           </option>
         </select></label
       >

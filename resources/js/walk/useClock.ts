@@ -47,6 +47,14 @@ export function useClock(attempt: Ref<string>, open: Ref<boolean>, now: () => nu
     if (by === null) localStorage.setItem(holder(), PAGE);
     return by !== null && by !== PAGE;
   }
+  /** From now on this tab counts; false when it does already. */
+  function claim(): boolean {
+    if (!elsewhere()) return false;
+    localStorage.setItem(holder(), PAGE);
+    since.value = stored();
+    sign = last = now();
+    return true;
+  }
   function keepAway(): void {
     if (away.value) localStorage.setItem(asked(), JSON.stringify(away.value));
     else localStorage.removeItem(asked());
@@ -74,12 +82,7 @@ export function useClock(attempt: Ref<string>, open: Ref<boolean>, now: () => nu
   /** The tester did something here: a key, the mouse, the window in front again. */
   function seen(): void {
     const at = now();
-    if (elsewhere()) {
-      localStorage.setItem(holder(), PAGE);
-      since.value = stored();
-      sign = last = at;
-      return;
-    }
+    if (claim()) return;
     if (open.value && !paused.value && at - sign >= LONGEST_GAP) {
       // What was counted since the last sign belongs to the time that is asked about.
       const counted = Math.min(since.value, LONGEST_GAP);
@@ -112,6 +115,7 @@ export function useClock(attempt: Ref<string>, open: Ref<boolean>, now: () => nu
     },
     /** The time since the last act; it starts again from zero. */
     take(): number {
+      claim();
       const ms = Math.round(since.value);
       since.value = 0;
       localStorage.removeItem(name());

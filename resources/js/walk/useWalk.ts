@@ -169,6 +169,7 @@ export function useWalk(id: Ref<string>) {
     name: string,
     source: Source,
     step: number | null = lit.value,
+    round: number = roundAt.value,
   ): Promise<string> {
     const evidence = uuid7();
     const file = typeof what === 'string' ? null : what;
@@ -177,7 +178,7 @@ export function useWalk(id: Ref<string>) {
       {
         kind: 'evidence',
         id: evidence,
-        round: step === null ? null : roundAt.value,
+        round: step === null ? null : round,
         step,
         name,
         source,

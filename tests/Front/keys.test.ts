@@ -1,0 +1,173 @@
+// @vitest-environment happy-dom
+import { mount, type VueWrapper } from '@vue/test-utils';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { defineComponent, h } from 'vue';
+import { keyHelp, setKeysOff, useKeys, type Binding } from '@/kit/keys';
+
+const pages: VueWrapper[] = [];
+const done: string[] = [];
+const does = (name: string, ...keys: string[]): Binding => ({
+  keys,
+  label: name,
+  run: () => done.push(name),
+});
+
+function page(title: string, bindings: () => Binding[], inside: () => unknown = () => null): VueWrapper {
+  const made = mount(
+    defineComponent({
+      setup() {
+        useKeys(title, bindings);
+        return () => h('div', [inside() as never]);
+      },
+    }),
+    { attachTo: document.body },
+  );
+  pages.push(made);
+  return made;
+}
+function press(key: string, more: KeyboardEventInit = {}, at: Element = document.body): KeyboardEvent {
+  const event = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more });
+  at.dispatchEvent(event);
+  return event;
+}
+
+beforeEach(() => {
+  done.length = 0;
+  setKeysOff(false);
+});
+afterEach(() => {
+  for (const one of pages.splice(0)) one.unmount();
+  document.body.replaceChildren();
+  vi.useRealTimers();
+});
+
+describe('single keys', () => {
+  it('do what they are bound to, and nothing else hears of them', () => {
+    page('Walk', () => [does('pass', '1'), does('next', 'j', 'ArrowDown')]);
+    expect(press('1').defaultPrevented).toBe(true);
+    press('j');
+    press('ArrowDown');
+    expect(press('9').defaultPrevented).toBe(false);
+    expect(done).toEqual(['pass', 'next', 'next']);
+  });
+
+  it('are those of the part that opened last, and of the others where it has none', () => {
+    page('Walk', () => [does('pass', '1'), does('fail', '2')]);
+    const sheet = page('Sheet', () => [does('pass all', '1')]);
+    press('1');
+    press('2');
+    sheet.unmount();
+    pages.pop();
+    press('1');
+    expect(done).toEqual(['pass all', 'fail', 'pass']);
+  });
+
+  it('change with what is bound at the moment', () => {
+    let locked = true;
+    page('Walk', () => (locked ? [] : [does('pass', '1')]));
+    press('1');
+    locked = false;
+    press('1');
+    expect(done).toEqual(['pass']);
+  });
+
+  it('are quiet while one types, in whatever field', () => {
+    page(
+      'Walk',
+      () => [does('pass', '1')],
+      () => [
+        h('input', { id: 'text' }),
+        h('textarea'),
+        h('select'),
+        h('div', { contenteditable: 'true', id: 'free' }),
+        h('input', { type: 'checkbox', id: 'tick' }),
+      ],
+    );
+    for (const selector of ['#text', 'textarea', 'select', '#free'])
+      press('1', {}, document.querySelector(selector)!);
+    expect(done).toEqual([]);
+    press('1', {}, document.querySelector('#tick')!);
+    expect(done).toEqual(['pass']);
+  });
+
+  it('leave chords, held keys and what was handled already alone', () => {
+    page('Walk', () => [does('pass', '1')]);
+    press('1', { ctrlKey: true });
+    press('1', { metaKey: true });
+    press('1', { altKey: true });
+    press('1', { repeat: true });
+    expect(done).toEqual([]);
+  });
+
+  it('never fire Enter or space twice on a focused button or link', () => {
+    page(
+      'Wrap-up',
+      () => [does('finish', 'Enter'), does('play', ' ')],
+      () => [h('button', 'Save'), h('a', { href: '#' }, 'Elsewhere')],
+    );
+    for (const selector of ['button', 'a'])
+      for (const key of ['Enter', ' ']) press(key, {}, document.querySelector(selector)!);
+    expect(done).toEqual([]);
+    press('Enter');
+    press(' ');
+    expect(done).toEqual(['finish', 'play']);
+  });
+
+  it('are quiet below a dialog that asks something', () => {
+    page('Walk', () => [does('pass', '1')]);
+    const dialog = document.createElement('div');
+    dialog.setAttribute('role', 'dialog');
+    dialog.setAttribute('aria-modal', 'true');
+    document.body.append(dialog);
+    press('1');
+    dialog.remove();
+    press('1');
+    expect(done).toEqual(['pass']);
+  });
+
+  it('can be switched off on this device', () => {
+    page('Walk', () => [does('pass', '1')]);
+    setKeysOff(true);
+    press('1');
+    expect(done).toEqual([]);
+    expect(localStorage.getItem('lucid-step-keys-off')).toBe('1');
+    setKeysOff(false);
+    press('1');
+    expect(done).toEqual(['pass']);
+  });
+});
+
+describe('two keys in a row', () => {
+  it('go to an area, if the second comes soon', () => {
+    vi.useFakeTimers();
+    page('Go', () => [does('today', 'g t'), does('try', 't')]);
+    press('g');
+    press('t');
+    expect(done).toEqual(['today']);
+    press('g');
+    vi.advanceTimersByTime(1500);
+    press('t');
+    expect(done).toEqual(['today', 'try']);
+  });
+
+  it('are forgotten after another key', () => {
+    page('Go', () => [does('today', 'g t'), does('try', 't'), does('pass', '1')]);
+    press('g');
+    press('1');
+    press('t');
+    expect(done).toEqual(['pass', 'try']);
+  });
+});
+
+describe('the help', () => {
+  it('lists the keys in force, the newest part first, without the quiet ones', () => {
+    page('Walk', () => [does('Pass', '1'), { ...does('Hidden', 'q'), quiet: true }]);
+    page('Sheet', () => [does('Mark', 'x')]);
+    page('Nothing', () => []);
+    const help = keyHelp().filter((g) => ['Walk', 'Sheet', 'Nothing'].includes(g.title));
+    expect(help.map((g) => [g.title, g.bindings.map((b) => b.label)])).toEqual([
+      ['Sheet', ['Mark']],
+      ['Walk', ['Pass']],
+    ]);
+  });
+});
