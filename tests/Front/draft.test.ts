@@ -105,6 +105,7 @@ describe('what is being typed', () => {
   it('counts before what the device kept, when it was typed before that was read', async () => {
     const before = await form();
     before.draft.value.note = 'older';
+    before.draft.value.verdict = 'fail';
     await wait(200);
     vi.resetModules();
     const { useDraft } = await import('@/walk/useDraft');
@@ -119,7 +120,10 @@ describe('what is being typed', () => {
       },
     });
     await wait(60);
-    expect(quick!.value.note).toBe('n');
+    expect(quick!.value, 'the fields that were not typed in are as they were kept').toEqual({
+      note: 'n',
+      verdict: 'fail',
+    });
     quick!.value.note = 'newer';
     await wait(200);
     page.unmount();

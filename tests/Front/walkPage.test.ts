@@ -367,6 +367,102 @@ describe('the sheet', () => {
   });
 });
 
+describe('from the step, without leaving it', () => {
+  it('a defect is drafted with what was filled in, filed, and stands beside the step', async () => {
+    me = await Person.open(server);
+    await me.press('2');
+    await me.type('#happened', 'It broke.');
+    await me.click('button', 'Record and draft a defect');
+    await me.see('Defect from step 1');
+    await vi.waitFor(() => expect(me.valueOf('#defect-title')).toBe('Case 1 – It broke'));
+    await me.type('#defect-title', '');
+    await me.submit('.panel form');
+    await me.see('A defect needs a title.');
+    await me.type('#defect-title', 'The bike is discounted');
+    await me.submit('.panel form');
+    await me.seeNot('Defect from step 1');
+    await me.saved();
+    expect(server.writes.at(-1)).toMatchObject({
+      path: '/projects/SKR/defects',
+      body: { title: 'The bike is discounted', round: 1, step: 1, attempt_id: 'a1', actual: 'It broke.' },
+    });
+    await me.see('SKR-D9', '.tray');
+    await me.see('Step 1 of 4');
+  });
+
+  it('a draft is kept while it is written, over a reload', async () => {
+    me = await Person.open(server);
+    await me.press('d');
+    await me.see('Defect from step 1');
+    await vi.waitFor(() => expect(me.valueOf('#defect-title')).toBe('Case 1 – It broke'));
+    await me.type('#defect-title', 'Half a thought');
+    await me.wait(250);
+    me.close();
+    me = await Person.open(server);
+    await me.press('d');
+    await vi.waitFor(() => expect(me.valueOf('#defect-title')).toBe('Half a thought'));
+  });
+
+  it('one outage blocks many of my entries', async () => {
+    me = await Person.open(server);
+    await me.press('3');
+    await me.type('#reason', 'Harbour dark');
+    await me.type('#waits', 'power');
+    await me.click('button', 'The same outage blocks more of my entries');
+    await me.see('All 2 entries');
+    await me.check('.also input');
+    await me.see('Record the block, and on 2 more entries');
+    await me.submit('form.more');
+    await me.see('Step 2 of 4');
+    await me.saved();
+    expect(server.writes.at(-1)).toMatchObject({
+      path: '/cycles/SKR-R2/list-verdicts',
+      body: { ids: ['e2', 'e3'], verdict: 'blocked', reason: 'Harbour dark', waits_on: 'power' },
+    });
+  });
+
+  it('the author is asked, or given a better wording', async () => {
+    me = await Person.open(server);
+    await me.press('a');
+    await me.see('To the author of the case');
+    await me.submit('.ask');
+    await me.see('Write the question.');
+    await me.type('#ask-body', 'Which card is meant?');
+    await me.submit('.ask');
+    await me.seeNot('To the author of the case');
+    await me.saved();
+    expect(server.writes.at(-1)).toMatchObject({
+      path: '/cases/SKR-C1/messages',
+      body: { kind: 'question', step: 1, body: 'Which card is meant?' },
+    });
+    await me.blur();
+    await me.press('j', 'a');
+    await me.check('input[value="suggestion"]');
+    await me.type('#ask-action', 'Do 2, slowly');
+    await me.submit('.ask');
+    await me.saved();
+    expect(server.writes.at(-1)?.body).toMatchObject({
+      kind: 'suggestion',
+      step: 2,
+      proposal: { action: 'Do 2, slowly', expected: 'See 2.' },
+    });
+  });
+
+  it('what it is really walked on is said', async () => {
+    me = await Person.open(server);
+    await me.see('The first verdict confirms it.');
+    await me.click('.band .link', 'It is something else');
+    await me.type('[aria-label="Environment in words"]', 'Staging 2');
+    await me.submit('[aria-label="What it is walked on"]');
+    await me.saved();
+    expect(server.writes.at(-1)).toMatchObject({
+      path: '/attempts/a1/surroundings',
+      body: { build_id: 'b1', environment: 'Staging 2' },
+    });
+    await me.see('Staging 2');
+  });
+});
+
 describe('marking all', () => {
   it('is one click, and once more takes the marks away', async () => {
     me = await Person.open(server);

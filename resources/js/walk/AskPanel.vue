@@ -11,7 +11,12 @@ const props = defineProps<{ walk: Walk; step: WalkStep }>();
 const emit = defineEmits<{ close: [] }>();
 const { draft, clear } = useDraft(
   computed(() => `${props.walk.id.value}.ask.${props.step.position}`),
-  () => ({ kind: 'question' as 'question' | 'suggestion', body: '', action: '', expected: '' }),
+  () => ({
+    kind: 'question' as 'question' | 'suggestion',
+    body: '',
+    action: props.step.action,
+    expected: props.step.expected,
+  }),
 );
 /** A step out of a routine, or with values filled in, has its words elsewhere: a suggestion says them in a sentence. */
 const ownWords = computed(
@@ -23,10 +28,6 @@ const missing = ref('');
 const body = ref<{ $el: HTMLTextAreaElement } | null>(null);
 onMounted(async () => {
   await nextTick();
-  if (draft.value.action === '') {
-    draft.value.action = props.step.action;
-    draft.value.expected = props.step.expected;
-  }
   body.value?.$el.focus();
 });
 async function send(): Promise<void> {

@@ -15,7 +15,8 @@ const lit = computed(() => props.walk.lit.value);
 /** Of the lit step in its round; of the attempt where no step is lit. */
 const isHere = (e: { step: number | null; round: number | null }): boolean =>
   e.step === lit.value && (e.step === null || (e.round ?? 1) === props.walk.roundAt.value);
-const here = computed(() => view.value?.evidence.filter(isHere) ?? []);
+/** The newest first: what was just captured is seen at once, without scrolling. */
+const here = computed(() => view.value?.evidence.filter(isHere).toReversed() ?? []);
 const others = computed(() => view.value?.evidence.filter((e) => !isHere(e)) ?? []);
 const references = computed(() => (props.walk.current.value?.files ?? []).map((f) => ({ ...f })));
 </script>

@@ -18,13 +18,19 @@ export function useDraft<T extends object>(
     async (now) => {
       loading = true;
       draft.value = empty();
-      const before = JSON.stringify(draft.value);
+      const before = empty();
       const stored = (typed.get(now) as T | undefined) ?? (await kept<T>(`draft:${now}`));
       if (key.value !== now) return;
       loading = false;
-      // Whoever types before it is there goes on with what they type; it is kept as ever.
-      if (JSON.stringify(draft.value) === before) draft.value = { ...empty(), ...stored };
-      else draft.value = { ...draft.value };
+      // What was typed before it was there counts, field by field; the rest is as it was kept.
+      const said = (of: T, field: keyof T): string => JSON.stringify(of[field]);
+      const fields = Object.keys(draft.value) as (keyof T)[];
+      const typedNow = fields.filter((f) => said(draft.value, f) !== said(before, f));
+      draft.value = {
+        ...empty(),
+        ...stored,
+        ...Object.fromEntries(typedNow.map((f) => [f, draft.value[f]])),
+      };
     },
     { immediate: true },
   );

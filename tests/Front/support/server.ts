@@ -90,6 +90,8 @@ export class Server {
     if (area !== 'attempts') return undefined;
     const attempt = this.attempts.get(String(id));
     if (!attempt) return undefined;
+    if (method === 'GET' && what === 'defect-draft')
+      return { title: `${attempt.title} – It broke`, body: 'Steps', expected: 'See 1.', actual: 'It broke.' };
     if (method === 'GET')
       return what === undefined ? structuredClone(attempt) : what === 'known-defects' ? this.known : [];
     return this.ofAttempt(attempt, String(what), body);
