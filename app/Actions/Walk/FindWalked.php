@@ -33,7 +33,8 @@ final readonly class FindWalked
     public function sure(string $id, User $user): void
     {
         $entry = Str::isUuid($id) ? Entry::query()->find($id) : throw new ModelNotFoundException();
-        [$project, $assignee] = null === $entry ? [$this->removal($id)?->project_id, $this->row($id)['assignee_id'] ?? null] : [$entry->project_id, $entry->assignee_id];
+        $row = null === $entry ? $this->removed($id) : $entry->only(['project_id', 'assignee_id']);
+        [$project, $assignee] = [$row['project_id'] ?? null, $row['assignee_id'] ?? null];
         if (null === $project || !$this->theirs($project, $assignee, $user)) {
             throw new ModelNotFoundException();
         }
@@ -51,9 +52,8 @@ final readonly class FindWalked
         if (null !== $entry) {
             return [$entry, null];
         }
-        $act = $this->removal($id) ?? throw new ModelNotFoundException();
-        $row = $this->row($id);
-        $cycle = Cycle::query()->lockForUpdate()->findOrFail($act->cycle_id);
+        $row = $this->removed($id);
+        $cycle = Cycle::query()->lockForUpdate()->findOrFail($row['cycle_id'] ?? '');
         // Two devices may bring it at once; the second one waited for the cycle.
         if (!DB::table('entries')->where('id', $id)->exists()) {
             $last = (int) DB::table('entries')->where('cycle_id', $cycle->id)->max('position');
@@ -66,20 +66,14 @@ final readonly class FindWalked
     }
 
     /**
-     * The act that took an entry out of its cycle.
+     * @return array<string, mixed> an entry that was taken out of its cycle, as its row was then; empty when there was none
      */
-    private function removal(string $id): ?PlanAct
+    private function removed(string $id): array
     {
-        return PlanAct::query()->whereNull('undone_at')->whereNotNull('cycle_id')
+        $act = PlanAct::query()->whereNull('undone_at')->whereNotNull('cycle_id')
             ->whereRaw('before @> ?::jsonb', [json_encode(['removed' => [['id' => $id]]], \JSON_THROW_ON_ERROR)])->orderByDesc('created_at')->first();
-    }
 
-    /**
-     * @return array<string, mixed> the entry as it was then
-     */
-    private function row(string $id): array
-    {
-        return array_column($this->removal($id)->before['removed'] ?? [], null, 'id')[$id] ?? [];
+        return array_column($act->before['removed'] ?? [], null, 'id')[$id] ?? [];
     }
 
     /**
