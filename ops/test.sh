@@ -86,7 +86,7 @@ browser_lane() {
     began=$SECONDS
     if vendor/bin/phpunit ${LUCID_TEST_ONLY:+--filter "$LUCID_TEST_ONLY"} "tests/Browser/$class.php" >"$VAR/log/browser-$class.log" 2>&1; then
       say "$class: $(sed -nE 's/^OK \((.*)\)$/\1/p' "$VAR/log/browser-$class.log"), $((SECONDS - began))s"
-      grep -h '^First load' "$VAR/log/browser-$class.log" || true
+      grep -ho 'First load of .*' "$VAR/log/browser-$class.log" || true
     else
       : >"$VAR/browser-failed"
       say "$class failed after $((SECONDS - began))s:"
