@@ -141,7 +141,11 @@ final readonly class RemoveContent
      */
     private static function without(array $payload, array $texts): array
     {
-        return array_map(static fn (mixed $v): mixed => \is_string($v) && \in_array($v, $texts, true) ? self::WORD : $v, $payload);
+        return array_map(static fn (mixed $v): mixed => match (true) {
+            \is_array($v) => self::without($v, $texts),
+            \is_string($v) && \in_array($v, $texts, true) => self::WORD,
+            default => $v,
+        }, $payload);
     }
 
     /**

@@ -13,6 +13,7 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\LateAct;
 use LucidStep\App\Models\Membership;
+use LucidStep\App\Models\Role;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\User;
 use LucidStep\Tests\Support\FeatureTestCase;
@@ -221,6 +222,21 @@ final class LateTest extends FeatureTestCase
         $copy = Evidence::query()->where('attempt_id', $entry->refresh()->last_attempt_id)->firstOrFail();
         self::assertSame($shown, $copy->copy_of_id);
         self::assertNotSame($old, $copy->sha256);
+    }
+
+    public function test_a_text_taken_out_is_taken_out_of_what_waits_for_a_lead_too(): void
+    {
+        $attempt = $this->walked($this->world->entry($this->me), $this->me);
+        $shown = (string) $this->upload($this->me, $attempt, self::png(20, 10), ['round' => 1, 'step' => 1])->assertCreated()->json('evidence.id');
+        $this->as($this->me, 'PATCH', "/evidence/{$shown}", ['caption' => 'Isla Fenn, born 1990'])->assertOk();
+        $sequence = DB::table('events')->where('attempt_id', $attempt)->max('sequence');
+        $this->as($this->world->person('other'), 'POST', "/attempts/{$attempt}/take-over", [])->assertOk();
+        $this->as($this->me, 'PATCH', "/evidence/{$shown}", ['caption' => 'Isla Fenn, born 1990'])->assertStatus(202);
+        $admin = $this->world->person('admin', Role::Admin);
+        $this->as($admin, 'POST', "/attempts/{$attempt}/removals", ['sequence' => $sequence, 'reason' => 'A passenger is named'])->assertSuccessful();
+        self::assertStringNotContainsString('Isla Fenn', (string) DB::table('late_acts')->value('payload'));
+        $this->accept();
+        $this->as($this->lead, 'GET', "/attempts/{$attempt}")->assertJsonPath('evidence.0.caption', '(removed)');
     }
 
     public function test_a_round_already_walked_once_more_is_not_walked_a_third_time(): void
