@@ -311,6 +311,7 @@ defineExpose({ begin, copyNext, tried });
 .where {
   min-height: 1.8rem;
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 6px;
 }

@@ -257,10 +257,12 @@ tr.here td:first-child {
     inset 6px 0 0 var(--lantern),
     inset 7px 0 0 var(--ink);
 }
-td:first-child {
+td:first-child,
+th:first-child {
   padding-left: 14px;
 }
-td input {
+td input,
+th input {
   accent-color: var(--dusk);
   width: 16px;
   height: 16px;
