@@ -7,8 +7,8 @@ use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
-use LucidStep\App\Http\Middleware\SecureHeaders;
-use LucidStep\App\Http\Problem;
+use LucidStep\App\Support\Http\SecureHeaders;
+use LucidStep\App\Support\Problems\Problem;
 
 return Application::configure(basePath: dirname(__DIR__))
     ->withRouting(
@@ -31,7 +31,7 @@ return Application::configure(basePath: dirname(__DIR__))
     ->withExceptions(function (Exceptions $exceptions): void {
         $exceptions->shouldRenderJsonWhen(static fn (Request $request): bool => $request->is('api/*'));
         $exceptions->render(static fn (Throwable $e, Request $request) => $request->is('api/*') ? Problem::from($e)->toResponse($request) : null);
-        $exceptions->dontReport(LucidStep\App\Exceptions\Conflict::class);
+        $exceptions->dontReport(\LucidStep\App\Support\Problems\Conflict::class);
     })
     ->withCommands([__DIR__.'/../app/Console'])
     ->create();

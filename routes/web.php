@@ -3,8 +3,8 @@
 declare(strict_types=1);
 
 use Illuminate\Support\Facades\Route;
-use LucidStep\App\Http\Controllers\PageController;
-use LucidStep\App\Http\Controllers\UpController;
+use LucidStep\App\Support\Http\PageController;
+use LucidStep\App\Support\Http\UpController;
 
 Route::get('/up', UpController::class)->withoutMiddleware('web');
 // Without a session: the page is the same for all, and a guest's cookie that comes after signing in would sign out.

@@ -6,7 +6,7 @@ namespace LucidStep\App\Console;
 
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\Artisan;
-use LucidStep\App\Actions\People\DemoPeople;
+use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Models\Project;
 use LucidStep\Demo\LoadDemo;
 

@@ -7,7 +7,7 @@ namespace LucidStep\App\Console;
 use Illuminate\Console\Command;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Actions\Walk\RemoveContent;
+use LucidStep\App\Areas\Walk\Actions\RemoveContent;
 use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\Project;
 

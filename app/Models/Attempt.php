@@ -31,11 +31,11 @@ use LucidStep\Core\Verdict\Verdict;
  * @property int                         $active_ms
  * @property ?int                        $corrected_ms
  * @property ?Carbon                     $time_seen_at
- * @property ?string                     $held_word
+ * @property ?string                     $override_reason
  * @property string                      $environment
  * @property string                      $remark        a note on the whole attempt
  * @property bool                        $from_list     judged from the cycle's list
- * @property ?string                     $beside        why it stands beside the attempt that was open
+ * @property ?string                     $parallel_reason        why it stands beside the attempt that was open
  * @property string                      $takeover_word
  * @property ?string                     $late_of_id
  * @property Carbon                      $started_at
@@ -52,7 +52,7 @@ use LucidStep\Core\Verdict\Verdict;
  * @property Collection<int, Round>      $rounds
  * @property Collection<int, Evidence>   $evidence
  * @property Collection<int, DefectLink> $defectLinks
- * @property Collection<int, LateAct>    $lateActs
+ * @property Collection<int, LateCommand>    $lateCommands
  */
 final class Attempt extends Record
 {
@@ -62,7 +62,7 @@ final class Attempt extends Record
     public bool $arrivedLate = false;
 
     /** @var array<string, mixed> */
-    protected $attributes = ['environment' => '', 'remark' => '', 'from_list' => false, 'beside' => null, 'takeover_word' => '', 'late_of_id' => null, 'held_word' => null, 'corrected_ms' => null, 'finished_at' => null, 'taken_over_at' => null, 'sealed_sequence' => null, 'sealed_head' => null];
+    protected $attributes = ['environment' => '', 'remark' => '', 'from_list' => false, 'parallel_reason' => null, 'takeover_word' => '', 'late_of_id' => null, 'override_reason' => null, 'corrected_ms' => null, 'finished_at' => null, 'taken_over_at' => null, 'sealed_sequence' => null, 'sealed_head' => null];
 
     /** @var array<string, string> */
     protected $casts = ['state' => AttemptState::class, 'snapshot' => 'array', 'has_verdict' => 'boolean', 'roll_up' => Verdict::class, 'verdict' => Verdict::class, 'overruled' => 'boolean', 'from_list' => 'boolean', 'started_at' => 'datetime', 'finished_at' => 'datetime', 'time_seen_at' => 'datetime', 'taken_over_at' => 'datetime'];
@@ -133,11 +133,11 @@ final class Attempt extends Record
     }
 
     /**
-     * @return HasMany<LateAct, $this>
+     * @return HasMany<LateCommand, $this>
      */
-    public function lateActs(): HasMany
+    public function lateCommands(): HasMany
     {
-        $all = $this->hasMany(LateAct::class);
+        $all = $this->hasMany(LateCommand::class);
         $all->orderBy('counter')->orderBy('received_at');
 
         return $all;
@@ -149,6 +149,6 @@ final class Attempt extends Record
     public function facts(): AttemptFacts
     {
         // One that stands beside shows only once it is finished.
-        return new AttemptFacts($this->number, $this->state, $this->has_verdict && null === $this->beside, $this->verdict, $this->started_at->toDateTimeImmutable());
+        return new AttemptFacts($this->number, $this->state, $this->has_verdict && null === $this->parallel_reason, $this->verdict, $this->started_at->toDateTimeImmutable());
     }
 }

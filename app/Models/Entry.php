@@ -20,8 +20,8 @@ use Illuminate\Support\Carbon;
  * @property ?string        $assignee_id
  * @property ?Carbon        $not_before
  * @property ?Carbon        $not_after
- * @property string         $shows
- * @property ?string        $was
+ * @property string         $display_state
+ * @property ?string        $previous_verdict
  * @property ?string        $open_attempt_id
  * @property ?string        $last_attempt_id
  * @property int            $attempts_count
@@ -30,7 +30,7 @@ use Illuminate\Support\Carbon;
  * @property ?Carbon        $retest_asked_at
  * @property ?string        $retest_by_id
  * @property ?string        $retest_reason
- * @property ?Carbon        $shown_at
+ * @property ?Carbon        $display_state_at
  * @property Cycle          $cycle
  * @property TestCase       $case
  * @property ?Configuration $configuration
@@ -49,7 +49,7 @@ use Illuminate\Support\Carbon;
 final class Entry extends Record
 {
     /** @var array<string, string> */
-    protected $casts = ['row_ids' => 'array', 'not_before' => 'datetime', 'not_after' => 'datetime', 'retest_asked_at' => 'datetime', 'shown_at' => 'datetime', 'look_asked_at' => 'datetime'];
+    protected $casts = ['row_ids' => 'array', 'not_before' => 'datetime', 'not_after' => 'datetime', 'retest_asked_at' => 'datetime', 'display_state_at' => 'datetime', 'look_asked_at' => 'datetime'];
 
     /**
      * @return BelongsTo<Cycle, $this>

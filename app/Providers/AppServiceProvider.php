@@ -15,8 +15,14 @@ use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\Support\Str;
 use Laravel\Sanctum\Sanctum;
-use LucidStep\App\Actions\Walk\FindWalked;
-use LucidStep\App\Mail\Catcher;
+use LucidStep\App\Areas\Casebook\Policies\TestCasePolicy;
+use LucidStep\App\Areas\Cycles\Policies\EntryPolicy;
+use LucidStep\App\Areas\Defects\Policies\DefectPolicy;
+use LucidStep\App\Areas\Evidence\Policies\EvidencePolicy;
+use LucidStep\App\Areas\Mail\Catcher;
+use LucidStep\App\Areas\Setup\Policies\ProjectPolicy;
+use LucidStep\App\Areas\Walk\Actions\RestoreWalkedEntry;
+use LucidStep\App\Areas\Walk\Policies\AttemptPolicy;
 use LucidStep\App\Models\AccessToken;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Build;
@@ -32,7 +38,7 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\EntryAddition;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Folder;
-use LucidStep\App\Models\LateAct;
+use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\Project;
@@ -42,11 +48,20 @@ use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
-use LucidStep\App\Policies\Memberships;
+use LucidStep\App\Support\Access\Memberships;
 use Symfony\Component\HttpFoundation\Response;
 
 final class AppServiceProvider extends ServiceProvider
 {
+    private const POLICIES = [
+        Attempt::class => AttemptPolicy::class,
+        Defect::class => DefectPolicy::class,
+        Entry::class => EntryPolicy::class,
+        Evidence::class => EvidencePolicy::class,
+        Project::class => ProjectPolicy::class,
+        TestCase::class => TestCasePolicy::class,
+    ];
+
     public function register(): void
     {
         $this->app->scoped(Memberships::class);
@@ -61,7 +76,9 @@ final class AppServiceProvider extends ServiceProvider
     {
         Sanctum::usePersonalAccessTokenModel(AccessToken::class);
         Model::shouldBeStrict(!$this->app->environment('production'));
-        Gate::guessPolicyNamesUsing(static fn (string $model): string => 'LucidStep\\App\\Policies\\'.class_basename($model).'Policy');
+        foreach (self::POLICIES as $model => $policy) {
+            Gate::policy($model, $policy);
+        }
         // Only tries that fail are counted.
         $failed = static fn (Response $response): bool => $response->getStatusCode() === 422;
         RateLimiter::for('sign-in', static fn (Request $request): array => [
@@ -85,7 +102,7 @@ final class AppServiceProvider extends ServiceProvider
         $byId = [
             'entry' => Entry::class, 'attempt' => Attempt::class, 'evidence' => Evidence::class, 'folder' => Folder::class, 'routine' => Routine::class, 'table' => DataTable::class, 'suite' => Suite::class,
             'filter' => SavedFilter::class, 'message' => CaseMessage::class, 'act' => BulkAct::class, 'import' => CaseImport::class, 'export' => CaseExport::class,
-            'milestone' => Milestone::class, 'configuration' => Configuration::class, 'release' => Release::class, 'build' => Build::class, 'addition' => EntryAddition::class, 'planAct' => PlanAct::class, 'lateAct' => LateAct::class,
+            'milestone' => Milestone::class, 'configuration' => Configuration::class, 'release' => Release::class, 'build' => Build::class, 'addition' => EntryAddition::class, 'planAct' => PlanAct::class, 'lateCommand' => LateCommand::class,
         ];
         foreach ($byId as $name => $class) {
             Route::bind($name, fn (string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));
@@ -93,7 +110,7 @@ final class AppServiceProvider extends ServiceProvider
         // An entry that a device walked may not be there any more.
         Route::bind('walked', function (string $id): string {
             $user = request()->user();
-            $this->app->make(FindWalked::class)->sure($id, $user instanceof User ? $user : throw new ModelNotFoundException());
+            $this->app->make(RestoreWalkedEntry::class)->sure($id, $user instanceof User ? $user : throw new ModelNotFoundException());
 
             return $id;
         });

@@ -11,7 +11,7 @@ namespace LucidStep\Core\Data;
 final readonly class Template
 {
     /**
-     * @param  list<string|Hole>  $parts
+     * @param  list<string|Placeholder>  $parts
      * @param  list<string>  $warnings
      */
     private function __construct(public array $parts, public array $warnings)
@@ -39,7 +39,7 @@ final readonly class Template
                     $parts[] = $literal;
                     $literal = '';
                 }
-                $parts[] = new Hole($hole[1]);
+                $parts[] = new Placeholder($hole[1]);
                 $at = $open + \strlen($hole[0]);
 
                 continue;
@@ -68,7 +68,7 @@ final readonly class Template
     {
         $names = [];
         foreach ($this->parts as $part) {
-            if ($part instanceof Hole) {
+            if ($part instanceof Placeholder) {
                 $names[$part->key()] = true;
             }
         }
@@ -87,7 +87,7 @@ final readonly class Template
      */
     public function fill(array $values, array $secrets = []): array
     {
-        return array_map(static fn (string|Hole $part): FilledPart => match (true) {
+        return array_map(static fn (string|Placeholder $part): FilledPart => match (true) {
             \is_string($part) => new FilledPart($part),
             \array_key_exists($part->key(), $values) => new FilledPart($values[$part->key()], $part->name, \in_array($part->key(), $secrets, true)),
             default => new FilledPart('{{'.$part->name.'}}'),
@@ -103,7 +103,7 @@ final readonly class Template
     {
         $parts = [];
         foreach ($this->parts as $part) {
-            array_push($parts, ...($part instanceof Hole && \array_key_exists($part->key(), $values) ? $values[$part->key()]->parts : [$part]));
+            array_push($parts, ...($part instanceof Placeholder && \array_key_exists($part->key(), $values) ? $values[$part->key()]->parts : [$part]));
         }
 
         return new self($parts, $this->warnings);
@@ -116,7 +116,7 @@ final readonly class Template
     {
         $source = '';
         $literal = '';
-        foreach ([...$this->parts, new Hole('')] as $part) {
+        foreach ([...$this->parts, new Placeholder('')] as $part) {
             if (\is_string($part)) {
                 $literal .= $part;
 

@@ -50,7 +50,7 @@ final class CaseReader
      * @param  list<?string>  $mapping a target of {@see CaseColumns} for each column
      * @param  'step'|'case'  $layout
      */
-    public function __construct(private readonly array $mapping, private readonly string $layout, private readonly Surroundings $around)
+    public function __construct(private readonly array $mapping, private readonly string $layout, private readonly ImportContext $around)
     {
         $this->hasSteps = [] !== array_intersect($mapping, CaseColumns::STEP);
     }

@@ -79,7 +79,7 @@ final readonly class JsonCases
      *
      * @return \Generator<int, CaseRow>
      */
-    public function cases(Surroundings $around): \Generator
+    public function cases(ImportContext $around): \Generator
     {
         $named = [...array_diff(array_keys(CaseColumns::TARGETS), ['key', ...CaseColumns::STEP]), ...array_map(static fn ($f): string => CaseColumns::CUSTOM.$f->name, array_values($around->fields))];
         foreach ($this->cases as $i => $case) {

@@ -129,7 +129,7 @@ final readonly class CycleView
             }
             $reason = match ($condition->kind) {
                 ConditionKind::After => $needed->state->isDone() ? null : HeldReason::waitsFor($needed),
-                ConditionKind::OnlyIfPassed => match ($needed->state->shows) {
+                ConditionKind::OnlyIfPassed => match ($needed->state->displayState) {
                     Verdict::Pass->value => null,
                     Verdict::NotApplicable->value => HeldReason::needsPassOfNotApplicable($needed),
                     default => HeldReason::needsPass($needed),

@@ -22,12 +22,12 @@ final class Balance
     private float $fair;
 
     /**
-     * @param  non-empty-list<Worker>  $workers with capacity, in list order
-     * @param  list<Work>  $work
+     * @param  non-empty-list<Assignee>  $workers with capacity, in list order
+     * @param  list<AssignableEntry>  $work
      */
     private function __construct(private readonly array $workers, array $work)
     {
-        $this->time = array_fill_keys(array_map(static fn (Worker $w): string => $w->id, $workers), 0.0);
+        $this->time = array_fill_keys(array_map(static fn (Assignee $w): string => $w->id, $workers), 0.0);
         $all = 0;
         foreach ($work as $one) {
             $all += $one->seconds;
@@ -35,12 +35,12 @@ final class Balance
                 $this->time[$one->assignee] += $one->seconds;
             }
         }
-        $this->fair = $all / array_sum(array_map(static fn (Worker $w): float => $w->capacity, $workers));
+        $this->fair = $all / array_sum(array_map(static fn (Assignee $w): float => $w->capacity, $workers));
     }
 
     /**
-     * @param  list<Worker>  $workers   in list order
-     * @param  list<Work>  $work      what is left to do, in cycle order
+     * @param  list<Assignee>  $workers   in list order
+     * @param  list<AssignableEntry>  $work      what is left to do, in cycle order
      * @param  Conditions  $conditions
      *
      * @return array<string, string> whom each unassigned entry goes to, by entry
@@ -49,7 +49,7 @@ final class Balance
      */
     public static function of(array $workers, array $work, Conditions $conditions): array
     {
-        $able = array_values(array_filter($workers, static fn (Worker $w): bool => $w->capacity > 0));
+        $able = array_values(array_filter($workers, static fn (Assignee $w): bool => $w->capacity > 0));
         if ([] === $able) {
             throw NobodyToAssign::atAll();
         }
@@ -62,17 +62,17 @@ final class Balance
     }
 
     /**
-     * @param  list<Work>  $work
+     * @param  list<AssignableEntry>  $work
      *
-     * @return list<array{work: list<Work>, owner: ?string}> the longest first, ties by cycle order
+     * @return list<array{work: list<AssignableEntry>, owner: ?string}> the longest first, ties by cycle order
      */
     private function units(array $work, Conditions $conditions): array
     {
         $units = [];
-        foreach (Groups::of(array_map(static fn (Work $w): string => $w->id, $work), $conditions) as $members) {
-            $group = array_map(static fn (int $i): Work => $work[$i], $members);
-            $owners = array_values(array_unique(array_filter(array_map(static fn (Work $w): ?string => $w->assignee, $group))));
-            $open = array_values(array_filter($group, static fn (Work $w): bool => null === $w->assignee));
+        foreach (Groups::of(array_map(static fn (AssignableEntry $w): string => $w->id, $work), $conditions) as $members) {
+            $group = array_map(static fn (int $i): AssignableEntry => $work[$i], $members);
+            $owners = array_values(array_unique(array_filter(array_map(static fn (AssignableEntry $w): ?string => $w->assignee, $group))));
+            $open = array_values(array_filter($group, static fn (AssignableEntry $w): bool => null === $w->assignee));
             if ([] !== $open) {
                 $owner = 1 === \count($owners) && isset($this->time[$owners[0]]) ? $owners[0] : null;
                 $units[] = ['work' => $open, 'owner' => $owner, 'seconds' => self::seconds($open), 'at' => $members[0]];
@@ -84,14 +84,14 @@ final class Balance
     }
 
     /**
-     * @param  list<Work>  $unit
+     * @param  list<AssignableEntry>  $unit
      */
     private function place(array $unit, ?string $owner): void
     {
         $seconds = self::seconds($unit);
         $to = $owner ?? $this->least($seconds);
         if (\count($unit) > 1 && $this->load($to, $seconds) > self::TOO_MUCH * $this->fair) {
-            usort($unit, static fn (Work $a, Work $b): int => $b->seconds <=> $a->seconds);
+            usort($unit, static fn (AssignableEntry $a, AssignableEntry $b): int => $b->seconds <=> $a->seconds);
             foreach ($unit as $one) {
                 $this->give($one, null !== $owner && $this->load($owner, $one->seconds) <= self::TOO_MUCH * $this->fair ? $owner : $this->least($one->seconds));
             }
@@ -103,7 +103,7 @@ final class Balance
         }
     }
 
-    private function give(Work $work, string $to): void
+    private function give(AssignableEntry $work, string $to): void
     {
         $this->given[$work->id] = $to;
         $this->time[$to] += $work->seconds;
@@ -138,10 +138,10 @@ final class Balance
     }
 
     /**
-     * @param  list<Work>  $work
+     * @param  list<AssignableEntry>  $work
      */
     private static function seconds(array $work): int
     {
-        return array_sum(array_map(static fn (Work $w): int => $w->seconds, $work));
+        return array_sum(array_map(static fn (AssignableEntry $w): int => $w->seconds, $work));
     }
 }

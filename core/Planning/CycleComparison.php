@@ -13,8 +13,8 @@ final class CycleComparison
      * Entries are the same when they are of one case, configuration and choice of rows; several of the same are matched
      * in order.
      *
-     * @param  list<array{key: string, shows: string}>  $before entries of the earlier cycle: what makes them the same, and what they show
-     * @param  list<array{key: string, shows: string}>  $after
+     * @param  list<array{key: string, display_state: string}>  $before entries of the earlier cycle: what makes them the same, and what they show
+     * @param  list<array{key: string, display_state: string}>  $after
      *
      * @return list<array{before: ?int, after: ?int, is: 'same'|'better'|'worse'|'other'|'gone'|'new'}> places in the lists, in the order of the later, then what is gone
      */
@@ -27,7 +27,7 @@ final class CycleComparison
         $pairs = [];
         foreach ($after as $j => $entry) {
             $i = isset($places[$entry['key']]) ? array_shift($places[$entry['key']]) : null;
-            $pairs[] = ['before' => $i, 'after' => $j, 'is' => null === $i ? 'new' : self::change($before[$i]['shows'], $entry['shows'])];
+            $pairs[] = ['before' => $i, 'after' => $j, 'is' => null === $i ? 'new' : self::change($before[$i]['display_state'], $entry['display_state'])];
         }
         $gone = array_merge([], ...array_values($places));
         sort($gone);

@@ -12,11 +12,11 @@ final readonly class EntryState
     public const RETEST = 'retest';
 
     /**
-     * @param  string  $shows a verdict's value, `in_progress` or `retest`
-     * @param  ?Verdict  $was   for a retest: the verdict of the attempt that is to be repeated
+     * @param  string  $displayState a verdict's value, `in_progress` or `retest`
+     * @param  ?Verdict  $previousVerdict   for a retest: the verdict of the attempt that is to be repeated
      * @param  bool  $stopped  whether it shows blocked only since a cascade stops it
      */
-    private function __construct(public string $shows, public ?Verdict $was = null, public bool $stopped = false)
+    private function __construct(public string $displayState, public ?Verdict $previousVerdict = null, public bool $stopped = false)
     {
     }
 
@@ -55,7 +55,7 @@ final readonly class EntryState
      */
     public function isDone(): bool
     {
-        return !$this->stopped && (Verdict::tryFrom($this->shows)?->isFinal() ?? false);
+        return !$this->stopped && (Verdict::tryFrom($this->displayState)?->isFinal() ?? false);
     }
 
     /**
@@ -63,8 +63,8 @@ final readonly class EntryState
      */
     public function label(): string
     {
-        $words = str_replace('_', ' ', $this->shows);
+        $words = str_replace('_', ' ', $this->displayState);
 
-        return null === $this->was ? $words : "{$words} (was {$this->was->label()})";
+        return null === $this->previousVerdict ? $words : "{$words} (was {$this->previousVerdict->label()})";
     }
 }

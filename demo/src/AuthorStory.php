@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace LucidStep\Demo;
 
 use Illuminate\Support\Carbon;
-use LucidStep\App\Actions\Casebook\Messages;
-use LucidStep\App\Actions\Casebook\SaveCase;
-use LucidStep\App\Actions\Casebook\Suites;
+use LucidStep\App\Areas\Casebook\Actions\CaseMessages;
+use LucidStep\App\Areas\Casebook\Actions\SaveCase;
+use LucidStep\App\Areas\Casebook\Actions\Suites;
 use LucidStep\App\Models\CaseMessage;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Requirement;
@@ -22,7 +22,7 @@ final class AuthorStory
 {
     private Project $project;
 
-    public function __construct(private readonly Suites $suites, private readonly SaveCase $save, private readonly Messages $messages)
+    public function __construct(private readonly Suites $suites, private readonly SaveCase $save, private readonly CaseMessages $messages)
     {
     }
 

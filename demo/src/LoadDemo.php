@@ -8,10 +8,9 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Actions\Casebook\Exchange\ImportCases;
-use LucidStep\App\Actions\Defects\FileDefect;
-use LucidStep\App\Actions\NextKey;
-use LucidStep\App\Actions\People\DemoPeople;
+use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
+use LucidStep\App\Areas\Defects\Actions\FileDefect;
+use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Cycle;
@@ -25,6 +24,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Keys\NextKey;
 use LucidStep\Core\Defects\DefectState;
 
 /**

@@ -6,19 +6,19 @@ namespace LucidStep\Demo;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Actions\Casebook\CaseNeeds;
-use LucidStep\App\Actions\Casebook\SaveCase;
-use LucidStep\App\Actions\Cycles\ActOnCycles;
-use LucidStep\App\Actions\Cycles\ActOnEntries;
-use LucidStep\App\Actions\Cycles\AssignEntries;
-use LucidStep\App\Actions\Cycles\JudgeQueue;
-use LucidStep\App\Actions\Cycles\KeepCycle;
-use LucidStep\App\Actions\Cycles\Milestones;
-use LucidStep\App\Actions\Cycles\MoveCycle;
-use LucidStep\App\Actions\Cycles\Stops;
-use LucidStep\App\Actions\Setup\KeepAxes;
-use LucidStep\App\Actions\Setup\KeepCalendar;
-use LucidStep\App\Actions\Setup\KeepReleases;
+use LucidStep\App\Areas\Casebook\Actions\CaseNeeds;
+use LucidStep\App\Areas\Casebook\Actions\SaveCase;
+use LucidStep\App\Areas\Cycles\Actions\AssignEntries;
+use LucidStep\App\Areas\Cycles\Actions\BlockDependents;
+use LucidStep\App\Areas\Cycles\Actions\BulkEditCycles;
+use LucidStep\App\Areas\Cycles\Actions\BulkEditEntries;
+use LucidStep\App\Areas\Cycles\Actions\ChangeCycleState;
+use LucidStep\App\Areas\Cycles\Actions\Milestones;
+use LucidStep\App\Areas\Cycles\Actions\SaveCycle;
+use LucidStep\App\Areas\Setup\Actions\SaveAxes;
+use LucidStep\App\Areas\Setup\Actions\SaveCalendar;
+use LucidStep\App\Areas\Setup\Actions\SaveReleases;
+use LucidStep\App\Areas\Walk\Actions\DecideQueueItems;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
@@ -39,17 +39,17 @@ final class PlanStory
     private const FORBIDDEN = [['Desktop', 'upright'], ['Desktop', 'small'], ['Quay tablet', 'small'], ['Phone', 'wide']];
 
     public function __construct(
-        private readonly KeepAxes $axes,
-        private readonly KeepReleases $releases,
-        private readonly KeepCalendar $calendar,
+        private readonly SaveAxes $axes,
+        private readonly SaveReleases $releases,
+        private readonly SaveCalendar $calendar,
         private readonly Milestones $milestones,
-        private readonly KeepCycle $keep,
-        private readonly MoveCycle $move,
-        private readonly ActOnEntries $acts,
-        private readonly ActOnCycles $cycles,
+        private readonly SaveCycle $keep,
+        private readonly ChangeCycleState $move,
+        private readonly BulkEditEntries $acts,
+        private readonly BulkEditCycles $cycles,
         private readonly AssignEntries $assign,
-        private readonly Stops $stops,
-        private readonly JudgeQueue $judge,
+        private readonly BlockDependents $stops,
+        private readonly DecideQueueItems $judge,
         private readonly CaseNeeds $needs,
         private readonly SaveCase $save,
     ) {

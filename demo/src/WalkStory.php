@@ -7,19 +7,18 @@ namespace LucidStep\Demo;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Str;
-use LucidStep\App\Actions\Cycles\AskRetest;
-use LucidStep\App\Actions\Defects\DraftDefect;
-use LucidStep\App\Actions\Defects\FileDefect;
-use LucidStep\App\Actions\Defects\LinkDefect;
-use LucidStep\App\Actions\Walk\AddEvidence;
-use LucidStep\App\Actions\Walk\ChangeEvidence;
-use LucidStep\App\Actions\Walk\ComparePictures;
-use LucidStep\App\Actions\Walk\DeviceStamp;
-use LucidStep\App\Actions\Walk\FinishAttempt;
-use LucidStep\App\Actions\Walk\KeepRounds;
-use LucidStep\App\Actions\Walk\RecordVerdict;
-use LucidStep\App\Actions\Walk\StartAttempt;
-use LucidStep\App\Actions\Walk\WriteNote;
+use LucidStep\App\Areas\Defects\Actions\FileDefect;
+use LucidStep\App\Areas\Defects\Actions\LinkDefect;
+use LucidStep\App\Areas\Walk\Actions\AddEvidence;
+use LucidStep\App\Areas\Walk\Actions\ChangeEvidence;
+use LucidStep\App\Areas\Walk\Actions\ComparePictures;
+use LucidStep\App\Areas\Walk\Actions\FinishAttempt;
+use LucidStep\App\Areas\Walk\Actions\RecordVerdict;
+use LucidStep\App\Areas\Walk\Actions\RequestRetest;
+use LucidStep\App\Areas\Walk\Actions\SkipOrRepeatRound;
+use LucidStep\App\Areas\Walk\Actions\StartAttempt;
+use LucidStep\App\Areas\Walk\Actions\WriteNote;
+use LucidStep\App\Areas\Walk\Queries\DraftDefect;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Defect;
@@ -28,6 +27,7 @@ use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\DeviceStamp;
 
 /**
  * Walks an entry as its story says, through the actions of the walk.
@@ -57,13 +57,13 @@ final class WalkStory
         private readonly FinishAttempt $finish,
         private readonly WriteNote $writeNote,
         private readonly AddEvidence $addEvidence,
-        private readonly AskRetest $askRetest,
+        private readonly RequestRetest $askRetest,
         private readonly FileDefect $file,
         private readonly LinkDefect $link,
         private readonly DraftDefect $draft,
         private readonly ChangeEvidence $changeEvidence,
         private readonly ComparePictures $compare,
-        private readonly KeepRounds $keepRounds,
+        private readonly SkipOrRepeatRound $keepRounds,
     ) {
     }
 

@@ -5,19 +5,19 @@ declare(strict_types=1);
 // Measures planning: the plan and the board of a cycle of 10,000 entries, adding 5,000, balancing 10,000 over 40 people, pairs.
 
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Actions\Cycles\AssignEntries;
+use LucidStep\App\Areas\Cycles\Actions\AssignEntries;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Planning\Assignee;
 use LucidStep\Core\Planning\Axis;
 use LucidStep\Core\Planning\Balance;
 use LucidStep\Core\Planning\Candidate;
 use LucidStep\Core\Planning\Combinations;
 use LucidStep\Core\Planning\Conditions;
 use LucidStep\Core\Planning\ShortOfTime;
-use LucidStep\Core\Planning\Worker;
 
 require __DIR__.'/support.php';
 
@@ -61,7 +61,7 @@ $took = requests(array_fill(0, 5, ['POST', '/api/v1/cycles/BIG-R1/assignment-pre
 tell('balancing 10,000 entries over 40 people, seen beforehand', percentile($took, 0.5), 'ms', null, $json);
 $work = AssignEntries::work(Cycle::query()->findOrFail($cycle));
 $began = microtime(true);
-Balance::of(array_map(static fn (string $id): Worker => new Worker($id, 360), $people), $work, Conditions::of([]));
+Balance::of(array_map(static fn (string $id): Assignee => new Assignee($id, 360), $people), $work, Conditions::of([]));
 tell('of that the rules alone', (microtime(true) - $began) * 1000, 'ms', null, $json);
 $took = requests([['POST', '/api/v1/cycles/BIG-R1/assignments', (string) json_encode(['people' => $people])]], $token, 1);
 tell('handing 10,000 entries out', $took[0], 'ms', null, $json);

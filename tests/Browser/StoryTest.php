@@ -125,9 +125,9 @@ final class StoryTest extends BrowserTestCase
             ->see('waits for SKR-C17');
         $me->click('button', 'Walk it')->see('Say in a word why you walk it now.');
         $me->type('#walk-word', 'Agreed with Maren')->click('button', 'Walk it')->see('Step 1 of')->press('1')->see('Step 2 of');
-        $me->until('for the verdict', fn (): bool => $this->value("select count(*) from attempts where held_word = 'Agreed with Maren' and has_verdict") === 1);
-        $entry = $this->value("select e.id from entries e join attempts a on a.entry_id = e.id where a.held_word = 'Agreed with Maren'");
+        $me->until('for the verdict', fn (): bool => $this->value("select count(*) from attempts where override_reason = 'Agreed with Maren' and has_verdict") === 1);
+        $entry = $this->value("select e.id from entries e join attempts a on a.entry_id = e.id where a.override_reason = 'Agreed with Maren'");
         $me->open("/SKR/entries/{$entry}")->click('button', 'Start again')->see('Step 1 of')->see('attempt 2');
-        self::assertSame(1, $this->value("select count(*) from attempts where held_word = 'Agreed with Maren' and state = 'abandoned'"));
+        self::assertSame(1, $this->value("select count(*) from attempts where override_reason = 'Agreed with Maren' and state = 'abandoned'"));
     }
 }

@@ -6,7 +6,6 @@ namespace LucidStep\Tests\Support;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Str;
-use LucidStep\App\Actions\NextKey;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Cycle;
@@ -18,6 +17,7 @@ use LucidStep\App\Models\Role;
 use LucidStep\App\Models\Step;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Keys\NextKey;
 
 /**
  * A small project with people, a cycle and entries, for tests.

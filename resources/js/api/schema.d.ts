@@ -1511,7 +1511,7 @@ export interface paths {
         patch: operations["patchFoldersFolder"];
         trace?: never;
     };
-    "/late-acts/{lateAct}/judgements": {
+    "/late-commands/{lateCommand}/judgements": {
         parameters: {
             query?: never;
             header?: never;
@@ -1521,7 +1521,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Accept a late act into the record, or set it aside */
-        post: operations["postLateActsLateActJudgements"];
+        post: operations["postLateCommandsLateCommandJudgements"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2776,33 +2776,6 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** @description What became of an act of the walk. */
-        ActAnswer: {
-            applied: boolean;
-            held_because: string | null;
-        };
-        /** @description What an act on many cases did; it can be undone by its id. */
-        ActDone: {
-            act_id: string | null;
-            title: string;
-            changed: number;
-            keys: string[];
-            refused: components["schemas"]["RefusedCase"][];
-        };
-        /** @description What an act on many cases would do. */
-        ActPreview: {
-            cases: number;
-            changed: number;
-            unchanged: number;
-            refused: components["schemas"]["RefusedCase"][];
-            samples: components["schemas"]["ActSample"][];
-        };
-        /** @description What would change in one case. */
-        ActSample: {
-            key: string;
-            title: string;
-            changes: components["schemas"]["ChangeOfField"][];
-        };
         /** @description Entries being added to a cycle. */
         AdditionState: {
             id: string;
@@ -2858,7 +2831,7 @@ export interface components {
             evidence: components["schemas"]["EvidenceItem"][];
             defects: components["schemas"]["LinkedDefect"][];
             earlier: components["schemas"]["AttemptSummary"][];
-            late: components["schemas"]["LateNote"][];
+            late: components["schemas"]["LateCommandLine"][];
             retest_reason: string | null;
             policies: components["schemas"]["PolicySet"];
             removals: components["schemas"]["RemovalLine"][];
@@ -2897,17 +2870,9 @@ export interface components {
             /** @description Judged from the list: nobody walked its steps */
             from_list: boolean;
             /** @description Why it stands beside the attempt that was open */
-            beside: string | null;
+            parallel_reason: string | null;
             /** @description What whoever took it over said */
             takeover_word: string;
-        };
-        AwayRequest: {
-            /** @description How much of a time without a sign of the tester was work, in ms. */
-            away_ms: number;
-            counted_ms: number;
-            device_time?: string;
-            sent_at?: string;
-            counter?: number;
         };
         AxesRequest: {
             /** @description Axes with their values, and pairs of values that cannot meet. */
@@ -2938,6 +2903,11 @@ export interface components {
             id: string;
             name: string;
         };
+        /** @description Entries that would be stopped, since they need the pass of one that failed or is blocked. */
+        BlockPreview: {
+            stops: components["schemas"]["RefusedEntry"][];
+            stopped: components["schemas"]["RefusedEntry"][];
+        };
         /** @description A build of a release. */
         BuildLine: {
             id: string;
@@ -2949,6 +2919,60 @@ export interface components {
             name: string;
             /** Format: uuid */
             release_id?: string | null;
+        };
+        BulkEditCasesRequest: {
+            /**
+             * @description An act on many cases: those of some ids, or those that a filter holds.
+             * @enum {string}
+             */
+            act: "edit" | "move" | "copy" | "bin" | "restore";
+            filter: {
+                [key: string]: string;
+            };
+            changes?: {
+                [key: string]: unknown;
+            };
+            preview?: boolean;
+        };
+        BulkEditCyclesRequest: {
+            /** @description An act on many cycles. */
+            ids: string[];
+            days?: number;
+            /** Format: uuid */
+            build_id?: string | null;
+        };
+        BulkEditEntriesRequest: {
+            /**
+             * @description An act on entries of a cycle.
+             * @enum {string}
+             */
+            act: "assign" | "window" | "condition" | "no_condition" | "move" | "mend" | "remove";
+            ids?: string[];
+            changes?: {
+                [key: string]: unknown;
+            };
+        };
+        /** @description What an act on many cases would do. */
+        BulkEditPreview: {
+            cases: number;
+            changed: number;
+            unchanged: number;
+            refused: components["schemas"]["RefusedCase"][];
+            samples: components["schemas"]["BulkEditSample"][];
+        };
+        /** @description What an act on many cases did; it can be undone by its id. */
+        BulkEditResult: {
+            act_id: string | null;
+            title: string;
+            changed: number;
+            keys: string[];
+            refused: components["schemas"]["RefusedCase"][];
+        };
+        /** @description What would change in one case. */
+        BulkEditSample: {
+            key: string;
+            title: string;
+            changes: components["schemas"]["ChangeOfField"][];
         };
         CalendarRequest: {
             /** @description When a project works. */
@@ -2968,25 +2992,11 @@ export interface components {
             sent_at?: string | null;
             counter?: number | null;
         };
-        CaseActRequest: {
-            /**
-             * @description An act on many cases: those of some ids, or those that a filter holds.
-             * @enum {string}
-             */
-            act: "edit" | "move" | "copy" | "bin" | "restore";
-            filter: {
-                [key: string]: string;
-            };
-            changes?: {
-                [key: string]: unknown;
-            };
-            preview?: boolean;
-        };
         /** @description Cases that need a look: not walked for long, and likely doubles. */
         CaseCare: {
             stale: components["schemas"]["CaseLine"][];
             stale_days: number;
-            doubles: components["schemas"]["DoubleLine"][];
+            doubles: components["schemas"]["SimilarCase"][];
         };
         /** @description What is wrong with a case, and how a row of its table will read. */
         CaseCheck: {
@@ -3159,7 +3169,7 @@ export interface components {
         CaseResult: {
             attempt_id: string | null;
             entry_id: string;
-            shows: string;
+            display_state: string;
             cycle_key: string;
             cycle_name: string;
             configuration: string | null;
@@ -3181,8 +3191,8 @@ export interface components {
             cycle_key: string;
             cycle_name: string;
             configuration: string | null;
-            shows: string;
-            was: string | null;
+            display_state: string;
+            previous_verdict: string | null;
             last_attempt_id: string | null;
         };
         /** @description What the casebook is made of beside its cases. */
@@ -3256,6 +3266,11 @@ export interface components {
         ColumnLine: {
             name: string;
             secret: boolean;
+        };
+        /** @description What became of an act of the walk. */
+        CommandResult: {
+            applied: boolean;
+            held_because: string | null;
         };
         CompareRequest: {
             /** @description The reference picture, by its SHA-256. */
@@ -3372,14 +3387,6 @@ export interface components {
             signed_off: components["schemas"]["SignOffLine"] | null;
             cloned_from: string | null;
         };
-        CycleMoveRequest: {
-            /**
-             * @description Where a cycle goes, and why.
-             * @enum {string}
-             */
-            to: "draft" | "in_review" | "released" | "closed" | "abandoned";
-            reason?: string;
-        };
         /** @description A cycle as its planner sees it: entries in order, conditions, loads and what does not fit. */
         CyclePlan: {
             cycle: components["schemas"]["CycleDetail"];
@@ -3416,6 +3423,14 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        CycleStateRequest: {
+            /**
+             * @description Where a cycle goes, and why.
+             * @enum {string}
+             */
+            to: "draft" | "in_review" | "released" | "closed" | "abandoned";
+            reason?: string;
+        };
         /** @description A cycle in a list. */
         CycleSummary: {
             id: string;
@@ -3434,13 +3449,6 @@ export interface components {
             counts: components["schemas"]["Counts"];
             total: number;
         };
-        CyclesActRequest: {
-            /** @description An act on many cycles. */
-            ids: string[];
-            days?: number;
-            /** Format: uuid */
-            build_id?: string | null;
-        };
         /** @description Dates before and after. */
         DateMove: {
             cycle_id: string;
@@ -3452,6 +3460,14 @@ export interface components {
             entries: number;
             windows: number;
         };
+        /** @description A change of a defect's state. */
+        DefectChangeLine: {
+            actor: components["schemas"]["Person"];
+            from: string | null;
+            to: string;
+            note: string;
+            at: string;
+        };
         /** @description A defect with everything about it. */
         DefectDetail: {
             defect: components["schemas"]["DefectLine"];
@@ -3462,7 +3478,7 @@ export interface components {
             fixed_build: components["schemas"]["Named"] | null;
             moves: string[];
             origins: components["schemas"]["DefectOrigin"][];
-            history: components["schemas"]["DefectMove"][];
+            history: components["schemas"]["DefectChangeLine"][];
             evidence: components["schemas"]["EvidenceItem"][];
             builds: components["schemas"]["Named"][];
             markdown: string;
@@ -3493,14 +3509,6 @@ export interface components {
             created_at: string;
             updated_at: string;
         };
-        /** @description A change of a defect's state. */
-        DefectMove: {
-            actor: components["schemas"]["Person"];
-            from: string | null;
-            to: string;
-            note: string;
-            at: string;
-        };
         /** @description Where a defect was met. */
         DefectOrigin: {
             entry_id: string;
@@ -3517,6 +3525,16 @@ export interface components {
         DefectPage: {
             items: components["schemas"]["DefectLine"][];
             next: string | null;
+        };
+        DefectStateRequest: {
+            /**
+             * @description A defect's next state.
+             * @enum {string}
+             */
+            state: "new" | "needs_information" | "accepted" | "in_work" | "fixed" | "verified" | "reopened" | "closed" | "rejected" | "duplicate";
+            note?: string | null;
+            /** Format: uuid */
+            build_id?: string | null;
         };
         /** @description A sign-in of the demo. */
         DemoSignIn: {
@@ -3548,23 +3566,6 @@ export interface components {
             id: string;
             revision: number;
         };
-        /** @description Two cases that seem to say the same. */
-        DoubleLine: {
-            one: components["schemas"]["CaseLine"];
-            other: components["schemas"]["CaseLine"];
-            /** Format: float */
-            score: number;
-        };
-        /** @description What taking the case's newest version would do to an entry. */
-        DriftPreview: {
-            from_version: number;
-            to_version: number;
-            open: boolean;
-            carried: number;
-            lost: number;
-            added: number;
-            comparison: components["schemas"]["CaseComparison"];
-        };
         /** @description An earlier attempt laid beside a newer one, step by step. */
         EarlierAttempt: {
             attempt: components["schemas"]["AttemptSummary"];
@@ -3586,17 +3587,6 @@ export interface components {
             record: components["schemas"]["StepRecord"];
             evidence: components["schemas"]["EvidenceItem"][];
             defects: components["schemas"]["LinkedDefect"][];
-        };
-        EntryActRequest: {
-            /**
-             * @description An act on entries of a cycle.
-             * @enum {string}
-             */
-            act: "assign" | "window" | "condition" | "no_condition" | "move" | "mend" | "remove";
-            ids?: string[];
-            changes?: {
-                [key: string]: unknown;
-            };
         };
         /** @description An entry with all its attempts. */
         EntryDetail: {
@@ -3621,8 +3611,8 @@ export interface components {
             configuration: components["schemas"]["Named"] | null;
             assignee: components["schemas"]["Person"] | null;
             /** @enum {string} */
-            shows: "pass" | "fail" | "blocked" | "not_applicable" | "not_run" | "in_progress" | "retest";
-            was: string | null;
+            display_state: "pass" | "fail" | "blocked" | "not_applicable" | "not_run" | "in_progress" | "retest";
+            previous_verdict: string | null;
             /** @enum {string} */
             readiness: "ready" | "held" | "done";
             reasons: components["schemas"]["Reason"][];
@@ -3635,7 +3625,7 @@ export interface components {
             attempts: number;
             defects: number;
             active_ms: number;
-            shown_at: string | null;
+            display_state_at: string | null;
             /** @description The case is in the bin; the entry stays */
             case_binned: boolean;
             /** @description A word from whoever handed it over */
@@ -3643,13 +3633,32 @@ export interface components {
             /** @description Why a lead was asked for a look; empty: nobody was */
             look: string;
             /** @description Its case was changed after it was planned */
-            behind: boolean;
+            outdated: boolean;
         };
-        /** @description What became of a file: attached, or kept until a lead decides. */
-        EvidenceAnswer: {
-            applied: boolean;
-            held_because: string | null;
-            evidence: components["schemas"]["EvidenceItem"] | null;
+        EntrySelectionRequest: {
+            /** @description What is picked for a cycle: cases by id, folder, suite, filter or an earlier cycle, × configurations × data rows. */
+            picks: {
+                [key: string]: unknown;
+            };
+            cycle?: string | null;
+            /** Format: date */
+            starts_on?: string | null;
+            /** Format: date */
+            ends_on?: string | null;
+            testers?: string[];
+        };
+        EnvironmentRequest: {
+            /**
+             * Format: uuid
+             * @description What an attempt is really walked on.
+             */
+            build_id?: string;
+            /** Format: uuid */
+            configuration_id?: string;
+            environment?: string;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
         };
         /** @description A file attached to a step or an attempt. */
         EvidenceItem: {
@@ -3701,6 +3710,12 @@ export interface components {
             device_time?: string | null;
             sent_at?: string | null;
             counter?: number | null;
+        };
+        /** @description What became of a file: attached, or kept until a lead decides. */
+        EvidenceResult: {
+            applied: boolean;
+            held_because: string | null;
+            evidence: components["schemas"]["EvidenceItem"] | null;
         };
         ExportRequest: {
             /**
@@ -3842,6 +3857,14 @@ export interface components {
             value: string;
             cases: number;
         };
+        IdleTimeRequest: {
+            /** @description How much of a time without a sign of the tester was work, in ms. */
+            away_ms: number;
+            counted_ms: number;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
+        };
         ImportRequest: {
             /**
              * Format: binary
@@ -3892,11 +3915,6 @@ export interface components {
             returned: components["schemas"]["CaseLine"][];
             in_review: components["schemas"]["CaseLine"][];
         };
-        JudgeRequest: {
-            /** @description Whether a late act is accepted or set aside. */
-            accept: boolean;
-            all?: boolean | null;
-        };
         /** @description A label, and how many cases have it. */
         LabelLine: {
             name: string;
@@ -3912,7 +3930,7 @@ export interface components {
             names: string[];
         };
         /** @description Something that arrived too late, and what a lead decided of it. */
-        LateNote: {
+        LateCommandLine: {
             id: string;
             kind: string;
             why: string;
@@ -3925,6 +3943,11 @@ export interface components {
             judged_by: components["schemas"]["Person"] | null;
             /** @description The attempt that took it in */
             applied_to_id: string | null;
+        };
+        LateDecisionRequest: {
+            /** @description Whether a late act is accepted or set aside. */
+            accept: boolean;
+            all?: boolean | null;
         };
         /** @description What waits for a lead, the oldest first. */
         LeadQueue: {
@@ -3970,11 +3993,6 @@ export interface components {
                 weight?: number;
             }[];
         };
-        /** @description What became of verdicts given from the list. */
-        ListVerdictDone: {
-            done: string[];
-            refused: components["schemas"]["RefusedEntry"][];
-        };
         ListVerdictRequest: {
             /** @description Verdicts given from a cycle's list; one note is enough for all. */
             ids: string[];
@@ -3986,6 +4004,11 @@ export interface components {
             device_time?: string;
             sent_at?: string;
             counter?: number;
+        };
+        /** @description What became of verdicts given from the list. */
+        ListVerdictResult: {
+            done: string[];
+            refused: components["schemas"]["RefusedEntry"][];
         };
         /** @description What a person would get and have then. */
         LoadShare: {
@@ -4053,11 +4076,6 @@ export interface components {
             mine: string;
             theirs: string;
         };
-        /** @description The answer was kept. */
-        MessageDone: {
-            message: components["schemas"]["CaseMessageLine"];
-            case_revision: number;
-        };
         MessageRequest: {
             /**
              * @description A question or a suggestion about a case.
@@ -4067,6 +4085,11 @@ export interface components {
             body?: string;
             step?: number | null;
             proposal?: components["schemas"]["StepInput"] | null;
+        };
+        /** @description The answer was kept. */
+        MessageResult: {
+            message: components["schemas"]["CaseMessageLine"];
+            case_revision: number;
         };
         /** @description A milestone with the counts of its cycles. */
         MilestoneLine: {
@@ -4087,16 +4110,6 @@ export interface components {
             /** Format: date */
             due_on: string;
         };
-        MoveDefectRequest: {
-            /**
-             * @description A defect's next state.
-             * @enum {string}
-             */
-            state: "new" | "needs_information" | "accepted" | "in_work" | "fixed" | "verified" | "reopened" | "closed" | "rejected" | "duplicate";
-            note?: string | null;
-            /** Format: uuid */
-            build_id?: string | null;
-        };
         MoveEvidenceRequest: {
             /** @description Another step for a piece of evidence; none: the attempt. */
             round?: number;
@@ -4113,6 +4126,16 @@ export interface components {
         Named: {
             id: string;
             name: string;
+        };
+        /** @description What taking the case's newest version would do to an entry. */
+        NewVersionPreview: {
+            from_version: number;
+            to_version: number;
+            open: boolean;
+            carried: number;
+            lost: number;
+            added: number;
+            comparison: components["schemas"]["CaseComparison"];
         };
         /** @description Something that changed since one looked last. */
         NewsLine: {
@@ -4186,43 +4209,6 @@ export interface components {
             minutes_per_day: number;
             tester: boolean;
         };
-        /** @description How much is picked: cases, the entries they give, and how long those are likely to take. */
-        PickCount: {
-            cases: number;
-            entries: number;
-            there: number;
-            seconds: number;
-            /** @description Working days of the dates given */
-            days: number;
-            /** @description What the testers given can do in those days */
-            capacity_seconds: number;
-            refused: components["schemas"]["RefusedPick"][];
-            refused_count: number;
-            usual: number;
-            with_tables: components["schemas"]["PickedCase"][];
-            rows: {
-                [key: string]: components["schemas"]["Named"][];
-            };
-        };
-        /** @description A picked case that is bound to a data table. */
-        PickedCase: {
-            id: string;
-            key: string;
-            title: string;
-            table_id: string;
-        };
-        PicksRequest: {
-            /** @description What is picked for a cycle: cases by id, folder, suite, filter or an earlier cycle, × configurations × data rows. */
-            picks: {
-                [key: string]: unknown;
-            };
-            cycle?: string | null;
-            /** Format: date */
-            starts_on?: string | null;
-            /** Format: date */
-            ends_on?: string | null;
-            testers?: string[];
-        };
         /** @description How far a picture differs from the one that it should look like. */
         PictureComparison: {
             evidence_id: string;
@@ -4249,7 +4235,7 @@ export interface components {
             height: number;
         };
         /** @description An act of planning, and what it left out. */
-        PlanActDone: {
+        PlanActResult: {
             act_id: string | null;
             title: string;
             count: number;
@@ -4273,8 +4259,8 @@ export interface components {
             configuration_id: string | null;
             assignee_id: string | null;
             /** @enum {string} */
-            shows: "pass" | "fail" | "blocked" | "not_applicable" | "not_run" | "in_progress" | "retest";
-            was: string | null;
+            display_state: "pass" | "fail" | "blocked" | "not_applicable" | "not_run" | "in_progress" | "retest";
+            previous_verdict: string | null;
             /** @enum {string} */
             readiness: "ready" | "held" | "done";
             reasons: components["schemas"]["Reason"][];
@@ -4285,7 +4271,7 @@ export interface components {
             not_after: string | null;
             needs: components["schemas"]["PlanCondition"][];
             stopped_by: string[];
-            behind: boolean;
+            outdated: boolean;
             case_gone: string | null;
             handover: string;
             walked: boolean;
@@ -4479,7 +4465,7 @@ export interface components {
             why: string;
         };
         /** @description A case that cannot be walked, with why. */
-        RefusedPick: {
+        RefusedSelection: {
             key: string;
             title: string;
             why: string;
@@ -4521,6 +4507,15 @@ export interface components {
         RetestRequest: {
             /** @description Asks for another attempt. */
             reason: string;
+        };
+        RetryRequest: {
+            /** @description A try of a step that comes and goes. */
+            round: number;
+            step: number;
+            failed: boolean;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
         };
         ReviewRequest: {
             /**
@@ -4620,6 +4615,31 @@ export interface components {
             /** @description Up to when one has seen what changed. */
             as_of: string;
         };
+        /** @description A picked case that is bound to a data table. */
+        SelectedCase: {
+            id: string;
+            key: string;
+            title: string;
+            table_id: string;
+        };
+        /** @description How much is picked: cases, the entries they give, and how long those are likely to take. */
+        SelectionCount: {
+            cases: number;
+            entries: number;
+            there: number;
+            seconds: number;
+            /** @description Working days of the dates given */
+            days: number;
+            /** @description What the testers given can do in those days */
+            capacity_seconds: number;
+            refused: components["schemas"]["RefusedSelection"][];
+            refused_count: number;
+            usual: number;
+            with_tables: components["schemas"]["SelectedCase"][];
+            rows: {
+                [key: string]: components["schemas"]["Named"][];
+            };
+        };
         /** @description Who is signed in. */
         SessionState: {
             user: components["schemas"]["Person"];
@@ -4668,6 +4688,13 @@ export interface components {
             note: string;
             counts: components["schemas"]["Counts"];
             unwalked: components["schemas"]["UnwalkedEntry"][];
+        };
+        /** @description Two cases that seem to say the same. */
+        SimilarCase: {
+            one: components["schemas"]["CaseLine"];
+            other: components["schemas"]["CaseLine"];
+            /** Format: float */
+            score: number;
         };
         StampRequest: {
             /** @description Nothing but when the device did it. */
@@ -4753,11 +4780,6 @@ export interface components {
             /** @description The columns whose values stand in it */
             uses: string[];
         };
-        /** @description Entries that would be stopped, since they need the pass of one that failed or is blocked. */
-        StopPreview: {
-            stops: components["schemas"]["RefusedEntry"][];
-            stopped: components["schemas"]["RefusedEntry"][];
-        };
         StorageRequest: {
             /** @description How much evidence a project keeps, and for how long. */
             limit_mb?: number;
@@ -4811,19 +4833,6 @@ export interface components {
             requirement_id?: string | null;
             add?: string[];
             remove?: string[];
-        };
-        SurroundingsRequest: {
-            /**
-             * Format: uuid
-             * @description What an attempt is really walked on.
-             */
-            build_id?: string;
-            /** Format: uuid */
-            configuration_id?: string;
-            environment?: string;
-            device_time?: string;
-            sent_at?: string;
-            counter?: number;
         };
         /** @description A data table with its rows and where it is used. */
         TableDetail: {
@@ -4895,15 +4904,6 @@ export interface components {
             seen_at: string | null;
             as_of: string;
         };
-        TryRequest: {
-            /** @description A try of a step that comes and goes. */
-            round: number;
-            step: number;
-            failed: boolean;
-            device_time?: string;
-            sent_at?: string;
-            counter?: number;
-        };
         /** @description The newest act on a cycle that can still be undone. */
         UndoableAct: {
             id: string;
@@ -4917,7 +4917,7 @@ export interface components {
             key: string;
             title: string;
             configuration: string;
-            shows: string;
+            display_state: string;
         };
         /** @description Where something is used. */
         UseLine: {
@@ -5028,7 +5028,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AwayRequest"];
+                "application/json": components["schemas"]["IdleTimeRequest"];
             };
         };
         responses: {
@@ -5038,7 +5038,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -5174,7 +5174,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EvidenceAnswer"];
+                    "application/json": components["schemas"]["EvidenceResult"];
                 };
             };
             /** @description A problem */
@@ -5212,7 +5212,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -5284,7 +5284,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -5389,7 +5389,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -5417,7 +5417,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SurroundingsRequest"];
+                "application/json": components["schemas"]["EnvironmentRequest"];
             };
         };
         responses: {
@@ -5427,7 +5427,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -5567,7 +5567,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TryRequest"];
+                "application/json": components["schemas"]["RetryRequest"];
             };
         };
         responses: {
@@ -5577,7 +5577,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -5615,7 +5615,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -5754,7 +5754,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActDone"];
+                    "application/json": components["schemas"]["BulkEditResult"];
                 };
             };
             /** @description A problem */
@@ -6787,7 +6787,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanActDone"];
+                    "application/json": components["schemas"]["PlanActResult"];
                 };
             };
             /** @description A problem */
@@ -6925,7 +6925,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PicksRequest"];
+                "application/json": components["schemas"]["EntrySelectionRequest"];
             };
         };
         responses: {
@@ -6963,7 +6963,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EntryActRequest"];
+                "application/json": components["schemas"]["BulkEditEntriesRequest"];
             };
         };
         responses: {
@@ -6973,7 +6973,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanActDone"];
+                    "application/json": components["schemas"]["PlanActResult"];
                 };
             };
             /** @description A problem */
@@ -7011,7 +7011,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListVerdictDone"];
+                    "application/json": components["schemas"]["ListVerdictResult"];
                 };
             };
             /** @description A problem */
@@ -7070,7 +7070,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CycleMoveRequest"];
+                "application/json": components["schemas"]["CycleStateRequest"];
             };
         };
         responses: {
@@ -7187,7 +7187,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanActDone"];
+                    "application/json": components["schemas"]["PlanActResult"];
                 };
             };
             /** @description A problem */
@@ -7498,7 +7498,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MoveDefectRequest"];
+                "application/json": components["schemas"]["DefectStateRequest"];
             };
         };
         responses: {
@@ -7608,7 +7608,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DriftPreview"];
+                    "application/json": components["schemas"]["NewVersionPreview"];
                 };
             };
             /** @description A problem */
@@ -7756,7 +7756,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StopPreview"];
+                    "application/json": components["schemas"]["BlockPreview"];
                 };
             };
             /** @description A problem */
@@ -7794,7 +7794,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StopPreview"];
+                    "application/json": components["schemas"]["BlockPreview"];
                 };
             };
             /** @description A problem */
@@ -7832,7 +7832,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StopPreview"];
+                    "application/json": components["schemas"]["BlockPreview"];
                 };
             };
             /** @description A problem */
@@ -8015,7 +8015,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -8053,7 +8053,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -8125,7 +8125,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -8253,7 +8253,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -8291,7 +8291,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -8329,7 +8329,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActAnswer"];
+                    "application/json": components["schemas"]["CommandResult"];
                 };
             };
             /** @description A problem */
@@ -8468,7 +8468,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActDone"];
+                    "application/json": components["schemas"]["BulkEditResult"];
                 };
             };
             /** @description A problem */
@@ -8520,7 +8520,7 @@ export interface operations {
             };
         };
     };
-    postLateActsLateActJudgements: {
+    postLateCommandsLateCommandJudgements: {
         parameters: {
             query?: never;
             header?: {
@@ -8528,13 +8528,13 @@ export interface operations {
                 "Idempotency-Key"?: string;
             };
             path: {
-                lateAct: string;
+                lateCommand: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["JudgeRequest"];
+                "application/json": components["schemas"]["LateDecisionRequest"];
             };
         };
         responses: {
@@ -8818,7 +8818,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanActDone"];
+                    "application/json": components["schemas"]["PlanActResult"];
                 };
             };
             /** @description A problem */
@@ -9058,7 +9058,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CaseActRequest"];
+                "application/json": components["schemas"]["BulkEditCasesRequest"];
             };
         };
         responses: {
@@ -9068,7 +9068,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActDone"];
+                    "application/json": components["schemas"]["BulkEditResult"];
                 };
             };
             /** @description A problem */
@@ -9278,7 +9278,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CaseActRequest"];
+                "application/json": components["schemas"]["BulkEditCasesRequest"];
             };
         };
         responses: {
@@ -9288,7 +9288,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActPreview"];
+                    "application/json": components["schemas"]["BulkEditPreview"];
                 };
             };
             /** @description A problem */
@@ -9645,7 +9645,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CyclesActRequest"];
+                "application/json": components["schemas"]["BulkEditCyclesRequest"];
             };
         };
         responses: {
@@ -9655,7 +9655,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanActDone"];
+                    "application/json": components["schemas"]["PlanActResult"];
                 };
             };
             /** @description A problem */
@@ -10766,7 +10766,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PicksRequest"];
+                "application/json": components["schemas"]["EntrySelectionRequest"];
             };
         };
         responses: {
@@ -10776,7 +10776,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PickCount"];
+                    "application/json": components["schemas"]["SelectionCount"];
                 };
             };
             /** @description A problem */

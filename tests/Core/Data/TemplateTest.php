@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Core\Data;
 
 use LucidStep\Core\Data\FilledPart;
-use LucidStep\Core\Data\Hole;
 use LucidStep\Core\Data\Mask;
+use LucidStep\Core\Data\Placeholder;
 use LucidStep\Core\Data\Template;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -91,7 +91,7 @@ final class TemplateTest extends TestCase
             if (\is_string($part) && \is_string(end($merged))) {
                 $merged[\count($merged) - 1] .= $part;
             } else {
-                $merged[] = $part instanceof Hole ? [$part->key()] : $part;
+                $merged[] = $part instanceof Placeholder ? [$part->key()] : $part;
             }
         }
 

@@ -14,9 +14,9 @@ use LucidStep\Core\Exchange\CaseRow;
 use LucidStep\Core\Exchange\CaseSheet;
 use LucidStep\Core\Exchange\Cell;
 use LucidStep\Core\Exchange\Delimited;
+use LucidStep\Core\Exchange\ImportContext;
 use LucidStep\Core\Exchange\NumberedLines;
 use LucidStep\Core\Exchange\ReadError;
-use LucidStep\Core\Exchange\Surroundings;
 use LucidStep\Core\Exchange\Unreadable;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -228,7 +228,7 @@ final class CasesTest extends TestCase
         $header = array_shift($rows) ?? [];
         $rows = array_combine(range(2, \count($rows) + 1), $rows);
         $mapping = CaseColumns::guess($header, ['Risk']);
-        $around = new Surroundings(people: ['maren@x.test' => 'u1', 'maren' => 'u1'], routines: ['sign in' => 'r1'], tables: ['people' => 't1'], fields: ['risk' => new CustomField('f1', 'Risk', 'choice', ['High', 'Low'])]);
+        $around = new ImportContext(people: ['maren@x.test' => 'u1', 'maren' => 'u1'], routines: ['sign in' => 'r1'], tables: ['people' => 't1'], fields: ['risk' => new CustomField('f1', 'Risk', 'choice', ['High', 'Low'])]);
 
         return iterator_to_array((new CaseReader($mapping, $layout ?? CaseReader::layoutOf($rows, $mapping), $around))->cases($rows), false);
     }

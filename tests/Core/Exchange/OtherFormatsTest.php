@@ -8,9 +8,9 @@ use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\CustomField;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Exchange\CaseOut;
+use LucidStep\Core\Exchange\ImportContext;
 use LucidStep\Core\Exchange\JsonCases;
 use LucidStep\Core\Exchange\MarkdownCases;
-use LucidStep\Core\Exchange\Surroundings;
 use LucidStep\Core\Exchange\Unreadable;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -36,7 +36,7 @@ final class OtherFormatsTest extends TestCase
 
     public function test_a_case_of_json_is_taken_as_any_other_files_is(): void
     {
-        $around = new Surroundings(people: ['maren' => 'u1'], routines: ['sign in' => 'r1'], tables: ['people' => 't1'], fields: ['risk' => new CustomField('f', 'Risk', 'choice', ['High'])]);
+        $around = new ImportContext(people: ['maren' => 'u1'], routines: ['sign in' => 'r1'], tables: ['people' => 't1'], fields: ['risk' => new CustomField('f', 'Risk', 'choice', ['High'])]);
         $json = JsonCases::read((string) json_encode(['format' => JsonCases::FORMAT, 'version' => 1, 'cases' => [
             ['key' => 'x-c1', 'title' => '=1+1', 'folder' => ['A / B', 'C'], 'labels' => ['a'], 'estimate' => 90, 'automated' => true, 'owner' => 'Maren', 'table' => 'People', 'custom' => ['Risk' => 'high'], 'steps' => [['action' => ' Open '], ['routine' => 'Sign In', 'values' => ['Who' => 'isla']]]],
             ['title' => '', 'priority' => 'urgent', 'steps' => [['routine' => 'Gone']]],

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Core\Planning;
 
+use LucidStep\Core\Planning\AssignableEntry;
+use LucidStep\Core\Planning\Assignee;
 use LucidStep\Core\Planning\Balance;
 use LucidStep\Core\Planning\Condition;
 use LucidStep\Core\Planning\ConditionKind;
 use LucidStep\Core\Planning\Conditions;
 use LucidStep\Core\Planning\NobodyToAssign;
-use LucidStep\Core\Planning\Work;
-use LucidStep\Core\Planning\Worker;
 use PHPUnit\Framework\TestCase;
 
 final class BalanceTest extends TestCase
@@ -96,8 +96,8 @@ final class BalanceTest extends TestCase
     private static function give(array $people, array $work, array $conditions = []): array
     {
         return Balance::of(
-            array_map(static fn (string $id, int $c): Worker => new Worker($id, $c), array_keys($people), $people),
-            array_map(static fn (array $w): Work => new Work($w[0], $w[1], $w[2] ?? null), $work),
+            array_map(static fn (string $id, int $c): Assignee => new Assignee($id, $c), array_keys($people), $people),
+            array_map(static fn (array $w): AssignableEntry => new AssignableEntry($w[0], $w[1], $w[2] ?? null), $work),
             Conditions::of(array_map(static fn (string $c): Condition => new Condition($c[0], $c[2], ConditionKind::After), $conditions)),
         );
     }

@@ -91,7 +91,7 @@ final class CascadeTest extends TestCase
 
     public function test_two_cycles_are_compared_entry_by_entry(): void
     {
-        $entry = static fn (string $key, string $shows): array => ['key' => $key, 'shows' => $shows];
+        $entry = static fn (string $key, string $shows): array => ['key' => $key, 'display_state' => $shows];
         $pairs = CycleComparison::of(
             [$entry('a', 'pass'), $entry('b', 'fail'), $entry('c', 'pass'), $entry('c', 'fail'), $entry('gone', 'pass')],
             [$entry('b', 'pass'), $entry('a', 'blocked'), $entry('c', 'pass'), $entry('c', 'not_run'), $entry('new', 'pass')],

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Core\Text;
 
-use LucidStep\Core\Casebook\Doubles;
+use LucidStep\Core\Casebook\CaseSimilarity;
 use LucidStep\Core\Text\Difference;
 use LucidStep\Core\Text\Words;
 use PHPUnit\Framework\TestCase;
@@ -54,9 +54,9 @@ final class TextTest extends TestCase
 
     public function test_doubles_are_told_from_neighbours(): void
     {
-        $one = new Doubles('Book one adult', 'Open the page Choose a sailing Pay now');
-        self::assertGreaterThanOrEqual(Doubles::LIKELY, $one->likeness(new Doubles('Book an adult', 'Open the page. Choose the sailing. Pay.')));
-        self::assertLessThan(Doubles::LIKELY, $one->likeness(new Doubles('Book one adult', 'Take the refund Write to the office')));
-        self::assertSame(1.0, (new Doubles('Same', ''))->likeness(new Doubles('same', '')));
+        $one = new CaseSimilarity('Book one adult', 'Open the page Choose a sailing Pay now');
+        self::assertGreaterThanOrEqual(CaseSimilarity::LIKELY, $one->likeness(new CaseSimilarity('Book an adult', 'Open the page. Choose the sailing. Pay.')));
+        self::assertLessThan(CaseSimilarity::LIKELY, $one->likeness(new CaseSimilarity('Book one adult', 'Take the refund Write to the office')));
+        self::assertSame(1.0, (new CaseSimilarity('Same', ''))->likeness(new CaseSimilarity('same', '')));
     }
 }

@@ -15,20 +15,20 @@ final class EntryStateTest extends TestCase
 {
     public function test_an_entry_without_attempts_is_not_run_and_one_stopped_by_a_cascade_blocked(): void
     {
-        self::assertSame('not_run', EntryState::of([])->shows);
-        self::assertSame('blocked', EntryState::of([], null, true)->shows);
+        self::assertSame('not_run', EntryState::of([])->displayState);
+        self::assertSame('blocked', EntryState::of([], null, true)->displayState);
     }
 
     public function test_an_open_attempt_counts_from_its_first_verdict(): void
     {
-        self::assertSame('not_run', EntryState::of([self::open(1, false)])->shows);
-        self::assertSame('in_progress', EntryState::of([self::open(1, true)])->shows);
+        self::assertSame('not_run', EntryState::of([self::open(1, false)])->displayState);
+        self::assertSame('in_progress', EntryState::of([self::open(1, true)])->displayState);
     }
 
     public function test_an_open_attempt_without_a_verdict_leaves_what_stood_before(): void
     {
         $failed = self::finished(1, Verdict::Fail, '10:00');
-        self::assertSame('fail', EntryState::of([$failed, self::open(2, false)])->shows);
+        self::assertSame('fail', EntryState::of([$failed, self::open(2, false)])->displayState);
         $retest = EntryState::of([$failed, self::open(2, false)], new DateTimeImmutable('2027-06-01 11:00'));
         self::assertSame('retest (was fail)', $retest->label());
     }
@@ -37,23 +37,23 @@ final class EntryStateTest extends TestCase
     {
         $asked = new DateTimeImmutable('2027-06-01 11:00');
         $before = self::finished(1, Verdict::Fail, '10:00');
-        self::assertSame('retest', EntryState::of([$before], $asked)->shows);
-        self::assertSame('retest', EntryState::of([$before, self::finished(2, Verdict::Pass, '10:59')], $asked)->shows);
-        self::assertSame('pass', EntryState::of([$before, self::finished(2, Verdict::Pass, '11:01')], $asked)->shows);
+        self::assertSame('retest', EntryState::of([$before], $asked)->displayState);
+        self::assertSame('retest', EntryState::of([$before, self::finished(2, Verdict::Pass, '10:59')], $asked)->displayState);
+        self::assertSame('pass', EntryState::of([$before, self::finished(2, Verdict::Pass, '11:01')], $asked)->displayState);
     }
 
     public function test_the_finished_attempt_with_the_highest_number_speaks_whatever_their_order(): void
     {
         $attempts = [self::finished(3, Verdict::Blocked, '12:00'), self::finished(1, Verdict::Pass, '10:00'), self::finished(2, Verdict::Fail, '13:00')];
-        self::assertSame('blocked', EntryState::of($attempts)->shows);
-        self::assertSame('blocked', EntryState::of(array_reverse($attempts))->shows);
+        self::assertSame('blocked', EntryState::of($attempts)->displayState);
+        self::assertSame('blocked', EntryState::of(array_reverse($attempts))->displayState);
     }
 
     public function test_an_abandoned_attempt_says_nothing(): void
     {
         $abandoned = new AttemptFacts(2, AttemptState::Abandoned, true, null, new DateTimeImmutable('2027-06-01 12:00'));
-        self::assertSame('pass', EntryState::of([self::finished(1, Verdict::Pass, '10:00'), $abandoned])->shows);
-        self::assertSame('not_run', EntryState::of([$abandoned])->shows);
+        self::assertSame('pass', EntryState::of([self::finished(1, Verdict::Pass, '10:00'), $abandoned])->displayState);
+        self::assertSame('not_run', EntryState::of([$abandoned])->displayState);
     }
 
     public function test_only_final_verdicts_are_done(): void

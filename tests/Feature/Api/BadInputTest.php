@@ -245,7 +245,7 @@ final class BadInputTest extends FeatureTestCase
     private function everythingKept(): array
     {
         $counts = [];
-        foreach (['cases', 'case_versions', 'steps', 'folders', 'routines', 'data_tables', 'data_rows', 'suites', 'cycles', 'entries', 'entry_conditions', 'attempts', 'rounds', 'step_results', 'events', 'evidence', 'defects', 'defect_links', 'milestones', 'releases', 'builds', 'configurations', 'memberships', 'projects', 'plan_acts', 'cycle_log', 'late_acts'] as $table) {
+        foreach (['cases', 'case_versions', 'steps', 'folders', 'routines', 'data_tables', 'data_rows', 'suites', 'cycles', 'entries', 'entry_conditions', 'attempts', 'rounds', 'step_results', 'events', 'evidence', 'defects', 'defect_links', 'milestones', 'releases', 'builds', 'configurations', 'memberships', 'projects', 'plan_acts', 'cycle_log', 'late_commands'] as $table) {
             $counts[$table] = (int) DB::table($table)->selectRaw('coalesce(sum(hashtext(t::text)::bigint), 0) as n')
                 ->fromRaw("{$table} as t")
                 ->value('n');

@@ -51,7 +51,7 @@ final class ContractTest extends FeatureTestCase
         $person = User::query()->where('email', 'tobias@skerrywick.test')->firstOrFail();
         $ids = [
             'project' => 'SKR', 'cycle' => 'SKR-R2', 'case' => 'SKR-C13', 'defect' => 'SKR-D5',
-            'entry' => (string) DB::table('entries')->where('shows', 'retest')->value('id'),
+            'entry' => (string) DB::table('entries')->where('display_state', 'retest')->value('id'),
             'folder' => (string) DB::table('folders')->value('id'), 'routine' => (string) DB::table('routines')->value('id'), 'table' => (string) DB::table('data_tables')->value('id'), 'suite' => (string) DB::table('suites')->where('kind', 'rule')->value('id'),
             'import' => (string) DB::table('case_imports')->value('id'), 'export' => (string) DB::table('case_exports')->value('id'),
             'attempt' => (string) DB::table('attempts')->join('evidence', 'evidence.attempt_id', '=', 'attempts.id')->value('attempts.id'),
@@ -148,7 +148,7 @@ final class ContractTest extends FeatureTestCase
             $done[$what] = $what === 'import' && $status === 422 && !$role->records() ? 403 : $status;
         }
         self::assertSame($expected, $done);
-        self::assertSame('not_run', $entry->refresh()->shows);
+        self::assertSame('not_run', $entry->refresh()->display_state);
     }
 
     /**

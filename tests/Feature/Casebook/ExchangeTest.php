@@ -9,7 +9,7 @@ use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Testing\TestResponse;
-use LucidStep\App\Actions\Casebook\Exchange\ImportCases;
+use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
 use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;

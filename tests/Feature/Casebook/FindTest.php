@@ -7,7 +7,7 @@ namespace LucidStep\Tests\Feature\Casebook;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
-use LucidStep\App\Actions\Casebook\ListCases;
+use LucidStep\App\Areas\Casebook\Queries\ListCases;
 use LucidStep\App\Models\TestCase;
 use LucidStep\Tests\Support\FeatureTestCase;
 
@@ -178,11 +178,11 @@ final class FindTest extends FeatureTestCase
         $entry = $this->world->entry($me, 1);
         $attempt = $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->json('attempt.id');
         $key = TestCase::query()->firstOrFail()->key;
-        $this->as($me, 'GET', "/cases/{$key}/results")->assertJsonPath('0.shows', 'in_progress');
+        $this->as($me, 'GET', "/cases/{$key}/results")->assertJsonPath('0.display_state', 'in_progress');
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'seen it'])->assertOk();
         $this->as($me, 'GET', "/cases/{$key}/results")
             ->assertJsonCount(1)
-            ->assertJsonPath('0.shows', 'pass')
+            ->assertJsonPath('0.display_state', 'pass')
             ->assertJsonPath('0.tester', 'Tester');
         self::assertNotNull(TestCase::query()->firstOrFail()->last_walked_at);
     }

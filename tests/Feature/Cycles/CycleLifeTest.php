@@ -8,7 +8,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\LateAct;
+use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\Tests\Support\FeatureTestCase;
@@ -137,7 +137,7 @@ final class CycleLifeTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/notes", ['round' => 1, 'step' => 2, 'note' => 'Slow'])->assertOk();
         // A step comes in before all others, the first is rewritten, the second stays, the third goes.
         $this->as($me, 'PUT', '/cases/TST-C1', ['title' => 'Case 1', 'revision' => 1, 'steps' => [['action' => 'Sign in at the gate', 'expected' => 'The gate opens'], ['action' => 'Do 1', 'data' => 'other data', 'expected' => 'See 1'], ['action' => 'Do 2', 'data' => 'data 2', 'expected' => 'See 2']]])->assertOk();
-        $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('entries.0.behind', true);
+        $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('entries.0.outdated', true);
         $this->as($lead, 'GET', "/entries/{$entry->id}/drift")
             ->assertOk()
             ->assertJsonPath('from_version', 1)
@@ -148,7 +148,7 @@ final class CycleLifeTest extends FeatureTestCase
         $this->as($lead, 'POST', "/entries/{$entry->id}/versions")
             ->assertConflict()
             ->assertJsonPath('type', 'urn:lucid-step:problem:walked-now');
-        $this->as($me, 'POST', "/entries/{$entry->id}/versions")->assertOk()->assertJsonPath('entry.behind', false);
+        $this->as($me, 'POST', "/entries/{$entry->id}/versions")->assertOk()->assertJsonPath('entry.outdated', false);
         $detail = $this->as($me, 'GET', "/attempts/{$attempt}")->assertOk();
         self::assertSame(['not_run', 'not_run', 'pass'], array_column((array) $detail->json('rounds.0.steps'), 'verdict'));
         $detail->assertJsonPath('rounds.0.steps.2.note', 'Slow');
@@ -173,7 +173,7 @@ final class CycleLifeTest extends FeatureTestCase
         [$a, $b] = [$this->world->entry($me, 1, ['not_before' => '2026-10-22T08:00:00Z']), $this->world->entry($me, 1)];
         $this->world->needs($b, $a, 'after');
         $this->world->cycle->update(['starts_on' => '2026-10-20', 'ends_on' => '2026-10-23']);
-        DB::table('entries')->where('id', $a->id)->update(['shows' => 'fail', 'not_before' => '2026-10-22T08:00:00Z']);
+        DB::table('entries')->where('id', $a->id)->update(['display_state' => 'fail', 'not_before' => '2026-10-22T08:00:00Z']);
         $how = ['name' => 'Again', 'starts_on' => '2026-10-27', 'which' => 'all'];
         $this->as($lead, 'POST', '/cycles/TST-R1/clone-previews', $how)
             ->assertOk()
@@ -188,7 +188,7 @@ final class CycleLifeTest extends FeatureTestCase
             ->assertJsonPath('cloned_from', 'TST-R1');
         $copy = $this->as($lead, 'GET', '/cycles/TST-R2/plan')
             ->assertJsonPath('entries.0.not_before', '2026-10-29T09:00:00Z')
-            ->assertJsonPath('entries.0.shows', 'not_run')
+            ->assertJsonPath('entries.0.display_state', 'not_run')
             ->assertJsonPath('entries.0.assignee_id', $me->id);
         $copy->assertJsonPath('entries.1.needs.0.needs_id', $copy->json('entries.0.id'));
         $this->as($lead, 'POST', '/cycles/TST-R1/clones', $how)
@@ -240,13 +240,13 @@ final class CycleLifeTest extends FeatureTestCase
         $this->walk($me, $b, 'not_applicable');
         $this->as($me, 'POST', '/projects/TST/defects', ['title' => 'It fails', 'attempt_id' => $attempt, 'round' => 1, 'step' => 1])->assertCreated();
         DB::table('defects')->update(['state' => 'fixed', 'fixed_build_id' => $this->world->build->id]);
-        LateAct::query()->create(['project_id' => $this->world->project->id, 'attempt_id' => $attempt, 'actor_id' => $me->id, 'kind' => 'verdict_given', 'payload' => ['verdict' => 'pass'], 'why' => 'The attempt is finished.', 'device_time' => Carbon::now(), 'received_at' => Carbon::now()]);
+        LateCommand::query()->create(['project_id' => $this->world->project->id, 'attempt_id' => $attempt, 'actor_id' => $me->id, 'kind' => 'verdict_given', 'payload' => ['verdict' => 'pass'], 'why' => 'The attempt is finished.', 'device_time' => Carbon::now(), 'received_at' => Carbon::now()]);
         $queue = $this->as($lead, 'GET', '/projects/TST/queue')->assertOk();
         self::assertEqualsCanonicalizing(['time', 'look', 'condition', 'retest', 'late'], array_column((array) $queue->json('items'), 'kind'));
         $this->as($me, 'GET', '/projects/TST/queue')->assertForbidden();
         $late = collect((array) $queue->json('items'))->firstWhere('kind', 'late');
-        $this->as($lead, 'POST', "/late-acts/{$late['subject_id']}/judgements", ['accept' => true])->assertNoContent();
-        $this->as($lead, 'POST', "/late-acts/{$late['subject_id']}/judgements", ['accept' => false])->assertConflict();
+        $this->as($lead, 'POST', "/late-commands/{$late['subject_id']}/judgements", ['accept' => true])->assertNoContent();
+        $this->as($lead, 'POST', "/late-commands/{$late['subject_id']}/judgements", ['accept' => false])->assertConflict();
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'whole');
         $this->as($lead, 'POST', "/attempts/{$attempt}/time-seen")->assertNoContent();
         $this->as($lead, 'POST', "/entries/{$a->id}/looked")->assertOk()->assertJsonPath('entry.look', '');
@@ -260,7 +260,7 @@ final class CycleLifeTest extends FeatureTestCase
      */
     private function shows(): array
     {
-        return array_values(DB::table('entries')->orderBy('position')->pluck('shows')->all());
+        return array_values(DB::table('entries')->orderBy('position')->pluck('display_state')->all());
     }
 
     private function walk(User $me, Entry $entry, string $verdict): string

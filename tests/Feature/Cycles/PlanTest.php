@@ -6,8 +6,8 @@ namespace LucidStep\Tests\Feature\Cycles;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Actions\Cycles\AddEntries;
-use LucidStep\App\Jobs\RunAddition;
+use LucidStep\App\Areas\Cycles\Actions\AddEntries;
+use LucidStep\App\Areas\Cycles\Jobs\RunAddition;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Membership;
@@ -92,11 +92,11 @@ final class PlanTest extends FeatureTestCase
             ->assertStatus(202)
             ->assertJsonPath('state', 'done')
             ->assertJsonPath('total', 1);
-        self::assertSame(['pass', 'not_run'], DB::table('entries')->orderBy('position')->pluck('shows')->all());
+        self::assertSame(['pass', 'not_run'], DB::table('entries')->orderBy('position')->pluck('display_state')->all());
         $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => ['cases' => [$entry->case_id, $new->id]]])
             ->assertUnprocessable()
             ->assertJsonPath('errors.picks.0', 'All of these are in the cycle already.');
-        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => ['earlier' => ['cycle' => 'TST-R1', 'shows' => ['pass']], 'configurations' => [$this->configurations(1)[0]]]])
+        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => ['earlier' => ['cycle' => 'TST-R1', 'display_state' => ['pass']], 'configurations' => [$this->configurations(1)[0]]]])
             ->assertStatus(202)
             ->assertJsonPath('total', 1);
     }

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Today;
 
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Actions\Today\ReadChanges;
-use LucidStep\App\Actions\Walk\Announce;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Support\Changes\ReadChanges;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 /**
@@ -32,7 +32,7 @@ final class ChangeFeedTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $start = $this->as($me, 'GET', '/projects/TST/changes')->assertOk()->assertJsonCount(0, 'changes')->json('cursor');
-        $announce = new Announce();
+        $announce = new PublishChange();
         $announce($this->world->project->id, 'entry', $this->world->project->id, $this->world->cycle->id);
         $announce($this->world->project->id, 'defect', $this->world->project->id);
         $feed = $this->as($me, 'GET', "/projects/TST/changes?after={$start}")->assertOk();
@@ -49,7 +49,7 @@ final class ChangeFeedTest extends FeatureTestCase
         $slow = new \PDO(sprintf('pgsql:host=%s;port=%s;dbname=%s', ...array_map(static fn (string $k): string => (string) config("database.connections.pgsql.{$k}"), ['host', 'port', 'database'])), (string) config('database.connections.pgsql.username'), (string) config('database.connections.pgsql.password'));
         $slow->beginTransaction();
         $slow->exec("insert into changes (project_id, topic, subject_id) values ('{$project->id}', 'case', '{$project->id}')");
-        (new Announce())($project->id, 'entry', $project->id);
+        (new PublishChange())($project->id, 'entry', $project->id);
         self::assertNull($read($project, $cursor), 'the quick one waits for the slow one');
         $slow->commit();
         $feed = (new ReadChanges())($project, $cursor);
@@ -60,7 +60,7 @@ final class ChangeFeedTest extends FeatureTestCase
     {
         $cursor = (new ReadChanges())($this->world->project, null)?->cursor;
         $other = Project::query()->create(['code' => 'OTH', 'name' => 'Other', 'policies' => []]);
-        (new Announce())($other->id, 'entry', $other->id);
+        (new PublishChange())($other->id, 'entry', $other->id);
         self::assertNull((new ReadChanges())($this->world->project, $cursor));
     }
 }

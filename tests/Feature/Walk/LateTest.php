@@ -11,7 +11,7 @@ use Illuminate\Support\Str;
 use Illuminate\Testing\TestResponse;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Evidence;
-use LucidStep\App\Models\LateAct;
+use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\StoredFile;
@@ -45,12 +45,12 @@ final class LateTest extends FeatureTestCase
         $this->remove($entry);
         self::assertNull(Entry::query()->find($entry->id));
         $id = $this->takeIn($entry)->assertCreated()
-            ->assertJsonPath('attempt.beside', 'The entry was taken out of the cycle meanwhile, and came back with it.')
+            ->assertJsonPath('attempt.parallel_reason', 'The entry was taken out of the cycle meanwhile, and came back with it.')
             ->json('attempt.id');
         $this->judge($this->me, $id, 1, 1, 'fail', ['happened' => 'No tide table.']);
         $this->as($this->me, 'POST', "/attempts/{$id}/finish", [])->assertOk();
         $back = Entry::query()->findOrFail($entry->id);
-        self::assertSame('fail', $back->shows);
+        self::assertSame('fail', $back->display_state);
         self::assertGreaterThan($other->position, $back->position, 'at the end of the cycle');
         $log = (string) $this->as($this->lead, 'GET', "/cycles/{$this->world->cycle->key}/log")->assertOk()->getContent();
         self::assertStringContainsString('Came back: TST-C1', $log);
@@ -94,13 +94,13 @@ final class LateTest extends FeatureTestCase
         $entry = $this->world->entry($this->me);
         Membership::query()->where('user_id', $this->me->id)->delete();
         $id = $this->takeIn($entry)->assertCreated()
-            ->assertJsonPath('attempt.beside', 'Tester does not record in this project any more.')
+            ->assertJsonPath('attempt.parallel_reason', 'Tester does not record in this project any more.')
             ->json('attempt.id');
         $this->send($this->me, $id, 1, 1, 'pass')->assertStatus(202);
         $this->as($this->me, 'POST', "/attempts/{$id}/finish", ['verdict' => 'pass', 'note' => 'The rest went well'])->assertStatus(202);
-        self::assertSame('not_run', $entry->refresh()->shows);
+        self::assertSame('not_run', $entry->refresh()->display_state);
         $this->accept();
-        self::assertSame('pass', $entry->refresh()->shows);
+        self::assertSame('pass', $entry->refresh()->display_state);
         $this->as($this->lead, 'GET', "/attempts/{$id}/verification")->assertJsonPath('state', 'whole');
     }
 
@@ -129,7 +129,7 @@ final class LateTest extends FeatureTestCase
         $attempt = $this->finished($entry = $this->world->entry($this->me), $this->me);
         $this->send($this->me, $attempt, 1, 2, 'fail', ['happened' => 'The fare is wrong.'])->assertStatus(202);
         $this->accept(false);
-        self::assertSame('pass', $entry->refresh()->shows);
+        self::assertSame('pass', $entry->refresh()->display_state);
         self::assertSame(1, $entry->attempts_count);
         $this->as($this->lead, 'GET', "/attempts/{$attempt}")
             ->assertJsonPath('late.0.state', 'set_aside')
@@ -190,12 +190,12 @@ final class LateTest extends FeatureTestCase
         $this->as($this->me, 'POST', "/evidence/{$shown}/moves", ['round' => 1, 'step' => 2, 'counter' => 2])->assertStatus(202);
         $this->as($this->me, 'DELETE', "/evidence/{$shown}", ['counter' => 3])->assertStatus(202);
         $this->accept();
-        $beside = (string) $entry->refresh()->last_attempt_id;
-        self::assertNotSame($attempt, $beside);
+        $parallelReason = (string) $entry->refresh()->last_attempt_id;
+        self::assertNotSame($attempt, $parallelReason);
         $this->as($this->lead, 'GET', "/attempts/{$attempt}")
             ->assertJsonPath('evidence.0.caption', '')
             ->assertJsonPath('evidence.0.step', 1);
-        $this->as($this->lead, 'GET', "/attempts/{$beside}")
+        $this->as($this->lead, 'GET', "/attempts/{$parallelReason}")
             ->assertJsonCount(1, 'evidence')
             ->assertJsonPath('evidence.0.caption', 'What I saw')
             ->assertJsonPath('evidence.0.step', 2);
@@ -234,7 +234,7 @@ final class LateTest extends FeatureTestCase
         $this->as($this->me, 'PATCH', "/evidence/{$shown}", ['caption' => 'Isla Fenn, born 1990'])->assertStatus(202);
         $admin = $this->world->person('admin', Role::Admin);
         $this->as($admin, 'POST', "/attempts/{$attempt}/removals", ['sequence' => $sequence, 'reason' => 'A passenger is named'])->assertSuccessful();
-        self::assertStringNotContainsString('Isla Fenn', (string) DB::table('late_acts')->value('payload'));
+        self::assertStringNotContainsString('Isla Fenn', (string) DB::table('late_commands')->value('payload'));
         $this->accept();
         $this->as($this->lead, 'GET', "/attempts/{$attempt}")->assertJsonPath('evidence.0.caption', '(removed)');
     }
@@ -281,8 +281,8 @@ final class LateTest extends FeatureTestCase
 
     private function accept(bool $accept = true): void
     {
-        $act = LateAct::query()->where('state', 'waiting')->firstOrFail();
-        $this->as($this->lead, 'POST', "/late-acts/{$act->id}/judgements", ['accept' => $accept, 'all' => true])->assertNoContent();
-        self::assertSame(0, LateAct::query()->where('state', 'waiting')->count());
+        $act = LateCommand::query()->where('state', 'waiting')->firstOrFail();
+        $this->as($this->lead, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => $accept, 'all' => true])->assertNoContent();
+        self::assertSame(0, LateCommand::query()->where('state', 'waiting')->count());
     }
 }

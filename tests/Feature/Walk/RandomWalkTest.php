@@ -6,10 +6,10 @@ namespace LucidStep\Tests\Feature\Walk;
 
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
-use LucidStep\App\Actions\Walk\CycleChain;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Verdict;
 use LucidStep\Tests\Support\FeatureTestCase;
@@ -77,12 +77,12 @@ final class RandomWalkTest extends FeatureTestCase
         $rounds = null === $attempt ? 1 : DB::table('rounds')->where('attempt_id', $attempt)->count();
         $at = ['round' => mt_rand(1, $rounds), 'step' => mt_rand(1, self::STEPS)];
         $verdict = ['pass', 'pass', 'pass', 'fail', 'blocked', 'not_applicable', 'not_run'][mt_rand(0, 6)];
-        $kinds = null === $attempt ? ['start'] : ['start', 'verdict', 'verdict', 'verdict', 'verdict', 'verdict', 'note', 'try', 'skip', 'take_up', 'repeat', 'take over', 'finish', 'finish', 'retest', 'again', 'list', 'time', 'beside'];
+        $kinds = null === $attempt ? ['start'] : ['start', 'verdict', 'verdict', 'verdict', 'verdict', 'verdict', 'note', 'try', 'skip', 'take_up', 'repeat', 'take over', 'finish', 'finish', 'retest', 'again', 'list', 'time', 'parallel_reason'];
         $kind = $kinds[mt_rand(0, count($kinds) - 1)];
         [$path, $body] = match ($kind) {
             'start' => ["/entries/{$entry->id}/attempts", []],
             'again' => ["/entries/{$entry->id}/attempts", ['again' => true]],
-            'beside' => ["/entries/{$entry->id}/device-attempts", ['id' => (string) Str::uuid7(), 'case_version_id' => $entry->case_version_id]],
+            'parallel_reason' => ["/entries/{$entry->id}/device-attempts", ['id' => (string) Str::uuid7(), 'case_version_id' => $entry->case_version_id]],
             'verdict' => ["/attempts/{$attempt}/verdicts", [...$at, 'verdict' => $verdict, 'happened' => 'It broke.', 'reason' => 'Dark', 'active_ms' => mt_rand(0, 5000)]],
             'note' => ["/attempts/{$attempt}/notes", [...$at, 'note' => "Note {$verdict}"]],
             'try' => ["/attempts/{$attempt}/tries", [...$at, 'failed' => 'fail' === $verdict]],
@@ -106,13 +106,13 @@ final class RandomWalkTest extends FeatureTestCase
     {
         $attempts = Attempt::query()->where('entry_id', $entry->id)->orderBy('number')->get();
         self::assertSame(range(1, max(1, $attempts->count())), [] === $attempts->all() ? [1] : $attempts->pluck('number')->all(), "numbers run on, {$when}");
-        $open = $attempts->filter(static fn (Attempt $a): bool => AttemptState::Open === $a->state && null === $a->beside);
+        $open = $attempts->filter(static fn (Attempt $a): bool => AttemptState::Open === $a->state && null === $a->parallel_reason);
         self::assertLessThanOrEqual(1, $open->count(), "at most one is open, {$when}");
         self::assertSame($open->first()?->id, $entry->open_attempt_id, "which one is open, {$when}");
         foreach ($attempts as $attempt) {
             $this->attemptHolds($attempt, $when);
         }
-        self::assertSame($this->shows($entry, $attempts->all()), $entry->shows, "what the entry shows, {$when}");
+        self::assertSame($this->shows($entry, $attempts->all()), $entry->display_state, "what the entry shows, {$when}");
     }
 
     private function attemptHolds(Attempt $attempt, string $when): void
@@ -153,7 +153,7 @@ final class RandomWalkTest extends FeatureTestCase
         $finished = array_values(array_filter($attempts, static fn (Attempt $a): bool => AttemptState::Finished === $a->state));
         $last = end($finished);
         foreach ($attempts as $attempt) {
-            if (AttemptState::Open === $attempt->state && null === $attempt->beside && $attempt->has_verdict) {
+            if (AttemptState::Open === $attempt->state && null === $attempt->parallel_reason && $attempt->has_verdict) {
                 return 'in_progress';
             }
         }

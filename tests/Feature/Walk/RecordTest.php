@@ -133,7 +133,7 @@ final class RecordTest extends FeatureTestCase
             ->assertJsonStructure(['errors' => ['sequence']]);
         $this->as($admin, 'POST', "/attempts/{$this->attempt}/removals", ['sequence' => 2, 'reason' => 'A code'])->assertNoContent();
         $this->as($admin, 'POST', "/attempts/{$this->attempt}/removals", ['sequence' => 2, 'reason' => 'A code'])->assertConflict();
-        foreach (['events', 'step_results', 'attempts', 'defects', 'late_acts'] as $table) {
+        foreach (['events', 'step_results', 'attempts', 'defects', 'late_commands'] as $table) {
             self::assertStringNotContainsString('swan-lake', (string) json_encode(DB::table($table)->get()), $table);
         }
         self::assertStringContainsString('written down', (string) json_encode(DB::table('step_results')->get()));

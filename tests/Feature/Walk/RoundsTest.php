@@ -9,8 +9,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Defect;
-use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\LateAct;
+use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
@@ -59,7 +58,7 @@ final class RoundsTest extends FeatureTestCase
             ->assertJsonPath('rounds.3.repeats', 2)
             ->assertJsonPath('attempt.roll_up', 'pass');
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", [])->assertOk();
-        self::assertSame('pass', $entry->refresh()->shows);
+        self::assertSame('pass', $entry->refresh()->display_state);
         $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 1, 'act' => 'repeat'])->assertStatus(202);
     }
 
@@ -105,7 +104,7 @@ final class RoundsTest extends FeatureTestCase
         $answer->assertJsonPath('done', [$a->id, $b->id])
             ->assertJsonPath('refused.0.id', $held->id)
             ->assertJsonPath('refused.1.why', 'Other is walking it.');
-        self::assertSame(['blocked', 'blocked', 'not_run'], [$a->refresh()->shows, $b->refresh()->shows, $held->refresh()->shows]);
+        self::assertSame(['blocked', 'blocked', 'not_run'], [$a->refresh()->display_state, $b->refresh()->display_state, $held->refresh()->display_state]);
         $this->as($me, 'GET', "/attempts/{$a->last_attempt_id}")
             ->assertJsonPath('attempt.from_list', true)
             ->assertJsonPath('attempt.overruled', true)
@@ -198,7 +197,7 @@ final class RoundsTest extends FeatureTestCase
         $this->as($me, 'POST', "/entries/{$entry->id}/device-attempts", $body)
             ->assertCreated()
             ->assertJsonPath('attempt.id', $body['id'])
-            ->assertJsonPath('attempt.beside', null);
+            ->assertJsonPath('attempt.parallel_reason', null);
         $this->as($me, 'POST', "/entries/{$entry->id}/device-attempts", $body)->assertCreated();
         self::assertSame(1, $entry->refresh()->attempts_count);
         $this->judge($me, $body['id'], 1, 1, 'pass');
@@ -209,14 +208,14 @@ final class RoundsTest extends FeatureTestCase
         $this->as($you, 'POST', "/entries/{$entry->id}/device-attempts", $theirs)
             ->assertCreated()
             ->assertJsonPath('attempt.number', 2)
-            ->assertJsonPath('attempt.beside', 'Tester walked this entry at the same time.');
+            ->assertJsonPath('attempt.parallel_reason', 'Tester walked this entry at the same time.');
         $this->judge($you, $theirs['id'], 1, 1, 'fail', ['happened' => 'It sank.']);
-        self::assertSame([$body['id'], 'in_progress'], [$entry->refresh()->open_attempt_id, $entry->shows]);
+        self::assertSame([$body['id'], 'in_progress'], [$entry->refresh()->open_attempt_id, $entry->display_state]);
         $this->as($you, 'POST', "/attempts/{$theirs['id']}/finish", ['verdict' => 'fail', 'note' => ''])->assertOk();
         $this->judge($me, $body['id'], 1, 2, 'pass');
         $this->judge($me, $body['id'], 1, 3, 'pass');
         $this->as($me, 'POST', "/attempts/{$body['id']}/finish", [])->assertOk();
-        self::assertSame('fail', $entry->refresh()->shows, 'the finished attempt with the highest number');
+        self::assertSame('fail', $entry->refresh()->display_state, 'the finished attempt with the highest number');
         $this->as($me, 'GET', "/entries/{$entry->id}")->assertJsonCount(2, 'attempts');
     }
 
@@ -238,20 +237,20 @@ final class RoundsTest extends FeatureTestCase
         $this->send($me, $attempt, 1, 2, 'fail', ['happened' => 'It broke.', 'counter' => 8])->assertStatus(202);
         $this->send($me, $attempt, 1, 1, 'pass', ['counter' => 7])->assertStatus(202);
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'fail', 'note' => 'Broken for me', 'counter' => 9])->assertStatus(202);
-        $act = LateAct::query()->firstOrFail();
-        $this->as($you, 'POST', "/late-acts/{$act->id}/judgements", ['accept' => true])->assertForbidden();
-        $this->as($lead, 'POST', "/late-acts/{$act->id}/judgements", ['accept' => true, 'all' => true])->assertNoContent();
-        self::assertSame(0, LateAct::query()->where('state', 'waiting')->count());
-        self::assertSame('fail', $entry->refresh()->shows);
+        $act = LateCommand::query()->firstOrFail();
+        $this->as($you, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => true])->assertForbidden();
+        $this->as($lead, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => true, 'all' => true])->assertNoContent();
+        self::assertSame(0, LateCommand::query()->where('state', 'waiting')->count());
+        self::assertSame('fail', $entry->refresh()->display_state);
         $late = (string) $entry->last_attempt_id;
         $this->as($lead, 'GET', "/attempts/{$late}")
             ->assertJsonPath('attempt.number', 2)
             ->assertJsonPath('attempt.tester.name', 'Tester')
-            ->assertJsonPath('attempt.beside', 'Arrived after attempt 1 was finished.')
+            ->assertJsonPath('attempt.parallel_reason', 'Arrived after attempt 1 was finished.')
             ->assertJsonPath('rounds.0.steps.1.happened', 'It broke.');
         $this->as($lead, 'GET', "/attempts/{$late}/verification")->assertJsonPath('state', 'whole');
         self::assertSame($seal, DB::table('attempts')->where('id', $attempt)->value('head'), 'the finished attempt was not touched');
-        $this->as($lead, 'POST', "/late-acts/{$act->id}/judgements", ['accept' => false])->assertConflict();
+        $this->as($lead, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => false])->assertConflict();
     }
 
     public function test_before_the_closing_counts_by_the_true_time_of_a_wrong_clock(): void
@@ -280,8 +279,8 @@ final class RoundsTest extends FeatureTestCase
         Membership::query()->where('user_id', $me->id)->delete();
         $this->send($me, $attempt, 1, 2, 'pass')->assertStatus(202);
         $this->as($me, 'GET', "/attempts/{$attempt}")->assertNotFound();
-        self::assertSame(2, LateAct::query()->count());
-        $this->as($this->world->lead(), 'POST', '/late-acts/'.LateAct::query()->firstOrFail()->id.'/judgements', ['accept' => true, 'all' => true])->assertNoContent();
+        self::assertSame(2, LateCommand::query()->count());
+        $this->as($this->world->lead(), 'POST', '/late-commands/'.LateCommand::query()->firstOrFail()->id.'/judgements', ['accept' => true, 'all' => true])->assertNoContent();
         self::assertSame(2, DB::table('step_results')->where('verdict', 'pass')->count());
     }
 }

@@ -19,10 +19,10 @@ final class WalkTest extends FeatureTestCase
         $entry = $this->world->entry();
         $attempt = $this->start($entry, $me);
         self::assertSame($me->id, $entry->refresh()->assignee_id, 'opening an unassigned entry takes it');
-        self::assertSame('not_run', $entry->shows);
+        self::assertSame('not_run', $entry->display_state);
 
         $this->judge($me, $attempt, 1, 'pass', ['active_ms' => 1500]);
-        self::assertSame('in_progress', $entry->refresh()->shows);
+        self::assertSame('in_progress', $entry->refresh()->display_state);
         $this->judge($me, $attempt, 2, 'fail', ['happened' => ' The total is wrong. ', 'active_ms' => 2500]);
         $this->judge($me, $attempt, 3, 'blocked', ['reason' => 'Data missing', 'waits_on' => 'Lina']);
         $this->as($me, 'POST', "/attempts/{$attempt}/notes", ['round' => 1, 'step' => 1, 'note' => 'Slow'])->assertOk();
@@ -35,7 +35,7 @@ final class WalkTest extends FeatureTestCase
             ->assertOk()
             ->assertJson(['applied' => true]);
         $entry->refresh();
-        self::assertSame(['fail', null, $attempt, 4_800_000], [$entry->shows, $entry->open_attempt_id, $entry->last_attempt_id, $entry->active_ms]);
+        self::assertSame(['fail', null, $attempt, 4_800_000], [$entry->display_state, $entry->open_attempt_id, $entry->last_attempt_id, $entry->active_ms]);
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJson(['state' => 'whole', 'events' => 6]);
         $kinds = DB::table('events')->where('attempt_id', $attempt)->orderBy('sequence')->pluck('kind')->all();
         self::assertSame(['started', 'verdict_given', 'verdict_given', 'verdict_given', 'note_written', 'finished'], $kinds);
@@ -50,7 +50,7 @@ final class WalkTest extends FeatureTestCase
         $this->as($me, 'GET', "/attempts/{$attempt}")
             ->assertJsonPath('rounds.0.steps.0.verdict', 'not_run')
             ->assertJsonPath('rounds.0.steps.0.happened', '');
-        self::assertSame('not_run', $entry->refresh()->shows);
+        self::assertSame('not_run', $entry->refresh()->display_state);
         self::assertSame('{"from":"fail","round":1,"step":1,"to":"not_run","active_ms":0}', $this->sorted(DB::table('events')->where('attempt_id', $attempt)->orderByDesc('sequence')->value('payload'), ['from', 'round', 'step', 'to', 'active_ms']));
     }
 
@@ -108,7 +108,7 @@ final class WalkTest extends FeatureTestCase
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['time']]);
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'time is up'])->assertOk();
-        self::assertSame('pass', $entry->refresh()->shows);
+        self::assertSame('pass', $entry->refresh()->display_state);
         $this->as($me, 'GET', "/attempts/{$attempt}")
             ->assertJsonPath('attempt.overruled', true)
             ->assertJsonPath('attempt.roll_up', 'in_progress');
@@ -128,7 +128,7 @@ final class WalkTest extends FeatureTestCase
             ->assertJsonPath('attempt.state', 'abandoned')
             ->assertJsonPath('rounds.0.steps.0.verdict', 'pass');
         self::assertSame($second, $entry->refresh()->open_attempt_id);
-        self::assertSame('not_run', $entry->shows);
+        self::assertSame('not_run', $entry->display_state);
     }
 
     public function test_two_testers_on_one_entry_never_overwrite_each_other(): void
@@ -164,13 +164,13 @@ final class WalkTest extends FeatureTestCase
         $other = $this->start($this->world->entry($me), $me);
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'seen it'])->assertOk();
         $this->send($me, $attempt, 1, 'fail', ['happened' => 'Too late'])->assertStatus(202)->assertJsonPath('applied', false);
-        self::assertSame('pass', $entry->refresh()->shows);
+        self::assertSame('pass', $entry->refresh()->display_state);
 
         $recorded = Carbon::now()->subMinute()->toIso8601ZuluString();
         $this->world->cycle->update(['state' => 'closed', 'closed_at' => Carbon::now()]);
         $this->send($me, $other, 1, 'pass', ['device_time' => $recorded])->assertOk();
         $this->send($me, $other, 2, 'pass', ['device_time' => Carbon::now()->addMinute()->toIso8601ZuluString()])->assertStatus(202);
-        self::assertSame(2, DB::table('late_acts')->count());
+        self::assertSame(2, DB::table('late_commands')->count());
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'whole');
     }
 
@@ -202,7 +202,7 @@ final class WalkTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", [])->assertUnprocessable();
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass'])->assertOk();
         self::assertSame('released', $this->world->cycle->refresh()->state, 'another entry is still open');
-        Entry::query()->whereKeyNot($entry->id)->update(['shows' => 'pass']);
+        Entry::query()->whereKeyNot($entry->id)->update(['display_state' => 'pass']);
         $again = $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->assertCreated()->json('attempt.id');
         $this->as($me, 'POST', "/attempts/{$again}/finish", ['verdict' => 'pass', 'note' => 'same as before'])->assertOk();
         self::assertSame('closed', $this->world->cycle->refresh()->state);
@@ -222,8 +222,8 @@ final class WalkTest extends FeatureTestCase
         Carbon::setTestNow(Carbon::now()->addSecond());
         $this->as($lead, 'POST', "/entries/{$entry->id}/retests", ['reason' => 'Fixed in 1.1'])
             ->assertCreated()
-            ->assertJsonPath('entry.shows', 'retest')
-            ->assertJsonPath('entry.was', 'fail');
+            ->assertJsonPath('entry.display_state', 'retest')
+            ->assertJsonPath('entry.previous_verdict', 'fail');
         $this->as($me, 'GET', '/projects/TST/today')->assertJsonPath('cycles.0.entries.0.retest_reason', 'Fixed in 1.1');
         $this->as($me, 'GET', "/attempts/{$first}/verification")->assertJsonPath('state', 'whole');
         Carbon::setTestNow(Carbon::now()->addSecond());
@@ -234,7 +234,7 @@ final class WalkTest extends FeatureTestCase
             ->assertJsonPath('earlier.0.id', $first);
         $this->judge($me, $second, 1, 'pass');
         $this->as($me, 'POST', "/attempts/{$second}/finish")->assertOk();
-        self::assertSame('pass', $entry->refresh()->shows);
+        self::assertSame('pass', $entry->refresh()->display_state);
         Carbon::setTestNow();
     }
 

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Casebook\Http\Controllers;
+
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Gate;
+use LucidStep\App\Areas\Casebook\Actions\CaseMessages;
+use LucidStep\App\Areas\Casebook\Data\CaseCare;
+use LucidStep\App\Areas\Casebook\Data\CaseMessageLine;
+use LucidStep\App\Areas\Casebook\Data\Inbox;
+use LucidStep\App\Areas\Casebook\Http\Requests\AnswerRequest;
+use LucidStep\App\Areas\Casebook\Http\Requests\MessageRequest;
+use LucidStep\App\Models\CaseMessage;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\TestCase;
+use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\ProjectLookup;
+use LucidStep\App\Support\Http\StampRequest;
+use LucidStep\App\Support\OpenApi\Delete;
+use LucidStep\App\Support\OpenApi\Get;
+use LucidStep\App\Support\OpenApi\Post;
+
+/**
+ * What waits for the authors of cases.
+ */
+final class CaseMessageController
+{
+    public function __construct(private readonly CaseMessages $messages, private readonly Memberships $memberships)
+    {
+    }
+
+    #[Post('/cases/{case}/messages', 'Ask the author, or suggest a change', CaseMessageLine::class, MessageRequest::class, 201)]
+    public function store(MessageRequest $request, TestCase $case): JsonResponse
+    {
+        Gate::authorize('ask', $case);
+
+        return new JsonResponse($this->messages->ask($case, $request->person(), $request->validated()), 201);
+    }
+
+    #[Post('/case-messages/{message}/answers', 'Answer a question, take or decline a suggestion', CaseMessageLine::class, AnswerRequest::class)]
+    public function answer(AnswerRequest $request, CaseMessage $message): JsonResponse
+    {
+        Gate::authorize('writeCases', ProjectLookup::find($message->project_id));
+        /** @var 'answered'|'taken'|'declined' $as */
+        $as = $request->string('as')->toString();
+
+        return new JsonResponse($this->messages->answer($message, $request->person(), $as, $request->string('answer')->toString()));
+    }
+
+    #[Get('/projects/{project}/case-inbox', 'Questions, suggestions and reviews that wait', Inbox::class, query: ['mine' => 'yes: only for the cases one owns'])]
+    public function inbox(Request $request, Project $project): JsonResponse
+    {
+        return new JsonResponse($this->messages->inbox($project, $this->memberships->person($request), 'yes' === $request->query->getString('mine')));
+    }
+
+    #[Get('/projects/{project}/case-care', 'Cases not walked for long, and likely doubles', CaseCare::class, query: ['days' => 'How many days are long; 90'])]
+    public function care(Request $request, Project $project): JsonResponse
+    {
+        return new JsonResponse($this->messages->care($project, max(1, min(3650, $request->query->getInt('days', CaseMessages::STALE_DAYS)))));
+    }
+
+    #[Delete('/cases/{case}/doubles/{other}', 'These two are no doubles; do not point them out again', null, StampRequest::class, 204)]
+    public function setAside(StampRequest $request, TestCase $case, TestCase $other): Response
+    {
+        Gate::authorize('write', $case);
+        $this->messages->dismissSimilar($case, $other);
+
+        return new Response('', 204);
+    }
+}

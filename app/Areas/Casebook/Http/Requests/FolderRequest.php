@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Casebook\Http\Requests;
+
+use LucidStep\App\Support\Http\ApiRequest;
+use OpenApi\Attributes as OA;
+
+/**
+ * A folder: its name, and where it stands.
+ */
+#[OA\Schema(properties: [
+    new OA\Property(property: 'name', type: 'string'),
+    new OA\Property(property: 'parent_id', type: 'string', format: 'uuid', nullable: true),
+    new OA\Property(property: 'before', type: 'string', format: 'uuid', nullable: true),
+    new OA\Property(property: 'move', type: 'boolean'),
+])]
+final class FolderRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'name' => ['nullable', 'string', 'max:500'],
+            'parent_id' => ['nullable', 'uuid'],
+            'before' => ['nullable', 'uuid'],
+            'move' => ['nullable', 'boolean'],
+        ];
+    }
+}

@@ -1,0 +1,175 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Casebook\Queries;
+
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Casebook\Data\CaseLine;
+use LucidStep\App\Areas\Casebook\Data\CasePage;
+use LucidStep\App\Areas\Casebook\Data\TextPart;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\TestCase;
+
+/**
+ * Lists cases page by page, in a chosen order.
+ */
+final readonly class ListCases
+{
+    public const PAGE = 60;
+
+    /** Up to so many finds stand in the order of how well they fit. */
+    private const RANKED = 200;
+
+    /** A word that stands in more than {@see RANKED} of so many cases is a common one. */
+    private const PROBED = 1000;
+
+    /**
+     * What a line shows: not the words and what is made of them for searching, which are most of a row. Rows and not
+     * models: making a model of each takes longer than finding them.
+     */
+    private const COLUMNS = "cases.id, cases.folder_id, cases.number, cases.key, cases.title, cases.state, cases.type, cases.priority, cases.priority_rank, cases.automated, cases.estimate_seconds, cases.owner_id, cases.labels, cases.position, cases.updated_at, cases.revision, cases.custom, cases.is_template, cases.table_id, cases.steps_count, cases.last_walked_at,
+        users.name as owner_name, to_char(cases.updated_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as changed, to_char(cases.last_walked_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as walked, to_char(cases.binned_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as binned";
+
+    /** Orders by name, with what stands for a missing value so that a page can begin after one. */
+    public const SORTS = [
+        'key' => ['number', null], 'order' => ['position', null], 'title' => ['title', null], 'state' => ['state', null], 'type' => ['type', null], 'priority' => ['priority_rank', null],
+        'owner' => ['owner_id', 'ffffffff-ffff-ffff-ffff-ffffffffffff'], 'estimate' => ['estimate_seconds', '2147483647'], 'walked' => ['last_walked_at', 'infinity'], 'changed' => ['updated_at', null],
+    ];
+
+    /**
+     * @param  string  $sort  of {@see SORTS}, with "-" before it backwards; empty: how well they fit, a folder's own order, or by key
+     * @param  string  $after where the page before ended
+     */
+    public function __invoke(Project $project, CaseFilter $filter, string $sort = '', string $after = '', string $group = ''): CasePage
+    {
+        $words = $filter->searchQuery();
+        $group = \in_array($group, CountCases::GROUPS, true) ? $group : '';
+        $common = false;
+        $name = '' !== $group ? $group : ltrim($sort, '-');
+        $back = '' === $group && str_starts_with($sort, '-');
+        if (!isset(self::SORTS[$name])) {
+            $name = isset($filter->asked['folder']) && !isset($filter->asked['deep']) ? 'order' : 'key';
+            // Beside other criteria the planner knows better.
+            $common = null !== $words && ['q'] === array_keys($filter->asked) && CountCases::among($filter, self::PROBED, self::RANKED + 1) > self::RANKED;
+            if (null !== $words && '' === $sort && !$common && CountCases::upTo($filter, self::RANKED + 1) <= self::RANKED) {
+                $name = 'fit';
+            }
+        }
+        $query = $filter->query();
+        [$query, $next] = 'fit' === $name ? $this->byFit($query, (string) $words, $after) : $this->sorted($query, $name, $back, $after);
+        $read = static fn (): Collection => self::rows($query, self::PAGE + 1);
+        $found = $common ? DB::transaction(static function () use ($read): Collection {
+            // What so many cases have is met soon on the way along the order; the index of words would put all of them together first.
+            DB::statement('set local enable_bitmapscan = off');
+
+            return $read();
+        }) : $read();
+        $page = $found->take(self::PAGE);
+        $last = $page->last();
+
+        return new CasePage(
+            $this->marked($page, $words), $found->count() > self::PAGE && null !== $last ? $next($last) : null,
+        );
+    }
+
+    /**
+     * @param  Builder<TestCase>  $query
+     *
+     * @return array{Builder<TestCase>, \Closure(\stdClass): string}
+     */
+    private function byFit(Builder $query, string $words, string $after): array
+    {
+        $from = max(0, min(self::RANKED, (int) $after));
+        $query->orderByRaw("ts_rank(cases.search, to_tsquery('simple', ?)) desc, cases.number", [$words])->offset($from);
+
+        return [$query, static fn (\stdClass $last): string => (string) ($from + self::PAGE)];
+    }
+
+    /**
+     * @param  Builder<TestCase>  $query
+     *
+     * @return array{Builder<TestCase>, \Closure(\stdClass): string}
+     */
+    private function sorted(Builder $query, string $name, bool $back, string $after): array
+    {
+        [$column, $missing] = self::SORTS[$name];
+        $direction = $back ? 'desc' : 'asc';
+        $nulls = null === $missing ? '' : ($back ? ' nulls first' : ' nulls last');
+        $query->orderByRaw("cases.{$column} {$direction}{$nulls}".('number' === $column ? '' : ", cases.number {$direction}"));
+        $from = json_decode(base64_decode(strtr($after, '-_', '+/'), true) ?: '', true);
+        if (\is_array($from) && 2 === \count($from) && \is_int($from[1] ?? null) && (\is_scalar($from[0]) || null === $from[0])) {
+            $sign = $back ? '<' : '>';
+            if ('number' === $column) {
+                $query->where('cases.number', $sign, $from[1]);
+            } elseif (null === $missing) {
+                $query->whereRaw("(cases.{$column}, cases.number) {$sign} (?, ?)", $from);
+            } elseif (null === $from[0]) {
+                // Among those without a value; backwards all the others still follow.
+                $query->where(static fn (Builder $q) => $q->where(static fn (Builder $r) => $r->whereNull("cases.{$column}")->where('cases.number', $sign, $from[1]))->when($back, static fn ($r) => $r->orWhereNotNull("cases.{$column}")));
+            } else {
+                $query->where(static fn (Builder $q) => $q->whereRaw("(cases.{$column}, cases.number) {$sign} (?, ?)", $from)->when(!$back, static fn ($r) => $r->orWhereNull("cases.{$column}")));
+            }
+        }
+
+        return [$query, static fn (\stdClass $last): string => rtrim(strtr(base64_encode((string) json_encode([$last->{$column}, $last->number])), '+/', '-_'), '=')];
+    }
+
+    /**
+     * @param  Builder<TestCase>  $query in the wanted order
+     *
+     * @return list<CaseLine>
+     */
+    public function lines(Builder $query, int $most): array
+    {
+        return $this->marked(self::rows($query, $most), null);
+    }
+
+    /**
+     * @param  Builder<TestCase>  $query
+     *
+     * @return Collection<int, \stdClass>
+     */
+    private static function rows(Builder $query, int $most): Collection
+    {
+        return $query->toBase()->leftJoin('users', 'users.id', '=', 'cases.owner_id')->selectRaw(self::COLUMNS)->limit($most)->get();
+    }
+
+    /**
+     * @param  Collection<int, \stdClass>  $rows
+     *
+     * @return list<CaseLine>
+     */
+    private function marked(Collection $rows, ?string $words): array
+    {
+        $marked = [];
+        if (null !== $words && $rows->isNotEmpty()) {
+            $ids = $rows->pluck('id')->all();
+            $marks = "StartSel=\x01, StopSel=\x02";
+            foreach (DB::table('cases')->whereIn('id', $ids)->selectRaw(
+                "id, ts_headline('simple', title, to_tsquery('simple', ?), ?) as title, ts_headline('simple', left(words, 10000), to_tsquery('simple', ?), ?) as words",
+                [$words, "{$marks}, HighlightAll=true", $words, "{$marks}, MaxWords=18, MinWords=8, MaxFragments=1"],
+            )->get() as $row) {
+                $marked[$row->id] = [self::parts($row->title), str_contains((string) $row->words, "\x01") ? self::parts($row->words) : []];
+            }
+        }
+
+        return array_values($rows->map(static fn (\stdClass $row): CaseLine => CaseLine::fromRow($row, ...($marked[$row->id] ?? [])))->all());
+    }
+
+    /**
+     * @return list<TextPart>
+     */
+    private static function parts(string $marked): array
+    {
+        $parts = [];
+        foreach (preg_split("/(\x01[^\x02]*\x02)/", str_replace("\n", ' ', $marked), -1, \PREG_SPLIT_DELIM_CAPTURE | \PREG_SPLIT_NO_EMPTY) ?: [] as $piece) {
+            $hit = "\x01" === $piece[0];
+            $parts[] = new TextPart($hit ? trim($piece, "\x01\x02") : $piece, $hit);
+        }
+
+        return $parts;
+    }
+}

@@ -1,0 +1,128 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Cycles\Actions;
+
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Cycles\Queries\ReadBoard;
+use LucidStep\App\Areas\Cycles\Queries\UndecidedEntries;
+use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Record\CycleChain;
+use LucidStep\Core\Planning\CycleState;
+use LucidStep\Core\Verdict\Policies;
+
+/**
+ * Moves a cycle between draft, review, released and closed, with who and why, and signs it off.
+ */
+final readonly class ChangeCycleState
+{
+    public function __construct(private CycleLog $log, private CycleChain $chain, private NotifyPeople $notify, private ReadBoard $boards)
+    {
+    }
+
+    /**
+     * @throws Conflict            when it cannot go there
+     * @throws ValidationException when a word of why is missing, or an empty cycle would be released
+     */
+    public function __invoke(Cycle $cycle, User $user, CycleState $to, string $reason = ''): Cycle
+    {
+        $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle->id);
+        $from = CycleState::from($cycle->state);
+        $reason = trim($reason);
+        if (!\in_array($to, $from->next($this->reviewed($cycle)), true)) {
+            throw new Conflict('cannot-go-there', CycleState::Released === $to && CycleState::Draft === $from ? 'This project reviews cycles before they are released. Ask for a review.' : "A cycle that is {$from->label()} cannot become {$to->label()}.");
+        }
+        if ($from->needsReason($to) && mb_strlen($reason) < 3) {
+            throw ValidationException::withMessages(['reason' => 'Say in a few words why.']);
+        }
+        $this->mayGo($cycle, $user, $from, $to);
+        $cycle->update(['state' => $to->value, 'closed_at' => $to->isOpen() ? null : Carbon::now()]);
+        $word = match (true) {
+            CycleState::InReview === $to => CycleLog::ASKED,
+            CycleState::Released === $to && !$from->isOpen() => 'Reopened the cycle',
+            CycleState::Released === $to => 'Released the cycle',
+            CycleState::Draft === $to => CycleState::InReview === $from ? 'Returned the cycle to draft' : 'Took the cycle back to draft',
+            CycleState::Closed === $to => 'Closed the cycle',
+            default => 'Abandoned the cycle',
+        };
+        ($this->log)($cycle, $user, $word, $reason);
+        $this->chain->append($cycle->id, $user, 'cycle_moved', ['from' => $from->value, 'to' => $to->value, 'reason' => $reason]);
+        match (true) {
+            CycleState::InReview === $to => $this->notify->review($cycle, $user),
+            CycleState::Released === $to && $from->isOpen() => $this->notify->released($cycle, $user),
+            CycleState::Draft === $to && CycleState::InReview === $from => $this->notify->returned($cycle, $user, $reason),
+            !$to->isOpen() => $this->notify->ended($cycle, $user, $reason, $this->counts($cycle)),
+            default => null,
+        };
+
+        return $cycle;
+    }
+
+    /**
+     * Closes a cycle of which everything is decided, when the policy says so.
+     */
+    public function closeItself(Cycle $cycle): void
+    {
+        $cycle->update(['state' => CycleState::Closed->value, 'closed_at' => Carbon::now()]);
+        ($this->log)($cycle, null, 'The cycle closed itself: everything in it is decided');
+        $this->chain->append($cycle->id, null, 'cycle_moved', ['from' => 'released', 'to' => 'closed', 'reason' => '']);
+        $this->notify->ended($cycle, null, '', $this->counts($cycle));
+    }
+
+    /**
+     * A sign-off keeps what was knowingly left unwalked.
+     */
+    public function signOff(Cycle $cycle, User $user, string $note): void
+    {
+        $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle->id);
+        if (\in_array($cycle->state, ['draft', 'in_review'], true)) {
+            throw new Conflict('not-released', 'A cycle is signed off once it was released.');
+        }
+        $left = UndecidedEntries::in($cycle)->join('cases', 'cases.id', '=', 'case_id')->leftJoin('configurations', 'configurations.id', '=', 'configuration_id')
+            ->orderBy('entries.position')->get(['entries.id', 'cases.key', 'cases.title', DB::raw("coalesce(configurations.name, '') as configuration"), 'display_state'])->map(static fn (object $e): array => (array) $e)->all();
+        if ([] !== $left && mb_strlen(trim($note)) < 3) {
+            throw ValidationException::withMessages(['note' => \sprintf('%d %s left unwalked: say in a few words why that is all right.', \count($left), 1 === \count($left) ? 'entry is' : 'entries are')]);
+        }
+        DB::table('sign_offs')->insert(['id' => (string) Str::uuid7(), 'cycle_id' => $cycle->id, 'user_id' => $user->id, 'at' => Carbon::now(), 'note' => trim($note), 'counts' => json_encode((object) (app(ReadBoard::class)->counts([$cycle->id])[$cycle->id] ?? []), \JSON_THROW_ON_ERROR), 'unwalked' => json_encode($left, \JSON_THROW_ON_ERROR)]);
+        ($this->log)($cycle, $user, [] === $left ? 'Signed the cycle off' : \sprintf('Signed the cycle off with %d left unwalked', \count($left)), trim($note));
+        $this->chain->append($cycle->id, $user, 'signed_off', ['note' => trim($note), 'unwalked' => \count($left)]);
+    }
+
+    private function mayGo(Cycle $cycle, User $user, CycleState $from, CycleState $to): void
+    {
+        if (\in_array($to, [CycleState::Released, CycleState::InReview], true) && $from->isOpen() && !DB::table('entries')->where('cycle_id', $cycle->id)->exists()) {
+            throw new Conflict('empty-cycle', 'There is no entry in it yet. Add what is to be walked first.');
+        }
+        if (AddEntries::isRunning($cycle)) {
+            throw new Conflict('adding', 'Entries are being added right now. Wait until that is done, or stop it.');
+        }
+        $asked = CycleState::InReview === $from && CycleState::Released === $to ? DB::table('cycle_log')->where('cycle_id', $cycle->id)->where('text', CycleLog::ASKED)->orderByDesc('id')->value('actor_id') : null;
+        if ($asked === $user->id && $this->reviewed($cycle)) {
+            throw new Conflict('own-review', 'Somebody else reviews what you planned.');
+        }
+        if (CycleState::Draft === $to && DB::table('entries')->where('cycle_id', $cycle->id)->where('attempts_count', '>', 0)->exists()) {
+            throw new Conflict('walked', 'It has been walked already and cannot become a draft again. Close it, or abandon it with a reason.');
+        }
+    }
+
+    private function reviewed(Cycle $cycle): bool
+    {
+        return Policies::fromArray(Project::query()->findOrFail($cycle->project_id, ['id', 'policies'])->policies)->cyclesAreReviewed;
+    }
+
+    /**
+     * @return array<string, int> entries by what they show
+     */
+    private function counts(Cycle $cycle): array
+    {
+        return $this->boards->counts([$cycle->id])[$cycle->id] ?? [];
+    }
+}

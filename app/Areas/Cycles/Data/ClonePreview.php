@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Cycles\Data;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * What a clone would be.
+ */
+#[OA\Schema(description: 'What a clone would be.')]
+final readonly class ClonePreview
+{
+    /**
+     * @param  list<DateMove>  $moves
+     * @param  list<string>  $faults
+     */
+    public function __construct(
+        #[OA\Property(items: new OA\Items(ref: DateMove::class))]
+        public array $moves,
+        #[OA\Property]
+        public int $days,
+        #[OA\Property(items: new OA\Items(type: 'string'))]
+        public array $faults,
+    ) {
+    }
+}

@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Cycles\Http\Requests;
+
+use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Support\Http\UuidList;
+use OpenApi\Attributes as OA;
+
+/**
+ * A new cycle, with what is picked for it.
+ */
+#[OA\Schema(required: ['name', 'starts_on', 'ends_on'], properties: [
+    new OA\Property(property: 'name', type: 'string'),
+    new OA\Property(property: 'starts_on', type: 'string', format: 'date'),
+    new OA\Property(property: 'ends_on', type: 'string', format: 'date'),
+    new OA\Property(property: 'description', type: 'string'),
+    new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
+    new OA\Property(property: 'milestone_id', type: 'string', format: 'uuid', nullable: true),
+    new OA\Property(property: 'phase', type: 'string'),
+    new OA\Property(property: 'folder', type: 'string'),
+    new OA\Property(property: 'priority', type: 'string'),
+    new OA\Property(property: 'conditions_hold', type: 'boolean'),
+    new OA\Property(property: 'default_assignee_id', type: 'string', format: 'uuid', nullable: true),
+    new OA\Property(property: 'testers', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+    new OA\Property(property: 'watchers', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+    new OA\Property(property: 'picks', type: 'object', additionalProperties: true),
+])]
+final class CycleRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'name' => ['required', 'string', 'max:200'],
+            'starts_on' => ['required', 'date_format:Y-m-d'],
+            'ends_on' => ['required', 'date_format:Y-m-d'],
+            ...self::CYCLE,
+            'picks' => ['nullable', 'array'],
+            ...self::PICKS,
+            'picks.cases' => ['nullable', 'array', 'max:20000', new UuidList()],
+        ];
+    }
+}

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Defects\Data;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * Some of the defects, and where the next begin.
+ */
+#[OA\Schema(description: 'Some of the defects, and where the next begin.')]
+final readonly class DefectPage
+{
+    /**
+     * @param  list<DefectLine>  $items
+     */
+    public function __construct(
+        #[OA\Property(items: new OA\Items(ref: DefectLine::class))]
+        public array $items,
+        #[OA\Property]
+        public ?string $next,
+    ) {
+    }
+}

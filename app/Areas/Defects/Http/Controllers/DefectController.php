@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Defects\Http\Controllers;
+
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Gate;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Defects\Actions\ChangeDefectState;
+use LucidStep\App\Areas\Defects\Actions\FileDefect;
+use LucidStep\App\Areas\Defects\Actions\LinkDefect;
+use LucidStep\App\Areas\Defects\Data\DefectDetail;
+use LucidStep\App\Areas\Defects\Data\DefectPage;
+use LucidStep\App\Areas\Defects\Http\Requests\DefectStateRequest;
+use LucidStep\App\Areas\Defects\Http\Requests\FileDefectRequest;
+use LucidStep\App\Areas\Defects\Http\Requests\LinkDefectRequest;
+use LucidStep\App\Areas\Defects\Queries\FindDefects;
+use LucidStep\App\Areas\Defects\Queries\ReadDefect;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Support\OpenApi\Get;
+use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Defects\DefectState;
+
+/**
+ * Defects: drafted, filed, linked, moved.
+ */
+final readonly class DefectController
+{
+    public function __construct(private ReadDefect $read)
+    {
+    }
+
+    #[Get('/projects/{project}/defects', 'The defects of a project, newest first', DefectPage::class, query: ['q' => 'Words of the title, or a key', 'state' => 'A state, `open` or `closed`', 'step' => 'Only those linked to this step: attempt:step', 'after' => 'Where the page before ended'])]
+    public function index(Request $request, Project $project, FindDefects $find): JsonResponse
+    {
+        return new JsonResponse($find($project, $request->query->getString('q'), $request->query->getString('state'), $request->query->getInt('after')));
+    }
+
+    #[Post('/projects/{project}/defects', 'File a defect', DefectDetail::class, FileDefectRequest::class, 201)]
+    public function store(FileDefectRequest $request, Project $project, FileDefect $file): JsonResponse
+    {
+        Gate::authorize('fileDefects', $project);
+        $from = $request->filled('attempt_id') ? $this->attempt($project->id, $request->string('attempt_id')->toString()) : null;
+        $defect = $file($project, $request->person(), $request->safe()->only(['id', 'title', 'body', 'expected', 'actual', 'severity']), $from, $request->integer('round') ?: null, $request->integer('step') ?: null);
+
+        return new JsonResponse(($this->read)($defect), 201);
+    }
+
+    #[Get('/defects/{defect}', 'A defect with everything about it', DefectDetail::class)]
+    public function show(Defect $defect): JsonResponse
+    {
+        return new JsonResponse(($this->read)($defect));
+    }
+
+    #[Post('/defects/{defect}/links', 'Link a defect to an attempt or a step', DefectDetail::class, LinkDefectRequest::class, 201)]
+    public function link(LinkDefectRequest $request, Defect $defect, LinkDefect $link): JsonResponse
+    {
+        Gate::authorize('link', $defect);
+        $link($defect, $request->person(), $this->attempt($defect->project_id, $request->string('attempt_id')->toString()), $request->integer('round') ?: null, $request->integer('step') ?: null);
+
+        return new JsonResponse(($this->read)($defect), 201);
+    }
+
+    #[Post('/defects/{defect}/moves', 'Move a defect to another state', DefectDetail::class, DefectStateRequest::class)]
+    public function move(DefectStateRequest $request, Defect $defect, ChangeDefectState $move): JsonResponse
+    {
+        Gate::authorize('update', $defect);
+        $build = $request->filled('build_id') ? $request->string('build_id')->toString() : null;
+        $moved = $move($defect, $request->person(), DefectState::from($request->string('state')->toString()), $request->string('note')->toString(), $build);
+
+        return new JsonResponse(($this->read)($moved));
+    }
+
+    private function attempt(string $project, string $id): Attempt
+    {
+        return $this->read->attempt($project, $id) ?? throw ValidationException::withMessages(['attempt_id' => 'There is no such attempt in this project.']);
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Defects\Http\Requests;
+
+use Illuminate\Validation\Rules\Enum;
+use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\Core\Defects\DefectState;
+use OpenApi\Attributes as OA;
+
+/**
+ * A defect's next state.
+ */
+#[OA\Schema(required: ['state'], properties: [
+    new OA\Property(property: 'state', type: 'string', enum: ['new', 'needs_information', 'accepted', 'in_work', 'fixed', 'verified', 'reopened', 'closed', 'rejected', 'duplicate']),
+    new OA\Property(property: 'note', type: 'string', nullable: true),
+    new OA\Property(property: 'build_id', type: 'string', nullable: true, format: 'uuid'),
+])]
+final class DefectStateRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'state' => ['required', new Enum(DefectState::class)],
+            'note' => self::WORDS,
+            'build_id' => ['nullable', 'uuid'],
+        ];
+    }
+}

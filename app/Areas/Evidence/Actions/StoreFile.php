@@ -1,0 +1,143 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Evidence\Actions;
+
+use Illuminate\Contracts\Filesystem\Filesystem;
+use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Carbon;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Evidence\Jobs\MakeThumbnail;
+use LucidStep\App\Models\StoredFile;
+
+/**
+ * Keeps a file's content under its SHA-256. What it is, is told by its content, never by its name.
+ */
+final readonly class StoreFile
+{
+    /** The pictures that are taken, by the type PHP finds in their content. */
+    private const PICTURES = [\IMAGETYPE_PNG => 'image/png', \IMAGETYPE_JPEG => 'image/jpeg', \IMAGETYPE_WEBP => 'image/webp'];
+
+    public function __construct(private Filesystem $files)
+    {
+    }
+
+    /**
+     * @throws ValidationException when the file is empty, too large, not what is taken here, or not what its name says
+     */
+    public function __invoke(UploadedFile $upload): StoredFile
+    {
+        $path = $upload->getRealPath();
+        $bytes = (int) $upload->getSize();
+        $most = (int) config($this->isRecording($path) ? 'lucid.evidence.max_recording_bytes' : 'lucid.evidence.max_bytes');
+        if (!$upload->isValid() || false === $path) {
+            $this->refuse('The file did not arrive whole. Try again.');
+        }
+        if (0 === $bytes) {
+            $this->refuse('The file is empty.');
+        }
+        if ($bytes > $most) {
+            $this->refuse(\sprintf('The file has %.1f MB; at most %.0f MB are taken.', $bytes / 1_048_576, $most / 1_048_576));
+        }
+        [$type, $width, $height] = $this->kind($path, mb_strtolower($upload->getClientOriginalExtension()));
+        $hash = (string) hash_file('sha256', $path);
+        $file = StoredFile::query()->find($hash);
+        if (null !== $file && $this->files->exists($file->path())) {
+            return $file;
+        }
+        $file ??= new StoredFile(['sha256' => $hash, 'bytes' => $bytes, 'media_type' => $type, 'width' => $width, 'height' => $height, 'created_at' => Carbon::now()]);
+        $file->thumbnail = null === $width ? 'none' : 'waiting';
+        $this->files->writeStream($file->path(), fopen($path, 'r') ?: throw new \RuntimeException('The upload cannot be read.'));
+        StoredFile::query()->insertOrIgnore($file->getAttributes());
+        if (null !== $width) {
+            MakeThumbnail::dispatch($hash);
+        }
+
+        return $file;
+    }
+
+    /**
+     * @return array{string, ?int, ?int} media type, width and height
+     */
+    private function kind(string $path, string $extension): array
+    {
+        $size = @getimagesize($path);
+        if (false !== $size && isset(self::PICTURES[$size[2]])) {
+            $this->checkPicture($path, $size);
+
+            return [self::PICTURES[$size[2]], $size[0], $size[1]];
+        }
+        $recording = $this->recording($path);
+        if (null !== $recording) {
+            return [$recording, null, null];
+        }
+        if (\in_array($extension, ['webm', 'mp4'], true)) {
+            $this->refuse("The file is named .{$extension} but is no such recording.");
+        }
+        if (\in_array($extension, ['png', 'jpg', 'jpeg', 'webp'], true)) {
+            $this->refuse("The file is named .{$extension} but is no such picture.");
+        }
+        if (!\in_array($extension, ['txt', 'log', ''], true)) {
+            $this->refuse('Taken are PNG, JPEG and WebP pictures, WebM and MP4 recordings, and text and log files.');
+        }
+        $text = (string) file_get_contents($path);
+        if (!mb_check_encoding($text, 'UTF-8') || 1 === preg_match('/[\x00-\x08\x0E-\x1A\x1C-\x1F]/', $text)) {
+            $this->refuse('The file is named as text but does not hold plain text (UTF-8).');
+        }
+
+        return ['text/plain', null, null];
+    }
+
+    /**
+     * What kind of recording it is by its first bytes; null when it is none.
+     */
+    private function recording(string|false $path): ?string
+    {
+        $head = false === $path ? '' : (string) file_get_contents($path, false, null, 0, 64);
+
+        return match (true) {
+            str_starts_with($head, "\x1A\x45\xDF\xA3") && str_contains($head, 'webm') => 'video/webm',
+            'ftyp' === substr($head, 4, 4) => 'video/mp4',
+            default => null,
+        };
+    }
+
+    private function isRecording(string|false $path): bool
+    {
+        return null !== $this->recording($path);
+    }
+
+    /**
+     * @param  array<int|string, mixed>  $size what getimagesize() found
+     */
+    private function checkPicture(string $path, array $size): void
+    {
+        $pixels = (int) $size[0] * (int) $size[1];
+        $most = (int) config('lucid.evidence.max_pixels');
+        if ($pixels > $most) {
+            $this->refuse(\sprintf('The picture has %d × %d pixels; at most %d megapixels are taken.', $size[0], $size[1], intdiv($most, 1_000_000)));
+        }
+        $side = (int) config('lucid.evidence.max_side');
+        if (max((int) $size[0], (int) $size[1]) > $side) {
+            $this->refuse(\sprintf('The picture has %d × %d pixels; no side may have more than %s.', $size[0], $size[1], number_format($side)));
+        }
+        if ($pixels < 1) {
+            $this->refuse('The picture is damaged.');
+        }
+        // Reading it once shows whether all of it is there.
+        $read = match ($size[2]) {
+            \IMAGETYPE_PNG => @imagecreatefrompng($path),
+            \IMAGETYPE_JPEG => @imagecreatefromjpeg($path),
+            default => @imagecreatefromwebp($path),
+        };
+        if (false === $read) {
+            $this->refuse('The picture is damaged: it cannot be read to its end.');
+        }
+    }
+
+    private function refuse(string $why): never
+    {
+        throw ValidationException::withMessages(['file' => $why]);
+    }
+}

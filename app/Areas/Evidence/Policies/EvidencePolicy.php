@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Evidence\Policies;
+
+use LucidStep\App\Models\Evidence;
+use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\Memberships;
+
+/**
+ * Who may caption or remove evidence: whoever added it, or a lead.
+ */
+final readonly class EvidencePolicy
+{
+    public function __construct(private Memberships $memberships)
+    {
+    }
+
+    public function change(User $user, Evidence $evidence): bool
+    {
+        $role = $this->memberships->role($user, $evidence->project_id);
+
+        return null !== $role && ($role->leads() || ($role->records() && $evidence->added_by_id === $user->id));
+    }
+}

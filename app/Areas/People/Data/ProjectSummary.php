@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\People\Data;
+
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use OpenApi\Attributes as OA;
+
+/**
+ * A project one has a part in, with one's role.
+ */
+#[OA\Schema(description: "A project one has a part in, with one's role.")]
+final readonly class ProjectSummary
+{
+    public function __construct(
+        #[OA\Property]
+        public string $id,
+        #[OA\Property]
+        public string $code,
+        #[OA\Property]
+        public string $name,
+        #[OA\Property]
+        public string $time_zone,
+        #[OA\Property(enum: ['admin', 'lead', 'tester', 'developer', 'reader'])]
+        public string $role,
+    ) {
+    }
+
+    public static function from(Project $project, Role $role): self
+    {
+        return new self($project->id, $project->code, $project->name, $project->time_zone, $role->value);
+    }
+}

@@ -1,0 +1,83 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\People\Http\Controllers;
+
+use Illuminate\Contracts\Auth\StatefulGuard;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Auth;
+use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\People\Data\SessionState;
+use LucidStep\App\Areas\People\Http\Requests\SignInRequest;
+use LucidStep\App\Areas\People\Http\Resources\DemoSignIn;
+use LucidStep\App\Areas\People\Http\Resources\Welcome;
+use LucidStep\App\Areas\People\Queries\DemoPeople;
+use LucidStep\App\Areas\People\Queries\ReadProjects;
+use LucidStep\App\Models\User;
+use LucidStep\App\Support\OpenApi\Delete;
+use LucidStep\App\Support\OpenApi\Get;
+use LucidStep\App\Support\OpenApi\Post;
+
+/**
+ * Signing in and out.
+ */
+final readonly class SessionController
+{
+    public function __construct(private ReadProjects $projects)
+    {
+    }
+
+    #[Get('/welcome', 'What the sign-in page needs to know', Welcome::class)]
+    public function welcome(DemoPeople $people): JsonResponse
+    {
+        $demo = (bool) config('lucid.demo');
+
+        return new JsonResponse(new Welcome($demo, $demo ? array_map(static fn (array $p): DemoSignIn => new DemoSignIn($p['name'], $p['email'], DemoPeople::PASSWORD, $p['role']), $people->all()) : []));
+    }
+
+    #[Get('/session', 'Who is signed in', SessionState::class)]
+    public function show(Request $request): JsonResponse
+    {
+        $user = $request->user();
+
+        return new JsonResponse($user instanceof User ? $this->projects->session($user) : throw new \LogicException('Guests do not come here.'));
+    }
+
+    #[Post('/session', 'Sign in', SessionState::class, SignInRequest::class)]
+    public function store(SignInRequest $request): JsonResponse
+    {
+        $credentials = ['email' => Str::lower(trim($request->string('email')->toString())), 'password' => $request->string('password')->toString()];
+        if (!$this->guard()->attempt($credentials)) {
+            throw ValidationException::withMessages(['email' => 'This address and password do not belong together.']);
+        }
+        if ($request->hasSession()) {
+            $request->session()->regenerate();
+        }
+        $user = $this->guard()->user();
+
+        return new JsonResponse($user instanceof User ? $this->projects->session($user) : throw new \LogicException('Signed in, and nobody there.'));
+    }
+
+    #[Delete('/session', 'Sign out', status: 204)]
+    public function destroy(Request $request): Response
+    {
+        $this->guard()->logout();
+        if ($request->hasSession()) {
+            $request->session()->invalidate();
+            $request->session()->regenerateToken();
+        }
+
+        return new Response('', 204);
+    }
+
+    private function guard(): StatefulGuard
+    {
+        $guard = Auth::guard('web');
+
+        return $guard instanceof StatefulGuard ? $guard : throw new \LogicException('The web guard keeps a session.');
+    }
+}

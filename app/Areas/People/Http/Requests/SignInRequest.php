@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\People\Http\Requests;
+
+use LucidStep\App\Support\Http\ApiRequest;
+use OpenApi\Attributes as OA;
+
+/**
+ * A sign-in.
+ */
+#[OA\Schema(required: ['email', 'password'], properties: [
+    new OA\Property(property: 'email', type: 'string'),
+    new OA\Property(property: 'password', type: 'string'),
+])]
+final class SignInRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'email' => ['required', 'string', 'max:300'],
+            'password' => ['required', 'string', 'max:1000'],
+        ];
+    }
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Search\Http\Controllers;
+
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Gate;
+use LucidStep\App\Areas\Search\Data\GoToList;
+use LucidStep\App\Areas\Search\Queries\SearchProject;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Support\OpenApi\Get;
+
+/**
+ * Finding things by words from anywhere.
+ */
+final class SearchController
+{
+    #[Get('/projects/{project}/go-to', 'Cases, cycles and defects that fit some words or a key', GoToList::class, query: ['q' => 'The words'])]
+    public function goTo(Request $request, Project $project, SearchProject $search): JsonResponse
+    {
+        $words = trim(mb_substr($request->query->getString('q'), 0, 100));
+
+        return new JsonResponse(new GoToList('' === $words ? [] : $search($project, $words, Gate::allows('lead', $project))));
+    }
+}

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Setup\Actions;
+
+use LucidStep\App\Models\Membership;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\Core\Planning\Calendar;
+
+/**
+ * When a project works, and how much each person can walk in a day.
+ */
+final readonly class SaveCalendar
+{
+    public function __construct(private PublishChange $announce)
+    {
+    }
+
+    /**
+     * @param  list<int>  $weekdays 1 (Monday) to 7
+     * @param  list<string>  $holidays
+     */
+    public function write(Project $project, array $weekdays, array $holidays, string $zone): void
+    {
+        sort($weekdays);
+        sort($holidays);
+        $project->update(['working_days' => array_values(array_unique($weekdays)), 'holidays' => array_values(array_unique($holidays)), 'time_zone' => $zone]);
+        ($this->announce)($project->id, 'setup', $project->id);
+    }
+
+    /**
+     * @param  list<string>  $daysOff
+     */
+    public function person(Membership $member, int $minutes, array $daysOff): void
+    {
+        sort($daysOff);
+        $member->update(['minutes_per_day' => $minutes, 'days_off' => array_values(array_unique($daysOff))]);
+        ($this->announce)($member->project_id, 'setup', $member->user_id);
+    }
+
+    public static function of(Project $project): Calendar
+    {
+        return new Calendar($project->working_days, $project->holidays);
+    }
+}

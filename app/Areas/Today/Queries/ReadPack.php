@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Today\Queries;
+
+use LucidStep\App\Areas\Cycles\Queries\ReadCycle;
+use LucidStep\App\Areas\Today\Data\PackedEntry;
+use LucidStep\App\Areas\Today\Data\WalkPack;
+use LucidStep\App\Areas\Walk\Queries\AttemptRounds;
+use LucidStep\App\Areas\Walk\Queries\ReadAttempt;
+use LucidStep\App\Areas\Walk\Queries\ReadEarlierAttempts;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\CaseVersion;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+
+/**
+ * What a device needs to walk a person's next entries while the server is away: their steps with values filled in, as an
+ * attempt would show them.
+ */
+final readonly class ReadPack
+{
+    /** So many entries are fetched beforehand: the first ones that are ready, in the order of Today. */
+    public const ENTRIES = 12;
+
+    public function __construct(private ReadCycle $read, private ReadEarlierAttempts $earlier, private ReadAttempt $attempt)
+    {
+    }
+
+    public function __invoke(Project $project, User $user): WalkPack
+    {
+        $cycles = Cycle::query()->where('project_id', $project->id)->where('state', 'released')->with('build', 'project')->orderBy('ends_on')->orderBy('id')->get();
+        $views = $this->read->views($cycles);
+        $ready = [];
+        foreach (Entry::query()->whereIn('cycle_id', $cycles->modelKeys())->where('assignee_id', $user->id)->whereNull('open_attempt_id')->orderBy('position')->get()->groupBy('cycle_id')->sortBy(static fn ($of, $id): int => (int) array_search($id, $cycles->modelKeys(), true)) as $cycle => $of) {
+            foreach ($of as $entry) {
+                if (\count($ready) < self::ENTRIES && 'ready' === $views[$cycle]->readiness($entry->id)->is) {
+                    $ready[] = $entry->setRelation('cycle', $cycles->find($cycle));
+                }
+            }
+        }
+        $entries = Entry::query()->getModel()->newCollection($ready)->load('case', 'configuration');
+        $versions = CaseVersion::query()->whereIn('id', $entries->pluck('case_version_id'))->with('steps', 'dataTable.rows')->get()->keyBy('id');
+        $planned = [];
+        foreach ($entries as $entry) {
+            $version = $versions[$entry->case_version_id] ?? null;
+            if (null !== $version) {
+                $planned[] = [$entry, $version, AttemptRounds::planned($entry, $version, $user)];
+            }
+        }
+        $earlier = $this->earlier->each(array_map(static fn (array $p): Attempt => $p[2], $planned));
+        $packed = array_map(fn (array $p): PackedEntry => new PackedEntry($p[0]->id, $p[1]->id, $this->attempt->planned($p[0], $p[1], $p[2]), $earlier[$p[0]->id] ?? []), $planned);
+
+        return new WalkPack($packed);
+    }
+}

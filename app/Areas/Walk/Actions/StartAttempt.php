@@ -1,0 +1,210 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Walk\Actions;
+
+use Illuminate\Auth\Access\AuthorizationException;
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Cycles\Queries\ReadCycle;
+use LucidStep\App\Areas\Setup\Queries\ProjectReferences;
+use LucidStep\App\Areas\Walk\Queries\CaseSnapshot;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\CaseVersion;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Models\User;
+use LucidStep\App\Support\DeviceStamp;
+use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Record\Journal;
+use LucidStep\Core\Record\CanonicalJson;
+use LucidStep\Core\Record\Chain;
+use LucidStep\Core\Verdict\AttemptState;
+use LucidStep\Core\Verdict\Policies;
+use LucidStep\Core\Verdict\Verdict;
+
+/**
+ * Starts a walk of an entry, or goes on with the person's own open attempt.
+ */
+final readonly class StartAttempt
+{
+    public function __construct(private Journal $journal, private RefreshEntry $refresh, private ReadCycle $read)
+    {
+    }
+
+    /**
+     * @param  bool  $again start again: the open attempt is closed as abandoned
+     * @param  ?string  $word  why a warned entry is walked all the same
+     * @param  array{build_id?: ?string, configuration_id?: ?string, environment?: ?string}  $on what it is walked on; by default as planned
+     *
+     * @throws Conflict               when the cycle is not released, the entry is held, or another person walks it
+     * @throws AuthorizationException when only the assignee records
+     */
+    public function __invoke(Entry $entry, User $user, Role $role, DeviceStamp $stamp, bool $again = false, ?string $word = null, array $on = []): Attempt
+    {
+        ProjectReferences::check($entry->project_id, $on['build_id'] ?? null, $on['configuration_id'] ?? null);
+        $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
+        $entry->load('cycle', 'case');
+        $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
+        if ('released' !== $entry->cycle->state) {
+            throw new Conflict('cycle-not-released', "The cycle is {$entry->cycle->state}; its entries cannot be walked.");
+        }
+        $open = null === $entry->open_attempt_id ? null : Attempt::query()->lockForUpdate()->with('tester')->find($entry->open_attempt_id);
+        if (null !== $open && $open->tester_id !== $user->id) {
+            throw new Conflict('walked-by-another', "{$open->tester->name} is walking this entry. Take it over, or choose another.", ['attempt_id' => $open->id, 'tester' => $open->tester->name]);
+        }
+        if (null !== $open && !$again) {
+            return $open;
+        }
+        if ($policies->onlyAssigneeRecords && $entry->assignee_id !== $user->id && !$role->leads()
+            && !(null === $entry->assignee_id && $policies->openingTakes)) {
+            throw new AuthorizationException('Only the assignee records this entry.');
+        }
+        $word = trim((string) $word) ?: (string) $open?->override_reason;
+        $readiness = $this->read->view($entry->cycle)->readiness($entry->id);
+        if ('held' === $readiness->is) {
+            throw new Conflict('held', 'This entry is held.', ['reasons' => $this->read->reasons($readiness->reasons)]);
+        }
+        if ([] !== $readiness->warnings && '' === $word) {
+            throw ValidationException::withMessages(['word' => 'This entry depends on another that is not ready. Say in a word why you walk it now.']);
+        }
+        if (null !== $open) {
+            $this->journal->append($open, $user, 'abandoned', [], $stamp);
+            $open->state = AttemptState::Abandoned;
+            $open->finished_at = Carbon::now();
+            $open->save();
+        }
+        if (null === $entry->assignee_id && $policies->openingTakes) {
+            $entry->assignee_id = $user->id;
+        }
+
+        return $this->begin($entry, $user, $stamp, $word, $on);
+    }
+
+    /**
+     * Takes in an attempt that a device began while the server was away. Whatever was walked is kept: when it could not begin
+     * as it did (somebody else walks the entry, it is held by now, its cycle is closed), it stands beside the others.
+     *
+     * @param  ?Role  $role    null when the person left the project meanwhile
+     * @param  string  $id      made on the device
+     * @param  string  $version the version of the case that the device had
+     * @param  ?string  $parallelReason  why it stands beside the others in any case
+     *
+     * @throws ValidationException when the version is not one of the entry's case, or the id is another attempt's
+     */
+    public function takeIn(Entry $entry, User $user, ?Role $role, DeviceStamp $stamp, string $id, string $version, ?string $parallelReason = null): Attempt
+    {
+        $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
+        $entry->load('cycle', 'case');
+        $there = Attempt::query()->find($id);
+        if (null !== $there) {
+            return $there->entry_id === $entry->id && $there->tester_id === $user->id ? $there : throw ValidationException::withMessages(['id' => 'This id belongs to another attempt.']);
+        }
+        if (!CaseVersion::query()->whereKey($version)->where('case_id', $entry->case_id)->exists()) {
+            throw ValidationException::withMessages(['case_version_id' => 'This is no version of the case.']);
+        }
+        $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
+        $open = null === $entry->open_attempt_id ? null : Attempt::query()->lockForUpdate()->with('tester')->find($entry->open_attempt_id);
+        $readiness = $this->read->view($entry->cycle)->readiness($entry->id);
+        $parallelReason ??= match (true) {
+            true !== $role?->records() => "{$user->name} does not record in this project any more.",
+            null !== $open && $open->tester_id !== $user->id => "{$open->tester->name} walked this entry at the same time.",
+            null !== $open => 'Another attempt of the same person was open.',
+            'released' !== $entry->cycle->state => "The cycle is {$entry->cycle->state}.",
+            null !== $entry->case->binned_at => 'The case is in the bin.',
+            'held' === $readiness->is => 'The entry was held when it arrived.',
+            $policies->onlyAssigneeRecords && $entry->assignee_id !== $user->id && true !== $role->leads() && !(null === $entry->assignee_id && $policies->openingTakes) => 'Only the assignee records this entry.',
+            default => null,
+        };
+        if (null === $parallelReason && null === $entry->assignee_id && $policies->openingTakes) {
+            $entry->assignee_id = $user->id;
+        }
+
+        return $this->begin($entry, $user, $stamp, [] === $readiness->warnings ? '' : 'Begun while the server was away', [], $id, $version, $parallelReason);
+    }
+
+    /**
+     * @param  array{build_id?: ?string, configuration_id?: ?string, environment?: ?string}  $on
+     */
+    private function begin(Entry $entry, User $user, DeviceStamp $stamp, string $word, array $on, ?string $id = null, ?string $version = null, ?string $parallelReason = null): Attempt
+    {
+        $version = CaseVersion::query()->with('steps')->findOrFail($version ?? $entry->case_version_id);
+        $id ??= (string) Str::uuid7();
+        $attempt = new Attempt([
+            'id' => $id,
+            'project_id' => $entry->project_id,
+            'entry_id' => $entry->id,
+            'number' => $entry->attempts_count + 1,
+            'tester_id' => $user->id,
+            'build_id' => $on['build_id'] ?? $entry->cycle->build_id,
+            'configuration_id' => $on['configuration_id'] ?? $entry->configuration_id,
+            'environment' => trim((string) ($on['environment'] ?? '')),
+            'parallel_reason' => $parallelReason,
+            'remark' => '',
+            'state' => AttemptState::Open,
+            'snapshot' => $this->snapshot($entry, $version),
+            'has_verdict' => false,
+            'roll_up' => Verdict::NotRun,
+            'verdict' => null,
+            'overruled' => false,
+            'note' => '',
+            'active_ms' => 0,
+            'corrected_ms' => null,
+            'finished_at' => null,
+            'override_reason' => '' === $word ? null : $word,
+            'started_at' => Carbon::now(),
+            'sequence' => 0,
+            'head' => Chain::start($id),
+        ]);
+        $attempt->save();
+        $rounds = $results = [];
+        foreach (CaseSnapshot::rows($entry, $version) as $at => $row) {
+            $round = (string) Str::uuid7();
+            $rounds[] = ['id' => $round, 'attempt_id' => $id, 'position' => $at + 1, 'data_row' => json_encode((object) $row, \JSON_THROW_ON_ERROR)];
+            array_push($results, ...array_map(static fn (array $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $s['position']], $attempt->snapshot['steps']));
+        }
+        DB::table('rounds')->insert($rounds);
+        foreach (array_chunk($results, 5000) as $some) {
+            DB::table('step_results')->insert($some);
+        }
+        $this->journal->append($attempt, $user, 'started', [
+            'number' => $attempt->number,
+            'case_version' => $version->id,
+            'build' => $attempt->build_id,
+            'configuration' => $attempt->configuration_id,
+            'environment' => $attempt->environment,
+            'word' => $word,
+            ...(null === $parallelReason ? [] : ['parallel_reason' => $parallelReason]),
+            'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)),
+        ], $stamp);
+        $attempt->save();
+        ($this->refresh)($entry);
+
+        return $attempt;
+    }
+
+    /**
+     * The case as it is walked: later versions of it leave this attempt alone.
+     *
+     * @return array<string, mixed>
+     */
+    private function snapshot(Entry $entry, CaseVersion $version): array
+    {
+        return [
+            'case_id' => $entry->case_id,
+            'key' => $entry->case->key,
+            'version' => $version->number,
+            'title' => $version->title,
+            'objective' => $version->objective,
+            'preconditions' => $version->preconditions,
+            'postconditions' => $version->postconditions,
+            'steps' => CaseSnapshot::steps($version, $entry->project_id),
+            'secret' => CaseSnapshot::hasSecrets($version),
+            'columns' => CaseSnapshot::columns($version),
+        ];
+    }
+}

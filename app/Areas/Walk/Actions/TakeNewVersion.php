@@ -1,0 +1,165 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Walk\Actions;
+
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
+use LucidStep\App\Areas\Casebook\Queries\ReadCase;
+use LucidStep\App\Areas\Cycles\Actions\AddEntries;
+use LucidStep\App\Areas\Cycles\Actions\CycleLog;
+use LucidStep\App\Areas\Walk\Data\NewVersionPreview;
+use LucidStep\App\Areas\Walk\Queries\CaseSnapshot;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\CaseVersion;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Round;
+use LucidStep\App\Models\TestCase;
+use LucidStep\App\Models\User;
+use LucidStep\App\Support\DeviceStamp;
+use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Record\Journal;
+use LucidStep\Core\Casebook\Review;
+use LucidStep\Core\Casebook\Step;
+use LucidStep\Core\Execution\Carried;
+use LucidStep\Core\Record\CanonicalJson;
+use LucidStep\Core\Verdict\Policies;
+
+/**
+ * An entry whose case was changed after it was planned takes the new version: an open attempt keeps the verdicts of
+ * unchanged steps, marked as carried; a finished one keeps its version, the next attempt walks the new one.
+ */
+final readonly class TakeNewVersion
+{
+    public function __construct(private Journal $journal, private RefreshEntry $refresh, private CycleLog $log, private ReadCase $cases, private RecordVerdict $verdicts)
+    {
+    }
+
+    /**
+     * The version an entry would take: the newest, or the newest approved where only those are walked.
+     */
+    public static function newest(TestCase $case, Project $project): string
+    {
+        return Review::walked($case->version_id, $case->approved_version_id, Policies::fromArray($project->policies)->onlyApprovedCases);
+    }
+
+    public function preview(Entry $entry): NewVersionPreview
+    {
+        [$from, $to] = $this->versions($entry);
+        $carried = $this->carried($entry, $to);
+        $walked = null === $carried ? 0 : $this->judged($entry);
+        $kept = null === $carried ? 0 : \count(array_intersect_key(array_flip($carried[0]), $carried[1]));
+
+        return new NewVersionPreview($from->number, $to->number, null !== $carried, $kept, max(0, $walked - $kept), null === $carried ? 0 : \count($carried[2]) - \count($carried[0]), $this->cases->comparison($from, $to));
+    }
+
+    /**
+     * @throws Conflict when the entry has the newest version already
+     */
+    public function __invoke(Entry $entry, User $user): Entry
+    {
+        AddEntries::open(Cycle::query()->findOrFail($entry->cycle_id));
+        $entry = Entry::query()->lockForUpdate()->with('case')->findOrFail($entry->id);
+        [$from, $to] = $this->versions($entry);
+        $carried = $this->carried($entry, $to);
+        if (null !== $carried) {
+            $this->refuseOthers($entry, $user);
+            $this->carry($entry, $user, $to, $carried[0], $carried[2]);
+        }
+        $entry->case_version_id = $to->id;
+        ($this->refresh)($entry);
+        ($this->log)(Cycle::query()->findOrFail($entry->cycle_id), $user, "{$entry->case->key} takes version {$to->number} instead of {$from->number}".(null === $carried ? '' : \sprintf('; %d verdicts carried', \count(array_intersect_key(array_flip($carried[0]), $carried[1])))));
+
+        return $entry->refresh();
+    }
+
+    /**
+     * Whoever walks takes it: their device must not go on by the numbers of steps that are no more.
+     */
+    private function refuseOthers(Entry $entry, User $user): void
+    {
+        $open = Attempt::query()->with('tester')->findOrFail($entry->open_attempt_id);
+        if ($open->tester_id !== $user->id) {
+            throw new Conflict('walked-now', "{$open->tester->name} is walking this entry. They can take the new version from where they are, or it is taken when they have finished.");
+        }
+    }
+
+    /**
+     * @return array{CaseVersion, CaseVersion}
+     */
+    private function versions(Entry $entry): array
+    {
+        $case = TestCase::query()->findOrFail($entry->case_id);
+        $newest = self::newest($case, Project::query()->findOrFail($entry->project_id));
+        if ($newest === $entry->case_version_id) {
+            throw new Conflict('newest-already', 'This entry has the newest version already.');
+        }
+
+        return [CaseVersion::query()->with('steps')->findOrFail($entry->case_version_id), CaseVersion::query()->with('steps')->findOrFail($newest)];
+    }
+
+    /**
+     * @return ?array{array<int, int>, array<int, true>, list<array<string, mixed>>} old place by new place (from 0), old places with a verdict, the new steps; null without an open attempt
+     */
+    private function carried(Entry $entry, CaseVersion $to): ?array
+    {
+        $open = null === $entry->open_attempt_id ? null : Attempt::query()->find($entry->open_attempt_id);
+        if (null === $open) {
+            return null;
+        }
+        $steps = CaseSnapshot::steps($to, $entry->project_id);
+        $plain = static fn (array $s): Step => new Step((string) $s['action'], (string) $s['data'], (string) $s['expected']);
+        $judged = [];
+        foreach (DB::table('step_results')->join('rounds', 'rounds.id', '=', 'round_id')->where('attempt_id', $open->id)->whereNot('verdict', 'not_run')->distinct()->pluck('step_results.position') as $position) {
+            $judged[$position - 1] = true;
+        }
+
+        return [Carried::steps(array_map($plain, array_values($open->snapshot['steps'])), array_map($plain, $steps)), $judged, $steps];
+    }
+
+    private function judged(Entry $entry): int
+    {
+        return (int) DB::table('step_results')->join('rounds', 'rounds.id', '=', 'round_id')->where('attempt_id', $entry->open_attempt_id)->whereNot('verdict', 'not_run')->distinct()->count('step_results.position');
+    }
+
+    /**
+     * @param  array<int, int>  $carried old place by new place
+     * @param  list<array<string, mixed>>  $steps
+     */
+    private function carry(Entry $entry, User $user, CaseVersion $to, array $carried, array $steps): void
+    {
+        $attempt = Attempt::query()->lockForUpdate()->findOrFail($entry->open_attempt_id);
+        $steps = array_map(static fn (array $s, int $i): array => isset($carried[$i]) ? [...$s, 'carried' => true] : $s, $steps, array_keys($steps));
+        foreach (DB::table('rounds')->where('attempt_id', $attempt->id)->pluck('id') as $round) {
+            $old = DB::table('step_results')->where('round_id', $round)->get()->keyBy('position');
+            // Results of steps that are gone stay in the record by their events; evidence finds its step by its place.
+            $kept = [];
+            foreach ($carried as $now => $was) {
+                $kept[] = $old[$was + 1]->id ?? '';
+            }
+            DB::table('step_results')->where('round_id', $round)->whereNotIn('id', $kept)->delete();
+            DB::update('update step_results set position = -position where round_id = ?', [$round]);
+            foreach (array_keys($steps) as $i) {
+                if (isset($carried[$i], $old[$carried[$i] + 1])) {
+                    DB::table('step_results')->where('id', $old[$carried[$i] + 1]->id)->update(['position' => $i + 1]);
+                } else {
+                    DB::table('step_results')->insert(['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $i + 1]);
+                }
+            }
+        }
+        $new = array_flip($carried);
+        foreach (DB::table('evidence')->where('attempt_id', $attempt->id)->whereNotNull('step')->get(['id', 'step']) as $file) {
+            DB::table('evidence')->where('id', $file->id)->update(['step' => isset($new[$file->step - 1]) ? $new[$file->step - 1] + 1 : null]);
+        }
+        foreach (DB::table('defect_links')->where('attempt_id', $attempt->id)->whereNotNull('step')->get(['id', 'step']) as $link) {
+            DB::table('defect_links')->where('id', $link->id)->update(['step' => isset($new[$link->step - 1]) ? $new[$link->step - 1] + 1 : null]);
+        }
+        $attempt->snapshot = [...$attempt->snapshot, 'version' => $to->number, 'title' => $to->title, 'objective' => $to->objective, 'preconditions' => $to->preconditions, 'postconditions' => $to->postconditions, 'steps' => $steps, 'secret' => CaseSnapshot::hasSecrets($to)];
+        $this->journal->append($attempt, $user, 'version_taken', ['from' => $entry->case_version_id, 'to' => $to->id, 'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)), 'carried' => array_values(array_map(static fn (int $now, int $was): array => ['from' => $was + 1, 'to' => $now + 1], array_keys($carried), $carried))], new DeviceStamp());
+        $this->verdicts->rollUp($attempt, Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get()->all());
+        $attempt->save();
+    }
+}

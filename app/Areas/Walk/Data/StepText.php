@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Walk\Data;
+
+use LucidStep\App\Areas\Casebook\Data\FileRef;
+use LucidStep\App\Areas\Casebook\Queries\ResourceMapper;
+use OpenApi\Attributes as OA;
+
+/**
+ * A step as it is walked: routines written out, values filled in.
+ */
+#[OA\Schema(description: 'A step as it is walked: routines written out, values filled in.')]
+final readonly class StepText
+{
+    /**
+     * @param  list<FileRef>  $files reference pictures
+     * @param  list<string>  $routines those it stands in, outermost first
+     * @param  list<string>  $uses     the columns whose values stand in it
+     */
+    public function __construct(
+        #[OA\Property]
+        public int $position,
+        #[OA\Property]
+        public string $action,
+        #[OA\Property]
+        public string $data,
+        #[OA\Property]
+        public string $expected,
+        #[OA\Property(items: new OA\Items(ref: FileRef::class))]
+        public array $files,
+        #[OA\Property(items: new OA\Items(type: 'string'))]
+        public array $routines,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'The columns whose values stand in it')]
+        public array $uses,
+    ) {
+    }
+
+    /**
+     * @param  array{position: int, action: string, data: string, expected: string}  $step
+     */
+    public static function fromSnapshot(array $step): self
+    {
+        return new self($step['position'], $step['action'], $step['data'], $step['expected'], ResourceMapper::files($step['files'] ?? []), $step['routines'] ?? [], $step['uses'] ?? []);
+    }
+}

@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Walk\Http\Controllers;
+
+use Illuminate\Auth\Access\AuthorizationException;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Support\Facades\Gate;
+use LucidStep\App\Areas\Walk\Actions\RecordFromList;
+use LucidStep\App\Areas\Walk\Actions\RequestRetest;
+use LucidStep\App\Areas\Walk\Data\EntryDetail;
+use LucidStep\App\Areas\Walk\Data\ListVerdictResult;
+use LucidStep\App\Areas\Walk\Http\Requests\ListVerdictRequest;
+use LucidStep\App\Areas\Walk\Http\Requests\RetestRequest;
+use LucidStep\App\Areas\Walk\Queries\ReadEntry;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\OpenApi\Get;
+use LucidStep\App\Support\OpenApi\Post;
+
+/**
+ * Entries: their attempts, verdicts given from the list, and retests.
+ */
+final readonly class EntryController
+{
+    public function __construct(private ReadEntry $read)
+    {
+    }
+
+    #[Get('/entries/{entry}', 'An entry with all its attempts', EntryDetail::class)]
+    public function show(Entry $entry): JsonResponse
+    {
+        return new JsonResponse(($this->read)($entry));
+    }
+
+    #[Post('/cycles/{cycle}/list-verdicts', 'Give entries their verdict from the list, without walking them', ListVerdictResult::class, ListVerdictRequest::class)]
+    public function judge(ListVerdictRequest $request, Cycle $cycle, RecordFromList $judge, Memberships $memberships): JsonResponse
+    {
+        $role = $memberships->sure($request->person(), $cycle->project_id);
+        if (!$role->records()) {
+            throw new AuthorizationException('Only those who record judge entries.');
+        }
+        $said = $request->safe()->only(['verdict', 'note', 'reason', 'waits_on']);
+
+        return new JsonResponse($judge($cycle, $request->person(), $role, array_values((array) $request->validated('ids')), $said, $request->stamp()));
+    }
+
+    #[Post('/entries/{entry}/retests', 'Ask for an entry to be walked again', EntryDetail::class, RetestRequest::class, 201)]
+    public function retest(RetestRequest $request, Entry $entry, RequestRetest $ask): JsonResponse
+    {
+        Gate::authorize('askRetest', $entry);
+
+        return new JsonResponse(($this->read)($ask($entry, $request->person(), $request->string('reason')->toString())), 201);
+    }
+}

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Walk\Http\Requests;
+
+use LucidStep\App\Support\Http\ApiRequest;
+use OpenApi\Attributes as OA;
+
+/**
+ * What an attempt is really walked on.
+ */
+#[OA\Schema(properties: [
+    new OA\Property(property: 'build_id', type: 'string', format: 'uuid'),
+    new OA\Property(property: 'configuration_id', type: 'string', format: 'uuid'),
+    new OA\Property(property: 'environment', type: 'string'),
+    new OA\Property(property: 'device_time', type: 'string'),
+    new OA\Property(property: 'sent_at', type: 'string'),
+    new OA\Property(property: 'counter', type: 'integer'),
+])]
+final class EnvironmentRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'build_id' => ['nullable', 'uuid'],
+            'configuration_id' => ['nullable', 'uuid'],
+            'environment' => ['nullable', 'string', 'max:500'],
+            ...self::STAMP,
+        ];
+    }
+}

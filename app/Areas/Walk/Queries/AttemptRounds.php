@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Walk\Queries;
+
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Walk\Data\RoundRecord;
+use LucidStep\App\Areas\Walk\Data\RoundValue;
+use LucidStep\App\Areas\Walk\Data\StepRecord;
+use LucidStep\App\Areas\Walk\Data\StepText;
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\CaseVersion;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Round;
+use LucidStep\App\Models\User;
+use LucidStep\App\Support\Secrets\RoundValues;
+use LucidStep\Core\Data\Mask;
+use LucidStep\Core\Verdict\AttemptState;
+use LucidStep\Core\Verdict\Verdict;
+
+/**
+ * The rounds of a walk as they are shown: their rows, and the steps that read otherwise than in the first one.
+ */
+final class AttemptRounds
+{
+    /**
+     * @param  array<array-key, Round>  $rounds
+     *
+     * @return array{list<StepText>, list<RoundRecord>} the steps of the first round, and all rounds
+     */
+    public static function of(Attempt $attempt, array $rounds, bool $clear): array
+    {
+        $first = [];
+        $out = [];
+        $blank = array_map(static fn (array $s): StepRecord => StepRecord::blank($s['position']), array_values((array) $attempt->snapshot['steps']));
+        $records = $attempt->exists ? self::records($rounds) : [];
+        foreach (array_values($rounds) as $i => $round) {
+            $texts = array_map(StepText::fromSnapshot(...), AttemptText::steps($attempt, $round, $clear, true));
+            if (0 === $i) {
+                $first = $texts;
+            }
+            [$values, $secrets] = RoundValues::of($round, $clear);
+            $row = [];
+            $names = array_map(strval(...), array_keys($round->data_row));
+            foreach (array_values(array_unique([...array_intersect((array) ($attempt->snapshot['columns'] ?? []), $names), ...$names])) as $name) {
+                $key = mb_strtolower($name);
+                $hidden = \in_array($key, $secrets, true);
+                $row[] = new RoundValue($name, $hidden ? Mask::DOTS : $values[$key], \is_array($round->data_row[$name]), $hidden);
+            }
+            $out[] = RoundRecord::from($round, $attempt->exists ? $records[$round->id] ?? [] : $blank, $row, 0 === $i ? [] : array_values(array_filter($texts, static fn (StepText $t, int $at): bool => $t != $first[$at], \ARRAY_FILTER_USE_BOTH)));
+        }
+
+        return [$first, $out];
+    }
+
+    /**
+     * @param  array<array-key, Round>  $rounds
+     *
+     * @return array<string, list<StepRecord>> what was recorded, by round and in order
+     */
+    private static function records(array $rounds): array
+    {
+        $records = [];
+        foreach (DB::table('step_results')->whereIn('round_id', array_map(static fn (Round $r): string => $r->id, $rounds))->orderBy('position')->get() as $row) {
+            $records[$row->round_id][] = StepRecord::fromRow($row);
+        }
+
+        return $records;
+    }
+
+    /**
+     * The attempt that an entry would begin now; it is not saved.
+     *
+     * @param  Entry  $entry with cycle.build and configuration loaded
+     */
+    public static function planned(Entry $entry, CaseVersion $version, User $user): Attempt
+    {
+        $steps = CaseSnapshot::steps($version, $entry->project_id);
+        $attempt = new Attempt(['entry_id' => $entry->id, 'number' => $entry->attempts_count + 1, 'snapshot' => ['steps' => $steps, 'columns' => CaseSnapshot::columns($version)], 'tester_id' => $user->id, 'state' => AttemptState::Open]);
+        $attempt->setRelation('tester', $user)->setRelation('rounds', Round::query()->getModel()->newCollection(self::blank(CaseSnapshot::rows($entry, $version))));
+
+        return $attempt;
+    }
+
+    /**
+     * Rounds that nobody has begun.
+     *
+     * @param  list<array<string, mixed>>  $rows
+     *
+     * @return list<Round>
+     */
+    private static function blank(array $rows): array
+    {
+        $made = [];
+        foreach ($rows as $at => $row) {
+            $made[] = new Round(['position' => $at + 1, 'data_row' => $row, 'roll_up' => Verdict::NotRun, 'skipped' => null, 'repeats' => null]);
+        }
+
+        return $made;
+    }
+}

@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Walk\Queries;
+
+use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Round;
+use LucidStep\App\Support\Secrets\RoundValues;
+use LucidStep\Core\Data\FilledPart;
+use LucidStep\Core\Data\Template;
+
+/**
+ * The steps of an attempt with the values of a round filled in.
+ */
+final class AttemptText
+{
+    /**
+     * @param  bool  $marked whether values stand as code in action and expected, which are Markdown: so nothing in a value is read as such
+     *
+     * @return list<array<string, mixed>> the steps with the values of a round filled in, and under `uses` the names of those in each
+     */
+    public static function steps(Attempt $attempt, ?Round $round, bool $clear, bool $marked = false): array
+    {
+        [$values, $secrets] = RoundValues::of($round, $clear);
+        // The same texts are filled for every round: each is taken apart once.
+        static $parsed = [];
+        if (\count($parsed) > 5000) {
+            $parsed = [];
+        }
+        $parts = static function (string $text) use ($values, $secrets, &$parsed): array {
+            return [] === $values || !str_contains($text, '{{') && !str_contains($text, '\\') ? [new FilledPart($text)] : ($parsed[$text] ??= Template::parse($text))->fill($values, $secrets);
+        };
+        $join = static fn (array $of, bool $markdown): string => implode('', array_map(static fn (FilledPart $p): string => $markdown && null !== $p->name ? self::code($p->shown()) : $p->shown(), $of));
+
+        return array_map(static function (array $s) use ($parts, $join, $marked): array {
+            [$action, $data, $expected] = [$parts($s['action']), $parts($s['data']), $parts($s['expected'])];
+            $uses = [];
+            foreach ([...$action, ...$data, ...$expected] as $part) {
+                if (null !== $part->name) {
+                    $uses[mb_strtolower($part->name)] = $part->name;
+                }
+            }
+
+            return [...$s, 'action' => $join($action, $marked), 'data' => $join($data, false), 'expected' => $join($expected, $marked), 'uses' => array_values($uses)];
+        }, array_values((array) $attempt->snapshot['steps']));
+    }
+
+    /**
+     * Text as a piece of code in Markdown, whatever it holds.
+     */
+    private static function code(string $text): string
+    {
+        preg_match_all('/`+/', $text, $ticks);
+        $fence = str_repeat('`', 1 + max([0, ...array_map(strlen(...), $ticks[0])]));
+        $pad = str_starts_with($text, '`') || str_ends_with($text, '`') || '' === trim($text) ? ' ' : '';
+
+        return $fence.$pad.str_replace(["\r\n", "\n"], ' ', $text).$pad.$fence;
+    }
+}

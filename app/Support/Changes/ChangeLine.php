@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Support\Changes;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * Something that changed.
+ */
+#[OA\Schema(description: 'Something that changed.')]
+final readonly class ChangeLine
+{
+    public function __construct(
+        #[OA\Property(enum: ['entry', 'attempt', 'defect', 'case', 'cycle'])]
+        public string $topic,
+        #[OA\Property]
+        public string $subject_id,
+        #[OA\Property]
+        public ?string $cycle_id,
+    ) {
+    }
+}

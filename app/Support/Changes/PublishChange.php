@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Support\Changes;
+
+use Illuminate\Support\Facades\DB;
+
+/**
+ * Tells the screens that keep themselves current what changed.
+ */
+final class PublishChange
+{
+    /**
+     * @param  string  $topic `entry`, `attempt`, `defect`, `case` or `cycle`
+     */
+    public function __invoke(string $project, string $topic, string $subject, ?string $cycle = null): void
+    {
+        DB::table('changes')->insert(['project_id' => $project, 'topic' => $topic, 'subject_id' => $subject, 'cycle_id' => $cycle]);
+    }
+}

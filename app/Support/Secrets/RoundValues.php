@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Support\Secrets;
+
+use Illuminate\Support\Facades\Crypt;
+use LucidStep\App\Models\Round;
+use LucidStep\Core\Data\Mask;
+
+/**
+ * The values of a round's data row. Secret ones are kept encrypted and told only to whoever walks.
+ */
+final class RoundValues
+{
+    /**
+     * @param  bool  $clear whether secret values are told
+     *
+     * @return array{array<string, string>, list<string>} values by name in lower case, and the names of secret ones that are not told
+     */
+    public static function of(?Round $round, bool $clear): array
+    {
+        $values = $secrets = [];
+        foreach ($round->data_row ?? [] as $name => $value) {
+            $key = mb_strtolower((string) $name);
+            if (\is_array($value)) {
+                $cell = (string) ($value['secret'] ?? '');
+                $values[$key] = '' === $cell ? '' : Crypt::decryptString($cell);
+                if (!$clear) {
+                    $secrets[] = $key;
+                }
+            } else {
+                $values[$key] = (string) $value;
+            }
+        }
+
+        return [$values, $secrets];
+    }
+
+    /**
+     * @return array<string, string> the row by column, secrets masked
+     */
+    public static function maskedRow(?Round $round): array
+    {
+        $row = [];
+        foreach ($round->data_row ?? [] as $name => $value) {
+            $row[(string) $name] = \is_array($value) ? ('' === ($value['secret'] ?? '') ? '' : Mask::DOTS) : (string) $value;
+        }
+
+        return $row;
+    }
+
+    /**
+     * What hides the round's secret values in text that leaves the walk.
+     */
+    public static function mask(?Round $round): Mask
+    {
+        [$values, $secrets] = self::of($round, false);
+
+        return new Mask(array_values(array_intersect_key($values, array_flip($secrets))));
+    }
+}
