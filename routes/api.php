@@ -89,7 +89,7 @@ Route::middleware('auth:sanctum')->group(function (): void {
     Route::get('/projects/{project}/milestones', [MilestoneController::class, 'index']);
     Route::get('/projects/{project}/planning-setup', [PlanningSetupController::class, 'show']);
     Route::post('/projects/{project}/axis-checks', [PlanningSetupController::class, 'check']);
-    Route::post('/projects/{project}/pick-counts', [PlanController::class, 'count']);
+    Route::post('/projects/{project}/selection-counts', [PlanController::class, 'count']);
     Route::get('/projects/{project}/queue', [QueueController::class, 'index']);
     Route::get('/cycles/{cycle}/plan', [PlanController::class, 'show']);
     Route::get('/cycles/{cycle}/log', [PlanController::class, 'log']);
@@ -100,7 +100,7 @@ Route::middleware('auth:sanctum')->group(function (): void {
     Route::post('/milestones/{milestone}/clone-previews', [MilestoneController::class, 'previewAgain']);
     Route::get('/entry-additions/{addition}', [PlanController::class, 'addition']);
     Route::get('/entries/{entry}/stops', [QueueController::class, 'stops']);
-    Route::get('/entries/{entry}/drift', [QueueController::class, 'drift']);
+    Route::get('/entries/{entry}/new-version', [QueueController::class, 'drift']);
     Route::get('/notices', [NoticeController::class, 'index']);
     Route::get('/mails', [MailController::class, 'index']);
     Route::get('/cycles/{cycle}', [CycleController::class, 'show']);

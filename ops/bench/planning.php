@@ -48,7 +48,7 @@ foreach (['plan' => '/api/v1/cycles/BIG-R1/plan', 'board' => '/api/v1/cycles/BIG
 $took = requests($get('/api/v1/cycles/BIG-R2/plan', 60), $token);
 tell('plan of 50 entries, median', percentile($took, 0.5), 'ms', null, $json);
 tell('plan of 50 entries to the bare route', percentile($took, 0.5) / $bare, 'times', null, $json);
-$took = requests(array_fill(0, 10, ['POST', '/api/v1/projects/BIG/pick-counts', (string) json_encode(['picks' => ['filter' => ['state' => 'approved']]])]), $token, 1);
+$took = requests(array_fill(0, 10, ['POST', '/api/v1/projects/BIG/selection-counts', (string) json_encode(['picks' => ['filter' => ['state' => 'approved']]])]), $token, 1);
 tell('counting 5,000 picked cases, median', percentile($took, 0.5), 'ms', null, $json);
 $began = microtime(true);
 requests([['POST', '/api/v1/cycles/BIG-R2/entries', (string) json_encode(['picks' => ['filter' => ['state' => 'approved']]])]], $token, 1);

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import ProjectFrame from './kit/ProjectFrame.vue';
-import { session } from './kit/session';
+import ProjectFrame from '@/frame/ProjectFrame.vue';
+import { session } from '@/areas/people/session';
 
 const route = useRoute();
 const project = computed(() =>

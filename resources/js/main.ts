@@ -2,8 +2,8 @@ import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query';
 import PrimeVue from 'primevue/config';
 import { createApp } from 'vue';
 import App from './App.vue';
-import { Problem } from './api/client';
-import { theme } from './kit/theme';
+import { Problem } from '@/api/client';
+import { theme } from '@/kit/theme';
 import { router } from './router';
 
 const queries = new QueryClient({

@@ -85,7 +85,7 @@ const client = createClient<paths>({
 export const api = client;
 
 /** The data of an answer; what has no content is a mistake here. */
-export function take<T>(answer: { data?: T }): T {
+export function unwrap<T>(answer: { data?: T }): T {
   if (answer.data === undefined) throw new Problem(204, 'http', 'The server sent nothing.');
   return answer.data;
 }

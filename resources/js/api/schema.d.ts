@@ -1133,23 +1133,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/entries/{entry}/drift": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What the newest version of its case would change */
-        get: operations["getEntriesEntryDrift"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/entries/{entry}/looked": {
         parameters: {
             query?: never;
@@ -1178,6 +1161,23 @@ export interface paths {
         put?: never;
         /** Hand an entry to a lead for a look */
         post: operations["postEntriesEntryLooks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/entries/{entry}/new-version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the newest version of its case would change */
+        get: operations["getEntriesEntryNewVersion"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2387,23 +2387,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/projects/{project}/pick-counts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How much is picked, before it is planned */
-        post: operations["postProjectsProjectPickCounts"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/projects/{project}/planning-setup": {
         parameters: {
             query?: never;
@@ -2520,6 +2503,23 @@ export interface paths {
         /** Write those notes */
         put: operations["putProjectsProjectScratch"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/selection-counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much is picked, before it is planned */
+        post: operations["postProjectsProjectSelectionCounts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -7591,37 +7591,6 @@ export interface operations {
             };
         };
     };
-    getEntriesEntryDrift: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                entry: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NewVersionPreview"];
-                };
-            };
-            /** @description A problem */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     postEntriesEntryLooked: {
         parameters: {
             query?: never;
@@ -7685,6 +7654,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EntryDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getEntriesEntryNewVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewVersionPreview"];
                 };
             };
             /** @description A problem */
@@ -10752,44 +10752,6 @@ export interface operations {
             };
         };
     };
-    postProjectsProjectPickCounts: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
-                "Idempotency-Key"?: string;
-            };
-            path: {
-                project: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EntrySelectionRequest"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SelectionCount"];
-                };
-            };
-            /** @description A problem */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     getProjectsProjectPlanningSetup: {
         parameters: {
             query?: never;
@@ -11125,6 +11087,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScratchNote"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectSelectionCounts: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntrySelectionRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SelectionCount"];
                 };
             };
             /** @description A problem */

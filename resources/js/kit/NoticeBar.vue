@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { Problem } from '@/api/client';
-import { dismiss, notices, say, type Notice } from './notices';
+import { dismiss, notices, toast, type Notice } from './notices';
 
 /** What was just done, with a way to take it back, at the foot of the page. */
 async function undo(notice: Notice): Promise<void> {
   dismiss(notice.id);
   try {
     const said = await notice.undo?.();
-    say(said || 'Undone.');
+    toast(said || 'Undone.');
   } catch (error) {
-    say(error instanceof Problem ? error.message : 'It could not be undone.');
+    toast(error instanceof Problem ? error.message : 'It could not be undone.');
   }
 }
 </script>

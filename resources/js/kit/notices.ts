@@ -13,7 +13,7 @@ let next = 1;
 const SHOWN_MS = 12_000;
 
 /** Says politely what was done; with a way back it stays long enough to take it. */
-export function say(text: string, undo?: Notice['undo']): void {
+export function toast(text: string, undo?: Notice['undo']): void {
   const notice: Notice = undo ? { id: next++, text, undo } : { id: next++, text };
   notices.splice(0, notices.length, notice);
   setTimeout(() => dismiss(notice.id), undo ? SHOWN_MS : SHOWN_MS / 2);

@@ -1,6 +1,6 @@
 import type { Api } from '@/api/client';
 
-export type Shown = Api['EntryLine']['shows'] | 'held';
+export type Shown = Api['EntryLine']['display_state'] | 'held';
 
 const WORDS: Record<Shown, string> = {
   pass: 'Pass',
@@ -20,12 +20,12 @@ export function wordOf(shown: Shown): string {
 
 /** An entry's mark: held stands beside not run and retest only where nothing else is to be said. */
 export function shownOf(entry: Api['EntryLine']): Shown {
-  return entry.shows === 'not_run' && entry.readiness === 'held' ? 'held' : entry.shows;
+  return entry.display_state === 'not_run' && entry.readiness === 'held' ? 'held' : entry.display_state;
 }
 
 /** An entry in words, such as "Retest (was fail)". */
 export function entryWords(entry: Api['EntryLine']): string {
-  const was = entry.was ? ` (was ${entry.was.replace('_', ' ')})` : '';
+  const was = entry.previous_verdict ? ` (was ${entry.previous_verdict.replace('_', ' ')})` : '';
   return wordOf(shownOf(entry)) + was;
 }
 

@@ -127,7 +127,7 @@ final class CycleLifeTest extends FeatureTestCase
     {
         [$lead, $me] = [$this->world->lead(), $this->world->person()];
         $entry = $this->world->entry($me, 3);
-        $this->as($me, 'GET', "/entries/{$entry->id}/drift")
+        $this->as($me, 'GET', "/entries/{$entry->id}/new-version")
             ->assertConflict()
             ->assertJsonPath('type', 'urn:lucid-step:problem:newest-already');
         $attempt = (string) $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->json('attempt.id');
@@ -138,7 +138,7 @@ final class CycleLifeTest extends FeatureTestCase
         // A step comes in before all others, the first is rewritten, the second stays, the third goes.
         $this->as($me, 'PUT', '/cases/TST-C1', ['title' => 'Case 1', 'revision' => 1, 'steps' => [['action' => 'Sign in at the gate', 'expected' => 'The gate opens'], ['action' => 'Do 1', 'data' => 'other data', 'expected' => 'See 1'], ['action' => 'Do 2', 'data' => 'data 2', 'expected' => 'See 2']]])->assertOk();
         $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('entries.0.outdated', true);
-        $this->as($lead, 'GET', "/entries/{$entry->id}/drift")
+        $this->as($lead, 'GET', "/entries/{$entry->id}/new-version")
             ->assertOk()
             ->assertJsonPath('from_version', 1)
             ->assertJsonPath('to_version', 2)

@@ -29,7 +29,7 @@ final class PlanTest extends FeatureTestCase
         $this->configurations(2);
         $configurations = DB::table('configurations')->pluck('id')->all();
         $picks = ['cases' => array_map(static fn ($c): string => $c->id, $cases), 'configurations' => $configurations];
-        $this->as($lead, 'POST', '/projects/TST/pick-counts', ['picks' => $picks])->assertOk()
+        $this->as($lead, 'POST', '/projects/TST/selection-counts', ['picks' => $picks])->assertOk()
             ->assertJsonPath('capacity_seconds', 0)
             ->assertJsonPath('cases', 2)
             ->assertJsonPath('entries', 4)
@@ -37,7 +37,7 @@ final class PlanTest extends FeatureTestCase
             ->assertJsonPath('refused.0.why', 'It has no steps yet.');
         // Tuesday to Friday, one of them off: three days of six hours.
         Membership::query()->where('user_id', $tester->id)->update(['days_off' => json_encode(['2026-12-02'])]);
-        $this->as($lead, 'POST', '/projects/TST/pick-counts', ['picks' => $picks, 'starts_on' => '2026-12-01', 'ends_on' => '2026-12-06', 'testers' => [$tester->id]])
+        $this->as($lead, 'POST', '/projects/TST/selection-counts', ['picks' => $picks, 'starts_on' => '2026-12-01', 'ends_on' => '2026-12-06', 'testers' => [$tester->id]])
             ->assertJsonPath('days', 4)
             ->assertJsonPath('capacity_seconds', 3 * 6 * 3600);
         $this->as($lead, 'POST', '/projects/TST/cycles', ['name' => 'Smoke', 'starts_on' => '2026-12-01', 'ends_on' => '2026-12-04', 'build_id' => $this->world->build->id, 'testers' => [$tester->id], 'watchers' => [$lead->id], 'default_assignee_id' => $tester->id, 'picks' => $picks])
@@ -311,7 +311,7 @@ final class PlanTest extends FeatureTestCase
             ->assertJsonPath('errors.needs.0', fn (string $e): bool => str_contains($e, '→'));
         $this->as($lead, 'PUT', "/cases/{$create->key}/needs", ['needs' => [['case' => 'TST-C999', 'kind' => 'after']]])->assertUnprocessable();
         $picks = ['cases' => [$edit->id, $create->id], 'usual' => true];
-        $this->as($lead, 'POST', '/projects/TST/pick-counts', ['picks' => $picks])->assertJsonPath('usual', 1);
+        $this->as($lead, 'POST', '/projects/TST/selection-counts', ['picks' => $picks])->assertJsonPath('usual', 1);
         $this->as($lead, 'POST', '/cycles/TST-R1/entries', ['picks' => $picks])
             ->assertStatus(202)
             ->assertJsonPath('conditions', 1);

@@ -46,9 +46,9 @@ export class Person {
     };
     Object.defineProperty(navigator, 'locks', { value: locks, configurable: true });
     const [{ default: WalkPage }, { default: SaveState }, { whoIsThere }] = await Promise.all([
-      import('@/walk/WalkPage.vue'),
-      import('@/kit/SaveState.vue'),
-      import('@/kit/session'),
+      import('@/areas/walk/pages/WalkPage.vue'),
+      import('@/frame/SaveState.vue'),
+      import('@/areas/people/session'),
     ]);
     await whoIsThere();
     const elsewhere = { render: () => h('p', 'Elsewhere') };

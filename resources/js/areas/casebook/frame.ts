@@ -1,6 +1,6 @@
 import { computed, type ComputedRef, type MaybeRefOrGetter, toValue } from 'vue';
-import { api, Problem, take, type Api } from '@/api/client';
-import { useRead } from '@/kit/read';
+import { api, Problem, unwrap, type Api } from '@/api/client';
+import { useRead } from '@/offline/useRead';
 
 /** What the casebook of a project is made of beside its cases, kept current. */
 export function useFrame(project: MaybeRefOrGetter<string>) {
@@ -8,7 +8,7 @@ export function useFrame(project: MaybeRefOrGetter<string>) {
     'case',
     () => ['casebook', toValue(project)],
     async () =>
-      take(
+      unwrap(
         await api.GET('/projects/{project}/casebook', { params: { path: { project: toValue(project) } } }),
       ),
     () => `casebook:${toValue(project)}`,
@@ -39,8 +39,8 @@ export async function actOn(
   act: 'edit' | 'move' | 'copy' | 'bin' | 'restore',
   filter: Record<string, string>,
   changes: Record<string, unknown> = {},
-): Promise<Api['ActDone']> {
-  return take(
+): Promise<Api['BulkEditResult']> {
+  return unwrap(
     await api.POST('/projects/{project}/case-acts', {
       params: { path: { project } },
       body: { act, filter, changes },
@@ -50,14 +50,14 @@ export async function actOn(
 
 /** Takes an act on many cases back; says what could not be. */
 export async function undoAct(act: string): Promise<string> {
-  const done = take(await api.POST('/case-acts/{act}/undo', { params: { path: { act } }, body: {} }));
+  const done = unwrap(await api.POST('/case-acts/{act}/undo', { params: { path: { act } }, body: {} }));
   return done.refused.length > 0
     ? `${done.title}. Left as they are, changed again since: ${done.refused.map((r) => r.key).join(', ')}`
     : done.title;
 }
 
 /** What to say of an error: its first message by field, else what happened. */
-export function sentence(error: unknown): string {
+export function errorMessage(error: unknown): string {
   if (!(error instanceof Problem)) return error instanceof Error ? error.message : String(error);
   const first = Object.values(error.errors)[0]?.[0];
   return first ?? error.message;

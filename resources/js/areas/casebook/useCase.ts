@@ -1,7 +1,7 @@
 import { computed, ref, type Ref } from 'vue';
-import { api, Problem, take, type Api } from '@/api/client';
+import { api, Problem, unwrap, type Api } from '@/api/client';
 import { toRows, toSteps, type Row } from './steps';
-import { useKept } from './useKept';
+import { useLocalForm } from '@/offline/useLocalForm';
 
 /** A case as it stands on the page. */
 export interface Form {
@@ -71,7 +71,7 @@ export function body(form: Form) {
  */
 export function useCase(key: Ref<string>, fresh: () => Form) {
   const place = computed(() => `draft:case:${key.value}`);
-  const draft = useKept<Form, Began>(place, content, { revision: 0, version: 0 });
+  const draft = useLocalForm<Form, Began>(place, content, { revision: 0, version: 0 });
   const { form, began } = draft;
   const merge = ref<Api['CaseMerge'] | null>(null);
   const problem = ref<Problem | null>(null);
@@ -83,7 +83,7 @@ export function useCase(key: Ref<string>, fresh: () => Form) {
     if (!now || saving.value) return null;
     saving.value = true;
     problem.value = null;
-    await draft.keepNow();
+    await draft.saveNow();
     try {
       const sent = content(now);
       const saved = await (
@@ -96,7 +96,7 @@ export function useCase(key: Ref<string>, fresh: () => Form) {
               params: { path: { case: key.value } },
               body: { ...body(now), revision: began.value.revision },
             })
-      ).then(take);
+      ).then(unwrap);
       merge.value = null;
       await draft.saved(sent, { revision: saved.case.revision, version: saved.version });
       return saved;
@@ -111,7 +111,7 @@ export function useCase(key: Ref<string>, fresh: () => Form) {
   }
   async function bringTogether(): Promise<void> {
     if (!form.value) return;
-    merge.value = take(
+    merge.value = unwrap(
       await api.POST('/cases/{case}/merges', {
         params: { path: { case: key.value } },
         body: { ...body(form.value), version: began.value.version },
@@ -122,11 +122,11 @@ export function useCase(key: Ref<string>, fresh: () => Form) {
   async function decide(text: Partial<Form>): Promise<void> {
     if (!form.value || !merge.value) return;
     const at = merge.value.revision;
-    const detail = take(await api.GET('/cases/{case}', { params: { path: { case: key.value } } }));
+    const detail = unwrap(await api.GET('/cases/{case}', { params: { path: { case: key.value } } }));
     began.value = { revision: at, version: detail.version };
     form.value = { ...form.value, ...text };
     merge.value = null;
-    await draft.keepNow();
+    await draft.saveNow();
   }
   const startNew = (): Promise<void> => draft.begin(fresh(), { revision: 0, version: 0 });
   return { ...draft, merge, problem, saving, startNew, save, bringTogether, decide };

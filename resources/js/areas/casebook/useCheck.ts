@@ -1,5 +1,5 @@
 import { onBeforeUnmount, ref, watch, type Ref } from 'vue';
-import { api, take, type Api } from '@/api/client';
+import { api, unwrap, type Api } from '@/api/client';
 import { toSteps } from './steps';
 import type { Form } from './useCase';
 
@@ -23,7 +23,7 @@ export function useCheck(
     if (!now) return;
     const turn = ++asked;
     try {
-      const seen = take(
+      const seen = unwrap(
         await api.POST('/projects/{project}/case-checks', {
           params: { path: { project: project.value } },
           body: { title: now.title, steps: toSteps(now.rows), table: now.table, row: row.value },
@@ -48,7 +48,7 @@ export function useCheck(
       const have = new Map([...routines.value, ...(detail.value?.routines ?? [])].map((r) => [r.id, r]));
       for (const id of new Set((form.value?.rows ?? []).map((r) => r.routine))) {
         if (!id || have.has(id)) continue;
-        const d = take(await api.GET('/routines/{routine}', { params: { path: { routine: id } } }));
+        const d = unwrap(await api.GET('/routines/{routine}', { params: { path: { routine: id } } }));
         have.set(id, { id, name: d.routine.name, parameters: d.routine.parameters, steps: d.steps });
       }
       routines.value = [...have.values()];

@@ -1,6 +1,6 @@
 import { computed, nextTick, ref } from 'vue';
 import type { Api } from '@/api/client';
-import { say } from '@/kit/notices';
+import { toast } from '@/kit/notices';
 import { plural } from '@/kit/words';
 import { asCases, asRows, cells, isTable, type PastedCase } from './paste';
 import {
@@ -84,7 +84,7 @@ export function useGrid(
   /** Says that steps went; the way back stays open. */
   function sayGone(text: string): void {
     const before = undone[undone.length - 1] as Row[];
-    say(text, async () => {
+    toast(text, async () => {
       on.change(before);
       return 'The steps are back.';
     });
@@ -158,7 +158,7 @@ export function useGrid(
     const field = now && document.querySelector<HTMLTextAreaElement>(`#cell-${now.id}-${now.column}`);
     const row = now && shown.value.find((r) => r.id === now.id);
     if (!now || !field || !row) {
-      say('Put the caret into a cell first.');
+      toast('Put the caret into a cell first.');
       return;
     }
     if (around) wrap(field, around, row, now.column);
@@ -199,7 +199,7 @@ export function useGrid(
         : r,
     );
     put(insertAt(merged, i + 1, rest).filter((r, n, all) => !(isEmpty(r) && n === all.length - 1)));
-    say(`${plural(some.length, 'step')} pasted.`, async () => {
+    toast(`${plural(some.length, 'step')} pasted.`, async () => {
       undo();
       return 'Taken back.';
     });

@@ -1,5 +1,5 @@
 import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue';
-import { api, take, type Api } from '@/api/client';
+import { api, unwrap, type Api } from '@/api/client';
 
 const EVERY_MS = 15_000;
 
@@ -18,7 +18,7 @@ export function usePresence(
   async function here(): Promise<void> {
     if (!key.value || !writing.value || document.hidden) return;
     try {
-      others.value = take(
+      others.value = unwrap(
         await api.PUT('/cases/{case}/presence', { params: { path: { case: key.value } }, body: {} }),
       ).others;
     } catch {

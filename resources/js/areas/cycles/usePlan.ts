@@ -1,7 +1,7 @@
 import { computed, type ComputedRef, type Ref } from 'vue';
-import { api, Problem, take, type Api } from '@/api/client';
-import { say } from '@/kit/notices';
-import { useRead } from '@/kit/read';
+import { api, Problem, unwrap, type Api } from '@/api/client';
+import { toast } from '@/kit/notices';
+import { useRead } from '@/offline/useRead';
 
 export type Plan = Api['CyclePlan'];
 export type Line = Api['PlanLine'];
@@ -15,7 +15,7 @@ export function sentenceOf(error: unknown): string {
 
 /** Takes an act of planning back, and says what came of it. */
 export async function undoPlanAct(id: string): Promise<string> {
-  const done = take(
+  const done = unwrap(
     await api.POST('/plan-acts/{planAct}/undo', { params: { path: { planAct: id } }, body: {} }),
   );
   return `${done.title}.${leftOut(done.refused)}`;
@@ -33,13 +33,13 @@ export function usePlan(key: Ref<string> | ComputedRef<string>) {
   const read = useRead(
     'entry',
     () => ['plan', key.value],
-    async () => take(await api.GET('/cycles/{cycle}/plan', { params: { path: { cycle: key.value } } })),
+    async () => unwrap(await api.GET('/cycles/{cycle}/plan', { params: { path: { cycle: key.value } } })),
   );
   const byId = computed(() => new Map((read.data.value?.entries ?? []).map((e) => [e.id, e])));
   /** Says what was done, with a way back. */
-  function tell(done: Api['PlanActDone']): void {
+  function tell(done: Api['PlanActResult']): void {
     const id = done.act_id;
-    say(
+    toast(
       `${done.title}.${leftOut(done.refused)}`,
       id
         ? async () => {
@@ -52,11 +52,11 @@ export function usePlan(key: Ref<string> | ComputedRef<string>) {
     void read.refetch();
   }
   async function act(
-    what: Api['EntryActRequest']['act'],
+    what: Api['BulkEditEntriesRequest']['act'],
     ids: string[],
     changes: Record<string, unknown> = {},
-  ): Promise<Api['PlanActDone']> {
-    const done = take(
+  ): Promise<Api['PlanActResult']> {
+    const done = unwrap(
       await api.POST('/cycles/{cycle}/entry-acts', {
         params: { path: { cycle: key.value } },
         body: { act: what, ids, changes },
@@ -74,7 +74,7 @@ export function useSetup(project: ComputedRef<string>) {
     'cycle',
     () => ['planning-setup', project.value],
     async () =>
-      take(
+      unwrap(
         await api.GET('/projects/{project}/planning-setup', { params: { path: { project: project.value } } }),
       ),
   );
@@ -86,7 +86,9 @@ export function useMilestones(project: ComputedRef<string>) {
     'cycle',
     () => ['milestones', project.value],
     async () =>
-      take(await api.GET('/projects/{project}/milestones', { params: { path: { project: project.value } } })),
+      unwrap(
+        await api.GET('/projects/{project}/milestones', { params: { path: { project: project.value } } }),
+      ),
   );
 }
 
@@ -96,7 +98,7 @@ export function useCycles(project: ComputedRef<string>) {
     'entry',
     () => ['cycles', project.value],
     async () =>
-      take(await api.GET('/projects/{project}/cycles', { params: { path: { project: project.value } } })),
+      unwrap(await api.GET('/projects/{project}/cycles', { params: { path: { project: project.value } } })),
   );
 }
 

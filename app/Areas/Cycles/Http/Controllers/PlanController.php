@@ -83,7 +83,7 @@ final readonly class PlanController
         return new JsonResponse($compare($other, $cycle));
     }
 
-    #[Post('/projects/{project}/pick-counts', 'How much is picked, before it is planned', SelectionCount::class, EntrySelectionRequest::class)]
+    #[Post('/projects/{project}/selection-counts', 'How much is picked, before it is planned', SelectionCount::class, EntrySelectionRequest::class)]
     public function count(EntrySelectionRequest $request, Project $project, AddEntries $add): JsonResponse
     {
         $key = $request->validated('cycle');

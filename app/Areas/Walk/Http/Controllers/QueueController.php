@@ -101,7 +101,7 @@ final readonly class QueueController
         return new JsonResponse($stops->letGo($entry, $request->person()));
     }
 
-    #[Get('/entries/{entry}/drift', 'What the newest version of its case would change', NewVersionPreview::class)]
+    #[Get('/entries/{entry}/new-version', 'What the newest version of its case would change', NewVersionPreview::class)]
     public function drift(Entry $entry, TakeNewVersion $take): JsonResponse
     {
         return new JsonResponse($take->preview($entry));

@@ -1,0 +1,121 @@
+import { computed, onBeforeUnmount, onMounted, ref, type Ref } from 'vue';
+import { Problem } from '@/api/client';
+import { captureFault, stampedName, useCapture } from './useCapture';
+import type { Source } from '@/areas/walk/deeds';
+import type { Walk } from '@/areas/walk/useWalk';
+
+/**
+ * Everything that brings evidence into a walk: capture of the screen, whole or a part, recording, paste, drop, files,
+ * camera, log text and links. What goes wrong is said in `fault`, and nothing else is touched.
+ */
+export function useEvidence(walk: Walk, mayRecord: Ref<boolean>, step: () => number | null) {
+  const capture = useCapture();
+  const fault = ref('');
+  /** A captured picture of which a part is being chosen. */
+  const choosing = ref<Blob | null>(null);
+  /** Whether the camera's picture is looked at. */
+  const filming = ref(false);
+  const busy = ref(false);
+
+  async function safely(work: () => Promise<unknown>): Promise<void> {
+    fault.value = '';
+    busy.value = true;
+    try {
+      await work();
+    } catch (error) {
+      fault.value = error instanceof Problem ? error.message : captureFault(error);
+    } finally {
+      busy.value = false;
+    }
+  }
+  async function keepPicture(
+    picture: Blob,
+    source: Source,
+    name = stampedName('capture', 'png'),
+  ): Promise<void> {
+    await walk.attach(picture, name, source, step());
+  }
+  const photo = (picture: Blob): Promise<void> =>
+    safely(() => keepPicture(picture, 'camera', stampedName('camera', 'png')));
+  const screen = (): Promise<void> => safely(async () => keepPicture(await capture.frame(), 'capture'));
+  const part = (): Promise<void> => safely(async () => void (choosing.value = await capture.frame()));
+  async function record(): Promise<void> {
+    if (capture.recordingSince.value !== null) return capture.stopRecording();
+    const at = step();
+    await safely(async () => {
+      const clip = await capture.record();
+      await walk.attach(
+        clip,
+        stampedName('recording', clip.type.includes('mp4') ? 'mp4' : 'webm'),
+        'recording',
+        at,
+      );
+    });
+  }
+  async function addAll(list: Iterable<File> | null | undefined, source: Source): Promise<void> {
+    const faults: string[] = [];
+    for (const file of list ?? []) {
+      await safely(() => walk.attach(file, file.name || stampedName('picture', 'png'), source, step()));
+      if (fault.value) faults.push(fault.value);
+    }
+    fault.value = faults.join(' ');
+  }
+  const log = (text: string): Promise<void> =>
+    safely(() =>
+      walk.attach(new Blob([text], { type: 'text/plain' }), stampedName('log', 'log'), 'log', step()),
+    );
+  const link = (address: string): Promise<void> =>
+    safely(async () => {
+      const url = URL.canParse(address) ? new URL(address) : null;
+      if (url === null || !/^https?:$/.test(url.protocol))
+        throw new Problem(422, 'link', 'Write the whole address, beginning with https:// or http://.');
+      await walk.attach(url.href, url.href.slice(0, 200), 'link', step());
+    });
+
+  function onPaste(event: ClipboardEvent): void {
+    if (!mayRecord.value) return;
+    const found = [...(event.clipboardData?.files ?? [])];
+    const target = event.target instanceof HTMLElement ? event.target : null;
+    const typing = target?.closest('input, textarea, [contenteditable]') !== null && target !== null;
+    if (found.length === 0) {
+      if (typing) return;
+      const text = event.clipboardData?.getData('text/plain') ?? '';
+      if (/^https?:\/\/\S+$/.test(text.trim())) void link(text.trim());
+      else if (text.trim() !== '') void log(text);
+      else
+        fault.value =
+          'There is nothing in the clipboard that can be evidence. Copy a picture, a text or an address, then paste again.';
+      event.preventDefault();
+      return;
+    }
+    event.preventDefault();
+    void addAll(
+      found.map((f) =>
+        f.name && f.name !== 'image.png'
+          ? f
+          : new File([f], stampedName('pasted', f.type.split('/')[1] ?? 'png'), { type: f.type }),
+      ),
+      'paste',
+    );
+  }
+  onMounted(() => window.addEventListener('paste', onPaste));
+  onBeforeUnmount(() => window.removeEventListener('paste', onPaste));
+
+  return {
+    capture,
+    fault,
+    busy: computed(() => busy.value),
+    choosing,
+    filming,
+    film: (): void => void (filming.value = true),
+    photo,
+    screen,
+    part,
+    record,
+    addAll,
+    keepPicture,
+    log,
+    link,
+  };
+}
+export type EvidenceTools = ReturnType<typeof useEvidence>;

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+import { api, unwrap } from '@/api/client';
+import { useSetup } from '@/areas/cycles/usePlan';
+import { useRead } from '@/offline/useRead';
+import StateBox from '@/kit/StateBox.vue';
+import AxesEditor from '@/areas/setup/parts/AxesEditor.vue';
+import CalendarEditor from '@/areas/setup/parts/CalendarEditor.vue';
+import ListEditor from '@/areas/setup/parts/ListEditor.vue';
+import ReleasesEditor from '@/areas/setup/parts/ReleasesEditor.vue';
+import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
+
+/** What cycles are planned with: releases, axes, configurations, the calendar, people's time. */
+const route = useRoute();
+const project = computed(() => String(route.params.project));
+const { data, error, isPending, refetch } = useSetup(project);
+const { data: lists, refetch: refetchLists } = useRead(
+  'case',
+  () => ['lists', project.value],
+  async () =>
+    unwrap(await api.GET('/projects/{project}/lists', { params: { path: { project: project.value } } })),
+);
+</script>
+
+<template>
+  <div class="page">
+    <SetupTabs :project="project" />
+    <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
+    <template v-else>
+      <p v-if="!data.may_plan" class="soft">Leads and admins change these; your own days off are yours.</p>
+      <AxesEditor :project="project" :setup="data" @saved="refetch()" />
+      <div class="editors">
+        <ReleasesEditor :project="project" :setup="data" @saved="refetch()" />
+        <CalendarEditor :project="project" :setup="data" @saved="refetch()" />
+        <template v-if="lists">
+          <ListEditor
+            title="Types of milestones"
+            what="What kind of goal a milestone is."
+            list="milestone-types"
+            uses="milestone"
+            :project="project"
+            :items="lists.milestone_types"
+            :may-write="data.may_plan"
+            @saved="refetchLists()"
+          />
+          <ListEditor
+            title="Phases"
+            what="What a cycle is part of."
+            list="phases"
+            uses="cycle"
+            :project="project"
+            :items="lists.phases"
+            :may-write="data.may_plan"
+            @saved="refetchLists()"
+          />
+        </template>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.editors {
+  margin-top: 36px;
+}
+</style>

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+import { api, unwrap } from '@/api/client';
+import { useRead } from '@/offline/useRead';
+import StateBox from '@/kit/StateBox.vue';
+import FieldsEditor from '@/areas/setup/parts/FieldsEditor.vue';
+import LabelsEditor from '@/areas/setup/parts/LabelsEditor.vue';
+import ListEditor from '@/areas/setup/parts/ListEditor.vue';
+import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
+
+const route = useRoute();
+const project = computed(() => String(route.params.project));
+const { data, error, isPending, refetch } = useRead(
+  'case',
+  () => ['lists', project.value],
+  async () =>
+    unwrap(await api.GET('/projects/{project}/lists', { params: { path: { project: project.value } } })),
+);
+</script>
+
+<template>
+  <div class="page">
+    <SetupTabs :project="project" />
+    <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
+    <template v-else>
+      <p v-if="!data.may_write" class="soft">Leads and admins change these.</p>
+      <div class="editors">
+        <ListEditor
+          title="Types"
+          what="What kind of test a case is."
+          list="types"
+          :project="project"
+          :items="data.types"
+          :may-write="data.may_write"
+          @saved="refetch()"
+        />
+        <ListEditor
+          title="Priorities"
+          what="In order, the most important first. The weight counts when work is chosen for a short time."
+          list="priorities"
+          weighted
+          :project="project"
+          :items="data.priorities"
+          :may-write="data.may_write"
+          @saved="refetch()"
+        />
+        <FieldsEditor
+          :project="project"
+          :fields="data.fields"
+          :may-write="data.may_write"
+          @saved="refetch()"
+        />
+        <LabelsEditor
+          :project="project"
+          :labels="data.labels"
+          :may-write="data.may_write"
+          @saved="refetch()"
+        />
+      </div>
+    </template>
+  </div>
+</template>

@@ -1,0 +1,258 @@
+<script setup lang="ts">
+import Button from 'primevue/button';
+import { computed, reactive, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { api, Problem, type Api } from '@/api/client';
+import { toast } from '@/kit/notices';
+import StateBox from '@/kit/StateBox.vue';
+import { useWalkSetup } from '@/areas/walk/useWalkSetup';
+import ListEditor from '@/areas/setup/parts/ListEditor.vue';
+import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
+
+/** How a project walks: each policy with a sentence on what it does, reasons behind verdicts, and how long evidence stays. */
+const route = useRoute();
+const project = computed(() => String(route.params.project));
+const { data, error, isPending, refetch } = useWalkSetup(() => project.value);
+type Flag = Exclude<keyof Api['PolicySet'], 'after_finishing'>;
+const groups: { title: string; flags: { name: Flag; word: string; does: string }[] }[] = [
+  {
+    title: 'Verdicts',
+    flags: [
+      {
+        name: 'fail_sets_verdict',
+        word: 'A failing step decides the attempt',
+        does: 'On: an attempt with a failed step ends as fail unless somebody says otherwise with a word of why. Off: the fail is only suggested, and whoever finishes chooses.',
+      },
+      {
+        name: 'pass_sets_verdict',
+        word: 'All steps passed decides the attempt',
+        does: 'On: it ends as pass. Off: pass is only suggested; the attempt stays open, and verdicts can be taken back, until somebody finishes it.',
+      },
+      {
+        name: 'skip_wrap_up_on_pass',
+        word: 'No wrap-up after a clean pass',
+        does: 'On: the last pass finishes the attempt and the walk goes on at once. Off: the wrap-up shows what becomes final first.',
+      },
+    ],
+  },
+  {
+    title: 'Who records',
+    flags: [
+      {
+        name: 'opening_takes',
+        word: 'Opening an unassigned entry takes it',
+        does: 'On: whoever starts an entry that is nobody’s becomes its assignee. Off: it stays unassigned while they walk it.',
+      },
+      {
+        name: 'only_assignee_records',
+        word: 'Only the assignee records',
+        does: 'On: nobody else starts or judges an entry; a lead always may. Off: every tester may walk every entry.',
+      },
+    ],
+  },
+  {
+    title: 'Cycles',
+    flags: [
+      {
+        name: 'only_approved_cases',
+        word: 'Only approved cases enter cycles',
+        does: 'On: cases that nobody approved are not picked, and an approved case that is edited keeps its approved version in cycles until it is approved again.',
+      },
+      {
+        name: 'cycles_are_reviewed',
+        word: 'Cycles are reviewed before they are released',
+        does: 'On: somebody other than the planner looks at a cycle before testers see it.',
+      },
+      {
+        name: 'cycle_closes_itself',
+        word: 'A cycle closes itself',
+        does: 'On: it closes once every entry has a final verdict, no retest is asked and nothing is stopped. Off: a lead closes it.',
+      },
+    ],
+  },
+];
+const afters: { value: Api['PolicySet']['after_finishing']; word: string; does: string }[] = [
+  {
+    value: 'next_open',
+    word: 'The next that can be walked',
+    does: 'Held and finished entries are passed over.',
+  },
+  { value: 'next_in_order', word: 'The next in order', does: 'Whatever it shows.' },
+  { value: 'stay', word: 'Stay', does: 'The finished attempt stays in view.' },
+];
+const problem = ref('');
+async function set(change: Partial<Api['PolicySet']>): Promise<void> {
+  problem.value = '';
+  try {
+    await api.PUT('/projects/{project}/policies', {
+      params: { path: { project: project.value } },
+      body: change,
+    });
+    await refetch();
+    toast('Saved. It counts from now on; what is finished stays as it is.');
+  } catch (e) {
+    problem.value = e instanceof Problem ? e.message : String(e);
+  }
+}
+const storage = reactive({ limit: '', days: '' });
+const storageProblems = ref<Record<string, string[]>>({});
+watch(
+  () => data.value?.storage,
+  (now) => {
+    storage.limit = now?.limit_mb == null ? '' : String(now.limit_mb);
+    storage.days = now?.retention_days == null ? '' : String(now.retention_days);
+  },
+  { immediate: true },
+);
+async function saveStorage(): Promise<void> {
+  storageProblems.value = {};
+  // What is no number goes as it was typed: the server says what is wrong with it.
+  const number = (text: string): number | string | null =>
+    text.trim() === '' ? null : Number.isFinite(Number(text)) ? Number(text) : text;
+  try {
+    await api.PUT('/projects/{project}/storage', {
+      params: { path: { project: project.value } },
+      body: {
+        limit_mb: number(storage.limit),
+        retention_days: number(storage.days),
+      } as Api['StorageRequest'],
+    });
+    await refetch();
+    toast('Saved.');
+  } catch (e) {
+    if (!(e instanceof Problem)) throw e;
+    storageProblems.value = Object.keys(e.errors).length > 0 ? e.errors : { limit_mb: [e.message] };
+  }
+}
+const mb = (bytes: number): string =>
+  bytes < 1024 * 1024 ? `${Math.round(bytes / 1024)} KB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
+const lists = [
+  { list: 'reasons-pass', title: 'Reasons behind a pass', from: 'reasons_pass' },
+  { list: 'reasons-fail', title: 'Reasons behind a fail', from: 'reasons_fail' },
+  { list: 'reasons-blocked', title: 'Reasons behind a block', from: 'reasons_blocked' },
+  {
+    list: 'reasons-not-applicable',
+    title: 'Reasons behind not applicable',
+    from: 'reasons_not_applicable',
+  },
+] as const;
+</script>
+
+<template>
+  <div class="page">
+    <SetupTabs :project="project" />
+    <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
+    <template v-else>
+      <p v-if="!data.may_lead" class="soft">Leads and admins change these.</p>
+      <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+      <div class="editors">
+        <section v-for="g in groups" :key="g.title" :aria-label="g.title">
+          <h2>{{ g.title }}</h2>
+          <div v-for="f in g.flags" :key="f.name" class="policy">
+            <input
+              :id="f.name"
+              type="checkbox"
+              :checked="data.policies[f.name]"
+              :disabled="!data.may_lead"
+              :aria-describedby="`${f.name}-does`"
+              @change="set({ [f.name]: ($event.target as HTMLInputElement).checked })"
+            />
+            <label :for="f.name">{{ f.word }}</label>
+            <p :id="`${f.name}-does`" class="soft small">{{ f.does }}</p>
+          </div>
+        </section>
+        <section aria-label="After finishing">
+          <h2>After finishing, the walk goes to</h2>
+          <div v-for="a in afters" :key="a.value" class="policy">
+            <input
+              :id="`after-${a.value}`"
+              type="radio"
+              name="after"
+              :checked="data.policies.after_finishing === a.value"
+              :disabled="!data.may_lead"
+              @change="set({ after_finishing: a.value })"
+            />
+            <label :for="`after-${a.value}`">{{ a.word }}</label>
+            <p class="soft small">{{ a.does }}</p>
+          </div>
+        </section>
+        <section aria-label="Evidence">
+          <h2>Evidence</h2>
+          <p>{{ mb(data.storage.bytes) }} in {{ data.storage.files }} files.</p>
+          <form class="storage" @submit.prevent="saveStorage">
+            <label class="label" for="limit">At most, in MB</label>
+            <input
+              id="limit"
+              v-model="storage.limit"
+              class="field"
+              inputmode="numeric"
+              :disabled="!data.may_admin"
+              placeholder="no limit"
+            />
+            <p v-if="storageProblems.limit_mb" class="p-invalid-words" role="alert">
+              {{ storageProblems.limit_mb[0] }}
+            </p>
+            <p class="soft small">When it is full, new files wait on the tester’s device and say so.</p>
+            <label class="label" for="days">Kept for days after the attempt ended</label>
+            <input
+              id="days"
+              v-model="storage.days"
+              class="field"
+              inputmode="numeric"
+              :disabled="!data.may_admin"
+              placeholder="for ever"
+            />
+            <p v-if="storageProblems.retention_days" class="p-invalid-words" role="alert">
+              {{ storageProblems.retention_days[0] }}
+            </p>
+            <p class="soft small">Then the content is taken out by itself; the record keeps the trace.</p>
+            <Button v-if="data.may_admin" type="submit" outlined label="Save" />
+            <p v-else class="soft small">Admins change these.</p>
+          </form>
+        </section>
+        <ListEditor
+          v-for="l in lists"
+          :key="l.list"
+          :title="l.title"
+          what="Offered as one click beside the verdict."
+          :list="l.list"
+          :project="project"
+          :items="data[l.from]"
+          :may-write="data.may_lead"
+          @saved="refetch()"
+        />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+h2 {
+  margin-bottom: 8px;
+}
+.policy {
+  display: grid;
+  grid-template-columns: 24px 1fr;
+  gap: 2px 8px;
+  align-items: start;
+  padding: 7px 0;
+}
+.policy label {
+  font-weight: 600;
+}
+.policy p {
+  grid-column: 2;
+}
+.policy input {
+  accent-color: var(--dusk);
+  width: 16px;
+  height: 16px;
+  margin: 3px 0 0;
+}
+.storage {
+  display: grid;
+  gap: 4px;
+  justify-items: start;
+  margin-top: 8px;
+}
+</style>

@@ -1,0 +1,350 @@
+<script setup lang="ts">
+import Button from 'primevue/button';
+import { computed, reactive, ref, watch } from 'vue';
+import { api, unwrap, type Api } from '@/api/client';
+import { sentenceOf } from '@/areas/cycles/usePlan';
+import { toast } from '@/kit/notices';
+import { useAnswer } from '@/kit/useAnswer';
+import { plural } from '@/kit/words';
+
+/** Axes with values, pairs that cannot meet, and the configurations made of them, with what they leave untested. */
+const props = defineProps<{ project: string; setup: Api['PlanningSetup'] }>();
+const emit = defineEmits<{ saved: [] }>();
+interface Axis {
+  id: string | null;
+  name: string;
+  values: { id: string | null; name: string }[];
+}
+const axes = ref<Axis[]>([]);
+const forbidden = ref<Api['ForbiddenPair'][]>([]);
+const problem = ref('');
+const plain = (s: Api['PlanningSetup']) => ({
+  axes: s.axes.map((a) => ({
+    id: a.id,
+    name: a.name,
+    values: a.values.map((v) => ({ id: v.id, name: v.name })),
+  })),
+  forbidden: s.forbidden.map((f) => ({ ...f })),
+});
+watch(
+  () => props.setup,
+  (now) => {
+    const p = plain(now);
+    axes.value = p.axes;
+    forbidden.value = p.forbidden;
+  },
+  { immediate: true },
+);
+const dirty = computed(() => {
+  const p = plain(props.setup);
+  return JSON.stringify([axes.value, forbidden.value]) !== JSON.stringify([p.axes, p.forbidden]);
+});
+const body = computed(() => ({
+  axes: axes.value
+    .filter((a) => a.name.trim())
+    .map((a) => ({ ...a, values: a.values.filter((v) => v.name.trim()) })),
+  forbidden: forbidden.value,
+}));
+const path = computed(() => ({ params: { path: { project: props.project } } }));
+// Asked at a pause, not with every key.
+const asked = ref(body.value);
+let timer = 0;
+watch(
+  body,
+  (now) => {
+    clearTimeout(timer);
+    timer = window.setTimeout(() => (asked.value = JSON.parse(JSON.stringify(now)) as typeof now), 250);
+  },
+  { deep: true },
+);
+const { answer: check, refusal } = useAnswer(
+  'axes',
+  // What the present configurations leave untested changes with them too.
+  () => [asked.value, props.setup.configurations.map((c) => c.id)],
+  async () =>
+    unwrap(await api.POST('/projects/{project}/axis-checks', { ...path.value, body: asked.value as never })),
+  () => asked.value.axes.length > 0,
+);
+async function run(work: () => Promise<unknown>, words: string): Promise<void> {
+  problem.value = '';
+  try {
+    await work();
+    toast(words);
+    emit('saved');
+  } catch (e) {
+    problem.value = sentenceOf(e);
+  }
+}
+const save = (): Promise<void> =>
+  run(() => api.PUT('/projects/{project}/axes', { ...path.value, body: body.value as never }), 'Axes saved.');
+const make = (how: 'all' | 'pairs' | 'one'): Promise<void> =>
+  run(
+    () =>
+      api.POST('/projects/{project}/configurations', {
+        ...path.value,
+        body: { how, ...(how === 'one' ? { values: { ...one } } : {}) },
+      }),
+    'Configurations made.',
+  );
+const rename = (c: Api['ConfigurationLine'], name: string): Promise<void> =>
+  run(
+    () =>
+      api.PATCH('/configurations/{configuration}', {
+        params: { path: { configuration: c.id } },
+        body: { name },
+      }),
+    'Renamed.',
+  );
+const remove = (c: Api['ConfigurationLine']): Promise<void> =>
+  run(
+    () => api.DELETE('/configurations/{configuration}', { params: { path: { configuration: c.id } } }),
+    `${c.name} is gone.`,
+  );
+const one = reactive<Record<string, string>>({});
+const pair = reactive({ a: '', b: '' });
+const options = computed(() =>
+  axes.value.flatMap((a) =>
+    a.values.map((v) => ({ value: `${a.name}\n${v.name}`, label: `${a.name}: ${v.name}` })),
+  ),
+);
+function forbid(): void {
+  const [axis, value] = pair.a.split('\n');
+  const [other_axis, other_value] = pair.b.split('\n');
+  if (!axis || !value || !other_axis || !other_value || axis === other_axis) {
+    problem.value = 'Choose values of two different axes.';
+    return;
+  }
+  forbidden.value = [...forbidden.value, { axis, value, other_axis, other_value }];
+  pair.a = pair.b = '';
+}
+const showUntested = ref(false);
+</script>
+
+<template>
+  <section class="whole" aria-label="Axes and configurations">
+    <div>
+      <h2>Axes</h2>
+      <p class="soft small">
+        What configurations differ in, such as the device, with the values that are tested.
+      </p>
+      <div v-for="(a, i) in axes" :key="i" class="axis">
+        <input
+          v-model="a.name"
+          class="field name"
+          :aria-label="`Name of axis ${i + 1}`"
+          maxlength="80"
+          placeholder="Axis"
+          :disabled="!setup.may_plan"
+        />
+        <span v-for="(v, j) in a.values" :key="j" class="value"
+          ><input
+            v-model="v.name"
+            class="field"
+            :aria-label="`Value ${j + 1} of ${a.name}`"
+            maxlength="80"
+            :disabled="!setup.may_plan"
+            :size="Math.max(6, v.name.length)"
+          /><button
+            v-if="setup.may_plan"
+            type="button"
+            class="link soft"
+            :aria-label="`Take out ${v.name}`"
+            @click="a.values.splice(j, 1)"
+          >
+            ×
+          </button></span
+        >
+        <template v-if="setup.may_plan">
+          <button type="button" class="link" @click="a.values.push({ id: null, name: '' })">
+            Add a value
+          </button>
+          <button type="button" class="link soft" @click="axes.splice(i, 1)">Take out the axis</button>
+        </template>
+      </div>
+      <p v-if="setup.may_plan">
+        <button
+          type="button"
+          class="link"
+          @click="axes.push({ id: null, name: '', values: [{ id: null, name: '' }] })"
+        >
+          Add an axis
+        </button>
+      </p>
+      <h3>Pairs that cannot meet</h3>
+      <p v-if="forbidden.length === 0" class="soft small">None.</p>
+      <ul class="pairs">
+        <li v-for="(f, i) in forbidden" :key="i">
+          {{ f.value }} with {{ f.other_value }}
+          <button
+            v-if="setup.may_plan"
+            type="button"
+            class="link soft"
+            :aria-label="`Allow ${f.value} with ${f.other_value}`"
+            @click="forbidden.splice(i, 1)"
+          >
+            ×
+          </button>
+        </li>
+      </ul>
+      <form v-if="setup.may_plan && axes.length > 1" class="row" @submit.prevent="forbid">
+        <select v-model="pair.a" class="field pick" aria-label="One value">
+          <option value="">One value</option>
+          <option v-for="o in options" :key="o.value" :value="o.value">{{ o.label }}</option>
+        </select>
+        <select v-model="pair.b" class="field pick" aria-label="The other value">
+          <option value="">The other value</option>
+          <option v-for="o in options" :key="o.value" :value="o.value">{{ o.label }}</option>
+        </select>
+        <button type="submit" class="link">Forbid</button>
+      </form>
+      <p v-if="problem || refusal" class="p-invalid-words" role="alert">
+        {{ problem || sentenceOf(refusal) }}
+      </p>
+      <p v-if="dirty && setup.may_plan" class="row">
+        <Button label="Save the axes" @click="save" />
+        <button type="button" class="link soft" @click="emit('saved')">Leave them as they were</button>
+      </p>
+    </div>
+    <div>
+      <h2>
+        Configurations <span class="soft">{{ setup.configurations.length }}</span>
+      </h2>
+      <p v-if="check" class="small" role="status">
+        All combinations: <strong>{{ check.all_more ? `more than ${check.all}` : check.all }}</strong>. Every
+        pair of values at least once: <strong>{{ check.pairs }}</strong>.
+        {{ check.impossible.length > 0 ? `${plural(check.impossible.length, 'pair')} cannot meet.` : '' }}
+      </p>
+      <p v-if="check" class="small">
+        The configurations below leave
+        <button
+          type="button"
+          class="link"
+          :disabled="check.untested.length === 0"
+          :aria-expanded="showUntested"
+          @click="showUntested = !showUntested"
+        >
+          {{ plural(check.untested.length, 'pair') }}
+        </button>
+        untested.
+      </p>
+      <p v-if="showUntested && check" class="small soft untested">{{ check.untested.join(' · ') }}</p>
+      <p v-if="setup.may_plan && setup.axes.length > 0" class="row">
+        <button type="button" class="link" :disabled="dirty" @click="make('pairs')">
+          Make those for all pairs
+        </button>
+        <button type="button" class="link" :disabled="dirty || check?.all_more" @click="make('all')">
+          Make all combinations
+        </button>
+        <span v-if="dirty" class="soft small">Save the axes first.</span>
+      </p>
+      <form v-if="setup.may_plan && setup.axes.length > 0" class="row" @submit.prevent="make('one')">
+        <select
+          v-for="a in setup.axes"
+          :key="a.id"
+          v-model="one[a.name]"
+          class="field pick"
+          :aria-label="a.name"
+        >
+          <option :value="undefined">{{ a.name }}</option>
+          <option v-for="v in a.values" :key="v.id" :value="v.name">{{ v.name }}</option>
+        </select>
+        <button type="submit" class="link">Make one</button>
+      </form>
+      <table class="lines">
+        <tbody>
+          <tr v-for="c in setup.configurations" :key="c.id">
+            <td>
+              <input
+                class="field quiet"
+                :value="c.name"
+                :aria-label="`Name of ${c.name}`"
+                :disabled="!setup.may_plan"
+                maxlength="200"
+                @change="rename(c, ($event.target as HTMLInputElement).value)"
+              />
+            </td>
+            <td class="soft small">
+              {{ c.values.map((v) => `${v.axis}: ${v.name}`).join(', ') || 'without axes' }}
+            </td>
+            <td class="soft small nowrap">{{ c.entries ? plural(c.entries, 'entry', 'entries') : '' }}</td>
+            <td>
+              <button v-if="setup.may_plan" type="button" class="link soft" @click="remove(c)">
+                Take out
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.whole {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 24px 48px;
+}
+.whole > div {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+.axis {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+  border-bottom: 1px solid var(--rule);
+  padding-bottom: 10px;
+}
+.axis .name {
+  width: 130px;
+  font-weight: 700;
+}
+.value {
+  display: inline-flex;
+  align-items: center;
+  gap: 4px;
+}
+.value .field {
+  width: auto;
+}
+.value .link,
+.pairs .link {
+  min-width: 24px;
+}
+h3 {
+  font-size: 0.93rem;
+}
+.pairs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+}
+.pick {
+  width: auto;
+  max-width: 200px;
+}
+.quiet {
+  border-color: transparent;
+  background: none;
+  padding-left: 0;
+}
+.quiet:hover,
+.quiet:focus {
+  border-color: var(--edge);
+}
+.untested {
+  max-height: 120px;
+  overflow: auto;
+}
+.nowrap {
+  white-space: nowrap;
+}
+@media (max-width: 1000px) {
+  .whole {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { api, Problem, type Api } from '@/api/client';
+import { toast } from '@/kit/notices';
+import { plural } from '@/kit/words';
+
+/** Fields that the project adds to its cases. */
+const props = defineProps<{ project: string; fields: Api['CustomFieldLine'][]; mayWrite: boolean }>();
+const emit = defineEmits<{ saved: [] }>();
+type Kind = Api['CustomFieldLine']['kind'];
+interface Row {
+  id: string | null;
+  name: string;
+  kind: Kind;
+  choices: string;
+  required: boolean;
+  uses: number;
+}
+const KINDS: { value: Kind; label: string }[] = [
+  { value: 'text', label: 'Text' },
+  { value: 'number', label: 'Number' },
+  { value: 'date', label: 'Date' },
+  { value: 'choice', label: 'Choice' },
+  { value: 'yes_no', label: 'Yes or no' },
+];
+const rows = ref<Row[]>([]);
+const problem = ref<Problem | null>(null);
+const fromServer = (): Row[] => props.fields.map((f) => ({ ...f, choices: f.choices.join(', ') }));
+watch(
+  () => props.fields,
+  () => (rows.value = fromServer()),
+  { immediate: true },
+);
+const dirty = computed(() => JSON.stringify(rows.value) !== JSON.stringify(fromServer()));
+async function save(): Promise<void> {
+  problem.value = null;
+  try {
+    await api.PUT('/projects/{project}/lists/fields', {
+      params: { path: { project: props.project } },
+      body: {
+        fields: rows.value.map(({ id, name, kind, choices, required }) => ({
+          id,
+          name,
+          kind,
+          required,
+          choices: choices
+            .split(',')
+            .map((c) => c.trim())
+            .filter(Boolean),
+        })),
+      },
+    });
+    toast('Fields saved.');
+    emit('saved');
+  } catch (error) {
+    if (error instanceof Problem) problem.value = error;
+    else throw error;
+  }
+}
+const errorOf = (i: number): string =>
+  Object.entries(problem.value?.errors ?? {}).find(([path]) => path.startsWith(`fields.${i}.`))?.[1][0] ?? '';
+</script>
+
+<template>
+  <section aria-label="Fields of your own">
+    <h2>Fields of your own</h2>
+    <p class="soft small">What cases have here beside what every case has. Lists can be filtered by them.</p>
+    <div v-for="(r, i) in rows" :key="i" class="one">
+      <div class="row">
+        <input
+          v-model="r.name"
+          class="field"
+          maxlength="60"
+          placeholder="Name"
+          :aria-label="`Name of field ${i + 1}`"
+          :disabled="!mayWrite"
+        />
+        <select
+          v-model="r.kind"
+          class="field kind"
+          :aria-label="`Kind of ${r.name || `field ${i + 1}`}`"
+          :disabled="!mayWrite"
+        >
+          <option v-for="k in KINDS" :key="k.value" :value="k.value">{{ k.label }}</option>
+        </select>
+        <label class="small needed"
+          ><input v-model="r.required" type="checkbox" :disabled="!mayWrite" /> needed</label
+        >
+        <button v-if="mayWrite" type="button" class="link soft" @click="rows.splice(i, 1)">Take out</button>
+      </div>
+      <input
+        v-if="r.kind === 'choice'"
+        v-model="r.choices"
+        class="field"
+        placeholder="What to choose from, between commas"
+        :aria-label="`Choices of ${r.name}`"
+        :disabled="!mayWrite"
+      />
+      <p v-if="r.uses" class="soft small">filled in on {{ plural(r.uses, 'case') }}</p>
+      <p v-if="errorOf(i)" class="p-invalid-words" role="alert">{{ errorOf(i) }}</p>
+    </div>
+    <p v-if="problem && Object.keys(problem.errors).length === 0" class="p-invalid-words" role="alert">
+      {{ problem.message }}
+    </p>
+    <p v-if="mayWrite" class="row">
+      <button
+        type="button"
+        class="link"
+        @click="rows.push({ id: null, name: '', kind: 'text', choices: '', required: false, uses: 0 })"
+      >
+        Add a field
+      </button>
+      <button v-if="dirty" type="button" class="link" @click="save">Save</button>
+      <button v-if="dirty" type="button" class="link soft" @click="rows = fromServer()">
+        Leave it as it was
+      </button>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+section,
+.one {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+}
+.one {
+  border-bottom: 1px solid var(--rule);
+  padding-bottom: 10px;
+}
+.row {
+  flex-wrap: nowrap;
+}
+.kind {
+  width: 130px;
+}
+.needed {
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { api, Problem, type Api } from '@/api/client';
+import { toast } from '@/kit/notices';
+import { plural } from '@/kit/words';
+
+/** The labels of a project: added many at once, renamed everywhere, merged, taken off. */
+const props = defineProps<{ project: string; labels: Api['LabelLine'][]; mayWrite: boolean }>();
+const emit = defineEmits<{ saved: [] }>();
+const words = ref('');
+const added = ref('');
+const renaming = ref('');
+const name = ref('');
+const problem = ref('');
+const SHOWN = 60;
+const found = computed(() =>
+  props.labels.filter((l) => l.name.toLowerCase().includes(words.value.toLowerCase())),
+);
+async function run(work: () => Promise<unknown>, said: string): Promise<void> {
+  problem.value = '';
+  try {
+    await work();
+    toast(said);
+    renaming.value = '';
+    emit('saved');
+  } catch (error) {
+    if (error instanceof Problem) problem.value = Object.values(error.errors)[0]?.[0] ?? error.message;
+    else throw error;
+  }
+}
+async function add(): Promise<void> {
+  const names = added.value
+    .split(/[,\n]/)
+    .map((n) => n.trim())
+    .filter(Boolean);
+  if (names.length === 0) return;
+  await run(
+    () =>
+      api.POST('/projects/{project}/labels', {
+        params: { path: { project: props.project } },
+        body: { names },
+      }),
+    `${plural(names.length, 'label')} added; those that were there stay.`,
+  );
+  if (!problem.value) added.value = '';
+}
+async function rename(from: string, to: string): Promise<void> {
+  await run(
+    () =>
+      api.PATCH('/projects/{project}/labels', {
+        params: { path: { project: props.project } },
+        body: { from, to },
+      }),
+    to ? `"${from}" is "${to}" now, on every case.` : `"${from}" is off every case.`,
+  );
+}
+</script>
+
+<template>
+  <section aria-label="Labels">
+    <h2>Labels</h2>
+    <p class="soft small">{{ plural(labels.length, 'label') }}. A case can also make a new one.</p>
+    <input
+      v-if="labels.length > 15"
+      v-model="words"
+      class="field"
+      placeholder="Find"
+      aria-label="Find labels"
+    />
+    <ul>
+      <li v-for="l in found.slice(0, SHOWN)" :key="l.name" class="row">
+        <form v-if="renaming === l.name" class="row grow" @submit.prevent="rename(l.name, name)">
+          <input v-model="name" class="field" maxlength="60" :aria-label="`New name of ${l.name}`" />
+          <button type="submit" class="link">Rename</button>
+          <button type="button" class="link soft" @click="renaming = ''">Leave it</button>
+        </form>
+        <template v-else>
+          <span class="long grow">{{ l.name }}</span>
+          <span class="soft small">{{ l.uses ? plural(l.uses, 'case') : '' }}</span>
+          <template v-if="mayWrite">
+            <button
+              type="button"
+              class="link soft"
+              @click="
+                renaming = l.name;
+                name = l.name;
+              "
+            >
+              Rename or merge
+            </button>
+            <button type="button" class="link soft" @click="rename(l.name, '')">Take off</button>
+          </template>
+        </template>
+      </li>
+    </ul>
+    <p v-if="found.length > SHOWN" class="soft small">
+      and {{ found.length - SHOWN }} more; narrow them by typing.
+    </p>
+    <form class="row" @submit.prevent="add">
+      <textarea
+        v-model="added"
+        class="field"
+        rows="1"
+        placeholder="New labels, between commas or line ends"
+        aria-label="New labels"
+      />
+      <button type="submit" class="link">Add</button>
+    </form>
+    <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+  </section>
+</template>
+
+<style scoped>
+section,
+ul {
+  display: grid;
+  gap: 6px;
+  align-content: start;
+}
+.row {
+  flex-wrap: nowrap;
+}
+.grow {
+  flex: 1;
+}
+</style>

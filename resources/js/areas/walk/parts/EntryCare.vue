@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import Button from 'primevue/button';
+import { computed, ref, watch } from 'vue';
+import { api, unwrap, type Api } from '@/api/client';
+import { toast } from '@/kit/notices';
+import { mayLead, mayRecord } from '@/areas/people/session';
+import { plural } from '@/kit/words';
+import NewVersionPanel from './NewVersionPanel.vue';
+import { sentenceOf } from '@/areas/cycles/usePlan';
+
+/** What stands beside an entry: words handed over, a look asked for, a changed case, what its fail stops. */
+const props = defineProps<{ project: string; entry: Api['EntryLine']; open: boolean }>();
+const emit = defineEmits<{ changed: [] }>();
+const drift = ref(false);
+const asking = ref(false);
+const note = ref('');
+const problem = ref('');
+const stops = ref<Api['BlockPreview'] | null>(null);
+const failed = computed(
+  () => ['fail', 'blocked'].includes(props.entry.display_state) && props.entry.attempts > 0,
+);
+watch(
+  () => [props.entry.id, props.entry.display_state],
+  async () => {
+    stops.value = null;
+    if (!failed.value) return;
+    stops.value = unwrap(
+      await api.GET('/entries/{entry}/stops', { params: { path: { entry: props.entry.id } } }),
+    );
+  },
+  { immediate: true },
+);
+async function run(work: () => Promise<unknown>, words: string): Promise<void> {
+  problem.value = '';
+  try {
+    await work();
+    toast(words);
+    asking.value = false;
+    emit('changed');
+  } catch (e) {
+    problem.value = sentenceOf(e);
+  }
+}
+const path = computed(() => ({ params: { path: { entry: props.entry.id } } }));
+const ask = (): Promise<void> =>
+  run(
+    () => api.POST('/entries/{entry}/looks', { ...path.value, body: { note: note.value } }),
+    'A lead is asked to look at it.',
+  );
+const looked = (): Promise<void> =>
+  run(() => api.POST('/entries/{entry}/looked', { ...path.value, body: {} }), 'Looked at.');
+async function stop(): Promise<void> {
+  await run(async () => {
+    stops.value = unwrap(await api.POST('/entries/{entry}/stops', { ...path.value, body: {} }));
+  }, 'What needs its pass is stopped until it passes.');
+}
+</script>
+
+<template>
+  <div class="care">
+    <p v-if="entry.handover" class="long">
+      <span class="soft">Handed over with:</span> “{{ entry.handover }}”
+    </p>
+    <p v-if="entry.look" class="row">
+      <span class="long"><span class="soft">A lead is asked to look at it:</span> “{{ entry.look }}”</span>
+      <button v-if="mayLead(project)" type="button" class="link" @click="looked">Looked at</button>
+    </p>
+    <p v-if="entry.outdated" class="row">
+      <span>Its case was changed since it was planned.</span>
+      <button type="button" class="link" :aria-expanded="drift" @click="drift = !drift">
+        See what changed
+      </button>
+    </p>
+    <NewVersionPanel
+      v-if="drift"
+      :entry="entry.id"
+      :may-take="mayLead(project) || mayRecord(project)"
+      @taken="emit('changed')"
+      @close="drift = false"
+    />
+    <div v-if="stops && (stops.stops.length > 0 || stops.stopped.length > 0)" class="stops">
+      <p v-if="stops.stopped.length > 0" class="soft">
+        {{ plural(stops.stopped.length, 'entry waits', 'entries wait') }} on it:
+        {{ stops.stopped.map((s) => s.key).join(', ') }}. They are let go when it passes, or the condition
+        goes.
+      </p>
+      <p v-if="stops.stops.length > 0 && mayRecord(project) && open" class="row">
+        <span
+          >{{ plural(stops.stops.length, 'entry needs', 'entries need') }} its pass:
+          {{
+            stops.stops
+              .slice(0, 4)
+              .map((s) => s.key)
+              .join(', ')
+          }}<template v-if="stops.stops.length > 4"> …</template></span
+        >
+        <button type="button" class="link" @click="stop">
+          Stop {{ stops.stops.length === 1 ? 'it' : 'them' }} until it passes
+        </button>
+      </p>
+    </div>
+    <p v-if="!entry.look && mayRecord(project) && !asking && open">
+      <button type="button" class="link soft" @click="asking = true">Hand it to a lead for a look</button>
+    </p>
+    <form v-if="asking" class="ask" @submit.prevent="ask">
+      <label class="label" for="look-note">What should a lead look at?</label>
+      <textarea id="look-note" v-model="note" class="field" rows="2" maxlength="2000" />
+      <p class="row">
+        <Button type="submit" label="Hand it over" /><button
+          type="button"
+          class="link soft"
+          @click="asking = false"
+        >
+          Leave it
+        </button>
+      </p>
+    </form>
+    <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped>
+.care {
+  display: grid;
+  gap: 8px;
+  margin-top: 10px;
+}
+.ask {
+  max-width: 640px;
+  display: grid;
+  gap: 8px;
+}
+</style>

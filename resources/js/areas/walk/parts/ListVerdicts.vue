@@ -1,0 +1,138 @@
+<script setup lang="ts">
+import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
+import { computed, nextTick, ref } from 'vue';
+import { api, Problem, unwrap, type Api } from '@/api/client';
+import { toast } from '@/kit/notices';
+import VerdictMark from '@/kit/VerdictMark.vue';
+import { plural, wordOf } from '@/kit/words';
+import ReasonChips from './ReasonChips.vue';
+
+/** Verdicts given straight from the list: one note for all chosen, under the rules of the walk. */
+const props = defineProps<{ project: string; cycle: string; entries: Api['EntryLine'][] }>();
+/** `done` says which stay chosen: those that were refused. */
+const emit = defineEmits<{ all: []; done: [left: string[]] }>();
+type Final = 'pass' | 'fail' | 'blocked' | 'not_applicable';
+const verdict = ref<Final | null>(null);
+const note = ref('');
+const reason = ref('');
+const waits = ref('');
+const problem = ref('');
+const refused = ref<Api['RefusedEntry'][]>([]);
+const busy = ref(false);
+const walked = computed(() => props.entries.filter((e) => e.readiness === 'done').length);
+async function choose(v: Final): Promise<void> {
+  verdict.value = v;
+  reason.value = '';
+  problem.value = '';
+  await nextTick();
+  document.getElementById('list-note')?.focus();
+}
+async function send(): Promise<void> {
+  if (verdict.value === null || busy.value) return;
+  if (note.value.trim().length < 3) {
+    problem.value = 'Say in a few words why: nobody walks the steps.';
+    document.getElementById('list-note')?.focus();
+    return;
+  }
+  busy.value = true;
+  problem.value = '';
+  try {
+    const done = unwrap(
+      await api.POST('/cycles/{cycle}/list-verdicts', {
+        params: { path: { cycle: props.cycle } },
+        body: {
+          ids: props.entries.map((e) => e.id),
+          verdict: verdict.value,
+          note: note.value.trim(),
+          reason: reason.value,
+          waits_on: waits.value.trim(),
+          device_time: new Date().toISOString(),
+          sent_at: new Date().toISOString(),
+        },
+      }),
+    );
+    refused.value = done.refused;
+    toast(
+      `${plural(done.done.length, 'entry', 'entries')} judged ${wordOf(verdict.value).toLowerCase()} from the list.`,
+    );
+    note.value = waits.value = reason.value = '';
+    verdict.value = null;
+    emit(
+      'done',
+      done.refused.map((r) => r.id),
+    );
+  } catch (error) {
+    problem.value =
+      error instanceof Problem ? (Object.values(error.errors).flat()[0] ?? error.message) : String(error);
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <section class="judge sheet" aria-label="Judge the chosen entries">
+    <div class="row">
+      <span>{{
+        entries.length > 0 ? `${plural(entries.length, 'entry', 'entries')} chosen` : 'Choose entries below'
+      }}</span>
+      <button type="button" class="link" @click="emit('all')">Choose all that are shown</button>
+      <span v-if="walked > 0" class="soft small"
+        >{{ walked }} of them walked already: they get a new attempt, the old one stays</span
+      >
+    </div>
+    <div class="row">
+      <button
+        v-for="v in ['pass', 'fail', 'blocked', 'not_applicable'] as const"
+        :key="v"
+        type="button"
+        class="give"
+        :aria-pressed="verdict === v"
+        :disabled="entries.length === 0"
+        @click="choose(v)"
+      >
+        <VerdictMark :shown="v" word :label="wordOf(v)" :size="11" />
+      </button>
+    </div>
+    <form v-if="verdict && entries.length > 0" class="form" @submit.prevent="send">
+      <label class="label" for="list-note">One note for all of them: what is it based on?</label>
+      <InputText id="list-note" v-model="note" fluid maxlength="10000" :invalid="problem !== ''" />
+      <ReasonChips v-model="reason" :project="project" :verdict="verdict" />
+      <template v-if="verdict === 'blocked'">
+        <label class="label" for="list-waits">Waits on …</label>
+        <InputText id="list-waits" v-model="waits" fluid maxlength="2000" />
+      </template>
+      <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+      <div class="row">
+        <Button
+          type="submit"
+          :disabled="busy"
+          :label="`Judge ${plural(entries.length, 'entry', 'entries')} ${wordOf(verdict).toLowerCase()}`"
+        />
+        <span class="soft small"
+          >Their steps stay not run, and their attempts say that they were judged from the list.</span
+        >
+      </div>
+    </form>
+    <ul v-if="refused.length > 0" class="small" role="alert">
+      <li v-for="r in refused" :key="r.id">
+        <span class="mono">{{ r.key }}</span> {{ r.title }}: <strong>{{ r.why }}</strong>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.judge {
+  padding: 12px 16px;
+  margin: 8px 0;
+  display: grid;
+  gap: 10px;
+}
+.form {
+  display: grid;
+  gap: 4px;
+  max-width: 60rem;
+}
+</style>

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import Button from 'primevue/button';
+import { ref, watch } from 'vue';
+import { api, unwrap, type Api } from '@/api/client';
+import DiffText from '@/areas/casebook/parts/DiffText.vue';
+import { toast } from '@/kit/notices';
+import { plural, plainWords } from '@/kit/words';
+import { sentenceOf } from '@/areas/cycles/usePlan';
+
+/** What became of an entry's case since it was planned, and what taking it would keep. */
+const props = defineProps<{ entry: string; mayTake: boolean }>();
+const emit = defineEmits<{ taken: []; close: [] }>();
+const drift = ref<Api['NewVersionPreview'] | null>(null);
+const problem = ref('');
+watch(
+  () => props.entry,
+  async (entry) => {
+    drift.value = null;
+    problem.value = '';
+    try {
+      drift.value = unwrap(await api.GET('/entries/{entry}/new-version', { params: { path: { entry } } }));
+    } catch (e) {
+      problem.value = sentenceOf(e);
+    }
+  },
+  { immediate: true },
+);
+async function takeIt(): Promise<void> {
+  try {
+    await api.POST('/entries/{entry}/versions', { params: { path: { entry: props.entry } }, body: {} });
+    toast(`Version ${drift.value?.to_version} taken.`);
+    emit('taken');
+    emit('close');
+  } catch (e) {
+    problem.value = sentenceOf(e);
+  }
+}
+</script>
+
+<template>
+  <section class="sheet panel" aria-label="What changed in the case">
+    <div class="row">
+      <h2>
+        What changed in the case<template v-if="drift"
+          >: version {{ drift.from_version }} to {{ drift.to_version }}</template
+        >
+      </h2>
+      <button type="button" class="link soft" @click="emit('close')">Close</button>
+    </div>
+    <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+    <template v-if="drift">
+      <p v-if="drift.open">
+        It is being walked: {{ plural(drift.carried, 'verdict') }} of unchanged steps
+        {{ drift.carried === 1 ? 'is' : 'are' }} carried<template v-if="drift.lost > 0"
+          >, {{ drift.lost }} must be given anew</template
+        >.
+      </p>
+      <p v-else class="soft">The next attempt walks the new version; finished ones keep theirs.</p>
+      <dl>
+        <template
+          v-for="f in drift.comparison.fields.filter((x) => x.parts.some((p) => p.kind !== 'same'))"
+          :key="f.field"
+        >
+          <dt class="label">{{ plainWords(f.field) }}</dt>
+          <dd><DiffText :parts="f.parts" /></dd>
+        </template>
+        <template v-for="(s, i) in drift.comparison.steps.filter((x) => x.is !== 'same')" :key="i">
+          <dt class="label">Step {{ s.to ?? s.from }}, {{ s.is }}</dt>
+          <dd class="step">
+            <DiffText v-for="f in s.fields" :key="f.field" :parts="f.parts" />
+          </dd>
+        </template>
+      </dl>
+      <Button v-if="mayTake" label="Take the new version" @click="takeIt" />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  padding: 14px 18px;
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+}
+.row {
+  width: 100%;
+  justify-content: space-between;
+}
+.step {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 12px;
+}
+dl {
+  display: grid;
+  gap: 2px;
+  width: 100%;
+}
+</style>

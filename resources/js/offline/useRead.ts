@@ -1,0 +1,35 @@
+import { useQuery, type UseQueryReturnType } from '@tanstack/vue-query';
+import { computed, type MaybeRefOrGetter, toValue } from 'vue';
+import { Problem } from '@/api/client';
+import { saveLocal, loadLocal } from './device';
+
+export type Topic = 'entry' | 'defect' | 'case' | 'cycle' | 'notice';
+
+/**
+ * Reads something from the server and keeps it current: it is read again when the change feed names one of
+ * its topics. With `keepAs` the last answer is kept on the device and shown while the server is away.
+ */
+export function useRead<T>(
+  topic: Topic,
+  key: MaybeRefOrGetter<unknown[]>,
+  read: () => Promise<T>,
+  keepAs?: MaybeRefOrGetter<string>,
+): UseQueryReturnType<T, Error> {
+  return useQuery<T, Error>({
+    queryKey: computed(() => ['live', topic, ...toValue(key)]),
+    queryFn: async ({ signal }) => {
+      const name = toValue(keepAs);
+      try {
+        const fresh = await read();
+        // An answer that nobody waits for any more is older than what is known.
+        if (name && !signal.aborted) await saveLocal(name, fresh);
+        return fresh;
+      } catch (error) {
+        const old = name && error instanceof Problem && error.isAway ? await loadLocal<T>(name) : null;
+        if (old !== null) return old;
+        throw error;
+      }
+    },
+    placeholderData: (before) => before,
+  });
+}
