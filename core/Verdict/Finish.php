@@ -4,14 +4,13 @@ declare(strict_types=1);
 
 namespace LucidStep\Core\Verdict;
 
+use LucidStep\Core\Text\Why;
+
 /**
  * The end of an attempt: the roll-up of its steps, the verdict that stands, and the word of why.
  */
 final readonly class Finish
 {
-    /** The shortest note that says why, in graphemes after trimming. */
-    public const SHORTEST_WHY = 3;
-
     private function __construct(
         public Verdict $rollUp,
         public Verdict $verdict,
@@ -50,7 +49,7 @@ final readonly class Finish
         }
         $verdict = $chosen ?? $rollUp;
         $overruled = $verdict !== $rollUp;
-        if ($overruled && grapheme_strlen($note) < self::SHORTEST_WHY) {
+        if ($overruled && !Why::isGiven($note)) {
             throw $rollUp->isFinal() ? CannotFinish::overruledWithoutWhy($rollUp, $verdict) : CannotFinish::incompleteWithoutWhy(self::notRun($rounds));
         }
 

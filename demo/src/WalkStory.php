@@ -9,15 +9,17 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Str;
 use LucidStep\App\Areas\Defects\Actions\FileDefect;
 use LucidStep\App\Areas\Defects\Actions\LinkDefect;
-use LucidStep\App\Areas\Walk\Actions\AddEvidence;
-use LucidStep\App\Areas\Walk\Actions\ChangeEvidence;
-use LucidStep\App\Areas\Walk\Actions\ComparePictures;
-use LucidStep\App\Areas\Walk\Actions\FinishAttempt;
-use LucidStep\App\Areas\Walk\Actions\RecordVerdict;
+use LucidStep\App\Areas\Walk\Actions\RecordInAttempt;
 use LucidStep\App\Areas\Walk\Actions\RequestRetest;
-use LucidStep\App\Areas\Walk\Actions\SkipOrRepeatRound;
 use LucidStep\App\Areas\Walk\Actions\StartAttempt;
-use LucidStep\App\Areas\Walk\Actions\WriteNote;
+use LucidStep\App\Areas\Walk\Actions\UploadEvidence;
+use LucidStep\App\Areas\Walk\Commands\AddEvidenceCommand;
+use LucidStep\App\Areas\Walk\Commands\CompareCommand;
+use LucidStep\App\Areas\Walk\Commands\FinishCommand;
+use LucidStep\App\Areas\Walk\Commands\NoteCommand;
+use LucidStep\App\Areas\Walk\Commands\Payload;
+use LucidStep\App\Areas\Walk\Commands\RoundCommand;
+use LucidStep\App\Areas\Walk\Commands\VerdictCommand;
 use LucidStep\App\Areas\Walk\Queries\DraftDefect;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Build;
@@ -53,17 +55,12 @@ final class WalkStory
 
     public function __construct(
         private readonly StartAttempt $startAttempt,
-        private readonly RecordVerdict $record,
-        private readonly FinishAttempt $finish,
-        private readonly WriteNote $writeNote,
-        private readonly AddEvidence $addEvidence,
+        private readonly RecordInAttempt $record,
+        private readonly UploadEvidence $upload,
         private readonly RequestRetest $askRetest,
         private readonly FileDefect $file,
         private readonly LinkDefect $link,
         private readonly DraftDefect $draft,
-        private readonly ChangeEvidence $changeEvidence,
-        private readonly ComparePictures $compare,
-        private readonly SkipOrRepeatRound $keepRounds,
     ) {
     }
 
@@ -123,13 +120,13 @@ final class WalkStory
         $last = count($attempt->snapshot['steps']);
         $this->steps($attempt, $tester, $last);
         if ('' !== $parts[0]) {
-            ($this->writeNote)($attempt, $tester, ['round' => 1, 'step' => $last, 'note' => $parts[0]], $this->stamp());
+            ($this->record)($attempt, $tester, NoteCommand::fromPayload(new Payload(['round' => 1, 'step' => $last, 'note' => $parts[0]])), $this->stamp());
         }
         if (isset($parts[1])) {
             $shown = array_values(array_filter((array) $attempt->snapshot['steps'], static fn (array $s): bool => [] !== ($s['files'] ?? [])));
             $step = end($shown) ?: throw new \LogicException('No step of the case shows a picture.');
             $seen = $this->picture($attempt, $tester, $parts[1], (int) $step['position'], 'capture');
-            $this->compare->keep($seen, $tester, $step['files'][0]['sha256'], $this->stamp());
+            $this->upload->change($seen, $tester, new CompareCommand($seen->id, $step['files'][0]['sha256']), $this->stamp());
         }
         $this->end($attempt, $tester, []);
     }
@@ -149,9 +146,9 @@ final class WalkStory
     private function late(Attempt $attempt, User $tester, int $step, string $happened): void
     {
         $clock = static fn (int $counter): DeviceStamp => new DeviceStamp(Carbon::now(), $counter);
-        ($this->record)($attempt, $tester, ['round' => 1, 'step' => $step, 'verdict' => 'fail', 'happened' => $happened], $clock(1));
-        ($this->writeNote)($attempt, $tester, ['round' => 1, 'step' => $step, 'note' => 'Seen on the tablet at the quay, without a network'], $clock(2));
-        ($this->finish)($attempt, $tester, ['verdict' => null, 'note' => '', 'active_ms' => 95_000], $clock(3));
+        ($this->record)($attempt, $tester, VerdictCommand::fromPayload(new Payload(['round' => 1, 'step' => $step, 'verdict' => 'fail', 'happened' => $happened])), $clock(1));
+        ($this->record)($attempt, $tester, NoteCommand::fromPayload(new Payload(['round' => 1, 'step' => $step, 'note' => 'Seen on the tablet at the quay, without a network'])), $clock(2));
+        ($this->record)($attempt, $tester, FinishCommand::fromPayload(new Payload(['verdict' => null, 'note' => '', 'active_ms' => 95_000])), $clock(3));
     }
 
     private function rounds(Attempt $attempt, User $tester, int $count, string $why): void
@@ -160,15 +157,15 @@ final class WalkStory
         for ($round = 1; $round <= $count; ++$round) {
             for ($step = 1; $step <= $steps; ++$step) {
                 $this->tick($tester, 24);
-                ($this->record)($attempt, $tester, ['round' => $round, 'step' => $step, 'verdict' => 'pass', 'active_ms' => 24_000], $this->stamp());
+                ($this->record)($attempt, $tester, VerdictCommand::fromPayload(new Payload(['round' => $round, 'step' => $step, 'verdict' => 'pass', 'active_ms' => 24_000])), $this->stamp());
             }
         }
-        ($this->keepRounds)($attempt, $tester, ['round' => $attempt->rounds()->count(), 'act' => 'skip', 'reason' => $why], $this->stamp());
+        ($this->record)($attempt, $tester, RoundCommand::fromPayload(new Payload(['round' => $attempt->rounds()->count(), 'act' => 'skip', 'reason' => $why])), $this->stamp());
     }
 
     private function picture(Attempt $attempt, User $tester, string $file, int $step, string $source): Evidence
     {
-        [$evidence] = ($this->addEvidence)($attempt, $tester, self::upload($file), ['id' => (string) Str::uuid7(), 'round' => 1, 'step' => $step, 'source' => $source], $this->stamp());
+        [$evidence] = $this->upload->add($attempt, $tester, self::upload($file), AddEvidenceCommand::fromPayload(new Payload(['id' => (string) Str::uuid7(), 'round' => 1, 'step' => $step, 'source' => $source])), $this->stamp());
 
         return $evidence ?? throw new \LogicException("The story's picture arrives too late: {$file}");
     }
@@ -186,11 +183,11 @@ final class WalkStory
         $step = min($step, \count($attempt->snapshot['steps']));
         $this->steps($attempt, $tester, $step - 1);
         $this->tick($tester, 75);
-        ($this->record)($attempt, $tester, ['round' => 1, 'step' => $step, 'verdict' => 'fail', 'happened' => $parts[0], 'active_ms' => 61_000], $this->stamp());
+        ($this->record)($attempt, $tester, VerdictCommand::fromPayload(new Payload(['round' => 1, 'step' => $step, 'verdict' => 'fail', 'happened' => $parts[0], 'active_ms' => 61_000])), $this->stamp());
         if (isset($parts[2])) {
             $seen = $this->picture($attempt, $tester, $parts[2], $step, 'paste');
             if (isset($parts[3])) {
-                $this->changeEvidence->markUp($seen, $tester, ['shapes' => [['kind' => 'box', 'x' => 40, 'y' => 180, 'width' => 480, 'height' => 60], ['kind' => 'pin', 'x' => 40, 'y' => 180, 'number' => 1]], 'width' => 900, 'height' => 620], self::upload($parts[3]), $this->stamp());
+                $this->upload->markUp($seen, $tester, ['shapes' => [['kind' => 'box', 'x' => 40, 'y' => 180, 'width' => 480, 'height' => 60], ['kind' => 'pin', 'x' => 40, 'y' => 180, 'number' => 1]], 'width' => 900, 'height' => 620], self::upload($parts[3]), $this->stamp());
             }
         }
         $attempt->refresh();
@@ -209,7 +206,7 @@ final class WalkStory
     private function block(Attempt $attempt, User $tester, int $step, array $parts): void
     {
         $this->steps($attempt, $tester, $step - 1);
-        ($this->record)($attempt, $tester, ['round' => 1, 'step' => $step, 'verdict' => 'blocked', 'reason' => $parts[0], 'waits_on' => $parts[1] ?? ''], $this->stamp());
+        ($this->record)($attempt, $tester, VerdictCommand::fromPayload(new Payload(['round' => 1, 'step' => $step, 'verdict' => 'blocked', 'reason' => $parts[0], 'waits_on' => $parts[1] ?? ''])), $this->stamp());
         $this->end($attempt, $tester, []);
     }
 
@@ -218,7 +215,7 @@ final class WalkStory
         for ($step = 1; $step <= $count; ++$step) {
             $seconds = 18 + ($attempt->number * 31 + $step * 17 + \strlen((string) $attempt->snapshot['title']) * 7) % 55;
             $this->tick($tester, $seconds);
-            ($this->record)($attempt, $tester, ['round' => 1, 'step' => $step, 'verdict' => 'pass', 'active_ms' => $seconds * 1000], $this->stamp());
+            ($this->record)($attempt, $tester, VerdictCommand::fromPayload(new Payload(['round' => 1, 'step' => $step, 'verdict' => 'pass', 'active_ms' => $seconds * 1000])), $this->stamp());
         }
     }
 
@@ -228,7 +225,7 @@ final class WalkStory
     private function end(Attempt $attempt, User $tester, array $fields): void
     {
         $this->tick($tester, 15);
-        ($this->finish)($attempt, $tester, $fields, $this->stamp());
+        ($this->record)($attempt, $tester, FinishCommand::fromPayload(new Payload($fields)), $this->stamp());
     }
 
     private function tick(User $tester, int $seconds): void

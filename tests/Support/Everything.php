@@ -51,7 +51,7 @@ trait Everything
             'release' => (string) $this->as($lead, 'POST', "{$project}/releases", ['name' => 'Theirs'])->json('releases.0.id'),
             'addition' => (string) $this->as($lead, 'POST', "/cycles/{$code}-R1/entries", ['picks' => ['cases' => [$entry->case_id], 'configurations' => [$configuration]]])->json('id'),
             'planAct' => (string) $this->as($lead, 'POST', "/cycles/{$code}-R1/entry-acts", ['act' => 'assign', 'ids' => [$entry->id], 'changes' => ['assignee_id' => $lead->id]])->json('act_id'),
-            'lateCommand' => LateCommand::query()->create(['project_id' => $world->project->id, 'attempt_id' => $attempt, 'actor_id' => $author->id, 'kind' => 'x', 'payload' => [], 'why' => 'x', 'received_at' => now()])->id,
+            'lateCommand' => LateCommand::query()->create(['project_id' => $world->project->id, 'attempt_id' => $attempt, 'actor_id' => $author->id, 'kind' => 'note_written', 'payload' => ['round' => 1, 'step' => 1, 'note' => 'x'], 'why' => 'x', 'received_at' => now()])->id,
         ];
     }
 }

@@ -102,7 +102,7 @@ trait Walks
     protected function withRows(User $user, array $rows): Entry
     {
         $table = $this->as($user, 'POST', '/projects/TST/data-tables', [
-            'name' => 'People',
+            'name' => 'People '.DB::table('data_tables')->count(),
             'columns' => [['name' => 'who'], ['name' => 'seats']],
             'rows' => array_map(static fn (array $c): array => ['cells' => $c], $rows),
         ])->assertCreated()->json('table.id');
@@ -116,7 +116,7 @@ trait Walks
         ])->assertOk();
         $entry->update([
             'case_version_id' => CaseVersion::query()->where('case_id', $case->id)->orderByDesc('number')->value('id'),
-            'row_ids' => DB::table('data_rows')->orderBy('position')->pluck('id')->all(),
+            'row_ids' => DB::table('data_rows')->where('table_id', $table)->orderBy('position')->pluck('id')->all(),
             'rounds' => count($rows),
         ]);
 

@@ -21,16 +21,25 @@ final class MaskSecrets
      */
     public static function hide(?Attempt $attempt, array $fields): array
     {
-        if (null === $attempt || true !== ($attempt->snapshot['secret'] ?? false)) {
-            return $fields;
+        $mask = null === $attempt ? null : self::of($attempt);
+
+        return null === $mask ? $fields : array_map(static fn (mixed $v): mixed => \is_string($v) ? $mask->text($v) : $v, $fields);
+    }
+
+    /**
+     * @return ?Mask null when nothing it is walked with is secret
+     */
+    public static function of(Attempt $attempt): ?Mask
+    {
+        if (true !== ($attempt->snapshot['secret'] ?? false)) {
+            return null;
         }
         $values = [];
         foreach (Round::query()->where('attempt_id', $attempt->id)->get() as $round) {
             [$all, $secret] = RoundValues::of($round, false);
             array_push($values, ...array_values(array_intersect_key($all, array_flip($secret))));
         }
-        $mask = new Mask($values);
 
-        return array_map(static fn (mixed $v): mixed => \is_string($v) ? $mask->text($v) : $v, $fields);
+        return new Mask($values);
     }
 }

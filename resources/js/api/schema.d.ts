@@ -1520,7 +1520,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Accept a late act into the record, or set it aside */
+        /** Accept a late command into the record, or set it aside; 204 when the rules refused nothing */
         post: operations["postLateCommandsLateCommandJudgements"];
         delete?: never;
         options?: never;
@@ -3949,6 +3949,11 @@ export interface components {
             accept: boolean;
             all?: boolean | null;
         };
+        /** @description What became of late commands that a lead decided on. */
+        LateDecisionResult: {
+            applied: number;
+            refused: components["schemas"]["RefusedCommand"][];
+        };
         /** @description What waits for a lead, the oldest first. */
         LeadQueue: {
             items: components["schemas"]["QueueItem"][];
@@ -4455,6 +4460,12 @@ export interface components {
         RefusedCase: {
             key: string;
             title: string;
+            why: string;
+        };
+        /** @description A late command that was accepted and that the rules refused. */
+        RefusedCommand: {
+            /** @description What it would have done */
+            command: string;
             why: string;
         };
         /** @description An entry that an act left as it is, with why. */
@@ -8539,11 +8550,13 @@ export interface operations {
         };
         responses: {
             /** @description Done */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["LateDecisionResult"];
+                };
             };
             /** @description A problem */
             default: {

@@ -240,7 +240,7 @@ final class CycleLifeTest extends FeatureTestCase
         $this->walk($me, $b, 'not_applicable');
         $this->as($me, 'POST', '/projects/TST/defects', ['title' => 'It fails', 'attempt_id' => $attempt, 'round' => 1, 'step' => 1])->assertCreated();
         DB::table('defects')->update(['state' => 'fixed', 'fixed_build_id' => $this->world->build->id]);
-        LateCommand::query()->create(['project_id' => $this->world->project->id, 'attempt_id' => $attempt, 'actor_id' => $me->id, 'kind' => 'verdict_given', 'payload' => ['verdict' => 'pass'], 'why' => 'The attempt is finished.', 'device_time' => Carbon::now(), 'received_at' => Carbon::now()]);
+        LateCommand::query()->create(['project_id' => $this->world->project->id, 'attempt_id' => $attempt, 'actor_id' => $me->id, 'kind' => 'verdict_given', 'payload' => ['round' => 1, 'step' => 1, 'verdict' => 'pass'], 'why' => 'The attempt is finished.', 'device_time' => Carbon::now(), 'received_at' => Carbon::now()]);
         $queue = $this->as($lead, 'GET', '/projects/TST/queue')->assertOk();
         self::assertEqualsCanonicalizing(['time', 'look', 'condition', 'retest', 'late'], array_column((array) $queue->json('items'), 'kind'));
         $this->as($me, 'GET', '/projects/TST/queue')->assertForbidden();

@@ -246,7 +246,12 @@ final class LateTest extends FeatureTestCase
         $this->as($you, 'POST', "/attempts/{$attempt}/take-over", [])->assertOk();
         $this->as($you, 'POST', "/attempts/{$attempt}/rounds", ['round' => 1, 'act' => 'repeat'])->assertOk();
         $this->as($this->me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 1, 'act' => 'repeat'])->assertStatus(202);
-        $this->accept();
+        $act = LateCommand::query()->where('state', 'waiting')->firstOrFail();
+        $this->as($this->lead, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => true, 'all' => true])->assertOk()
+            ->assertJsonPath('applied', 0)
+            ->assertJsonPath('refused.0.command', 'Round 1: walked once more')
+            ->assertJsonPath('refused.0.why', 'Round 2 walks this row once more already. Repeat that one.');
+        self::assertSame(['set_aside'], LateCommand::query()->pluck('state')->all());
         $this->as($you, 'GET', "/attempts/{$attempt}")->assertJsonCount(2, 'rounds');
     }
 

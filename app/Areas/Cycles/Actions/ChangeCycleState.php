@@ -17,6 +17,7 @@ use LucidStep\App\Models\User;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\Core\Planning\CycleState;
+use LucidStep\Core\Text\Why;
 use LucidStep\Core\Verdict\Policies;
 
 /**
@@ -40,7 +41,7 @@ final readonly class ChangeCycleState
         if (!\in_array($to, $from->next($this->reviewed($cycle)), true)) {
             throw new Conflict('cannot-go-there', CycleState::Released === $to && CycleState::Draft === $from ? 'This project reviews cycles before they are released. Ask for a review.' : "A cycle that is {$from->label()} cannot become {$to->label()}.");
         }
-        if ($from->needsReason($to) && mb_strlen($reason) < 3) {
+        if ($from->needsReason($to) && !Why::isGiven($reason)) {
             throw ValidationException::withMessages(['reason' => 'Say in a few words why.']);
         }
         $this->mayGo($cycle, $user, $from, $to);

@@ -7,12 +7,12 @@ namespace LucidStep\App\Areas\Walk\Actions;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
-use LucidStep\App\Areas\Cycles\Queries\Estimates;
+use LucidStep\App\Areas\Walk\Commands\CommandContext;
+use LucidStep\App\Areas\Walk\Commands\CommandRegistry;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Round;
-use LucidStep\App\Models\StepResult;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Record\CycleChain;
@@ -28,7 +28,7 @@ use LucidStep\Core\Verdict\Verdict;
  */
 final readonly class ApplyLateCommand
 {
-    public function __construct(private Journal $journal, private RecordVerdict $verdicts, private SkipOrRepeatRound $rounds, private LateEvidence $evidence, private RefreshEntry $refresh, private CycleChain $chain)
+    public function __construct(private CommandRegistry $commands, private ApplyCommand $apply, private Journal $journal, private CycleChain $chain)
     {
     }
 
@@ -44,18 +44,16 @@ final readonly class ApplyLateCommand
         $actor = User::query()->findOrFail($act->actor_id);
         $stamp = new DeviceStamp($act->device_time, $act->counter);
         $attempt->arrivedLate = true;
-        $this->apply($attempt, $actor, $act, $stamp);
-        $this->journal->append($attempt, $lead, 'late_act_accepted', ['kind' => $act->kind, 'actor' => $act->actor_id, 'why' => $act->why], new DeviceStamp());
-        if (AttemptState::Finished === $attempt->state) {
-            $attempt->sealed_sequence = $attempt->sequence;
-            $attempt->sealed_head = $attempt->head;
-        }
-        $attempt->save();
-        $this->chain->ofAttempt($attempt, $lead, 'late_act_accepted', ['kind' => $act->kind, 'head' => $attempt->head]);
-        ($this->refresh)($entry);
-        if (AttemptState::Finished === $attempt->state) {
-            Estimates::renew($entry->case_id);
-        }
+        $command = $this->commands->restore($act->kind, $act->payload);
+        ($this->apply)($command, new CommandContext($attempt, $actor, $stamp), $entry, function (Attempt $attempt) use ($act, $lead): void {
+            $why = ['kind' => $act->kind, 'actor' => $act->actor_id, 'why' => $act->why];
+            $this->journal->append($attempt, $lead, 'late_act_accepted', $why, new DeviceStamp());
+            if (AttemptState::Finished === $attempt->state) {
+                $attempt->sealed_sequence = $attempt->sequence;
+                $attempt->sealed_head = $attempt->head;
+            }
+            $this->chain->ofAttempt($attempt, $lead, 'late_act_accepted', ['kind' => $act->kind, 'head' => $attempt->head]);
+        });
 
         return $attempt;
     }
@@ -88,40 +86,5 @@ final readonly class ApplyLateCommand
         $entry->attempts_count++;
 
         return $attempt;
-    }
-
-    private function apply(Attempt $attempt, User $actor, LateCommand $act, DeviceStamp $stamp): void
-    {
-        $p = $act->payload;
-        $rounds = Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get();
-        $round = $rounds->firstWhere('position', $p['round'] ?? null);
-        $result = $round?->results->firstWhere('position', $p['step'] ?? null);
-        $text = static fn (string $key): string => trim((string) ($p[$key] ?? ''));
-        match ($act->kind) {
-            'verdict_given' => $result?->fill(['verdict' => Verdict::from($p['verdict']), 'happened' => $text('happened'), 'reason' => $text('reason'), 'waits_on' => $text('waits_on'), 'judged_at' => 'not_run' === $p['verdict'] ? null : Carbon::now()])->save(),
-            'note_written' => $result instanceof StepResult ? $result->fill(['note' => $text('note')])->save() : $attempt->remark = $text('note'),
-            'tried' => $result?->fill(['tries' => $result->tries + 1, 'tries_failed' => $result->tries_failed + (($p['failed'] ?? false) ? 1 : 0)])->save(),
-            'round_skip' => $round?->update(['skipped' => $text('reason')]),
-            'round_take_up' => $round?->update(['skipped' => null]),
-            // A row that is walked once more already needs no other round.
-            'round_repeat' => null === $round || $rounds->contains('repeats', $round->position) ? null : $rounds->push($this->rounds->repeat($attempt, $round, array_values($rounds->all()))),
-            'surroundings_said' => $attempt->fill(array_intersect_key($p, ['build_id' => 1, 'configuration_id' => 1, 'environment' => 1])),
-            'evidence_added' => $this->evidence->add($attempt, $actor, $p, $stamp),
-            'evidence_captioned', 'evidence_moved', 'evidence_marked', 'evidence_removed', 'evidence_redacted' => $this->evidence->change($attempt, $actor, $act->kind, $p),
-            default => null,
-        };
-        $this->verdicts->rollUp($attempt, $rounds->all());
-        $attempt->active_ms += max(0, (int) ($p['active_ms'] ?? $p['counted_ms'] ?? 0));
-        $event = array_filter(array_intersect_key($p, array_flip(['round', 'step', 'verdict', 'happened', 'reason', 'waits_on', 'note', 'active_ms', 'failed', 'environment', 'counted_ms', 'away_ms', 'name', 'caption', 'evidence', 'from', 'to'])), static fn (mixed $v): bool => null !== $v && '' !== $v);
-        $becomes = (array) ($p['becomes'] ?? []);
-        $this->journal->append($attempt, $actor, $act->kind, $event, $stamp, array_values(array_filter([$p['sha256'] ?? $becomes['sha256'] ?? $becomes['marked_sha256'] ?? null])));
-        if ('finished' === $act->kind) {
-            $final = Verdict::tryFrom((string) ($p['verdict'] ?? '')) ?? $attempt->roll_up;
-            // What it rests on may have been set aside: then it stays open.
-            if (!$final->isFinal()) {
-                return;
-            }
-            $attempt->fill(['state' => AttemptState::Finished, 'verdict' => $final, 'overruled' => $final !== $attempt->roll_up, 'note' => $text('note'), 'has_verdict' => true, 'finished_at' => Carbon::now()]);
-        }
     }
 }

@@ -4,101 +4,114 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Actions;
 
-use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
-use LucidStep\App\Areas\Evidence\Actions\StoreFile;
+use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Walk\Commands\AttemptCommand;
+use LucidStep\App\Areas\Walk\Commands\CaptionCommand;
+use LucidStep\App\Areas\Walk\Commands\CommandContext;
+use LucidStep\App\Areas\Walk\Commands\CommandHandler;
+use LucidStep\App\Areas\Walk\Commands\EvidenceCommand;
+use LucidStep\App\Areas\Walk\Commands\MarkUpCommand;
+use LucidStep\App\Areas\Walk\Commands\MoveEvidenceCommand;
+use LucidStep\App\Areas\Walk\Commands\RedactCommand;
+use LucidStep\App\Areas\Walk\Commands\RemoveEvidenceCommand;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Evidence;
-use LucidStep\App\Models\LateCommand;
-use LucidStep\App\Models\User;
-use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Record\Journal;
-use LucidStep\App\Support\Secrets\MaskSecrets;
 
 /**
- * Captions a piece of evidence, moves it to another step, draws on it, hides parts of it, or takes it off, until the
- * attempt is finished. The record keeps all of it.
+ * Captions a piece of evidence, moves it to another step, draws on it, hides parts of it, or takes it off. The record keeps
+ * all of it. Evidence of another attempt, one that is sealed, is never changed: it is done with a copy in this one. Only
+ * what was hidden goes out of the sealed one too, with its trace.
+ *
+ * @implements CommandHandler<EvidenceCommand>
  */
-final readonly class ChangeEvidence
+final readonly class ChangeEvidence implements CommandHandler
 {
-    public function __construct(private RecordInAttempt $act, private Journal $journal, private StoreFile $store, private RemoveContent $removal)
+    public function __construct(private Journal $journal, private RemoveContent $removal)
     {
     }
 
-    /**
-     * @return ?LateCommand the act, when it arrived too late
-     */
-    public function caption(Evidence $evidence, User $user, string $caption, DeviceStamp $stamp): ?LateCommand
+    public function apply(AttemptCommand $command, CommandContext $context): void
     {
-        $caption = (string) MaskSecrets::hide($evidence->loadMissing('attempt')->attempt, ['caption' => $caption])['caption'];
-
-        return $this->change($evidence, $user, 'evidence_captioned', ['evidence' => $evidence->id, 'from' => $evidence->caption, 'to' => trim($caption)], ['caption' => trim($caption)], $stamp);
-    }
-
-    /**
-     * @return ?LateCommand the act, when it arrived too late
-     */
-    public function remove(Evidence $evidence, User $user, DeviceStamp $stamp): ?LateCommand
-    {
-        return $this->change($evidence, $user, 'evidence_removed', ['evidence' => $evidence->id], ['removed_at' => Carbon::now()], $stamp);
-    }
-
-    /**
-     * @return ?LateCommand the act, when it arrived too late
-     */
-    public function move(Evidence $evidence, User $user, ?int $round, ?int $step, DeviceStamp $stamp): ?LateCommand
-    {
-        return $this->change($evidence, $user, 'evidence_moved', ['evidence' => $evidence->id, 'round' => $round, 'step' => $step], ['round' => $round, 'step' => $step], $stamp);
-    }
-
-    /**
-     * What was drawn on a picture: it stays apart and can be changed; the picture with it on is kept beside.
-     *
-     * @param  array<string, mixed>  $markup the shapes; none takes them off
-     * @param  ?UploadedFile  $drawn  the picture with them
-     *
-     * @return ?LateCommand the act, when it arrived too late
-     */
-    public function markUp(Evidence $evidence, User $user, array $markup, ?UploadedFile $drawn, DeviceStamp $stamp): ?LateCommand
-    {
-        $file = null === $drawn ? null : ($this->store)($drawn);
-
-        return $this->change($evidence, $user, 'evidence_marked', ['evidence' => $evidence->id, 'shapes' => \count($markup['shapes'] ?? []), 'markup_sha256' => hash('sha256', (string) json_encode($markup, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES))], ['markup' => null === $file ? null : $markup, 'marked_sha256' => $file?->sha256], $stamp, null === $file ? [] : [$file->sha256]);
-    }
-
-    /**
-     * Puts a picture in the place of one that showed too much: the old content goes, and leaves its trace.
-     *
-     * @return ?LateCommand the act, when it arrived too late
-     */
-    public function redact(Evidence $evidence, User $user, UploadedFile $hidden, DeviceStamp $stamp): ?LateCommand
-    {
-        $file = ($this->store)($hidden);
-        $old = $evidence->sha256;
-        $marked = $evidence->marked_sha256;
-        $late = $this->change($evidence, $user, 'evidence_redacted', ['evidence' => $evidence->id, 'from' => $old], ['sha256' => $file->sha256, 'marked_sha256' => null, 'markup' => null], $stamp, [$file->sha256]);
-        if (null === $late) {
-            foreach (array_filter([$old, $marked]) as $gone) {
-                $this->removal->file($evidence->attempt_id, $evidence->project_id, $gone, $user, 'Redacted by whoever captured it');
+        $original = Evidence::query()->find($command->evidenceId())
+            ?? throw ValidationException::withMessages(['evidence' => 'This evidence is not there any more.']);
+        $copied = $original->attempt_id !== $context->attempt->id;
+        $evidence = $copied ? $this->copy($original, $context->attempt) : $original;
+        $shown = array_filter([$original->sha256, $original->marked_sha256]);
+        // The event names what the person had before them, wherever the change is made.
+        [$event, $fields, $hashes] = $this->change($command, $original);
+        if (!$copied || !$command instanceof RemoveEvidenceCommand) {
+            $evidence->fill($fields)->save();
+        }
+        $this->journal->append($context->attempt, $context->actor, $command->kind(), $event, $context->stamp, $hashes);
+        if ($command instanceof RedactCommand) {
+            foreach ($shown as $sha256) {
+                $this->removal->file($original->attempt_id, $original->project_id, $sha256, $context->actor, 'Redacted by whoever captured it');
             }
         }
-
-        return $late;
     }
 
     /**
-     * @param  array<string, mixed>  $payload
-     * @param  array<string, mixed>  $fields
-     * @param  ?list<string>  $hashes  of the files it is about; those of the evidence by default
+     * @return array{array<string, scalar|null>, array<string, mixed>, list<string>} what the event says, which columns
+     *                                                                               change, and the hashes it is about
      */
-    private function change(Evidence $evidence, User $user, string $kind, array $payload, array $fields, DeviceStamp $stamp, ?array $hashes = null): ?LateCommand
+    private function change(EvidenceCommand $command, Evidence $e): array
     {
-        $attempt = Attempt::query()->findOrFail($evidence->attempt_id);
+        $own = array_values(array_filter([$e->sha256]));
 
-        // What it becomes is kept with an act that comes too late: a lead may still accept it.
-        return ($this->act)($attempt, $user, $kind, [...$payload, 'becomes' => $fields], $stamp, function (Attempt $attempt) use ($evidence, $user, $kind, $payload, $fields, $stamp, $hashes): void {
-            $evidence->fill($fields)->save();
-            $this->journal->append($attempt, $user, $kind, $payload, $stamp, $hashes ?? array_values(array_filter([$evidence->sha256])));
-        });
+        return match (true) {
+            $command instanceof CaptionCommand => [
+                ['evidence' => $e->id, 'from' => $e->caption, 'to' => $command->caption], ['caption' => $command->caption], $own,
+            ],
+            $command instanceof MoveEvidenceCommand => [
+                ['evidence' => $e->id, 'round' => $command->round, 'step' => $command->step],
+                ['round' => $command->round, 'step' => $command->step], $own,
+            ],
+            $command instanceof MarkUpCommand => [
+                [
+                    'evidence' => $e->id, 'shapes' => \count((array) ($command->markup['shapes'] ?? [])),
+                    'markup_sha256' => self::hash($command->markup ?? []),
+                ],
+                ['markup' => null === $command->markedSha256 ? null : $command->markup, 'marked_sha256' => $command->markedSha256],
+                array_values(array_filter([$command->markedSha256])),
+            ],
+            $command instanceof RedactCommand => [
+                ['evidence' => $e->id, 'from' => $e->sha256],
+                ['sha256' => $command->sha256, 'marked_sha256' => null, 'markup' => null], [$command->sha256],
+            ],
+            $command instanceof RemoveEvidenceCommand => [['evidence' => $e->id], ['removed_at' => Carbon::now()], $own],
+            default => throw new \LogicException('There is no such change of evidence: '.$command::class),
+        };
+    }
+
+    /**
+     * The same picture in the attempt that takes in what came late: what was done with it before stays done.
+     */
+    private function copy(Evidence $evidence, Attempt $attempt): Evidence
+    {
+        return Evidence::query()->where('attempt_id', $attempt->id)->where('copy_of_id', $evidence->id)->first()
+            ?? $evidence->replicate()->fill([
+                'id' => (string) Str::uuid7(), 'attempt_id' => $attempt->id, 'copy_of_id' => $evidence->id, 'created_at' => $evidence->created_at,
+            ]);
+    }
+
+    /**
+     * Of what was drawn, whatever the order of its fields: the database gives them back in another one.
+     *
+     * @param  array<array-key, mixed>  $markup
+     */
+    private static function hash(array $markup): string
+    {
+        $sorted = static function (array $values) use (&$sorted): array {
+            if (!array_is_list($values)) {
+                ksort($values);
+            }
+
+            return array_map(static fn (mixed $v): mixed => \is_array($v) ? $sorted($v) : $v, $values);
+        };
+
+        return hash('sha256', (string) json_encode($sorted($markup), \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES));
     }
 }

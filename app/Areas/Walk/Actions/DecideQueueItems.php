@@ -5,19 +5,25 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Actions;
 
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Walk\Commands\CommandRegistry;
+use LucidStep\App\Areas\Walk\Data\LateDecisionResult;
+use LucidStep\App\Areas\Walk\Data\RefusedCommand;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\Core\Verdict\CannotFinish;
 
 /**
  * What a lead decides from the queue: looks that were asked for, corrected times, and acts that arrived too late.
  */
 final readonly class DecideQueueItems
 {
-    public function __construct(private ApplyLateCommand $apply, private PublishChange $announce)
+    public function __construct(private ApplyLateCommand $apply, private CommandRegistry $commands, private PublishChange $announce)
     {
     }
 
@@ -47,29 +53,62 @@ final readonly class DecideQueueItems
     }
 
     /**
-     * A late act is accepted and applied, or set aside. With `all`, so is everything else of the same person for the same
-     * attempt, in the order in which their device did it.
+     * A late command is accepted and applied, or set aside. With `all`, so is everything else of the same person for the same
+     * attempt, in the order in which their device did it. What the rules refuse is set aside with their reason.
      *
-     * @throws Conflict when it was judged already
+     * @throws Conflict when it was decided already
      */
-    public function late(LateCommand $act, User $user, bool $accept, bool $all = false): void
+    public function late(LateCommand $late, User $lead, bool $accept, bool $all = false): LateDecisionResult
     {
-        $acts = $all ? LateCommand::query()->where('attempt_id', $act->attempt_id)->where('actor_id', $act->actor_id)->where('state', 'waiting')->orderBy('counter')->orderBy('device_time')->orderBy('received_at')->get()->all() : [];
-        foreach ([] === $acts ? [$act] : $acts as $one) {
-            $this->judge($one, $user, $accept);
+        $waiting = LateCommand::query()->where('attempt_id', $late->attempt_id)->where('actor_id', $late->actor_id)->where('state', 'waiting');
+        $decided = $all ? $waiting->orderBy('counter')->orderBy('device_time')->orderBy('received_at')->get()->all() : [];
+        $refused = [];
+        $applied = 0;
+        foreach ([] === $decided ? [$late] : $decided as $one) {
+            $refusal = $this->decide($one, $lead, $accept);
+            if (null !== $refusal) {
+                $refused[] = $refusal;
+            } elseif ($accept) {
+                $applied++;
+            }
         }
-        ($this->announce)($act->project_id, 'attempt', $act->attempt_id);
+        ($this->announce)($late->project_id, 'attempt', $late->attempt_id);
+
+        return new LateDecisionResult($applied, $refused);
     }
 
-    private function judge(LateCommand $act, User $user, bool $accept): LateCommand
+    /**
+     * @return ?RefusedCommand when it was accepted and the rules refused it
+     */
+    private function decide(LateCommand $late, User $lead, bool $accept): ?RefusedCommand
     {
-        $act = LateCommand::query()->lockForUpdate()->findOrFail($act->id);
-        if ('waiting' !== $act->state) {
-            throw new Conflict('judged', "This was {$act->state} already.");
+        $late = LateCommand::query()->lockForUpdate()->findOrFail($late->id);
+        if ('waiting' !== $late->state) {
+            throw new Conflict('judged', "This was {$late->state} already.");
         }
-        $applied = $accept ? ($this->apply)($act, $user) : null;
-        $act->update(['state' => $accept ? 'accepted' : 'set_aside', 'judged_by_id' => $user->id, 'applied_to_id' => $applied?->id]);
+        $applied = $refusal = null;
+        if ($accept) {
+            try {
+                $applied = $this->applied($late, $lead);
+            } catch (ValidationException|CannotFinish $e) {
+                $refusal = new RefusedCommand($this->commands->restore($late->kind, $late->payload)->description(), $e->getMessage());
+            }
+        }
+        $late->update([
+            'state' => null === $applied ? 'set_aside' : 'accepted', 'judged_by_id' => $lead->id, 'applied_to_id' => $applied?->id,
+            'why' => null === $refusal ? $late->why : "{$late->why} {$refusal->why}",
+        ]);
 
-        return $act;
+        return $refusal;
+    }
+
+    /**
+     * Within a savepoint: what one command began and could not end is undone alone.
+     *
+     * @throws \Throwable a ValidationException or CannotFinish when the rules refuse it
+     */
+    private function applied(LateCommand $late, User $lead): Attempt
+    {
+        return DB::transaction(fn (): Attempt => ($this->apply)($late, $lead));
     }
 }

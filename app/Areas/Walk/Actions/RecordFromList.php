@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Walk\Actions;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Cycles\Data\RefusedEntry;
+use LucidStep\App\Areas\Walk\Commands\FinishCommand;
 use LucidStep\App\Areas\Walk\Data\ListVerdictResult;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
@@ -15,7 +16,8 @@ use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Problems\Conflict;
-use LucidStep\Core\Verdict\Finish;
+use LucidStep\Core\Text\Why;
+use LucidStep\Core\Verdict\Verdict;
 
 /**
  * Gives one or many entries their verdict straight from the cycle's list: an attempt each, marked so, whose steps stay not
@@ -26,7 +28,7 @@ final readonly class RecordFromList
     /** At most so many entries are judged at once. */
     public const MOST = 500;
 
-    public function __construct(private StartAttempt $start, private FinishAttempt $finish)
+    public function __construct(private StartAttempt $start, private RecordInAttempt $record)
     {
     }
 
@@ -45,7 +47,7 @@ final readonly class RecordFromList
             throw new Conflict('cycle-not-released', "The cycle is {$cycle->state}; its entries cannot be judged.");
         }
         $note = trim($said['note']);
-        if (grapheme_strlen($note) < Finish::SHORTEST_WHY) {
+        if (!Why::isGiven($note)) {
             throw ValidationException::withMessages(['note' => 'Say in a few words why: nobody walks the steps.']);
         }
         $reason = trim((string) ($said['reason'] ?? ''));
@@ -66,7 +68,7 @@ final readonly class RecordFromList
             }
             $attempt->from_list = true;
             $attempt->save();
-            ($this->finish)($attempt, $user, ['verdict' => $said['verdict'], 'note' => $note, 'active_ms' => 0], $stamp);
+            ($this->record)($attempt, $user, new FinishCommand(Verdict::from($said['verdict']), $note), $stamp);
             $done[] = $entry->id;
         }
 

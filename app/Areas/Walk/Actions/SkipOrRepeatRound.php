@@ -7,60 +7,52 @@ namespace LucidStep\App\Areas\Walk\Actions;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Walk\Commands\AttemptCommand;
+use LucidStep\App\Areas\Walk\Commands\CommandContext;
+use LucidStep\App\Areas\Walk\Commands\CommandHandler;
+use LucidStep\App\Areas\Walk\Commands\RoundChange;
+use LucidStep\App\Areas\Walk\Commands\RoundCommand;
 use LucidStep\App\Models\Attempt;
-use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Round;
-use LucidStep\App\Models\User;
-use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Record\Journal;
-use LucidStep\App\Support\Secrets\MaskSecrets;
+use LucidStep\Core\Text\Why;
 use LucidStep\Core\Verdict\Verdict;
 
 /**
  * Leaves a round out with a word of why, takes it up again, or walks its row once more as a round of its own.
+ *
+ * @implements CommandHandler<RoundCommand>
  */
-final readonly class SkipOrRepeatRound
+final readonly class SkipOrRepeatRound implements CommandHandler
 {
     /** An attempt has at most so many rounds, repeated ones among them. */
     public const MOST = 500;
 
-    public function __construct(private RecordInAttempt $act, private Journal $journal, private RecordVerdict $verdicts)
+    public function __construct(private Journal $journal, private RollUpVerdicts $rollUp)
     {
     }
 
-    /**
-     * @param  array{round: int, act: 'skip'|'take_up'|'repeat', reason?: ?string}  $fields
-     *
-     * @return ?LateCommand the act, when it arrived too late
-     *
-     * @throws ValidationException when there is no such round, or it cannot be done with it
-     */
-    public function __invoke(Attempt $attempt, User $user, array $fields, DeviceStamp $stamp): ?LateCommand
+    public function apply(AttemptCommand $command, CommandContext $context): void
     {
-        $fields = [...$fields, ...MaskSecrets::hide($attempt, ['reason' => $fields['reason'] ?? null])];
-
-        return ($this->act)($attempt, $user, 'round_'.$fields['act'], $fields, $stamp, function (Attempt $attempt) use ($user, $fields, $stamp): void {
-            $rounds = Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get();
-            $round = $rounds->firstWhere('position', $fields['round']);
-            if (!$round instanceof Round) {
-                throw ValidationException::withMessages(['round' => 'There is no such round in this attempt.']);
-            }
-            $reason = trim((string) ($fields['reason'] ?? ''));
-            if ('skip' === $fields['act']) {
-                $this->skip($round, $reason);
-            } elseif ('take_up' === $fields['act']) {
-                $round->skipped = null;
-            } else {
-                $rounds->push($this->repeat($attempt, $round, array_values($rounds->all())));
-            }
-            $this->verdicts->rollUp($attempt, $rounds->all());
-            $this->journal->append($attempt, $user, ['skip' => 'round_skipped', 'take_up' => 'round_taken_up', 'repeat' => 'round_repeated'][$fields['act']], array_filter(['round' => $round->position, 'reason' => $reason], static fn (mixed $v): bool => '' !== $v), $stamp);
-        });
+        $attempt = $context->attempt;
+        $rounds = Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get();
+        $round = $rounds->firstWhere('position', $command->round);
+        if (!$round instanceof Round) {
+            throw ValidationException::withMessages(['round' => 'There is no such round in this attempt.']);
+        }
+        match ($command->change) {
+            RoundChange::Skip => $this->skip($round, $command->reason),
+            RoundChange::TakeUp => $round->skipped = null,
+            RoundChange::Repeat => $rounds->push($this->repeat($attempt, $round, array_values($rounds->all()))),
+        };
+        ($this->rollUp)($attempt, array_values($rounds->all()));
+        $reason = '' === $command->reason ? [] : ['reason' => $command->reason];
+        $this->journal->append($attempt, $context->actor, $command->change->event(), ['round' => $round->position, ...$reason], $context->stamp);
     }
 
     private function skip(Round $round, string $reason): void
     {
-        if (grapheme_strlen($reason) < 3) {
+        if (!Why::isGiven($reason)) {
             throw ValidationException::withMessages(['reason' => 'Say in a few words why the round is left out.']);
         }
         if (Verdict::NotRun !== $round->facts()->rollUp() && null === $round->skipped) {
@@ -76,7 +68,7 @@ final readonly class SkipOrRepeatRound
      *
      * @throws ValidationException when it is walked once more already, or there are too many
      */
-    public function repeat(Attempt $attempt, Round $round, array $rounds): Round
+    private function repeat(Attempt $attempt, Round $round, array $rounds): Round
     {
         foreach ($rounds as $other) {
             if ($other->repeats === $round->position) {

@@ -34,7 +34,7 @@ use LucidStep\Core\Verdict\Policies;
  */
 final readonly class TakeNewVersion
 {
-    public function __construct(private Journal $journal, private RefreshEntry $refresh, private CycleLog $log, private ReadCase $cases, private RecordVerdict $verdicts)
+    public function __construct(private Journal $journal, private RefreshEntry $refresh, private CycleLog $log, private ReadCase $cases, private RollUpVerdicts $rollUp)
     {
     }
 
@@ -159,7 +159,7 @@ final readonly class TakeNewVersion
         }
         $attempt->snapshot = [...$attempt->snapshot, 'version' => $to->number, 'title' => $to->title, 'objective' => $to->objective, 'preconditions' => $to->preconditions, 'postconditions' => $to->postconditions, 'steps' => $steps, 'secret' => CaseSnapshot::hasSecrets($to)];
         $this->journal->append($attempt, $user, 'version_taken', ['from' => $entry->case_version_id, 'to' => $to->id, 'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)), 'carried' => array_values(array_map(static fn (int $now, int $was): array => ['from' => $was + 1, 'to' => $now + 1], array_keys($carried), $carried))], new DeviceStamp());
-        $this->verdicts->rollUp($attempt, Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get()->all());
+        ($this->rollUp)($attempt, array_values(Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get()->all()));
         $attempt->save();
     }
 }

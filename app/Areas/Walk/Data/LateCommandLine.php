@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Data;
 
-use LucidStep\App\Areas\Walk\Queries\LateCommandDescription;
 use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Support\Data\Person;
 use OpenApi\Attributes as OA;
@@ -37,8 +36,8 @@ final readonly class LateCommandLine
     ) {
     }
 
-    public static function from(LateCommand $act): self
+    public static function from(LateCommand $act, string $description): self
     {
-        return new self($act->id, $act->kind, $act->why, $act->received_at->toIso8601ZuluString(), LateCommandDescription::of($act->kind, $act->payload), $act->state, Person::from($act->actor), Person::orNull($act->judge), $act->applied_to_id);
+        return new self($act->id, $act->kind, $act->why, $act->received_at->toIso8601ZuluString(), $description, $act->state, Person::from($act->actor), Person::orNull($act->judge), $act->applied_to_id);
     }
 }

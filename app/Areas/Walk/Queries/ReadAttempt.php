@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Walk\Queries;
 use LucidStep\App\Areas\Defects\Data\LinkedDefect;
 use LucidStep\App\Areas\Evidence\Data\EvidenceItem;
 use LucidStep\App\Areas\Setup\Data\PolicySet;
+use LucidStep\App\Areas\Walk\Commands\CommandRegistry;
 use LucidStep\App\Areas\Walk\Data\AttemptDetail;
 use LucidStep\App\Areas\Walk\Data\AttemptSummary;
 use LucidStep\App\Areas\Walk\Data\LateCommandLine;
@@ -15,6 +16,7 @@ use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Evidence;
+use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Support\Data\Named;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\Core\Verdict\AttemptState;
@@ -25,7 +27,7 @@ use LucidStep\Core\Verdict\Policies;
  */
 final readonly class ReadAttempt
 {
-    public function __construct(private ReadRemovals $removals)
+    public function __construct(private ReadRemovals $removals, private CommandRegistry $commands)
     {
     }
 
@@ -50,7 +52,7 @@ final readonly class ReadAttempt
             array_values($attempt->evidence->whereNull('removed_at')->map(static fn (Evidence $e): EvidenceItem => EvidenceItem::from($e, isset($gone[$e->sha256 ?? ''])))->all()),
             array_values($attempt->defectLinks->map(LinkedDefect::from(...))->all()),
             array_values($earlier->map(AttemptSummary::from(...))->all()),
-            array_values($attempt->lateCommands->map(LateCommandLine::from(...))->all()),
+            array_values($attempt->lateCommands->map($this->late(...))->all()),
             null !== $entry->retest_asked_at && $entry->retest_asked_at < $attempt->started_at ? $entry->retest_reason : null,
             PolicySet::from(Policies::fromArray($entry->cycle->project->policies)),
             $removals,
@@ -74,5 +76,10 @@ final readonly class ReadAttempt
             $cycle->project->code, $entry->id, $cycle->id, $cycle->key, $cycle->name, $entry->case->key, $version->number, $version->title, (string) $version->objective, (string) $version->preconditions, (string) $version->postconditions, $entry->case->estimate_seconds,
             $first, $rounds, [], [], [], [], 'retest' === $entry->display_state ? $entry->retest_reason : null, PolicySet::from(Policies::fromArray($cycle->project->policies)), [], CaseSnapshot::hasSecrets($version),
         );
+    }
+
+    private function late(LateCommand $late): LateCommandLine
+    {
+        return LateCommandLine::from($late, $this->commands->restore($late->kind, $late->payload)->description());
     }
 }

@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Walk\Queries;
 
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Cycles\Actions\CycleLog;
+use LucidStep\App\Areas\Walk\Commands\CommandRegistry;
 use LucidStep\App\Areas\Walk\Data\LeadQueue;
 use LucidStep\App\Areas\Walk\Data\QueueItem;
 use LucidStep\App\Models\Project;
@@ -17,6 +18,10 @@ use LucidStep\App\Support\Time\UtcTime;
  */
 final readonly class ReadQueue
 {
+    public function __construct(private CommandRegistry $commands)
+    {
+    }
+
     public function __invoke(Project $project): LeadQueue
     {
         $items = [...$this->reviews($project), ...$this->caseReviews($project), ...$this->looks($project), ...$this->retests($project), ...$this->late($project), ...$this->times($project), ...$this->conditions($project)];
@@ -72,9 +77,9 @@ final readonly class ReadQueue
             $groups["{$row->attempt_id} {$row->user_id}"][] = $row;
         }
 
-        return array_values(array_map(static function (array $of) use ($project): QueueItem {
+        return array_values(array_map(function (array $of) use ($project): QueueItem {
             $first = $of[0];
-            $lines = array_map(static fn (\stdClass $r): string => LateCommandDescription::of($r->kind, json_decode($r->payload, true, 512, \JSON_THROW_ON_ERROR)), $of);
+            $lines = array_map(fn (\stdClass $r): string => $this->commands->restore($r->kind, json_decode($r->payload, true, 512, \JSON_THROW_ON_ERROR))->description(), $of);
             $text = implode(' ', array_unique(array_column($of, 'why')));
 
             return new QueueItem("late-{$first->id}", 'late', "{$first->key} {$first->title}", $text, self::by($first), UtcTime::time($first->at), "/{$project->code}/entries/{$first->entry_id}", $first->id, $first->name, $lines);

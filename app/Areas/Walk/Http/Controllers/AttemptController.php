@@ -9,17 +9,12 @@ use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Defects\Data\DefectLine;
 use LucidStep\App\Areas\Defects\Queries\KnownDefects;
-use LucidStep\App\Areas\Walk\Actions\ClaimIdleTime;
 use LucidStep\App\Areas\Walk\Actions\CorrectTime;
-use LucidStep\App\Areas\Walk\Actions\FinishAttempt;
-use LucidStep\App\Areas\Walk\Actions\RecordEnvironment;
-use LucidStep\App\Areas\Walk\Actions\RecordRetry;
-use LucidStep\App\Areas\Walk\Actions\RecordVerdict;
+use LucidStep\App\Areas\Walk\Actions\RecordInAttempt;
 use LucidStep\App\Areas\Walk\Actions\RestoreWalkedEntry;
-use LucidStep\App\Areas\Walk\Actions\SkipOrRepeatRound;
 use LucidStep\App\Areas\Walk\Actions\StartAttempt;
 use LucidStep\App\Areas\Walk\Actions\TakeOverAttempt;
-use LucidStep\App\Areas\Walk\Actions\WriteNote;
+use LucidStep\App\Areas\Walk\Commands\AttemptCommand;
 use LucidStep\App\Areas\Walk\Data\AttemptDetail;
 use LucidStep\App\Areas\Walk\Data\EarlierAttempt;
 use LucidStep\App\Areas\Walk\Http\Requests\DeviceAttemptRequest;
@@ -41,6 +36,7 @@ use LucidStep\App\Areas\Walk\Queries\ReadEarlierAttempts;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Http\ApiRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\Core\Forecast\Duration;
@@ -50,7 +46,7 @@ use LucidStep\Core\Forecast\Duration;
  */
 final readonly class AttemptController
 {
-    public function __construct(private ReadAttempt $read)
+    public function __construct(private ReadAttempt $read, private RecordInAttempt $record)
     {
     }
 
@@ -72,31 +68,21 @@ final readonly class AttemptController
     }
 
     #[Post('/attempts/{attempt}/verdicts', 'Give a step its verdict, or take it back', CommandResult::class, VerdictRequest::class)]
-    public function verdict(VerdictRequest $request, Attempt $attempt, RecordVerdict $record): JsonResponse
+    public function verdict(VerdictRequest $request, Attempt $attempt): JsonResponse
     {
-        Gate::authorize('record', $attempt);
-
-        return CommandResult::respond($record($attempt, $request->person(), $request->safe()->except(['device_time', 'sent_at', 'counter']), $request->stamp()));
+        return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/notes', 'Write a step\'s note', CommandResult::class, NoteRequest::class)]
-    public function note(NoteRequest $request, Attempt $attempt, WriteNote $write): JsonResponse
+    public function note(NoteRequest $request, Attempt $attempt): JsonResponse
     {
-        Gate::authorize('record', $attempt);
-
-        return CommandResult::respond($write($attempt, $request->person(), $request->safe()->only(['round', 'step', 'note']), $request->stamp()));
+        return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/finish', 'End an attempt', CommandResult::class, FinishRequest::class)]
-    public function finish(FinishRequest $request, Attempt $attempt, FinishAttempt $finish): JsonResponse
+    public function finish(FinishRequest $request, Attempt $attempt): JsonResponse
     {
-        Gate::authorize('record', $attempt);
-        $fields = $request->safe()->only(['verdict', 'note', 'active_ms']);
-        if ($request->filled('time')) {
-            $fields['corrected_ms'] = Duration::fromText($request->string('time')->toString())->milliseconds;
-        }
-
-        return CommandResult::respond($finish($attempt, $request->person(), $fields, $request->stamp()));
+        return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/time', 'Correct an attempt\'s measured time', AttemptDetail::class, TimeRequest::class)]
@@ -138,35 +124,27 @@ final readonly class AttemptController
     }
 
     #[Post('/attempts/{attempt}/rounds', 'Leave a round out, take it up again, or walk it once more', CommandResult::class, RoundRequest::class)]
-    public function round(RoundRequest $request, Attempt $attempt, SkipOrRepeatRound $keep): JsonResponse
+    public function round(RoundRequest $request, Attempt $attempt): JsonResponse
     {
-        Gate::authorize('record', $attempt);
-
-        return CommandResult::respond($keep($attempt, $request->person(), $request->safe()->only(['round', 'act', 'reason']), $request->stamp()));
+        return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/tries', 'Count a try of a step that comes and goes', CommandResult::class, RetryRequest::class)]
-    public function tried(RetryRequest $request, Attempt $attempt, RecordRetry $count): JsonResponse
+    public function tried(RetryRequest $request, Attempt $attempt): JsonResponse
     {
-        Gate::authorize('record', $attempt);
-
-        return CommandResult::respond($count($attempt, $request->person(), ['round' => $request->integer('round'), 'step' => $request->integer('step'), 'failed' => $request->boolean('failed')], $request->stamp()));
+        return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/away', 'Say how much of a time without a sign was work', CommandResult::class, IdleTimeRequest::class)]
-    public function away(IdleTimeRequest $request, Attempt $attempt, ClaimIdleTime $decide): JsonResponse
+    public function away(IdleTimeRequest $request, Attempt $attempt): JsonResponse
     {
-        Gate::authorize('record', $attempt);
-
-        return CommandResult::respond($decide($attempt, $request->person(), ['away_ms' => $request->integer('away_ms'), 'counted_ms' => $request->integer('counted_ms')], $request->stamp()));
+        return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/surroundings', 'Say what an attempt is really walked on', CommandResult::class, EnvironmentRequest::class)]
-    public function surroundings(EnvironmentRequest $request, Attempt $attempt, RecordEnvironment $say): JsonResponse
+    public function surroundings(EnvironmentRequest $request, Attempt $attempt): JsonResponse
     {
-        Gate::authorize('record', $attempt);
-
-        return CommandResult::respond($say($attempt, $request->person(), $request->safe()->only(['build_id', 'configuration_id', 'environment']), $request->stamp()));
+        return $this->record($request, $attempt, $request->command());
     }
 
     #[Get('/attempts/{attempt}/defect-draft', 'A defect drafted from what was walked', DefectDraft::class, query: ['round' => 'The round, from 1', 'step' => 'The step, from 1', 'happened' => 'What happened, when it is not yet recorded'])]
@@ -175,5 +153,12 @@ final readonly class AttemptController
         $number = static fn (string $name): ?int => $request->query->getInt($name) ?: null;
 
         return new JsonResponse(DefectDraft::from($draft($attempt, $number('round'), $number('step'), $request->query->getString('happened'))));
+    }
+
+    private function record(ApiRequest $request, Attempt $attempt, AttemptCommand $command): JsonResponse
+    {
+        Gate::authorize('record', $attempt);
+
+        return CommandResult::respond(($this->record)($attempt, $request->person(), $command, $request->stamp()));
     }
 }

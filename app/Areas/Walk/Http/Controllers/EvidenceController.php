@@ -10,11 +10,11 @@ use Illuminate\Http\Response;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Evidence\Data\EvidenceItem;
-use LucidStep\App\Areas\Walk\Actions\AddEvidence;
-use LucidStep\App\Areas\Walk\Actions\ChangeEvidence;
-use LucidStep\App\Areas\Walk\Actions\ComparePictures;
+use LucidStep\App\Areas\Evidence\Data\PictureComparison;
+use LucidStep\App\Areas\Evidence\Queries\ComparePictures;
 use LucidStep\App\Areas\Walk\Actions\RemoveContent;
-use LucidStep\App\Areas\Walk\Data\PictureComparison;
+use LucidStep\App\Areas\Walk\Actions\UploadEvidence;
+use LucidStep\App\Areas\Walk\Commands\RemoveEvidenceCommand;
 use LucidStep\App\Areas\Walk\Http\Requests\CaptionRequest;
 use LucidStep\App\Areas\Walk\Http\Requests\CompareRequest;
 use LucidStep\App\Areas\Walk\Http\Requests\EvidenceRequest;
@@ -48,30 +48,30 @@ final readonly class EvidenceController
     }
 
     #[Post('/attempts/{attempt}/evidence', 'Attach a file', EvidenceResult::class, EvidenceRequest::class, 201, true)]
-    public function store(EvidenceRequest $request, Attempt $attempt, AddEvidence $add): JsonResponse
+    public function store(EvidenceRequest $request, Attempt $attempt, UploadEvidence $upload): JsonResponse
     {
         Gate::authorize('record', $attempt);
         $file = $request->file('file');
         $file = $file instanceof UploadedFile ? $file : null;
-        [$evidence, $late] = $add($attempt, $request->person(), $file, $request->safe()->only(['id', 'name', 'caption', 'round', 'step', 'source', 'link']), $request->stamp());
+        [$evidence, $late] = $upload->add($attempt, $request->person(), $file, $request->command(), $request->stamp());
 
         return new JsonResponse(new EvidenceResult(null === $late, $late?->why, null === $evidence ? null : EvidenceItem::from($evidence)), null === $late ? 201 : 202);
     }
 
     #[Patch('/evidence/{evidence}', 'Caption a file', CommandResult::class, CaptionRequest::class)]
-    public function update(CaptionRequest $request, Evidence $evidence, ChangeEvidence $change): JsonResponse
+    public function update(CaptionRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
 
-        return CommandResult::respond($change->caption($evidence, $request->person(), $request->string('caption')->toString(), $request->stamp()));
+        return CommandResult::respond($change->change($evidence, $request->person(), $request->command($evidence), $request->stamp()));
     }
 
     #[Delete('/evidence/{evidence}', 'Take a file off, until the attempt is finished', CommandResult::class, StampRequest::class)]
-    public function destroy(StampRequest $request, Evidence $evidence, ChangeEvidence $change): JsonResponse
+    public function destroy(StampRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
 
-        return CommandResult::respond($change->remove($evidence, $request->person(), $request->stamp()));
+        return CommandResult::respond($change->change($evidence, $request->person(), new RemoveEvidenceCommand($evidence->id), $request->stamp()));
     }
 
     #[Get('/evidence/{evidence}/file', 'The file itself')]
@@ -99,7 +99,7 @@ final readonly class EvidenceController
     }
 
     #[Post('/evidence/{evidence}/markups', 'Draw on a picture; what is drawn stays apart', CommandResult::class, MarkupRequest::class, 200, true)]
-    public function markUp(MarkupRequest $request, Evidence $evidence, ChangeEvidence $change): JsonResponse
+    public function markUp(MarkupRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
         $file = $request->file('file');
@@ -108,7 +108,7 @@ final readonly class EvidenceController
     }
 
     #[Post('/evidence/{evidence}/redactions', 'Put a picture in the place of one that showed too much', CommandResult::class, RedactRequest::class, 200, true)]
-    public function redact(RedactRequest $request, Evidence $evidence, ChangeEvidence $change): JsonResponse
+    public function redact(RedactRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
         $file = $request->file('file');
@@ -117,11 +117,11 @@ final readonly class EvidenceController
     }
 
     #[Post('/evidence/{evidence}/moves', 'Move a file to another step, or to the attempt', CommandResult::class, MoveEvidenceRequest::class)]
-    public function move(MoveEvidenceRequest $request, Evidence $evidence, ChangeEvidence $change): JsonResponse
+    public function move(MoveEvidenceRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
 
-        return CommandResult::respond($change->move($evidence, $request->person(), $request->filled('round') ? $request->integer('round') : null, $request->filled('step') ? $request->integer('step') : null, $request->stamp()));
+        return CommandResult::respond($change->change($evidence, $request->person(), $request->command($evidence), $request->stamp()));
     }
 
     #[Get('/evidence/{evidence}/comparison', 'How far a picture differs from its reference', PictureComparison::class, query: ['reference' => 'The SHA-256 of the reference picture'])]
@@ -131,12 +131,11 @@ final readonly class EvidenceController
     }
 
     #[Post('/evidence/{evidence}/comparisons', 'Write a comparison into the record', CommandResult::class, CompareRequest::class)]
-    public function compare(CompareRequest $request, Evidence $evidence, ComparePictures $compare): JsonResponse
+    public function compare(CompareRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
-        $compare->keep($evidence, $request->person(), $request->string('reference')->toString(), $request->stamp());
 
-        return CommandResult::respond(null);
+        return CommandResult::respond($change->change($evidence, $request->person(), $request->command($evidence), $request->stamp()));
     }
 
     #[Get('/evidence/{evidence}/difference', 'A picture of what differs', query: ['reference' => 'The SHA-256 of the reference picture'])]

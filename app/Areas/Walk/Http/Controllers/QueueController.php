@@ -12,6 +12,7 @@ use LucidStep\App\Areas\Cycles\Data\BlockPreview;
 use LucidStep\App\Areas\Walk\Actions\DecideQueueItems;
 use LucidStep\App\Areas\Walk\Actions\TakeNewVersion;
 use LucidStep\App\Areas\Walk\Data\EntryDetail;
+use LucidStep\App\Areas\Walk\Data\LateDecisionResult;
 use LucidStep\App\Areas\Walk\Data\LeadQueue;
 use LucidStep\App\Areas\Walk\Data\NewVersionPreview;
 use LucidStep\App\Areas\Walk\Http\Requests\LateDecisionRequest;
@@ -70,13 +71,13 @@ final readonly class QueueController
         return new JsonResponse(null, 204);
     }
 
-    #[Post('/late-commands/{lateCommand}/judgements', 'Accept a late act into the record, or set it aside', null, LateDecisionRequest::class, 204)]
+    #[Post('/late-commands/{lateCommand}/judgements', 'Accept a late command into the record, or set it aside; 204 when the rules refused nothing', LateDecisionResult::class, LateDecisionRequest::class)]
     public function late(LateDecisionRequest $request, LateCommand $lateCommand): JsonResponse
     {
         Gate::authorize('lead', ProjectLookup::find($lateCommand->project_id));
-        $this->judge->late($lateCommand, $request->person(), $request->boolean('accept'), $request->boolean('all'));
+        $decided = $this->judge->late($lateCommand, $request->person(), $request->boolean('accept'), $request->boolean('all'));
 
-        return new JsonResponse(null, 204);
+        return [] === $decided->refused ? new JsonResponse(null, 204) : new JsonResponse($decided);
     }
 
     #[Get('/entries/{entry}/stops', 'What a failed or blocked entry would stop', BlockPreview::class, query: ['as' => '`fail`: what it would stop if it failed now'])]

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
-use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Areas\Walk\Commands\CaptionCommand;
+use LucidStep\App\Models\Evidence;
 use OpenApi\Attributes as OA;
 
 /**
@@ -16,7 +17,7 @@ use OpenApi\Attributes as OA;
     new OA\Property(property: 'sent_at', type: 'string', nullable: true),
     new OA\Property(property: 'counter', type: 'integer', nullable: true),
 ])]
-final class CaptionRequest extends ApiRequest
+final class CaptionRequest extends CommandRequest
 {
     public function rules(): array
     {
@@ -24,5 +25,10 @@ final class CaptionRequest extends ApiRequest
             'caption' => ['present', 'nullable', 'string', 'max:500'],
             ...self::STAMP,
         ];
+    }
+
+    public function command(Evidence $evidence): CaptionCommand
+    {
+        return CaptionCommand::fromPayload($this->payload(['evidence' => $evidence->id, 'to' => $this->input('caption')]));
     }
 }

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
-use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Areas\Walk\Commands\CompareCommand;
+use LucidStep\App\Models\Evidence;
 use OpenApi\Attributes as OA;
 
 /**
@@ -16,7 +17,7 @@ use OpenApi\Attributes as OA;
     new OA\Property(property: 'sent_at', type: 'string'),
     new OA\Property(property: 'counter', type: 'integer'),
 ])]
-final class CompareRequest extends ApiRequest
+final class CompareRequest extends CommandRequest
 {
     public function rules(): array
     {
@@ -24,5 +25,10 @@ final class CompareRequest extends ApiRequest
             'reference' => ['required', 'string', 'size:64'],
             ...self::STAMP,
         ];
+    }
+
+    public function command(Evidence $evidence): CompareCommand
+    {
+        return CompareCommand::fromPayload($this->payload(['evidence' => $evidence->id]));
     }
 }

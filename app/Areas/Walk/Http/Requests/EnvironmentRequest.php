@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
-use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Areas\Walk\Commands\EnvironmentCommand;
 use OpenApi\Attributes as OA;
 
 /**
@@ -18,7 +18,7 @@ use OpenApi\Attributes as OA;
     new OA\Property(property: 'sent_at', type: 'string'),
     new OA\Property(property: 'counter', type: 'integer'),
 ])]
-final class EnvironmentRequest extends ApiRequest
+final class EnvironmentRequest extends CommandRequest
 {
     public function rules(): array
     {
@@ -28,5 +28,10 @@ final class EnvironmentRequest extends ApiRequest
             'environment' => ['nullable', 'string', 'max:500'],
             ...self::STAMP,
         ];
+    }
+
+    public function command(): EnvironmentCommand
+    {
+        return EnvironmentCommand::fromPayload($this->payload());
     }
 }

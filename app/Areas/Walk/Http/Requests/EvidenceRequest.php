@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
-use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Areas\Walk\Commands\AddEvidenceCommand;
 use OpenApi\Attributes as OA;
 
 /**
@@ -23,7 +23,7 @@ use OpenApi\Attributes as OA;
     new OA\Property(property: 'sent_at', type: 'string', nullable: true),
     new OA\Property(property: 'counter', type: 'integer', nullable: true),
 ])]
-final class EvidenceRequest extends ApiRequest
+final class EvidenceRequest extends CommandRequest
 {
     public function rules(): array
     {
@@ -38,5 +38,10 @@ final class EvidenceRequest extends ApiRequest
             'source' => ['nullable', 'in:paste,drop,file,capture,camera,recording,log,link,filmstrip,handset'],
             ...self::STAMP,
         ];
+    }
+
+    public function command(): AddEvidenceCommand
+    {
+        return AddEvidenceCommand::fromPayload($this->payload());
     }
 }

@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
-use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Areas\Walk\Commands\FinishCommand;
 use LucidStep\App\Support\Http\DurationRule;
+use LucidStep\Core\Forecast\Duration;
 use OpenApi\Attributes as OA;
 
 /**
@@ -20,7 +21,7 @@ use OpenApi\Attributes as OA;
     new OA\Property(property: 'sent_at', type: 'string', nullable: true),
     new OA\Property(property: 'counter', type: 'integer', nullable: true),
 ])]
-final class FinishRequest extends ApiRequest
+final class FinishRequest extends CommandRequest
 {
     public function rules(): array
     {
@@ -31,5 +32,12 @@ final class FinishRequest extends ApiRequest
             'time' => ['nullable', 'string', 'max:40', new DurationRule()],
             ...self::STAMP,
         ];
+    }
+
+    public function command(): FinishCommand
+    {
+        $time = $this->filled('time') ? Duration::fromText($this->string('time')->toString())->milliseconds : null;
+
+        return FinishCommand::fromPayload($this->payload(['corrected_ms' => $time]));
     }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
-use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Areas\Walk\Commands\IdleTimeCommand;
 use OpenApi\Attributes as OA;
 
 /**
@@ -17,7 +17,7 @@ use OpenApi\Attributes as OA;
     new OA\Property(property: 'sent_at', type: 'string'),
     new OA\Property(property: 'counter', type: 'integer'),
 ])]
-final class IdleTimeRequest extends ApiRequest
+final class IdleTimeRequest extends CommandRequest
 {
     public function rules(): array
     {
@@ -26,5 +26,10 @@ final class IdleTimeRequest extends ApiRequest
             'counted_ms' => ['required', 'integer', 'min:0', 'max:86400000'],
             ...self::STAMP,
         ];
+    }
+
+    public function command(): IdleTimeCommand
+    {
+        return IdleTimeCommand::fromPayload($this->payload());
     }
 }

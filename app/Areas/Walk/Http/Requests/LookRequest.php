@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
 use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Support\Http\WhyRule;
 use OpenApi\Attributes as OA;
 
 /**
@@ -18,7 +19,7 @@ final class LookRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'note' => ['required', 'string', 'min:3', 'max:2000'],
+            'note' => ['required', 'string', new WhyRule(), 'max:2000'],
         ];
     }
 }

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
-use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Areas\Walk\Commands\MoveEvidenceCommand;
+use LucidStep\App\Models\Evidence;
 use OpenApi\Attributes as OA;
 
 /**
@@ -17,7 +18,7 @@ use OpenApi\Attributes as OA;
     new OA\Property(property: 'sent_at', type: 'string'),
     new OA\Property(property: 'counter', type: 'integer'),
 ])]
-final class MoveEvidenceRequest extends ApiRequest
+final class MoveEvidenceRequest extends CommandRequest
 {
     public function rules(): array
     {
@@ -26,5 +27,10 @@ final class MoveEvidenceRequest extends ApiRequest
             'step' => ['nullable', 'integer', 'min:1', 'max:100000'],
             ...self::STAMP,
         ];
+    }
+
+    public function command(Evidence $evidence): MoveEvidenceCommand
+    {
+        return MoveEvidenceCommand::fromPayload($this->payload(['evidence' => $evidence->id]));
     }
 }

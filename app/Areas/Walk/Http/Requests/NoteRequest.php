@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
-use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Areas\Walk\Commands\NoteCommand;
 use OpenApi\Attributes as OA;
 
 /**
@@ -18,7 +18,7 @@ use OpenApi\Attributes as OA;
     new OA\Property(property: 'sent_at', type: 'string', nullable: true),
     new OA\Property(property: 'counter', type: 'integer', nullable: true),
 ])]
-final class NoteRequest extends ApiRequest
+final class NoteRequest extends CommandRequest
 {
     public function rules(): array
     {
@@ -28,5 +28,10 @@ final class NoteRequest extends ApiRequest
             'note' => ['present', ...self::WORDS],
             ...self::STAMP,
         ];
+    }
+
+    public function command(): NoteCommand
+    {
+        return NoteCommand::fromPayload($this->payload());
     }
 }

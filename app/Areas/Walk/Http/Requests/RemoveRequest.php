@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
 use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Support\Http\WhyRule;
 use OpenApi\Attributes as OA;
 
 /**
@@ -19,7 +20,7 @@ final class RemoveRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'reason' => ['required', 'string', 'min:3', 'max:2000'],
+            'reason' => ['required', 'string', new WhyRule(), 'max:2000'],
             'sequence' => ['nullable', 'integer', 'min:1'],
         ];
     }

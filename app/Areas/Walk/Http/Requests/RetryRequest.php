@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
-use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Areas\Walk\Commands\RetryCommand;
 use OpenApi\Attributes as OA;
 
 /**
@@ -18,7 +18,7 @@ use OpenApi\Attributes as OA;
     new OA\Property(property: 'sent_at', type: 'string'),
     new OA\Property(property: 'counter', type: 'integer'),
 ])]
-final class RetryRequest extends ApiRequest
+final class RetryRequest extends CommandRequest
 {
     public function rules(): array
     {
@@ -28,5 +28,10 @@ final class RetryRequest extends ApiRequest
             'failed' => ['required', 'boolean'],
             ...self::STAMP,
         ];
+    }
+
+    public function command(): RetryCommand
+    {
+        return RetryCommand::fromPayload($this->payload());
     }
 }

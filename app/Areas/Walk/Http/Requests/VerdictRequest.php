@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
-use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\App\Areas\Walk\Commands\VerdictCommand;
 use OpenApi\Attributes as OA;
 
 /**
@@ -22,7 +22,7 @@ use OpenApi\Attributes as OA;
     new OA\Property(property: 'sent_at', type: 'string', nullable: true),
     new OA\Property(property: 'counter', type: 'integer', nullable: true),
 ])]
-final class VerdictRequest extends ApiRequest
+final class VerdictRequest extends CommandRequest
 {
     public function rules(): array
     {
@@ -41,5 +41,10 @@ final class VerdictRequest extends ApiRequest
     public function messages(): array
     {
         return ['happened.required_if' => 'Say what happened instead.', 'reason.required_if' => 'Say why it is blocked.'];
+    }
+
+    public function command(): VerdictCommand
+    {
+        return VerdictCommand::fromPayload($this->payload());
     }
 }

@@ -355,7 +355,7 @@ const stepProblems = computed<Api['ProblemLine'][]>(() => [
         </div>
       </div>
     </template>
-    <LeaveDialog :dirty="dirty" :going="leaving" :keep-now="desk.saveNow" :save="desk.save" />
+    <LeaveDialog :dirty="dirty" :going="leaving" :save-now="desk.saveNow" :save="desk.save" />
     <PastedCases
       v-if="pasted"
       :project="project"

@@ -56,16 +56,22 @@ const seen = (i: Api['QueueItem']): Promise<void> =>
 /** So many of the acts that arrived together are shown at once. */
 const FEW = 6;
 const shown = reactive(new Set<string>());
-/** Everything of the same person for the same attempt, in the order of their device. */
-const judge = (i: Api['QueueItem'], accept: boolean): Promise<void> =>
-  run(
-    () =>
-      api.POST('/late-commands/{lateCommand}/judgements', {
+/** Everything of the same person for the same attempt, in the order of their device. What the rules refuse is said. */
+async function judge(i: Api['QueueItem'], accept: boolean): Promise<void> {
+  let refused: Api['RefusedCommand'][] = [];
+  await run(
+    async () => {
+      const { data } = await api.POST('/late-commands/{lateCommand}/judgements', {
         params: { path: { lateCommand: of(i) } },
         body: { accept, all: true },
-      }),
+      });
+      refused = data?.refused ?? [];
+    },
     accept ? 'Accepted, and applied as it was recorded.' : 'Set aside. It stays readable.',
   );
+  if (refused.length > 0)
+    toast(`Set aside, since it cannot be applied: ${refused.map((r) => `${r.command}. ${r.why}`).join(' ')}`);
+}
 async function retest(i: Api['QueueItem']): Promise<void> {
   await run(
     () =>

@@ -2,21 +2,17 @@
 
 declare(strict_types=1);
 
-namespace LucidStep\App\Areas\Walk\Actions;
+namespace LucidStep\App\Areas\Evidence\Queries;
 
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
-use LucidStep\App\Areas\Walk\Data\PictureComparison;
-use LucidStep\App\Areas\Walk\Data\PictureRegion;
-use LucidStep\App\Models\Attempt;
+use LucidStep\App\Areas\Evidence\Data\PictureComparison;
+use LucidStep\App\Areas\Evidence\Data\PictureRegion;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\StoredFile;
-use LucidStep\App\Models\User;
-use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Problems\Conflict;
-use LucidStep\App\Support\Record\Journal;
 use LucidStep\Core\Evidence\PixelDifference;
 use LucidStep\Core\Evidence\PixelRegion;
 
@@ -28,7 +24,7 @@ final readonly class ComparePictures
     /** Pictures with more pixels are not compared: it would take too long to wait for. */
     public const MOST_PIXELS = 16_000_000;
 
-    public function __construct(private Filesystem $files, private RecordInAttempt $act, private Journal $journal)
+    public function __construct(private Filesystem $files)
     {
     }
 
@@ -60,16 +56,9 @@ final readonly class ComparePictures
         return (string) ob_get_clean();
     }
 
-    /**
-     * Writes a comparison into the record of the attempt.
-     */
-    public function keep(Evidence $evidence, User $user, string $reference, DeviceStamp $stamp): void
+    public function difference(Evidence $evidence, string $reference): PixelDifference
     {
-        [$difference] = $this->compare($evidence, $reference);
-        ($this->act)(Attempt::query()->findOrFail($evidence->attempt_id), $user, 'compared', ['evidence' => $evidence->id], $stamp, function (Attempt $attempt) use ($evidence, $user, $reference, $difference, $stamp): void {
-            $evidence->fill(['reference' => $reference, 'compared' => ['reference' => $reference, 'compared' => $difference->compared, 'differing' => $difference->differing, 'share' => round($difference->share(), 6)]])->save();
-            $this->journal->append($attempt, $user, 'compared', ['evidence' => $evidence->id, 'reference' => $reference, 'compared' => $difference->compared, 'differing' => $difference->differing], $stamp, array_values(array_filter([$evidence->sha256])));
-        });
+        return $this->compare($evidence, $reference)[0];
     }
 
     /**

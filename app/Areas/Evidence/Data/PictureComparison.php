@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace LucidStep\App\Areas\Walk\Data;
+namespace LucidStep\App\Areas\Evidence\Data;
 
 use OpenApi\Attributes as OA;
 
