@@ -12,26 +12,28 @@ use LucidStep\App\Support\Problems\Problem;
 
 return Application::configure(basePath: dirname(__DIR__))
     ->withRouting(
-        web: __DIR__.'/../routes/web.php',
-        api: __DIR__.'/../routes/api.php',
-        commands: __DIR__.'/../routes/console.php',
+        web: __DIR__ . '/../routes/web.php',
+        api: __DIR__ . '/../routes/api.php',
+        commands: __DIR__ . '/../routes/console.php',
         apiPrefix: 'api/v1',
     )
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class);
         $middleware->append(SecureHeaders::class);
         $middleware->statefulApi();
-        $middleware->redirectGuestsTo(static fn (): ?string => null);
+        $middleware->redirectGuestsTo(static fn(): ?string => null);
         // In a data table an empty cell and one that stays as it is are two things, and spaces count.
-        $tables = static fn (Request $request): bool => $request->is('api/v1/projects/*/data-tables', 'api/v1/data-tables/*');
+        $tables = static fn(Request $request): bool => $request->is('api/v1/projects/*/data-tables', 'api/v1/data-tables/*');
         $middleware->convertEmptyStringsToNull([$tables]);
         $middleware->trimStrings([$tables]);
         $middleware->trustProxies(at: ['127.0.0.1', '::1']);
     })
     ->withExceptions(function (Exceptions $exceptions): void {
-        $exceptions->shouldRenderJsonWhen(static fn (Request $request): bool => $request->is('api/*'));
-        $exceptions->render(static fn (Throwable $e, Request $request) => $request->is('api/*') ? Problem::from($e)->toResponse($request) : null);
+        $exceptions->shouldRenderJsonWhen(static fn(Request $request): bool => $request->is('api/*'));
+        $exceptions->render(
+            static fn(Throwable $e, Request $request) => $request->is('api/*') ? Problem::from($e)->toResponse($request) : null,
+        );
         $exceptions->dontReport(\LucidStep\App\Support\Problems\Conflict::class);
     })
-    ->withCommands([__DIR__.'/../app/Console'])
+    ->withCommands([__DIR__ . '/../app/Console'])
     ->create();

@@ -1,5 +1,3 @@
 <?php
 
-return [
-    LucidStep\App\Providers\AppServiceProvider::class,
-];
+return [LucidStep\App\Providers\AppServiceProvider::class];

@@ -5,7 +5,14 @@ return [
     'connections' => [
         'sync' => ['driver' => 'sync'],
         'null' => ['driver' => 'null'],
-        'database' => ['driver' => 'database', 'connection' => null, 'table' => 'jobs', 'queue' => 'default', 'retry_after' => 120, 'after_commit' => true],
+        'database' => [
+            'driver' => 'database',
+            'connection' => null,
+            'table' => 'jobs',
+            'queue' => 'default',
+            'retry_after' => 120,
+            'after_commit' => true,
+        ],
     ],
     'batching' => ['database' => 'pgsql', 'table' => 'job_batches'],
     'failed' => ['driver' => 'database-uuids', 'database' => 'pgsql', 'table' => 'failed_jobs'],

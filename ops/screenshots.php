@@ -8,34 +8,92 @@ declare(strict_types=1);
 
 use LucidStep\Tests\Support\Tester;
 
-require __DIR__.'/../vendor/autoload.php';
+require __DIR__ . '/../vendor/autoload.php';
 
-$env = (string) file_get_contents(__DIR__.'/../.env');
+$env = (string) file_get_contents(__DIR__ . '/../.env');
 preg_match('/^APP_URL=(.+)$/m', $env, $m);
 $url = $m[1] ?? 'http://127.0.0.1:8088';
 $only = array_slice($argv, 1);
-$out = __DIR__.'/../docs/screenshots';
+$out = __DIR__ . '/../docs/screenshots';
 
 $shots = [
-    'today' => ['tobias', fn (Tester $t) => $t->see('Retests asked of you')],
-    'cycles' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles')->see('Release 4.2')],
-    'board' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R2')->see('SKR-C13')],
-    'plan' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R2/plan')->see('Load')->click('.line', 'Paying twice')->see('Set the condition')],
-    'paths' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R2/paths')->see('joined by conditions')],
-    'setup-planning' => ['maren', fn (Tester $t) => $t->open('/SKR/setup/planning')->see('untested')],
-    'entry' => ['maren', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R2')->click('tbody a', 'Going back from payment')->see('Sealed')],
-    'casebook' => ['maren', fn (Tester $t) => $t->open('/SKR/casebook?group=priority&peek=SKR-C13')->see('SKR-C4')->see('Last results')],
-    'case' => ['maren', fn (Tester $t) => $t->open('/SKR/casebook/SKR-C68')->see('Walked in')->see('fare', '.bar')],
-    'import' => ['maren', fn (Tester $t) => $t->open('/SKR/casebook/import')->choose('input[type=file]', dirname(__DIR__).'/demo/bring-in.csv')->see('left out')],
-    'defects' => ['tobias', fn (Tester $t) => $t->open('/SKR/defects')->see('SKR-D1')],
-    'defect' => ['lina', fn (Tester $t) => $t->open('/SKR/defects/SKR-D5')->see('History')],
-    'walk-rounds' => ['tobias', fn (Tester $t) => $t->open('/SKR/cycles/SKR-R3')->click('tbody a', 'The fare of a vehicle')->click('button', 'Go on')->see('Round 3 of 5')->press('j', 'j')->see('Vehicle of')],
-    'mark-up' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->click('.tray .acts .link', 'Draw or hide')->waitFor('.mark canvas')],
-    'handset' => ['tobias', fn (Tester $t) => $t->see('Retests')->open('/SKR/cycles/SKR-R3')->click('tbody a', 'The fare of a vehicle')->click('button', 'Go on')->see('Round 3 of 5')->press('j', 'j')->click('.tools .link', 'Handset')->see('Capture it')],
-    'walk' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->press('k')->see('Step 3 of')],
-    'walk-fail' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->press('2', 'The bike is discounted as well: total 9.24.')->pastePicture()->see('Saved', '.tray figcaption')],
-    'walk-draft' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->press('2', 'The bike is discounted as well: total 9.24.')->click('button', 'Record and draft a defect')->see('Severity')],
-    'walk-phone' => ['tobias', fn (Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step '), 390, 844],
+    'today' => ['tobias', fn(Tester $t) => $t->see('Retests asked of you')],
+    'cycles' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles')->see('Release 4.2')],
+    'board' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->see('SKR-C13')],
+    'plan' => [
+        'maren',
+        fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2/plan')->see('Load')->click('.line', 'Paying twice')->see('Set the condition'),
+    ],
+    'paths' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2/paths')->see('joined by conditions')],
+    'setup-planning' => ['maren', fn(Tester $t) => $t->open('/SKR/setup/planning')->see('untested')],
+    'entry' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->click('tbody a', 'Going back from payment')->see('Sealed')],
+    'casebook' => ['maren', fn(Tester $t) => $t->open('/SKR/casebook?group=priority&peek=SKR-C13')->see('SKR-C4')->see('Last results')],
+    'case' => ['maren', fn(Tester $t) => $t->open('/SKR/casebook/SKR-C68')->see('Walked in')->see('fare', '.bar')],
+    'import' => [
+        'maren',
+        fn(Tester $t) => $t
+            ->open('/SKR/casebook/import')
+            ->choose('input[type=file]', dirname(__DIR__) . '/demo/bring-in.csv')
+            ->see('left out'),
+    ],
+    'defects' => ['tobias', fn(Tester $t) => $t->open('/SKR/defects')->see('SKR-D1')],
+    'defect' => ['lina', fn(Tester $t) => $t->open('/SKR/defects/SKR-D5')->see('History')],
+    'walk-rounds' => [
+        'tobias',
+        fn(Tester $t) => $t
+            ->open('/SKR/cycles/SKR-R3')
+            ->click('tbody a', 'The fare of a vehicle')
+            ->click('button', 'Go on')
+            ->see('Round 3 of 5')
+            ->press('j', 'j')
+            ->see('Vehicle of'),
+    ],
+    'mark-up' => [
+        'tobias',
+        fn(Tester $t) => $t
+            ->see('Retests')
+            ->click('.cycle .title', 'discount with a bike')
+            ->see('Step 4 of')
+            ->click('.tray .acts .link', 'Draw or hide')
+            ->waitFor('.mark canvas'),
+    ],
+    'handset' => [
+        'tobias',
+        fn(Tester $t) => $t
+            ->see('Retests')
+            ->open('/SKR/cycles/SKR-R3')
+            ->click('tbody a', 'The fare of a vehicle')
+            ->click('button', 'Go on')
+            ->see('Round 3 of 5')
+            ->press('j', 'j')
+            ->click('.tools .link', 'Handset')
+            ->see('Capture it'),
+    ],
+    'walk' => [
+        'tobias',
+        fn(Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step 4 of')->press('k')->see('Step 3 of'),
+    ],
+    'walk-fail' => [
+        'tobias',
+        fn(Tester $t) => $t
+            ->see('Retests')
+            ->click('.cycle .title', 'discount with a bike')
+            ->see('Step 4 of')
+            ->press('2', 'The bike is discounted as well: total 9.24.')
+            ->pastePicture()
+            ->see('Saved', '.tray figcaption'),
+    ],
+    'walk-draft' => [
+        'tobias',
+        fn(Tester $t) => $t
+            ->see('Retests')
+            ->click('.cycle .title', 'discount with a bike')
+            ->see('Step 4 of')
+            ->press('2', 'The bike is discounted as well: total 9.24.')
+            ->click('button', 'Record and draft a defect')
+            ->see('Severity'),
+    ],
+    'walk-phone' => ['tobias', fn(Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step '), 390, 844],
 ];
 foreach ($shots as $name => $shot) {
     if ($only !== [] && !in_array($name, $only, true)) {

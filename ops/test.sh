@@ -17,7 +17,18 @@ lucid_test() {
 
 browser_stop() { for ((lane = 1; lane <= BROWSER_LANES; lane++)); do stack_stop "test-$lane"; done; }
 
-test_style() { vendor/bin/pint --test && npx prettier --check --log-level warn resources/js resources/css tests/Front && npx eslint --max-warnings 0 resources/js tests/Front; }
+test_style() {
+  local php=(app bootstrap/app.php bootstrap/providers.php config core database demo ops packages routes tests)
+  vendor/bin/php-cs-fixer check --quiet || { vendor/bin/php-cs-fixer check --diff; return 1; }
+  npx prettier --check --log-level warn --ignore-unknown "${php[@]}" resources/js resources/css &&
+    npx eslint --max-warnings 0 resources/js tests/Front && short_enough
+}
+
+# Lines to 140 columns, files to 400 lines: what is longer is two things.
+short_enough() {
+  local files; mapfile -t files < <(git ls-files -- '*.php' '*.ts' '*.vue' ':!:*.d.ts')
+  php ops/lengths.php 140 400 "${files[@]}"
+}
 test_analyse() { vendor/bin/phpstan analyse -c phpstan-core.neon --no-progress --memory-limit=1G && vendor/bin/phpstan analyse -c phpstan.neon --no-progress --memory-limit=1G; }
 test_front() { npx vue-tsc --noEmit -p tsconfig.json && npx vitest run --reporter=dot; }
 

@@ -37,8 +37,8 @@ Route::get('/welcome', [SessionController::class, 'welcome']);
 Route::post('/session', [SessionController::class, 'store'])->middleware('throttle:sign-in');
 
 if (config('lucid.bench')) {
-    Route::get('/bench/bare', UpController::class.'@bare');
-    Route::post('/bench/bare', UpController::class.'@bare')->middleware(['auth:sanctum', Idempotent::class]);
+    Route::get('/bench/bare', UpController::class . '@bare');
+    Route::post('/bench/bare', UpController::class . '@bare')->middleware(['auth:sanctum', Idempotent::class]);
 }
 
 Route::middleware('auth:sanctum')->group(function (): void {

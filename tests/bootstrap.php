@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-require __DIR__.'/../vendor/autoload.php';
+require __DIR__ . '/../vendor/autoload.php';
 
 $database = (string) getenv('DB_DATABASE');
 if ($database !== '' && !str_ends_with($database, '_test')) {

@@ -15,7 +15,9 @@ use LucidStep\Demo\LoadDemo;
  */
 final class DemoCommand extends Command
 {
-    protected $signature = 'lucid:demo {--if-empty : only when there is no project} {--fresh : empty the database first} {--sign-ins : only tell the sign-ins}';
+    protected $signature =
+        'lucid:demo {--if-empty : only when there is no project} {--fresh : empty the database first} ' .
+        '{--sign-ins : only tell the sign-ins}';
 
     protected $description = 'Load the demo of the ferry line';
 
@@ -27,7 +29,7 @@ final class DemoCommand extends Command
             return self::FAILURE;
         }
         if ($this->option('sign-ins')) {
-            $this->line('Demo sign-ins, all with the password '.DemoPeople::PASSWORD.':');
+            $this->line('Demo sign-ins, all with the password ' . DemoPeople::PASSWORD . ':');
             foreach ($people->all() as $person) {
                 $this->line(\sprintf('  %-24s %s, %s', $person['email'], $person['name'], $person['role']));
             }

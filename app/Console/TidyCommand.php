@@ -27,8 +27,12 @@ final class TidyCommand extends Command
         foreach (Project::query()->whereNotNull('retention_days')->get() as $project) {
             $expired += $remove->expire($project);
         }
-        $keys = DB::table('idempotency_keys')->where('created_at', '<', now()->subDays(30))->delete();
-        $changes = DB::table('changes')->where('at', '<', now()->subDays(2))->delete();
+        $keys = DB::table('idempotency_keys')
+            ->where('created_at', '<', now()->subDays(30))
+            ->delete();
+        $changes = DB::table('changes')
+            ->where('at', '<', now()->subDays(2))
+            ->delete();
         $old = 0;
         foreach ([...$files->files('imports'), ...$files->files('exports')] as $file) {
             if ($files->lastModified($file) < now()->subDays(7)->getTimestamp()) {
@@ -36,8 +40,13 @@ final class TidyCommand extends Command
                 $old++;
             }
         }
-        CaseImport::query()->whereIn('state', ['reading', 'ready'])->where('created_at', '<', now()->subDays(7))->update(['state' => 'cancelled']);
-        $this->info("Dropped {$keys} answers, {$changes} changes and {$old} files; {$expired} files of evidence had been kept long enough.");
+        CaseImport::query()
+            ->whereIn('state', ['reading', 'ready'])
+            ->where('created_at', '<', now()->subDays(7))
+            ->update(['state' => 'cancelled']);
+        $this->info(
+            "Dropped {$keys} answers, {$changes} changes and {$old} files; {$expired} files of evidence had been kept long enough.",
+        );
 
         return self::SUCCESS;
     }

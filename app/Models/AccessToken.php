@@ -23,7 +23,12 @@ final class AccessToken extends PersonalAccessToken
     public function save(array $options = []): bool
     {
         $before = $this->getOriginal('last_used_at');
-        if ($this->exists && ['last_used_at'] === array_keys($this->getDirty()) && null !== $before && Carbon::parse($before)->isAfter(Carbon::now()->subMinute())) {
+        if (
+            $this->exists &&
+            ['last_used_at'] === array_keys($this->getDirty()) &&
+            null !== $before &&
+            Carbon::parse($before)->isAfter(Carbon::now()->subMinute())
+        ) {
             return true;
         }
 

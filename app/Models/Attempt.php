@@ -62,10 +62,35 @@ final class Attempt extends Record
     public bool $arrivedLate = false;
 
     /** @var array<string, mixed> */
-    protected $attributes = ['environment' => '', 'remark' => '', 'from_list' => false, 'parallel_reason' => null, 'takeover_word' => '', 'late_of_id' => null, 'override_reason' => null, 'corrected_ms' => null, 'finished_at' => null, 'taken_over_at' => null, 'sealed_sequence' => null, 'sealed_head' => null];
+    protected $attributes = [
+        'environment' => '',
+        'remark' => '',
+        'from_list' => false,
+        'parallel_reason' => null,
+        'takeover_word' => '',
+        'late_of_id' => null,
+        'override_reason' => null,
+        'corrected_ms' => null,
+        'finished_at' => null,
+        'taken_over_at' => null,
+        'sealed_sequence' => null,
+        'sealed_head' => null,
+    ];
 
     /** @var array<string, string> */
-    protected $casts = ['state' => AttemptState::class, 'snapshot' => 'array', 'has_verdict' => 'boolean', 'roll_up' => Verdict::class, 'verdict' => Verdict::class, 'overruled' => 'boolean', 'from_list' => 'boolean', 'started_at' => 'datetime', 'finished_at' => 'datetime', 'time_seen_at' => 'datetime', 'taken_over_at' => 'datetime'];
+    protected $casts = [
+        'state' => AttemptState::class,
+        'snapshot' => 'array',
+        'has_verdict' => 'boolean',
+        'roll_up' => Verdict::class,
+        'verdict' => Verdict::class,
+        'overruled' => 'boolean',
+        'from_list' => 'boolean',
+        'started_at' => 'datetime',
+        'finished_at' => 'datetime',
+        'time_seen_at' => 'datetime',
+        'taken_over_at' => 'datetime',
+    ];
 
     /**
      * @return BelongsTo<Entry, $this>
@@ -149,6 +174,12 @@ final class Attempt extends Record
     public function facts(): AttemptFacts
     {
         // One that stands beside shows only once it is finished.
-        return new AttemptFacts($this->number, $this->state, $this->has_verdict && null === $this->parallel_reason, $this->verdict, $this->started_at->toDateTimeImmutable());
+        return new AttemptFacts(
+            $this->number,
+            $this->state,
+            $this->has_verdict && null === $this->parallel_reason,
+            $this->verdict,
+            $this->started_at->toDateTimeImmutable(),
+        );
     }
 }

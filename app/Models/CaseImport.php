@@ -32,5 +32,13 @@ final class CaseImport extends Record
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['header' => 'array', 'samples' => 'array', 'mapping' => 'array', 'facts' => 'array', 'report' => 'array', 'created_at' => 'datetime', 'finished_at' => 'datetime'];
+    protected $casts = [
+        'header' => 'array',
+        'samples' => 'array',
+        'mapping' => 'array',
+        'facts' => 'array',
+        'report' => 'array',
+        'created_at' => 'datetime',
+        'finished_at' => 'datetime',
+    ];
 }

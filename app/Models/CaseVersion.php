@@ -77,8 +77,13 @@ final class CaseVersion extends Record
     public function text(): CaseText
     {
         return new CaseText(
-            $this->title, $this->objective, $this->preconditions, $this->postconditions,
-            array_values($this->steps->map(static fn (Step $s): CaseStep => $s->toCore())->all()), $this->table_id, $this->files,
+            $this->title,
+            $this->objective,
+            $this->preconditions,
+            $this->postconditions,
+            array_values($this->steps->map(static fn(Step $s): CaseStep => $s->toCore())->all()),
+            $this->table_id,
+            $this->files,
         );
     }
 }

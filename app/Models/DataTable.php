@@ -44,7 +44,7 @@ final class DataTable extends Record
      */
     public function coreColumns(): array
     {
-        return array_map(static fn (array $c): Column => new Column($c['name'], $c['secret']), $this->columns);
+        return array_map(static fn(array $c): Column => new Column($c['name'], $c['secret']), $this->columns);
     }
 
     /**
@@ -52,6 +52,9 @@ final class DataTable extends Record
      */
     public function toCore(): CoreTable
     {
-        return CoreTable::of($this->coreColumns(), array_values($this->rows->map(fn (DataRow $r): array => $r->clear($this->columns))->all()));
+        return CoreTable::of(
+            $this->coreColumns(),
+            array_values($this->rows->map(fn(DataRow $r): array => $r->clear($this->columns))->all()),
+        );
     }
 }

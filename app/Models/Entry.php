@@ -49,7 +49,14 @@ use Illuminate\Support\Carbon;
 final class Entry extends Record
 {
     /** @var array<string, string> */
-    protected $casts = ['row_ids' => 'array', 'not_before' => 'datetime', 'not_after' => 'datetime', 'retest_asked_at' => 'datetime', 'display_state_at' => 'datetime', 'look_asked_at' => 'datetime'];
+    protected $casts = [
+        'row_ids' => 'array',
+        'not_before' => 'datetime',
+        'not_after' => 'datetime',
+        'retest_asked_at' => 'datetime',
+        'display_state_at' => 'datetime',
+        'look_asked_at' => 'datetime',
+    ];
 
     /**
      * @return BelongsTo<Cycle, $this>

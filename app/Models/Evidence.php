@@ -39,10 +39,24 @@ final class Evidence extends Record
     public $timestamps = false;
 
     /** @var array<string, mixed> */
-    protected $attributes = ['link' => null, 'markup' => null, 'marked_sha256' => null, 'reference' => null, 'compared' => null, 'removed_at' => null, 'copy_of_id' => null];
+    protected $attributes = [
+        'link' => null,
+        'markup' => null,
+        'marked_sha256' => null,
+        'reference' => null,
+        'compared' => null,
+        'removed_at' => null,
+        'copy_of_id' => null,
+    ];
 
     /** @var array<string, string> */
-    protected $casts = ['device_time' => 'datetime', 'created_at' => 'datetime', 'removed_at' => 'datetime', 'markup' => 'array', 'compared' => 'array'];
+    protected $casts = [
+        'device_time' => 'datetime',
+        'created_at' => 'datetime',
+        'removed_at' => 'datetime',
+        'markup' => 'array',
+        'compared' => 'array',
+    ];
 
     /**
      * @return BelongsTo<StoredFile, $this>

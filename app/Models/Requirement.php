@@ -13,6 +13,4 @@ namespace LucidStep\App\Models;
  * @property string  $title
  * @property ?string $parent_id
  */
-final class Requirement extends Record
-{
-}
+final class Requirement extends Record {}

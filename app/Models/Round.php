@@ -43,6 +43,11 @@ final class Round extends Record
      */
     public function facts(): RoundFacts
     {
-        return new RoundFacts($this->position, array_values($this->results->map(static fn (StepResult $r): Verdict => $r->verdict)->all()), null !== $this->skipped, $this->repeats);
+        return new RoundFacts(
+            $this->position,
+            array_values($this->results->map(static fn(StepResult $r): Verdict => $r->verdict)->all()),
+            null !== $this->skipped,
+            $this->repeats,
+        );
     }
 }

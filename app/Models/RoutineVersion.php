@@ -42,8 +42,10 @@ final class RoutineVersion extends Record
     public function toCore(): CoreRoutine
     {
         return new CoreRoutine(
-            $this->routine_id, $this->name, array_map(static fn (array $p): Parameter => new Parameter($p['name'], $p['default']), $this->parameters),
-            array_values($this->steps->map(static fn (Step $s) => $s->toCore())->all()),
+            $this->routine_id,
+            $this->name,
+            array_map(static fn(array $p): Parameter => new Parameter($p['name'], $p['default']), $this->parameters),
+            array_values($this->steps->map(static fn(Step $s) => $s->toCore())->all()),
         );
     }
 }

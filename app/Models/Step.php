@@ -28,6 +28,13 @@ final class Step extends Record
 
     public function toCore(): CaseStep
     {
-        return CaseStep::fromArray(['action' => $this->action, 'data' => $this->data, 'expected' => $this->expected, 'files' => $this->files, 'routine' => $this->routine_id, 'values' => $this->values]);
+        return CaseStep::fromArray([
+            'action' => $this->action,
+            'data' => $this->data,
+            'expected' => $this->expected,
+            'files' => $this->files,
+            'routine' => $this->routine_id,
+            'values' => $this->values,
+        ]);
     }
 }

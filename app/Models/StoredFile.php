@@ -35,7 +35,7 @@ final class StoredFile extends Model
      */
     public function path(): string
     {
-        return 'evidence/'.substr($this->sha256, 0, 2).'/'.$this->sha256;
+        return 'evidence/' . substr($this->sha256, 0, 2) . '/' . $this->sha256;
     }
 
     /**
@@ -43,7 +43,7 @@ final class StoredFile extends Model
      */
     public function thumbnailPath(): string
     {
-        return 'thumbnails/'.substr($this->sha256, 0, 2).'/'.$this->sha256.'.webp';
+        return 'thumbnails/' . substr($this->sha256, 0, 2) . '/' . $this->sha256 . '.webp';
     }
 
     /**

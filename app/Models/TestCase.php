@@ -49,7 +49,16 @@ final class TestCase extends Record
     protected $table = 'cases';
 
     /** @var array<string, string> */
-    protected $casts = ['labels' => 'array', 'custom' => 'array', 'walk_times' => 'array', 'automated' => 'boolean', 'is_template' => 'boolean', 'binned_at' => 'datetime', 'last_walked_at' => 'datetime', 'position' => 'float'];
+    protected $casts = [
+        'labels' => 'array',
+        'custom' => 'array',
+        'walk_times' => 'array',
+        'automated' => 'boolean',
+        'is_template' => 'boolean',
+        'binned_at' => 'datetime',
+        'last_walked_at' => 'datetime',
+        'position' => 'float',
+    ];
 
     /**
      * @return BelongsTo<CaseVersion, $this>

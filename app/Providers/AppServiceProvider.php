@@ -80,13 +80,18 @@ final class AppServiceProvider extends ServiceProvider
             Gate::policy($model, $policy);
         }
         // Only tries that fail are counted.
-        $failed = static fn (Response $response): bool => $response->getStatusCode() === 422;
-        RateLimiter::for('sign-in', static fn (Request $request): array => [
-            Limit::perMinute(6)->by(Str::lower((string) json_encode($request->input('email'))).'|'.$request->ip())->after($failed),
-            Limit::perMinute(60)->by((string) $request->ip())->after($failed),
-        ]);
+        $failed = static fn(Response $response): bool => $response->getStatusCode() === 422;
+        RateLimiter::for(
+            'sign-in',
+            static fn(Request $request): array => [
+                Limit::perMinute(6)
+                    ->by(Str::lower((string) json_encode($request->input('email'))) . '|' . $request->ip())
+                    ->after($failed),
+                Limit::perMinute(60)->by((string) $request->ip())->after($failed),
+            ],
+        );
         $this->bindings();
-        Mail::extend('catcher', static fn (): Catcher => new Catcher());
+        Mail::extend('catcher', static fn(): Catcher => new Catcher());
     }
 
     /**
@@ -94,18 +99,42 @@ final class AppServiceProvider extends ServiceProvider
      */
     private function bindings(): void
     {
-        Route::bind('project', fn (string $code): Model => $this->visible(Project::query()->where('code', $code)->first()));
+        Route::bind('project', fn(string $code): Model => $this->visible(Project::query()->where('code', $code)->first()));
         $byKey = ['cycle' => Cycle::class, 'case' => TestCase::class, 'other' => TestCase::class, 'defect' => Defect::class];
         foreach ($byKey as $name => $class) {
-            Route::bind($name, fn (string $key): Model => $this->visible($class::query()->where(Str::isUuid($key) ? 'id' : 'key', $key)->first()));
+            Route::bind(
+                $name,
+                fn(string $key): Model => $this->visible(
+                    $class
+                        ::query()
+                        ->where(Str::isUuid($key) ? 'id' : 'key', $key)
+                        ->first(),
+                ),
+            );
         }
         $byId = [
-            'entry' => Entry::class, 'attempt' => Attempt::class, 'evidence' => Evidence::class, 'folder' => Folder::class, 'routine' => Routine::class, 'table' => DataTable::class, 'suite' => Suite::class,
-            'filter' => SavedFilter::class, 'message' => CaseMessage::class, 'act' => BulkAct::class, 'import' => CaseImport::class, 'export' => CaseExport::class,
-            'milestone' => Milestone::class, 'configuration' => Configuration::class, 'release' => Release::class, 'build' => Build::class, 'addition' => EntryAddition::class, 'planAct' => PlanAct::class, 'lateCommand' => LateCommand::class,
+            'entry' => Entry::class,
+            'attempt' => Attempt::class,
+            'evidence' => Evidence::class,
+            'folder' => Folder::class,
+            'routine' => Routine::class,
+            'table' => DataTable::class,
+            'suite' => Suite::class,
+            'filter' => SavedFilter::class,
+            'message' => CaseMessage::class,
+            'act' => BulkAct::class,
+            'import' => CaseImport::class,
+            'export' => CaseExport::class,
+            'milestone' => Milestone::class,
+            'configuration' => Configuration::class,
+            'release' => Release::class,
+            'build' => Build::class,
+            'addition' => EntryAddition::class,
+            'planAct' => PlanAct::class,
+            'lateCommand' => LateCommand::class,
         ];
         foreach ($byId as $name => $class) {
-            Route::bind($name, fn (string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));
+            Route::bind($name, fn(string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));
         }
         // An entry that a device walked may not be there any more.
         Route::bind('walked', function (string $id): string {
@@ -134,9 +163,18 @@ final class AppServiceProvider extends ServiceProvider
     {
         $user = request()->user();
         $project = $model instanceof Project ? $model->id : $model?->getAttribute('project_id');
-        $role = null === $model || !$user instanceof User || !\is_string($project) ? null : $this->app->make(Memberships::class)->role($user, $project);
+        $role =
+            null === $model || !($user instanceof User) || !\is_string($project)
+                ? null
+                : $this->app->make(Memberships::class)->role($user, $project);
         // What somebody recorded in their own attempt is kept, even after they left the project.
-        if ($model instanceof Attempt && null === $role && request()->isMethod('POST') && $user instanceof User && $model->tester_id === $user->id) {
+        if (
+            $model instanceof Attempt &&
+            null === $role &&
+            request()->isMethod('POST') &&
+            $user instanceof User &&
+            $model->tester_id === $user->id
+        ) {
             return $model;
         }
         if (null === $model || null === $role || (!$role->leads() && $this->isPlanned($model))) {

@@ -18,16 +18,16 @@ final readonly class DeviceStamp
     /**
      * @param  ?Carbon  $sentAt the device's clock when it sent the request: what its clock is off by shows here
      */
-    public function __construct(public ?Carbon $time = null, public ?int $counter = null, public ?Carbon $sentAt = null)
-    {
-    }
+    public function __construct(public ?Carbon $time = null, public ?int $counter = null, public ?Carbon $sentAt = null) {}
 
     /**
      * @param  array<string, mixed>  $fields `device_time` and `sent_at` (ISO 8601), `counter`
      */
     public static function fromArray(array $fields): self
     {
-        $time = static fn (string $key): ?Carbon => isset($fields[$key]) && \is_string($fields[$key]) ? Carbon::parse($fields[$key])->utc() : null;
+        $time = static fn(string $key): ?Carbon => isset($fields[$key]) && \is_string($fields[$key])
+            ? Carbon::parse($fields[$key])->utc()
+            : null;
 
         return new self($time('device_time'), isset($fields['counter']) ? (int) $fields['counter'] : null, $time('sent_at'));
     }
@@ -37,7 +37,16 @@ final readonly class DeviceStamp
      */
     public function trueTime(Carbon $now): ?Carbon
     {
-        return null === $this->time ? null : Carbon::instance(Arrival::trueTime($this->time->toDateTimeImmutable(), $this->sentAt?->toDateTimeImmutable(), $now->toDateTimeImmutable(), self::CLOCK_TOLERANCE_MS));
+        return null === $this->time
+            ? null
+            : Carbon::instance(
+                Arrival::trueTime(
+                    $this->time->toDateTimeImmutable(),
+                    $this->sentAt?->toDateTimeImmutable(),
+                    $now->toDateTimeImmutable(),
+                    self::CLOCK_TOLERANCE_MS,
+                ),
+            );
     }
 
     /**

@@ -25,23 +25,27 @@ final readonly class CaseText
         public array $steps = [],
         public ?string $table = null,
         public array $files = [],
-    ) {
-    }
+    ) {}
 
     /**
      * @param  array<string, mixed>  $a
      */
     public static function fromArray(array $a): self
     {
-        $text = static fn (string $key): string => \is_string($a[$key] ?? null) ? $a[$key] : '';
+        $text = static fn(string $key): string => \is_string($a[$key] ?? null) ? $a[$key] : '';
         $steps = [];
         foreach (\is_array($a['steps'] ?? null) ? $a['steps'] : [] as $step) {
             $steps[] = Step::fromArray(\is_array($step) ? $step : []);
         }
 
         return new self(
-            $text('title'), $text('objective'), $text('preconditions'), $text('postconditions'), $steps,
-            \is_string($a['table'] ?? null) ? $a['table'] : null, Step::fromArray(['files' => $a['files'] ?? []])->files,
+            $text('title'),
+            $text('objective'),
+            $text('preconditions'),
+            $text('postconditions'),
+            $steps,
+            \is_string($a['table'] ?? null) ? $a['table'] : null,
+            Step::fromArray(['files' => $a['files'] ?? []])->files,
         );
     }
 
@@ -51,8 +55,13 @@ final readonly class CaseText
     public function toArray(): array
     {
         return [
-            'title' => $this->title, 'objective' => $this->objective, 'preconditions' => $this->preconditions, 'postconditions' => $this->postconditions,
-            'steps' => array_map(static fn (Step $s): array => $s->toArray(), $this->steps), 'table' => $this->table, 'files' => $this->files,
+            'title' => $this->title,
+            'objective' => $this->objective,
+            'preconditions' => $this->preconditions,
+            'postconditions' => $this->postconditions,
+            'steps' => array_map(static fn(Step $s): array => $s->toArray(), $this->steps),
+            'table' => $this->table,
+            'files' => $this->files,
         ];
     }
 

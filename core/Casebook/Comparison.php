@@ -61,11 +61,11 @@ final class Comparison
      */
     public static function withPicturesOf(array $before, array $now): array
     {
-        $has = static fn (Step $s): bool => [] !== $s->files;
+        $has = static fn(Step $s): bool => [] !== $s->files;
         if ([] === array_filter($before, $has) || [] !== array_filter($now, $has)) {
             return $now;
         }
-        foreach (self::steps(array_map(static fn (Step $s): Step => $s->withFiles([]), $before), $now) as $pair) {
+        foreach (self::steps(array_map(static fn(Step $s): Step => $s->withFiles([]), $before), $now) as $pair) {
             if (null !== $pair->from && null !== $pair->to) {
                 $now[$pair->to] = $now[$pair->to]->withFiles($before[$pair->from]->files);
             }
@@ -82,7 +82,7 @@ final class Comparison
      */
     private static function likenesses(array $from, array $to): array
     {
-        $words = static fn (Step $s): Words => Words::of("{$s->action} {$s->data} {$s->expected}");
+        $words = static fn(Step $s): Words => Words::of("{$s->action} {$s->data} {$s->expected}");
         $a = array_map($words, $from);
         $b = array_map($words, $to);
         $like = [];

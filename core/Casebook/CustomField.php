@@ -17,16 +17,20 @@ final readonly class CustomField
      * @param  'text'|'number'|'date'|'choice'|'yes_no'  $kind
      * @param  list<string>  $choices of a choice
      */
-    public function __construct(public string $id, public string $name, public string $kind, public array $choices = [], public bool $required = false)
-    {
-    }
+    public function __construct(
+        public string $id,
+        public string $name,
+        public string $kind,
+        public array $choices = [],
+        public bool $required = false,
+    ) {}
 
     /**
      * Takes a value as it was typed.
      *
-     * @return string the value as it is kept: trimmed; dates as YYYY-MM-DD, yes and no in words, choices as they are spelt
      *
      * @throws \DomainException with a sentence for the person
+     * @return string the value as it is kept: trimmed; dates as YYYY-MM-DD, yes and no in words, choices as they are spelt
      */
     public function take(string $typed): string
     {
@@ -36,8 +40,12 @@ final readonly class CustomField
         }
 
         return match ($this->kind) {
-            'text' => mb_strlen($value) <= self::LONGEST ? $value : throw new \DomainException(\sprintf('%s: at most %d characters.', $this->name, self::LONGEST)),
-            'number' => 1 === preg_match('/^-?\d{1,15}([.,]\d{1,6})?$/D', $value) ? str_replace(',', '.', $value) : throw new \DomainException("{$this->name}: \"".mb_strimwidth($value, 0, 40, '…').'" is not a number.'),
+            'text' => mb_strlen($value) <= self::LONGEST
+                ? $value
+                : throw new \DomainException(\sprintf('%s: at most %d characters.', $this->name, self::LONGEST)),
+            'number' => 1 === preg_match('/^-?\d{1,15}([.,]\d{1,6})?$/D', $value)
+                ? str_replace(',', '.', $value)
+                : throw new \DomainException("{$this->name}: \"" . mb_strimwidth($value, 0, 40, '…') . '" is not a number.'),
             'date' => $this->date($value),
             'choice' => $this->choice($value),
             'yes_no' => $this->yesNo($value),
@@ -48,7 +56,9 @@ final readonly class CustomField
     {
         $date = \DateTimeImmutable::createFromFormat('!Y-m-d', $value);
 
-        return false !== $date && $date->format('Y-m-d') === $value ? $value : throw new \DomainException("{$this->name}: \"".mb_strimwidth($value, 0, 40, '…').'" is not a date such as 2027-06-14.');
+        return false !== $date && $date->format('Y-m-d') === $value
+            ? $value
+            : throw new \DomainException("{$this->name}: \"" . mb_strimwidth($value, 0, 40, '…') . '" is not a date such as 2027-06-14.');
     }
 
     private function choice(string $value): string
@@ -59,7 +69,13 @@ final readonly class CustomField
             }
         }
 
-        throw new \DomainException("{$this->name}: \"".mb_strimwidth($value, 0, 40, '…').'" is not one of: '.implode(', ', \array_slice($this->choices, 0, 20)).'.');
+        throw new \DomainException(
+            "{$this->name}: \"" .
+                mb_strimwidth($value, 0, 40, '…') .
+                '" is not one of: ' .
+                implode(', ', \array_slice($this->choices, 0, 20)) .
+                '.',
+        );
     }
 
     private function yesNo(string $value): string

@@ -13,9 +13,13 @@ final readonly class MergedField
      * @param  'same'|'mine'|'theirs'|'conflict'  $outcome
      * @param  string  $result what is proposed; mine where they conflict
      */
-    public function __construct(public string $outcome, public string $base, public string $mine, public string $theirs, public string $result)
-    {
-    }
+    public function __construct(
+        public string $outcome,
+        public string $base,
+        public string $mine,
+        public string $theirs,
+        public string $result,
+    ) {}
 
     public static function of(string $base, string $mine, string $theirs): self
     {

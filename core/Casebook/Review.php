@@ -18,7 +18,8 @@ final class Review
      * @param  'ask'|'approve'|'return'  $act
      * @param  bool  $newestApproved whether the version that was approved last is the newest
      *
-     * @return ?string the state it has then; null when the act does not fit: retired cases are not reviewed, only what is in review is returned, and nothing is asked for or approved twice
+     * @return ?string the state it has then; null when the act does not fit: retired cases are not reviewed, only what is
+     *     in review is returned, and nothing is asked for or approved twice
      */
     public static function after(string $state, string $act, bool $newestApproved): ?string
     {
@@ -27,7 +28,8 @@ final class Review
         return match (true) {
             'retired' === $state,
             'return' === $act && 'in_review' !== $state,
-            $becomes === $state && ('approved' !== $state || $newestApproved) => null,
+            $becomes === $state && ('approved' !== $state || $newestApproved)
+                => null,
             default => $becomes,
         };
     }

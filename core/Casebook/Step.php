@@ -21,15 +21,14 @@ final readonly class Step
         public array $files = [],
         public ?string $routine = null,
         public array $values = [],
-    ) {
-    }
+    ) {}
 
     /**
      * @param  array<array-key, mixed>  $a
      */
     public static function fromArray(array $a): self
     {
-        $text = static fn (string $key): string => \is_string($a[$key] ?? null) ? $a[$key] : '';
+        $text = static fn(string $key): string => \is_string($a[$key] ?? null) ? $a[$key] : '';
         $files = [];
         foreach (\is_array($a['files'] ?? null) ? $a['files'] : [] as $file) {
             if (\is_array($file) && \is_string($file['sha256'] ?? null)) {
@@ -42,20 +41,35 @@ final readonly class Step
         }
         ksort($values);
 
-        return new self($text('action'), $text('data'), $text('expected'), $files, \is_string($a['routine'] ?? null) ? $a['routine'] : null, $values);
+        return new self(
+            $text('action'),
+            $text('data'),
+            $text('expected'),
+            $files,
+            \is_string($a['routine'] ?? null) ? $a['routine'] : null,
+            $values,
+        );
     }
 
     /**
-     * @return array{action: string, data: string, expected: string, files: list<array{sha256: string, name: string}>, routine: ?string, values: array<string, string>}
+     * @return array{action: string, data: string, expected: string, files: list<array{sha256: string, name: string}>,
+     *     routine: ?string, values: array<string, string>}
      */
     public function toArray(): array
     {
-        return ['action' => $this->action, 'data' => $this->data, 'expected' => $this->expected, 'files' => $this->files, 'routine' => $this->routine, 'values' => $this->values];
+        return [
+            'action' => $this->action,
+            'data' => $this->data,
+            'expected' => $this->expected,
+            'files' => $this->files,
+            'routine' => $this->routine,
+            'values' => $this->values,
+        ];
     }
 
     public function isEmpty(): bool
     {
-        return null === $this->routine && [] === $this->files && '' === trim($this->action.$this->data.$this->expected);
+        return null === $this->routine && [] === $this->files && '' === trim($this->action . $this->data . $this->expected);
     }
 
     public function equals(self $other): bool

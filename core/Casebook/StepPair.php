@@ -14,7 +14,5 @@ final readonly class StepPair
      * @param  ?int  $to   where it stands, from 0; null when it is gone
      * @param  'same'|'changed'|'moved'|'added'|'removed'  $is
      */
-    public function __construct(public ?int $from, public ?int $to, public string $is)
-    {
-    }
+    public function __construct(public ?int $from, public ?int $to, public string $is) {}
 }

@@ -14,9 +14,13 @@ final readonly class ThreeWay
      * @param  array<string, MergedField>  $fields by the names of {@see CaseText::FIELDS}, and `table`
      * @param  list<MergedStep>  $steps
      */
-    private function __construct(public array $fields, public array $steps, private CaseText $mine, private CaseText $theirs, private CaseText $base)
-    {
-    }
+    private function __construct(
+        public array $fields,
+        public array $steps,
+        private CaseText $mine,
+        private CaseText $theirs,
+        private CaseText $base,
+    ) {}
 
     public static function of(CaseText $base, CaseText $mine, CaseText $theirs): self
     {
@@ -31,7 +35,12 @@ final readonly class ThreeWay
 
     public function conflicts(): int
     {
-        return \count(array_filter([...array_values($this->fields), ...$this->steps], static fn (MergedField|MergedStep $m): bool => 'conflict' === $m->outcome));
+        return \count(
+            array_filter(
+                [...array_values($this->fields), ...$this->steps],
+                static fn(MergedField|MergedStep $m): bool => 'conflict' === $m->outcome,
+            ),
+        );
     }
 
     /**
@@ -39,12 +48,17 @@ final readonly class ThreeWay
      */
     public function result(): CaseText
     {
-        $steps = array_values(array_filter(array_map(static fn (MergedStep $s): ?Step => $s->result, $this->steps)));
+        $steps = array_values(array_filter(array_map(static fn(MergedStep $s): ?Step => $s->result, $this->steps)));
         $table = $this->fields['table']->result;
 
         return new CaseText(
-            $this->fields['title']->result, $this->fields['objective']->result, $this->fields['preconditions']->result, $this->fields['postconditions']->result,
-            $steps, '' === $table ? null : $table, self::files($this->base->files, $this->mine->files, $this->theirs->files),
+            $this->fields['title']->result,
+            $this->fields['objective']->result,
+            $this->fields['preconditions']->result,
+            $this->fields['postconditions']->result,
+            $steps,
+            '' === $table ? null : $table,
+            self::files($this->base->files, $this->mine->files, $this->theirs->files),
         );
     }
 
@@ -129,7 +143,13 @@ final readonly class ThreeWay
         $sameTheirs = null !== $theirs && $theirs->equals($base);
 
         return match (true) {
-            (null === $mine && null === $theirs) || (null !== $mine && null !== $theirs && $mine->equals($theirs)) => new MergedStep('same', $base, $mine, $theirs, $mine),
+            (null === $mine && null === $theirs) || (null !== $mine && null !== $theirs && $mine->equals($theirs)) => new MergedStep(
+                'same',
+                $base,
+                $mine,
+                $theirs,
+                $mine,
+            ),
             $sameMine => new MergedStep('theirs', $base, $mine, $theirs, $theirs),
             $sameTheirs => new MergedStep('mine', $base, $mine, $theirs, $mine),
             null === $mine || null === $theirs => new MergedStep('conflict', $base, $mine, $theirs, $mine ?? $theirs),
@@ -142,13 +162,28 @@ final readonly class ThreeWay
         $action = MergedField::of($base->action, $mine->action, $theirs->action);
         $data = MergedField::of($base->data, $mine->data, $theirs->data);
         $expected = MergedField::of($base->expected, $mine->expected, $theirs->expected);
-        $routine = MergedField::of((string) json_encode([$base->routine, $base->values]), (string) json_encode([$mine->routine, $mine->values]), (string) json_encode([$theirs->routine, $theirs->values]));
+        $routine = MergedField::of(
+            (string) json_encode([$base->routine, $base->values]),
+            (string) json_encode([$mine->routine, $mine->values]),
+            (string) json_encode([$theirs->routine, $theirs->values]),
+        );
         $conflict = \in_array('conflict', [$action->outcome, $data->outcome, $expected->outcome, $routine->outcome], true);
         $use = 'theirs' === $routine->outcome ? $theirs : $mine;
 
-        return new MergedStep($conflict ? 'conflict' : 'both', $base, $mine, $theirs, new Step(
-            $action->result, $data->result, $expected->result, self::files($base->files, $mine->files, $theirs->files), $use->routine, $use->values,
-        ));
+        return new MergedStep(
+            $conflict ? 'conflict' : 'both',
+            $base,
+            $mine,
+            $theirs,
+            new Step(
+                $action->result,
+                $data->result,
+                $expected->result,
+                self::files($base->files, $mine->files, $theirs->files),
+                $use->routine,
+                $use->values,
+            ),
+        );
     }
 
     /**

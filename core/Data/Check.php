@@ -15,9 +15,7 @@ final readonly class Check
      * @param  list<string>  $columns of the data table the steps are bound to, or the parameters of the routine they stand in
      * @param  ?string  $of      what the names belong to, for the message
      */
-    public function __construct(private Routines $routines, private array $columns, private ?string $of = null)
-    {
-    }
+    public function __construct(private Routines $routines, private array $columns, private ?string $of = null) {}
 
     /**
      * @param  list<Step>  $steps
@@ -51,13 +49,27 @@ final readonly class Check
     {
         $routine = $this->routines->find((string) $step->routine);
         if (null === $routine) {
-            return [new Problem($position, 'routine', 'error', 'The routine that stood here is gone. Take the step out, or choose another routine.')];
+            return [
+                new Problem(
+                    $position,
+                    'routine',
+                    'error',
+                    'The routine that stood here is gone. Take the step out, or choose another routine.',
+                ),
+            ];
         }
         $problems = [];
         $parameters = $routine->parameterKeys();
         foreach ($step->values as $name => $value) {
             if (!\in_array((string) $name, $parameters, true)) {
-                $problems[] = new Problem($position, "values.{$name}", 'error', "\"{$routine->name}\" has no parameter \"{$name}\".", (string) $name, Names::nearest((string) $name, $parameters));
+                $problems[] = new Problem(
+                    $position,
+                    "values.{$name}",
+                    'error',
+                    "\"{$routine->name}\" has no parameter \"{$name}\".",
+                    (string) $name,
+                    Names::nearest((string) $name, $parameters),
+                );
             }
             array_push($problems, ...$this->text($value, $position, "values.{$name}", $known));
         }
@@ -108,7 +120,7 @@ final readonly class Check
     private function text(string $text, int $step, string $field, array $known): array
     {
         $template = Template::parse($text);
-        $problems = array_map(static fn (string $w): Problem => new Problem($step, $field, 'warning', $w), $template->warnings);
+        $problems = array_map(static fn(string $w): Problem => new Problem($step, $field, 'warning', $w), $template->warnings);
         foreach ($template->names() as $name) {
             if (!\in_array($name, $known, true)) {
                 $problems[] = $this->unknown($name, $step, $field);
@@ -127,6 +139,13 @@ final readonly class Check
             default => '',
         };
 
-        return new Problem($step, $field, 'error', "{{{$name}}}{$where} is not known".(null === $this->of ? '.' : " in {$this->of}.").$why, $name, $nearest);
+        return new Problem(
+            $step,
+            $field,
+            'error',
+            "{{{$name}}}{$where} is not known" . (null === $this->of ? '.' : " in {$this->of}.") . $why,
+            $name,
+            $nearest,
+        );
     }
 }

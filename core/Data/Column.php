@@ -12,7 +12,5 @@ final readonly class Column
     /**
      * @param  bool  $secret whether its values are hidden in everything that leaves the walk
      */
-    public function __construct(public string $name, public bool $secret = false)
-    {
-    }
+    public function __construct(public string $name, public bool $secret = false) {}
 }

@@ -23,9 +23,7 @@ final readonly class DataTable
      * @param  list<Column>  $columns
      * @param  list<list<string>>  $rows a cell for each column
      */
-    private function __construct(public array $columns, public array $rows)
-    {
-    }
+    private function __construct(public array $columns, public array $rows) {}
 
     /**
      * @param  list<Column>  $columns
@@ -41,11 +39,19 @@ final readonly class DataTable
         }
         foreach ($rows as $i => $cells) {
             if (\count($cells) !== \count($columns)) {
-                $errors[] = new ReadError($i + 1, null, \sprintf('%d %s, but there are %d columns.', \count($cells), 1 === \count($cells) ? 'cell' : 'cells', \count($columns)));
+                $errors[] = new ReadError(
+                    $i + 1,
+                    null,
+                    \sprintf('%d %s, but there are %d columns.', \count($cells), 1 === \count($cells) ? 'cell' : 'cells', \count($columns)),
+                );
             }
             foreach ($cells as $at => $cell) {
                 if (mb_strlen($cell) > self::LONGEST_CELL) {
-                    $errors[] = new ReadError($i + 1, $columns[$at]->name ?? null, \sprintf('Longer than %d characters.', self::LONGEST_CELL));
+                    $errors[] = new ReadError(
+                        $i + 1,
+                        $columns[$at]->name ?? null,
+                        \sprintf('Longer than %d characters.', self::LONGEST_CELL),
+                    );
                 }
             }
         }
@@ -66,11 +72,13 @@ final readonly class DataTable
         $rows = iterator_to_array(Delimited::fromText($text)->rows(), false);
         $names = array_map(trim(...), array_shift($rows) ?? []);
         $wide = \count($names);
-        $rows = array_values(array_filter($rows, static fn (array $cells): bool => [] !== array_filter($cells, static fn (string $c): bool => '' !== $c)));
+        $rows = array_values(
+            array_filter($rows, static fn(array $cells): bool => [] !== array_filter($cells, static fn(string $c): bool => '' !== $c)),
+        );
         // Rows from a spreadsheet end at their last filled cell.
-        $rows = array_map(static fn (array $cells): array => \count($cells) < $wide ? array_pad($cells, $wide, '') : $cells, $rows);
+        $rows = array_map(static fn(array $cells): array => \count($cells) < $wide ? array_pad($cells, $wide, '') : $cells, $rows);
 
-        return self::of(array_map(static fn (string $name): Column => new Column($name), $names), $rows);
+        return self::of(array_map(static fn(string $name): Column => new Column($name), $names), $rows);
     }
 
     /**
@@ -78,7 +86,7 @@ final readonly class DataTable
      */
     public function names(): array
     {
-        return array_map(static fn (Column $c): string => $c->name, $this->columns);
+        return array_map(static fn(Column $c): string => $c->name, $this->columns);
     }
 
     /**
@@ -103,7 +111,12 @@ final readonly class DataTable
      */
     public function secrets(): array
     {
-        return array_values(array_map(static fn (Column $c): string => mb_strtolower($c->name), array_filter($this->columns, static fn (Column $c): bool => $c->secret)));
+        return array_values(
+            array_map(
+                static fn(Column $c): string => mb_strtolower($c->name),
+                array_filter($this->columns, static fn(Column $c): bool => $c->secret),
+            ),
+        );
     }
 
     /**
@@ -123,9 +136,17 @@ final readonly class DataTable
         $seen = [];
         foreach ($columns as $at => $column) {
             if (!Names::isName($column->name)) {
-                $errors[] = new ReadError(1, $column->name, '' === $column->name
-                    ? \sprintf('Column %d has no name.', $at + 1)
-                    : \sprintf('"%s" is no name: names are letters, digits and underscore, at most %d.', mb_strimwidth($column->name, 0, 40, '…'), Names::LONGEST));
+                $errors[] = new ReadError(
+                    1,
+                    $column->name,
+                    '' === $column->name
+                        ? \sprintf('Column %d has no name.', $at + 1)
+                        : \sprintf(
+                            '"%s" is no name: names are letters, digits and underscore, at most %d.',
+                            mb_strimwidth($column->name, 0, 40, '…'),
+                            Names::LONGEST,
+                        ),
+                );
             } elseif (isset($seen[mb_strtolower($column->name)])) {
                 $errors[] = new ReadError(1, $column->name, "The column \"{$column->name}\" stands there twice.");
             }

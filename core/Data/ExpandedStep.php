@@ -15,7 +15,5 @@ final readonly class ExpandedStep
      * @param  int  $position the case's own step it stands at, from 1
      * @param  list<string>  $routines names of the routines around it, outermost first
      */
-    public function __construct(public Step $step, public int $position, public array $routines)
-    {
-    }
+    public function __construct(public Step $step, public int $position, public array $routines) {}
 }

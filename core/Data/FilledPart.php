@@ -16,9 +16,7 @@ final readonly class FilledPart
      * @param  string  $text what it holds
      * @param  ?string  $name the column or parameter it came from, null for the text between
      */
-    public function __construct(public string $text, public ?string $name = null, public bool $secret = false)
-    {
-    }
+    public function __construct(public string $text, public ?string $name = null, public bool $secret = false) {}
 
     public function shown(): string
     {

@@ -22,9 +22,9 @@ final readonly class Mask
      */
     public function __construct(array $secrets)
     {
-        $long = array_values(array_unique(array_filter($secrets, static fn (string $s): bool => mb_strlen($s) >= self::SHORTEST)));
+        $long = array_values(array_unique(array_filter($secrets, static fn(string $s): bool => mb_strlen($s) >= self::SHORTEST)));
         // The longest first, so that no part of one stays behind when it holds another.
-        usort($long, static fn (string $a, string $b): int => \strlen($b) <=> \strlen($a) ?: strcmp($a, $b));
+        usort($long, static fn(string $a, string $b): int => \strlen($b) <=> \strlen($a) ?: strcmp($a, $b));
         $this->secrets = $long;
     }
 

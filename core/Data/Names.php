@@ -13,7 +13,7 @@ final class Names
 
     public static function isName(string $name): bool
     {
-        return 1 === preg_match('/^[\p{L}\p{N}_]{1,'.self::LONGEST.'}$/Du', $name);
+        return 1 === preg_match('/^[\p{L}\p{N}_]{1,' . self::LONGEST . '}$/Du', $name);
     }
 
     /**

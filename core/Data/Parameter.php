@@ -12,9 +12,7 @@ final readonly class Parameter
     /**
      * @param  string  $default what stands for it where no value is given; may hold places itself
      */
-    public function __construct(public string $name, public string $default = '')
-    {
-    }
+    public function __construct(public string $name, public string $default = '') {}
 
     public function key(): string
     {

@@ -12,9 +12,7 @@ final readonly class Placeholder
     /**
      * @param  string  $name    as it was typed
      */
-    public function __construct(public string $name)
-    {
-    }
+    public function __construct(public string $name) {}
 
     /**
      * The name as it is looked up: names do not tell upper from lower case.

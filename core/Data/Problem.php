@@ -16,7 +16,12 @@ final readonly class Problem
      * @param  ?string  $name     the name that is not known
      * @param  ?string  $nearest  the known name it may have meant
      */
-    public function __construct(public ?int $step, public string $field, public string $severity, public string $message, public ?string $name = null, public ?string $nearest = null)
-    {
-    }
+    public function __construct(
+        public ?int $step,
+        public string $field,
+        public string $severity,
+        public string $message,
+        public ?string $name = null,
+        public ?string $nearest = null,
+    ) {}
 }

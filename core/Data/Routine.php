@@ -15,16 +15,14 @@ final readonly class Routine
      * @param  list<Parameter>  $parameters
      * @param  list<Step>  $steps
      */
-    public function __construct(public string $id, public string $name, public array $parameters = [], public array $steps = [])
-    {
-    }
+    public function __construct(public string $id, public string $name, public array $parameters = [], public array $steps = []) {}
 
     /**
      * @return list<string> names in lower case
      */
     public function parameterKeys(): array
     {
-        return array_map(static fn (Parameter $p): string => $p->key(), $this->parameters);
+        return array_map(static fn(Parameter $p): string => $p->key(), $this->parameters);
     }
 
     /**
@@ -32,6 +30,8 @@ final readonly class Routine
      */
     public function uses(): array
     {
-        return array_values(array_unique(array_filter(array_map(static fn (Step $s): ?string => $s->routine, $this->steps), is_string(...))));
+        return array_values(
+            array_unique(array_filter(array_map(static fn(Step $s): ?string => $s->routine, $this->steps), is_string(...))),
+        );
     }
 }

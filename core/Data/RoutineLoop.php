@@ -14,6 +14,6 @@ final class RoutineLoop extends \DomainException
      */
     public function __construct(public readonly array $names)
     {
-        parent::__construct('A routine cannot stand within itself: '.implode(' → ', $names).'.');
+        parent::__construct('A routine cannot stand within itself: ' . implode(' → ', $names) . '.');
     }
 }

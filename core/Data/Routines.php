@@ -50,10 +50,10 @@ final readonly class Routines
      *
      * @param  list<Step>  $steps
      *
-     * @return list<ExpandedStep>
      *
      * @throws RoutineLoop
      * @throws TooManySteps
+     * @return list<ExpandedStep>
      */
     public function expand(array $steps): array
     {
@@ -76,8 +76,12 @@ final readonly class Routines
             if (\count($out) >= self::MOST_STEPS) {
                 throw TooManySteps::over(self::MOST_STEPS);
             }
-            $fill = static fn (string $text): string => [] === $scope ? $text : Template::parse($text)->with($scope)->source();
-            $out[] = new ExpandedStep($step->with($fill($step->action), $fill($step->data), $fill($step->expected)), $position, array_map(static fn (Routine $r): string => $r->name, $around));
+            $fill = static fn(string $text): string => [] === $scope ? $text : Template::parse($text)->with($scope)->source();
+            $out[] = new ExpandedStep(
+                $step->with($fill($step->action), $fill($step->data), $fill($step->expected)),
+                $position,
+                array_map(static fn(Routine $r): string => $r->name, $around),
+            );
 
             return;
         }
@@ -126,7 +130,7 @@ final readonly class Routines
     private function names(array $path): array
     {
         $from = (int) array_search($path[\count($path) - 1], $path, true);
-        $names = array_map(static fn (Routine $r): string => $r->name, \array_slice($path, $from));
+        $names = array_map(static fn(Routine $r): string => $r->name, \array_slice($path, $from));
 
         return [] === $names ? [''] : $names;
     }

@@ -14,9 +14,7 @@ final readonly class Template
      * @param  list<string|Placeholder>  $parts
      * @param  list<string>  $warnings
      */
-    private function __construct(public array $parts, public array $warnings)
-    {
-    }
+    private function __construct(public array $parts, public array $warnings) {}
 
     public static function parse(string $text): self
     {
@@ -27,7 +25,7 @@ final readonly class Template
         while (1 === preg_match('/(\\\\*)\{\{/', $text, $found, \PREG_OFFSET_CAPTURE, $at)) {
             [$slashes, $start] = $found[1];
             $open = $start + \strlen($slashes);
-            $literal .= substr($text, $at, $start - $at).str_repeat('\\', intdiv(\strlen($slashes), 2));
+            $literal .= substr($text, $at, $start - $at) . str_repeat('\\', intdiv(\strlen($slashes), 2));
             if (1 === \strlen($slashes) % 2) {
                 $literal .= '{{';
                 $at = $open + 2;
@@ -87,11 +85,18 @@ final readonly class Template
      */
     public function fill(array $values, array $secrets = []): array
     {
-        return array_map(static fn (string|Placeholder $part): FilledPart => match (true) {
-            \is_string($part) => new FilledPart($part),
-            \array_key_exists($part->key(), $values) => new FilledPart($values[$part->key()], $part->name, \in_array($part->key(), $secrets, true)),
-            default => new FilledPart('{{'.$part->name.'}}'),
-        }, $this->parts);
+        return array_map(
+            static fn(string|Placeholder $part): FilledPart => match (true) {
+                \is_string($part) => new FilledPart($part),
+                \array_key_exists($part->key(), $values) => new FilledPart(
+                    $values[$part->key()],
+                    $part->name,
+                    \in_array($part->key(), $secrets, true),
+                ),
+                default => new FilledPart('{{' . $part->name . '}}'),
+            },
+            $this->parts,
+        );
     }
 
     /**
@@ -103,7 +108,10 @@ final readonly class Template
     {
         $parts = [];
         foreach ($this->parts as $part) {
-            array_push($parts, ...($part instanceof Placeholder && \array_key_exists($part->key(), $values) ? $values[$part->key()]->parts : [$part]));
+            array_push(
+                $parts,
+                ...$part instanceof Placeholder && \array_key_exists($part->key(), $values) ? $values[$part->key()]->parts : [$part],
+            );
         }
 
         return new self($parts, $this->warnings);
@@ -123,13 +131,17 @@ final readonly class Template
                 continue;
             }
             // Backslashes before braces mean something, and a place brings two braces more.
-            $source .= (string) preg_replace_callback('/(\\\\*)(\{\{|\{?$)/D', static fn (array $m): string => match (true) {
-                '{{' === $m[2] => str_repeat($m[1], 2).'\{{',
-                '' === $part->name => $m[0],
-                default => str_repeat($m[1], 2).$m[2],
-            }, $literal);
+            $source .= (string) preg_replace_callback(
+                '/(\\\\*)(\{\{|\{?$)/D',
+                static fn(array $m): string => match (true) {
+                    '{{' === $m[2] => str_repeat($m[1], 2) . '\{{',
+                    '' === $part->name => $m[0],
+                    default => str_repeat($m[1], 2) . $m[2],
+                },
+                $literal,
+            );
             $literal = '';
-            $source .= '' === $part->name ? '' : '{{'.$part->name.'}}';
+            $source .= '' === $part->name ? '' : '{{' . $part->name . '}}';
         }
 
         return $source;

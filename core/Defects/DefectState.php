@@ -28,7 +28,14 @@ enum DefectState: string
     public function next(): array
     {
         return match ($this) {
-            self::New, self::Reopened => [self::Accepted, self::NeedsInformation, self::InWork, self::Fixed, self::Rejected, self::Duplicate],
+            self::New, self::Reopened => [
+                self::Accepted,
+                self::NeedsInformation,
+                self::InWork,
+                self::Fixed,
+                self::Rejected,
+                self::Duplicate,
+            ],
             self::NeedsInformation => [self::New, self::Accepted, self::Rejected, self::Duplicate],
             self::Accepted => [self::InWork, self::Fixed, self::NeedsInformation, self::Rejected, self::Duplicate],
             self::InWork => [self::Fixed, self::Accepted, self::NeedsInformation],

@@ -21,8 +21,7 @@ final readonly class Draft
         public string $actual,
         public string $markdown,
         public string $plain,
-    ) {
-    }
+    ) {}
 
     public static function from(Failure $failure): self
     {
@@ -52,7 +51,7 @@ final readonly class Draft
             return '' === $what ? $case : self::cut($what, self::TITLE);
         }
 
-        return $case.self::DASH.self::cut($what, self::TITLE - (int) grapheme_strlen($case.self::DASH));
+        return $case . self::DASH . self::cut($what, self::TITLE - (int) grapheme_strlen($case . self::DASH));
     }
 
     private static function line(string $text): string
@@ -72,40 +71,50 @@ final readonly class Draft
         $space = strrpos($head, ' ');
         $wordEnds = ' ' === grapheme_substr($text, $most - 1, 1);
 
-        return rtrim(false === $space || $wordEnds ? $head : substr($head, 0, $space), ' ,;:').'…';
+        return rtrim(false === $space || $wordEnds ? $head : substr($head, 0, $space), ' ,;:') . '…';
     }
 
     private static function body(Failure $f, string $expected, string $actual, bool $markdown): string
     {
-        $heading = static fn (string $text): string => $markdown ? "## {$text}" : mb_strtoupper($text);
+        $heading = static fn(string $text): string => $markdown ? "## {$text}" : mb_strtoupper($text);
         $parts = [];
         $facts = array_filter([
             'Build' => $f->build,
             'Configuration' => $f->configuration,
-            'Data row' => implode(', ', array_map(static fn (string $k, string $v): string => "{$k} = {$v}", array_keys($f->dataRow), $f->dataRow)),
+            'Data row' => implode(
+                ', ',
+                array_map(static fn(string $k, string $v): string => "{$k} = {$v}", array_keys($f->dataRow), $f->dataRow),
+            ),
         ]);
         if ([] !== $facts) {
-            $parts[] = implode("\n", array_map(static fn (string $k, string $v): string => $markdown ? "- **{$k}:** {$v}" : "{$k}: {$v}", array_keys($facts), $facts));
+            $parts[] = implode(
+                "\n",
+                array_map(
+                    static fn(string $k, string $v): string => $markdown ? "- **{$k}:** {$v}" : "{$k}: {$v}",
+                    array_keys($facts),
+                    $facts,
+                ),
+            );
         }
         if ('' !== trim($f->preconditions)) {
-            $parts[] = $heading('Preconditions')."\n\n".trim($f->preconditions);
+            $parts[] = $heading('Preconditions') . "\n\n" . trim($f->preconditions);
         }
-        $steps = array_map(static fn (WalkedStep $s): string => self::step($s, $markdown), $f->reproduction());
+        $steps = array_map(static fn(WalkedStep $s): string => self::step($s, $markdown), $f->reproduction());
         if ([] !== $steps) {
-            $parts[] = $heading('Steps')."\n\n".implode("\n", $steps);
+            $parts[] = $heading('Steps') . "\n\n" . implode("\n", $steps);
         }
         foreach (['Expected' => $expected, 'Actual' => $actual] as $name => $text) {
             if ('' !== trim($text)) {
-                $parts[] = $heading($name)."\n\n".trim($text);
+                $parts[] = $heading($name) . "\n\n" . trim($text);
             }
         }
         foreach (['Evidence' => $f->evidence, 'Links' => $f->links] as $name => $lines) {
             if ([] !== $lines) {
-                $parts[] = $heading($name)."\n\n".implode("\n", array_map(static fn (string $l): string => "- {$l}", $lines));
+                $parts[] = $heading($name) . "\n\n" . implode("\n", array_map(static fn(string $l): string => "- {$l}", $lines));
             }
         }
 
-        return implode("\n\n", $parts)."\n";
+        return implode("\n\n", $parts) . "\n";
     }
 
     private static function step(WalkedStep $step, bool $markdown): string
@@ -113,7 +122,7 @@ final readonly class Draft
         $indent = str_repeat(' ', \strlen((string) $step->number) + 2);
         $text = str_replace("\n", "\n{$indent}", trim($step->action));
         if ('' !== trim($step->data)) {
-            $text .= "\n{$indent}Data: ".str_replace("\n", "\n{$indent}", trim($step->data));
+            $text .= "\n{$indent}Data: " . str_replace("\n", "\n{$indent}", trim($step->data));
         }
         $verdict = $markdown ? "**{$step->verdict->label()}**" : $step->verdict->label();
 

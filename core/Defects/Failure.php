@@ -30,8 +30,7 @@ final readonly class Failure
         public ?int $failingNumber = null,
         public array $evidence = [],
         public array $links = [],
-    ) {
-    }
+    ) {}
 
     /**
      * The step that failed, if one did.
@@ -54,9 +53,12 @@ final readonly class Failure
      */
     public function reproduction(): array
     {
-        return array_values(array_filter(
-            $this->steps,
-            fn (WalkedStep $s): bool => Verdict::NotRun !== $s->verdict && (null === $this->failingNumber || $s->number <= $this->failingNumber),
-        ));
+        return array_values(
+            array_filter(
+                $this->steps,
+                fn(WalkedStep $s): bool => Verdict::NotRun !== $s->verdict &&
+                    (null === $this->failingNumber || $s->number <= $this->failingNumber),
+            ),
+        );
     }
 }

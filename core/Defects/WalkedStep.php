@@ -20,6 +20,5 @@ final readonly class WalkedStep
         public string $data,
         public string $expected,
         public Verdict $verdict,
-    ) {
-    }
+    ) {}
 }

@@ -19,9 +19,7 @@ final readonly class PixelDifference
      * @param  ?PixelRegion  $around    the smallest rectangle around all that differ; null when none does
      * @param  \GdImage  $picture   the second picture in pale grey, what differs in full red, what was left out in blue
      */
-    private function __construct(public int $compared, public int $differing, public ?PixelRegion $around, public \GdImage $picture)
-    {
-    }
+    private function __construct(public int $compared, public int $differing, public ?PixelRegion $around, public \GdImage $picture) {}
 
     /**
      * The share of differing pixels, 0 to 1; 0 when nothing was compared.
@@ -61,7 +59,7 @@ final readonly class PixelDifference
             for ($x = 0; $x < $width; $x++) {
                 foreach ($skip as [$from, $to]) {
                     if ($x >= $from && $x < $to) {
-                        imagefilledrectangle($picture, $x, $y, min($to, $width) - 1, $y, 0xC9D6F2);
+                        imagefilledrectangle($picture, $x, $y, min($to, $width) - 1, $y, 0xc9d6f2);
                         $x = $to - 1;
 
                         continue 2;
@@ -80,7 +78,7 @@ final readonly class PixelDifference
                         continue;
                     }
                 }
-                imagesetpixel($picture, $x, $y, 0xC2334D);
+                imagesetpixel($picture, $x, $y, 0xc2334d);
                 $differing++;
                 $left = min($left, $x);
                 $right = max($right, $x);
@@ -89,7 +87,12 @@ final readonly class PixelDifference
             }
         }
 
-        return new self($compared, $differing, $right < 0 ? null : new PixelRegion($left, $top, $right - $left + 1, $bottom - $top + 1), $picture);
+        return new self(
+            $compared,
+            $differing,
+            $right < 0 ? null : new PixelRegion($left, $top, $right - $left + 1, $bottom - $top + 1),
+            $picture,
+        );
     }
 
     /**
@@ -101,7 +104,7 @@ final readonly class PixelDifference
     private static function pale(\GdImage $seen, int $width, int $height): \GdImage
     {
         $picture = imagecreatetruecolor($width, $height) ?: throw new \RuntimeException('There is no room for a picture of what differs.');
-        imagefilledrectangle($picture, 0, 0, $width, $height, 0xFFFFFF);
+        imagefilledrectangle($picture, 0, 0, $width, $height, 0xffffff);
         imagecopy($picture, $seen, 0, 0, 0, 0, imagesx($seen), imagesy($seen));
         imagefilter($picture, \IMG_FILTER_GRAYSCALE);
         imagefilledrectangle($picture, 0, 0, $width, $height, (int) imagecolorallocatealpha($picture, 255, 255, 255, 26));
@@ -111,11 +114,11 @@ final readonly class PixelDifference
 
     private static function differs(int $a, int $b, int $tolerance): bool
     {
-        return abs((($a >> 16) & 255) - (($b >> 16) & 255)) > $tolerance
-            || abs((($a >> 8) & 255) - (($b >> 8) & 255)) > $tolerance
-            || abs(($a & 255) - ($b & 255)) > $tolerance
+        return abs((($a >> 16) & 255) - (($b >> 16) & 255)) > $tolerance ||
+            abs((($a >> 8) & 255) - (($b >> 8) & 255)) > $tolerance ||
+            abs(($a & 255) - ($b & 255)) > $tolerance ||
             // GD keeps opacity in 0 to 127.
-            || 2 * abs((($a >> 24) & 127) - (($b >> 24) & 127)) > $tolerance;
+            2 * abs((($a >> 24) & 127) - (($b >> 24) & 127)) > $tolerance;
     }
 
     /**

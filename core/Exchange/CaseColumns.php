@@ -12,11 +12,41 @@ final class CaseColumns
     /** Where each goes, and the headers it is known by (lower case, words only). */
     public const TARGETS = [
         'key' => ['key', 'case key'],
-        'title' => ['title', 'name', 'summary', 'case', 'test case', 'case title', 'case name', 'test case title', 'test case name', 'test'],
+        'title' => [
+            'title',
+            'name',
+            'summary',
+            'case',
+            'test case',
+            'case title',
+            'case name',
+            'test case title',
+            'test case name',
+            'test',
+        ],
         'folder' => ['folder', 'path', 'folder path', 'section', 'module', 'area', 'group'],
         'objective' => ['objective', 'goal', 'purpose', 'description', 'test objective'],
-        'preconditions' => ['preconditions', 'precondition', 'pre conditions', 'pre condition', 'prerequisites', 'prerequisite', 'before', 'setup', 'given'],
-        'postconditions' => ['postconditions', 'postcondition', 'post conditions', 'post condition', 'after', 'cleanup', 'clean up', 'teardown'],
+        'preconditions' => [
+            'preconditions',
+            'precondition',
+            'pre conditions',
+            'pre condition',
+            'prerequisites',
+            'prerequisite',
+            'before',
+            'setup',
+            'given',
+        ],
+        'postconditions' => [
+            'postconditions',
+            'postcondition',
+            'post conditions',
+            'post condition',
+            'after',
+            'cleanup',
+            'clean up',
+            'teardown',
+        ],
         'type' => ['type', 'case type', 'test type', 'kind', 'category'],
         'priority' => ['priority', 'importance'],
         'state' => ['state', 'status'],
@@ -29,7 +59,18 @@ final class CaseColumns
         'template' => ['template'],
         'routine' => ['routine', 'shared steps', 'shared step', 'reusable steps'],
         'values' => ['values', 'parameters', 'routine values'],
-        'action' => ['action', 'step', 'steps', 'test step', 'test steps', 'step action', 'step description', 'step details', 'procedure', 'instructions'],
+        'action' => [
+            'action',
+            'step',
+            'steps',
+            'test step',
+            'test steps',
+            'step action',
+            'step description',
+            'step details',
+            'procedure',
+            'instructions',
+        ],
         'data' => ['data', 'test data', 'step data', 'input', 'inputs', 'input data'],
         'expected' => ['expected', 'expected result', 'expected results', 'result', 'results', 'expected outcome', 'step expected', 'then'],
     ];
@@ -53,7 +94,7 @@ final class CaseColumns
         $words = array_map(self::words(...), $header);
         $known = self::TARGETS;
         foreach ($customFields as $name) {
-            $known[self::CUSTOM.$name] = [self::words($name), self::words(self::CUSTOM.$name)];
+            $known[self::CUSTOM . $name] = [self::words($name), self::words(self::CUSTOM . $name)];
         }
         foreach ($known as $target => $names) {
             foreach ($names as $name) {

@@ -34,6 +34,5 @@ final readonly class CaseOut
         public bool $template,
         public array $custom,
         public array $routines,
-    ) {
-    }
+    ) {}
 }

@@ -70,7 +70,7 @@ final class CaseReader
         $action = array_search('action', $mapping, true);
         $many = $without = $all = 0;
         foreach ($rows as $cells) {
-            $text = false === $action ? '' : ($cells[$action] ?? '');
+            $text = false === $action ? '' : $cells[$action] ?? '';
             $many += NumberedLines::isNumbered($text) && str_contains($text, "\n") ? 1 : 0;
             $without += '' === trim((string) ($cells[$title] ?? '')) && '' === trim((string) ($cells[$key] ?? '')) ? 1 : 0;
             if (++$all >= 500) {
@@ -90,11 +90,14 @@ final class CaseReader
     {
         foreach ($rows as $row => $cells) {
             $wide = \count($this->mapping);
-            if ([] === array_filter($cells, static fn (string $c): bool => '' !== trim($c))) {
+            if ([] === array_filter($cells, static fn(string $c): bool => '' !== trim($c))) {
                 continue;
             }
-            $extra = array_filter(\array_slice($cells, $wide), static fn (string $c): bool => '' !== trim($c));
-            $ragged = [] !== $extra || \count($cells) < $wide ? new ReadError($row, null, \sprintf('%d cells, but the header has %d.', \count($cells), $wide)) : null;
+            $extra = array_filter(\array_slice($cells, $wide), static fn(string $c): bool => '' !== trim($c));
+            $ragged =
+                [] !== $extra || \count($cells) < $wide
+                    ? new ReadError($row, null, \sprintf('%d cells, but the header has %d.', \count($cells), $wide))
+                    : null;
             $values = [];
             foreach ($this->mapping as $at => $target) {
                 if (null !== $target) {
@@ -135,8 +138,12 @@ final class CaseReader
     {
         $title = (string) preg_replace('/\s+/u', ' ', $values['title'] ?? '');
 
-        return self::BY_STEP === $this->layout && $this->row > 0 && ('' === $title || $title === $this->title())
-            && ('' === ($values['key'] ?? '') ? null === $this->key || !\array_key_exists('key', $values) : mb_strtoupper($values['key']) === $this->key);
+        return self::BY_STEP === $this->layout &&
+            $this->row > 0 &&
+            ('' === $title || $title === $this->title()) &&
+            ('' === ($values['key'] ?? '')
+                ? null === $this->key || !\array_key_exists('key', $values)
+                : mb_strtoupper($values['key']) === $this->key);
     }
 
     private function take(): CaseRow
@@ -160,7 +167,10 @@ final class CaseReader
                 continue;
             }
             if (mb_strlen($value) > ('title' === $target ? self::LONGEST_TITLE : self::LONGEST_CELL)) {
-                $this->error($target, \sprintf('Longer than %d characters.', 'title' === $target ? self::LONGEST_TITLE : self::LONGEST_CELL));
+                $this->error(
+                    $target,
+                    \sprintf('Longer than %d characters.', 'title' === $target ? self::LONGEST_TITLE : self::LONGEST_CELL),
+                );
 
                 continue;
             }
@@ -215,11 +225,16 @@ final class CaseReader
         $found = $known[mb_strtolower($value)] ?? null;
         if (null === $found) {
             $nearest = Names::nearest($value, array_map(strval(...), array_keys($known)));
-            $this->error($target, \sprintf('"%s" is not there.', mb_strimwidth($value, 0, 60, '…')).match (true) {
-                null !== $nearest => " Did you mean \"{$nearest}\"?",
-                'priority' === $target => ' Known are: '.implode(', ', array_keys($known)).'.',
-                default => '',
-            }, $row);
+            $this->error(
+                $target,
+                \sprintf('"%s" is not there.', mb_strimwidth($value, 0, 60, '…')) .
+                    match (true) {
+                        null !== $nearest => " Did you mean \"{$nearest}\"?",
+                        'priority' === $target => ' Known are: ' . implode(', ', array_keys($known)) . '.',
+                        default => '',
+                    },
+                $row,
+            );
         }
 
         return $found;
@@ -260,7 +275,10 @@ final class CaseReader
         }
         foreach ($labels as $label) {
             if (mb_strlen($label) > self::LONGEST_LABEL) {
-                $this->error('labels', \sprintf('"%s" is longer than %d characters.', mb_strimwidth($label, 0, 40, '…'), self::LONGEST_LABEL));
+                $this->error(
+                    'labels',
+                    \sprintf('"%s" is longer than %d characters.', mb_strimwidth($label, 0, 40, '…'), self::LONGEST_LABEL),
+                );
             }
         }
 
@@ -273,13 +291,16 @@ final class CaseReader
     private function folder(string $value): array
     {
         // A slash within a name stands behind a backslash.
-        $path = array_map(static fn (string $p): string => str_replace('\/', '/', $p), self::split('#(?<!\\\\)/#', $value));
+        $path = array_map(static fn(string $p): string => str_replace('\/', '/', $p), self::split('#(?<!\\\\)/#', $value));
         if (\count($path) > 12) {
             $this->error('folder', 'Folders stand at most 12 deep.');
         }
         foreach ($path as $name) {
             if (mb_strlen($name) > 120) {
-                $this->error('folder', \sprintf('The folder "%s" has a name longer than 120 characters.', mb_strimwidth($name, 0, 40, '…')));
+                $this->error(
+                    'folder',
+                    \sprintf('The folder "%s" has a name longer than 120 characters.', mb_strimwidth($name, 0, 40, '…')),
+                );
             }
         }
 
@@ -307,7 +328,7 @@ final class CaseReader
         $data = $values['data'] ?? '';
         $expected = $values['expected'] ?? '';
         $routine = $values['routine'] ?? '';
-        if ('' === $action.$data.$expected.$routine) {
+        if ('' === $action . $data . $expected . $routine) {
             return;
         }
         foreach (['action' => $action, 'data' => $data, 'expected' => $expected] as $target => $text) {
@@ -353,7 +374,7 @@ final class CaseReader
      */
     private static function split(string $pattern, string $text): array
     {
-        return array_values(array_filter(array_map(trim(...), preg_split($pattern, $text) ?: []), static fn (string $p): bool => '' !== $p));
+        return array_values(array_filter(array_map(trim(...), preg_split($pattern, $text) ?: []), static fn(string $p): bool => '' !== $p));
     }
 
     private function error(string $column, string $message, ?int $row = null): void

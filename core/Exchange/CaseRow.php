@@ -14,18 +14,13 @@ final readonly class CaseRow
     /**
      * @param  int  $row    the record on which it begins, from 1 (the header is 1)
      * @param  ?string  $key    upper case
-     * @param  array<string, mixed>  $fields by target of {@see CaseColumns}: texts; `folder`, `labels` and `requirements` lists; `estimate` seconds or null; `automated` and `template` bool; `owner` and `table` ids or null; custom fields by `field: <name>`
+     * @param  array<string, mixed>  $fields by target of {@see CaseColumns}: texts; `folder`, `labels` and `requirements`
+     *     lists; `estimate` seconds or null; `automated` and `template` bool; `owner` and `table` ids or null; custom
+     *     fields by `field: <name>`
      * @param  ?list<Step>  $steps  null when the file has no column for steps
      * @param  list<ReadError>  $errors
      */
-    public function __construct(
-        public int $row,
-        public ?string $key,
-        public array $fields,
-        public ?array $steps,
-        public array $errors,
-    ) {
-    }
+    public function __construct(public int $row, public ?string $key, public array $fields, public ?array $steps, public array $errors) {}
 
     public function title(): string
     {

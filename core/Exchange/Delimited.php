@@ -15,9 +15,7 @@ final class Delimited
     /**
      * @param  resource  $stream UTF-8
      */
-    private function __construct(private $stream, public readonly string $charset, public readonly string $separator)
-    {
-    }
+    private function __construct(private $stream, public readonly string $charset, public readonly string $separator) {}
 
     /**
      * @throws Unreadable when it is no text, or a quoted cell is left open
@@ -57,7 +55,7 @@ final class Delimited
             if ([null] === $cells) {
                 continue;
             }
-            yield $row => array_map(static fn (?string $c): string => str_replace(["\r\n", "\r"], "\n", (string) $c), $cells);
+            yield $row => array_map(static fn(?string $c): string => str_replace(["\r\n", "\r"], "\n", (string) $c), $cells);
         }
     }
 
@@ -116,13 +114,13 @@ final class Delimited
             fread($stream, 2);
         }
         while (!feof($stream)) {
-            $piece = $rest.fread($stream, 65536);
+            $piece = $rest . fread($stream, 65536);
             $cut = \strlen($piece);
             if ('Windows-1252' !== $charset && !feof($stream)) {
                 $cut -= $cut % 2;
                 // A piece does not end between the halves of one character.
                 $high = \ord($piece['UTF-16LE' === $charset ? $cut - 1 : $cut - 2] ?? "\0");
-                $cut -= $high >= 0xD8 && $high <= 0xDB ? 2 : 0;
+                $cut -= $high >= 0xd8 && $high <= 0xdb ? 2 : 0;
             }
             $rest = substr($piece, $cut);
             fwrite($out, (string) mb_convert_encoding(substr($piece, 0, $cut), 'UTF-8', $charset));
@@ -149,7 +147,10 @@ final class Delimited
                 $header .= $line;
                 if (0 === $quotes % 2 && '' !== trim($header)) {
                     $outside = (string) preg_replace('/"[^"]*"/', '', $header);
-                    $counts = array_map(static fn (string $s): int => substr_count($outside, $s), array_combine(self::SEPARATORS, self::SEPARATORS));
+                    $counts = array_map(
+                        static fn(string $s): int => substr_count($outside, $s),
+                        array_combine(self::SEPARATORS, self::SEPARATORS),
+                    );
                 }
             }
         }

@@ -26,6 +26,5 @@ final readonly class ImportContext
         public array $routines = [],
         public array $tables = [],
         public array $fields = [],
-    ) {
-    }
+    ) {}
 }

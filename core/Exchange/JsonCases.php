@@ -24,9 +24,15 @@ final readonly class JsonCases
      * @param  list<array<string, mixed>>  $cases
      * @param  list<array<string, mixed>>  $types        value, name
      */
-    private function __construct(public array $routines, public array $tables, public array $fields, public array $requirements, public array $files, public array $cases, public array $types)
-    {
-    }
+    private function __construct(
+        public array $routines,
+        public array $tables,
+        public array $fields,
+        public array $requirements,
+        public array $files,
+        public array $cases,
+        public array $types,
+    ) {}
 
     /**
      * @throws Unreadable when it is no such document
@@ -36,16 +42,24 @@ final readonly class JsonCases
         try {
             $all = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
         } catch (\JsonException $e) {
-            throw Unreadable::because('This is no JSON: '.$e->getMessage().'.');
+            throw Unreadable::because('This is no JSON: ' . $e->getMessage() . '.');
         }
         if (!\is_array($all) || self::FORMAT !== ($all['format'] ?? null)) {
-            throw Unreadable::because('This JSON is no casebook. Its "format" must be "'.self::FORMAT.'".');
+            throw Unreadable::because('This JSON is no casebook. Its "format" must be "' . self::FORMAT . '".');
         }
         if (self::VERSION !== ($all['version'] ?? null)) {
             throw Unreadable::because('This casebook was written by another version, which cannot be read here.');
         }
 
-        return new self(self::rows($all, 'routines'), self::rows($all, 'tables'), self::rows($all, 'fields'), self::rows($all, 'requirements'), self::texts($all['files'] ?? []), self::rows($all, 'cases'), self::rows($all, 'types'));
+        return new self(
+            self::rows($all, 'routines'),
+            self::rows($all, 'tables'),
+            self::rows($all, 'fields'),
+            self::rows($all, 'requirements'),
+            self::texts($all['files'] ?? []),
+            self::rows($all, 'cases'),
+            self::rows($all, 'types'),
+        );
     }
 
     /**
@@ -53,7 +67,17 @@ final readonly class JsonCases
      */
     public static function step(Step $step, ?string $routine): array
     {
-        return array_filter(['action' => $step->action, 'data' => $step->data, 'expected' => $step->expected, 'routine' => $routine, 'values' => $step->values, 'files' => $step->files], static fn (mixed $v): bool => null !== $v && '' !== $v && [] !== $v);
+        return array_filter(
+            [
+                'action' => $step->action,
+                'data' => $step->data,
+                'expected' => $step->expected,
+                'routine' => $routine,
+                'values' => $step->values,
+                'files' => $step->files,
+            ],
+            static fn(mixed $v): bool => null !== $v && '' !== $v && [] !== $v,
+        );
     }
 
     /**
@@ -81,19 +105,31 @@ final readonly class JsonCases
      */
     public function cases(ImportContext $around): \Generator
     {
-        $named = [...array_diff(array_keys(CaseColumns::TARGETS), ['key', ...CaseColumns::STEP]), ...array_map(static fn ($f): string => CaseColumns::CUSTOM.$f->name, array_values($around->fields))];
+        $named = [
+            ...array_diff(array_keys(CaseColumns::TARGETS), ['key', ...CaseColumns::STEP]),
+            ...array_map(static fn($f): string => CaseColumns::CUSTOM . $f->name, array_values($around->fields)),
+        ];
         foreach ($this->cases as $i => $case) {
             $row = $i + 1;
             $custom = \is_array($case['custom'] ?? null) ? $case['custom'] : [];
             $cells = [\is_string($case['key'] ?? null) ? $case['key'] : ''];
             foreach ($named as $target) {
-                $value = str_starts_with($target, CaseColumns::CUSTOM) ? ($custom[substr($target, \strlen(CaseColumns::CUSTOM))] ?? '') : ($case[$target] ?? '');
-                $cells[] = Cell::harmless(match (true) {
-                    \is_bool($value) => $value ? 'yes' : 'no',
-                    \is_array($value) => 'folder' === $target ? implode(' / ', array_map(static fn (mixed $n): string => str_replace('/', '\/', \is_scalar($n) ? (string) $n : ''), $value)) : implode(', ', array_filter($value, is_scalar(...))),
-                    'estimate' === $target && \is_int($value) => "{$value}s",
-                    default => \is_scalar($value) ? (string) $value : '',
-                });
+                $value = str_starts_with($target, CaseColumns::CUSTOM)
+                    ? $custom[substr($target, \strlen(CaseColumns::CUSTOM))] ?? ''
+                    : $case[$target] ?? '';
+                $cells[] = Cell::harmless(
+                    match (true) {
+                        \is_bool($value) => $value ? 'yes' : 'no',
+                        \is_array($value) => 'folder' === $target
+                            ? implode(
+                                ' / ',
+                                array_map(static fn(mixed $n): string => str_replace('/', '\/', \is_scalar($n) ? (string) $n : ''), $value),
+                            )
+                            : implode(', ', array_filter($value, is_scalar(...))),
+                        'estimate' === $target && \is_int($value) => "{$value}s",
+                        default => \is_scalar($value) ? (string) $value : '',
+                    },
+                );
             }
             $read = null;
             foreach ((new CaseReader(['key', ...$named], CaseReader::BY_CASE, $around))->cases([$row => $cells]) as $found) {
@@ -110,7 +146,13 @@ final readonly class JsonCases
             if (\count($steps) > CaseReader::MOST_STEPS) {
                 $errors[] = new ReadError($row, 'steps', \sprintf('A case takes at most %d steps.', CaseReader::MOST_STEPS));
             }
-            yield $row => new CaseRow($row, $read->key, [...$read->fields, 'files' => Step::fromArray(['files' => $case['files'] ?? []])->files], $steps, $errors);
+            yield $row => new CaseRow(
+                $row,
+                $read->key,
+                [...$read->fields, 'files' => Step::fromArray(['files' => $case['files'] ?? []])->files],
+                $steps,
+                $errors,
+            );
         }
     }
 

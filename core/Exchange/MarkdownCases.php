@@ -14,14 +14,21 @@ final class MarkdownCases
     public static function case(CaseOut $case): string
     {
         $facts = [
-            'Folder' => implode(' / ', $case->folder), 'State' => str_replace('_', ' ', $case->state), 'Type' => $case->type, 'Priority' => $case->priority,
-            'Automated' => $case->automated ? 'yes' : '', 'Owner' => $case->owner, 'Labels' => implode(', ', $case->labels),
+            'Folder' => implode(' / ', $case->folder),
+            'State' => str_replace('_', ' ', $case->state),
+            'Type' => $case->type,
+            'Priority' => $case->priority,
+            'Automated' => $case->automated ? 'yes' : '',
+            'Owner' => $case->owner,
+            'Labels' => implode(', ', $case->labels),
             'Estimate' => null === $case->estimate ? '' : Duration::fromMilliseconds($case->estimate * 1000)->toText(),
-            'Requirements' => implode(', ', $case->requirements), 'Data table' => (string) $case->table, ...$case->custom,
+            'Requirements' => implode(', ', $case->requirements),
+            'Data table' => (string) $case->table,
+            ...$case->custom,
         ];
-        $out = "## {$case->key} ".self::line($case->text->title)."\n\n";
-        foreach (array_filter($facts, static fn (string $v): bool => '' !== $v) as $name => $value) {
-            $out .= "- **{$name}:** ".self::line($value)."\n";
+        $out = "## {$case->key} " . self::line($case->text->title) . "\n\n";
+        foreach (array_filter($facts, static fn(string $v): bool => '' !== $v) as $name => $value) {
+            $out .= "- **{$name}:** " . self::line($value) . "\n";
         }
         foreach (['Objective' => $case->text->objective, 'Preconditions' => $case->text->preconditions] as $name => $text) {
             $out .= '' === $text ? '' : "\n### {$name}\n\n{$text}\n";
@@ -30,13 +37,25 @@ final class MarkdownCases
             $out .= "\n### Steps\n\n| | Action | Data | Expected |\n|---|---|---|---|\n";
         }
         foreach ($case->text->steps as $i => $step) {
-            $cells = null === $step->routine
-                ? [$step->action, $step->data, $step->expected]
-                : ['Routine: '.($case->routines[$step->routine] ?? ''), implode("\n", array_map(static fn (string $n, string $v): string => "{$n} = {$v}", array_map(strval(...), array_keys($step->values)), array_values($step->values))), ''];
-            $out .= '| '.($i + 1).' | '.implode(' | ', array_map(self::cell(...), $cells))." |\n";
+            $cells =
+                null === $step->routine
+                    ? [$step->action, $step->data, $step->expected]
+                    : [
+                        'Routine: ' . ($case->routines[$step->routine] ?? ''),
+                        implode(
+                            "\n",
+                            array_map(
+                                static fn(string $n, string $v): string => "{$n} = {$v}",
+                                array_map(strval(...), array_keys($step->values)),
+                                array_values($step->values),
+                            ),
+                        ),
+                        '',
+                    ];
+            $out .= '| ' . ($i + 1) . ' | ' . implode(' | ', array_map(self::cell(...), $cells)) . " |\n";
         }
 
-        return $out.('' === $case->text->postconditions ? '' : "\n### Postconditions\n\n{$case->text->postconditions}\n")."\n";
+        return $out . ('' === $case->text->postconditions ? '' : "\n### Postconditions\n\n{$case->text->postconditions}\n") . "\n";
     }
 
     private static function line(string $text): string

@@ -13,7 +13,8 @@ use LucidStep\Core\Casebook\Step;
 final class NumberedLines
 {
     /**
-     * @return list<Step> actions with the data and the results of the same number; a result without an action of its number goes to the last step
+     * @return list<Step> actions with the data and the results of the same number; a result without an action of its
+     *     number goes to the last step
      */
     public static function steps(string $actions, string $data, string $expected): array
     {
@@ -63,7 +64,7 @@ final class NumberedLines
             if ($numbered && 1 === preg_match('/^\s*(\d{1,3})\s*[.):](?:\s+(.*))?$/us', $line, $m) && (int) $m[1] === $at + 1) {
                 $pieces[++$at] = trim($m[2] ?? '');
             } elseif ($numbered) {
-                $pieces[$at] = rtrim(($pieces[$at] ?? '')."\n".rtrim($line));
+                $pieces[$at] = rtrim(($pieces[$at] ?? '') . "\n" . rtrim($line));
             } elseif ('' !== trim($line)) {
                 $pieces[++$at] = trim($line);
             }

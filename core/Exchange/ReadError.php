@@ -13,7 +13,5 @@ final readonly class ReadError
      * @param  int  $row    the row of the file, from 1 (the header is row 1)
      * @param  ?string  $column the header of the column
      */
-    public function __construct(public int $row, public ?string $column, public string $message)
-    {
-    }
+    public function __construct(public int $row, public ?string $column, public string $message) {}
 }

@@ -14,7 +14,7 @@ final class Unreadable extends \DomainException
      */
     public function __construct(public readonly array $errors)
     {
-        parent::__construct($errors[0]->message.(\count($errors) > 1 ? \sprintf(' (and %d more)', \count($errors) - 1) : ''));
+        parent::__construct($errors[0]->message . (\count($errors) > 1 ? \sprintf(' (and %d more)', \count($errors) - 1) : ''));
     }
 
     public static function because(string $message, int $row = 1): self

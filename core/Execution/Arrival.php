@@ -17,9 +17,7 @@ final readonly class Arrival
      * @param  bool  $late whether it is applied, and marked as having arrived late
      * @param  ?string  $why  why it cannot be applied and waits for a lead; null when it is applied
      */
-    private function __construct(public bool $late, public ?string $why)
-    {
-    }
+    private function __construct(public bool $late, public ?string $why) {}
 
     /**
      * @param  bool  $records     whether the person records in the project now
@@ -29,9 +27,16 @@ final readonly class Arrival
      * @param  string  $cycle       the state of the cycle
      * @param  ?\DateTimeImmutable  $closedAt    when the cycle was closed
      */
-    public static function judge(bool $records, AttemptState $attempt, bool $own, ?\DateTimeImmutable $doneAt, ?\DateTimeImmutable $takenOverAt, string $cycle, ?\DateTimeImmutable $closedAt): self
-    {
-        $before = static fn (?\DateTimeImmutable $edge): bool => null !== $edge && null !== $doneAt && $doneAt < $edge;
+    public static function judge(
+        bool $records,
+        AttemptState $attempt,
+        bool $own,
+        ?\DateTimeImmutable $doneAt,
+        ?\DateTimeImmutable $takenOverAt,
+        string $cycle,
+        ?\DateTimeImmutable $closedAt,
+    ): self {
+        $before = static fn(?\DateTimeImmutable $edge): bool => null !== $edge && null !== $doneAt && $doneAt < $edge;
         $released = 'released' === $cycle;
         $why = match (true) {
             !$records => 'You do not record in this project any more.',
@@ -53,9 +58,13 @@ final readonly class Arrival
      * @param  \DateTimeImmutable  $arrived   by the server's clock
      * @param  int  $tolerance in ms
      */
-    public static function trueTime(\DateTimeImmutable $done, ?\DateTimeImmutable $sent, \DateTimeImmutable $arrived, int $tolerance): \DateTimeImmutable
-    {
-        $microseconds = static fn (\DateTimeImmutable $t): int => $t->getTimestamp() * 1_000_000 + (int) $t->format('u');
+    public static function trueTime(
+        \DateTimeImmutable $done,
+        ?\DateTimeImmutable $sent,
+        \DateTimeImmutable $arrived,
+        int $tolerance,
+    ): \DateTimeImmutable {
+        $microseconds = static fn(\DateTimeImmutable $t): int => $t->getTimestamp() * 1_000_000 + (int) $t->format('u');
         $off = null === $sent ? 0 : $microseconds($arrived) - $microseconds($sent);
 
         return abs($off) <= $tolerance * 1000 ? $done : $done->modify(\sprintf('%+d microseconds', $off));

@@ -78,7 +78,7 @@ final readonly class CycleView
      */
     public function next(string $person, ?string $current = null, bool $mayTakeOne = true): ?EntryFacts
     {
-        $ids = array_map(static fn (EntryFacts $e): string => $e->id, $this->entries);
+        $ids = array_map(static fn(EntryFacts $e): string => $e->id, $this->entries);
         $at = null === $current ? false : array_search($current, $ids, true);
         $order = false === $at ? $this->entries : [...\array_slice($this->entries, $at + 1), ...\array_slice($this->entries, 0, $at)];
         foreach ($order as $entry) {
@@ -111,7 +111,7 @@ final readonly class CycleView
      */
     private function stops(EntryFacts $entry): array
     {
-        $causes = array_filter(array_map(fn (string $id): ?EntryFacts => $this->byId[$id] ?? null, $entry->stoppedBy));
+        $causes = array_filter(array_map(fn(string $id): ?EntryFacts => $this->byId[$id] ?? null, $entry->stoppedBy));
 
         return array_values(array_map(HeldReason::stopped(...), $causes));
     }

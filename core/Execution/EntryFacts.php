@@ -28,6 +28,5 @@ final readonly class EntryFacts
         public ?\DateTimeImmutable $notBefore = null,
         public ?\DateTimeImmutable $notAfter = null,
         public array $stoppedBy = [],
-    ) {
-    }
+    ) {}
 }

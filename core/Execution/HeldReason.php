@@ -20,8 +20,7 @@ final readonly class HeldReason
         public ?string $entry = null,
         public ?string $name = null,
         public ?\DateTimeImmutable $at = null,
-    ) {
-    }
+    ) {}
 
     public static function waitsFor(EntryFacts $needed): self
     {

@@ -14,9 +14,7 @@ final readonly class Readiness
      * @param  list<HeldReason>  $reasons  why it is held
      * @param  list<HeldReason>  $warnings conditions that only warn: walking it asks for a word of why
      */
-    public function __construct(public string $is, public array $reasons = [], public array $warnings = [])
-    {
-    }
+    public function __construct(public string $is, public array $reasons = [], public array $warnings = []) {}
 
     public function isReady(): bool
     {

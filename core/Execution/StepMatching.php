@@ -22,7 +22,10 @@ final class StepMatching
     public static function steps(array $then, array $now): array
     {
         $pairs = [];
-        if (\count($then) === \count($now) && [] === array_filter($now, static fn (Step $s, int $i): bool => !$s->equals($then[$i]), \ARRAY_FILTER_USE_BOTH)) {
+        if (
+            \count($then) === \count($now) &&
+            [] === array_filter($now, static fn(Step $s, int $i): bool => !$s->equals($then[$i]), \ARRAY_FILTER_USE_BOTH)
+        ) {
             // Nothing was changed, as nearly always.
             foreach (array_keys($now) as $i) {
                 $pairs[$i + 1] = ['was' => $i + 1, 'same' => true];

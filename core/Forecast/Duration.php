@@ -13,9 +13,7 @@ final readonly class Duration
 
     private const NUMBER = '(\d{1,6}(?:[.,]\d{1,4})?)';
 
-    private function __construct(public int $milliseconds)
-    {
-    }
+    private function __construct(public int $milliseconds) {}
 
     /**
      * Reads `90s`, `12m`, `1h 20m`, `1h20`, `1 h 20 min`, `1.5h`, `2,5h`, `1:30` (minutes and seconds),
@@ -29,7 +27,7 @@ final readonly class Duration
         if ('' === $clean) {
             throw NotADuration::unread($text);
         }
-        $seconds = self::colons($clean, $text) ?? self::units($clean, $text) ?? throw NotADuration::unread($text);
+        $seconds = self::colons($clean, $text) ?? (self::units($clean, $text) ?? throw NotADuration::unread($text));
 
         return self::fromMilliseconds((int) round($seconds * 1000), $text);
     }
@@ -57,9 +55,9 @@ final readonly class Duration
     {
         $seconds = intdiv($this->milliseconds + 500, 1000);
         $parts = array_filter([
-            intdiv($seconds, 3600) > 0 ? intdiv($seconds, 3600).'h' : '',
-            intdiv($seconds % 3600, 60) > 0 ? intdiv($seconds % 3600, 60).'m' : '',
-            $seconds % 60 > 0 ? ($seconds % 60).'s' : '',
+            intdiv($seconds, 3600) > 0 ? intdiv($seconds, 3600) . 'h' : '',
+            intdiv($seconds % 3600, 60) > 0 ? intdiv($seconds % 3600, 60) . 'm' : '',
+            $seconds % 60 > 0 ? $seconds % 60 . 's' : '',
         ]);
 
         return [] === $parts ? '0s' : implode(' ', $parts);
@@ -91,7 +89,11 @@ final readonly class Duration
         if (1 === preg_match("/^{$number}\\s*{$h}\\s*(\\d{1,6})$/", $clean, $found)) {
             $given = [self::number($found[1]), (float) $found[2], null];
         } elseif (1 === preg_match($pattern, $clean, $found, \PREG_UNMATCHED_AS_NULL)) {
-            $given = array_map(static fn (?string $n): ?float => null === $n ? null : self::number($n), [$found[1] ?? null, $found[2] ?? null, $found[3] ?? null]);
+            $given = array_map(static fn(?string $n): ?float => null === $n ? null : self::number($n), [
+                $found[1] ?? null,
+                $found[2] ?? null,
+                $found[3] ?? null,
+            ]);
         } else {
             return null;
         }

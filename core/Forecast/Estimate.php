@@ -23,7 +23,8 @@ final class Estimate
      * @param  int  $steps   of the case, routines written out
      * @param  ?float  $perStep the project's median seconds per step
      *
-     * @return int seconds for a round: the median of the newest 10 times when there are 3, else the mean of all numbers there are, else by steps
+     * @return int seconds for a round: the median of the newest 10 times when there are 3, else the mean of all numbers
+     *     there are, else by steps
      */
     public static function ofRound(array $times, ?int $author, int $steps, ?float $perStep = null): int
     {

@@ -12,7 +12,5 @@ final readonly class AssignableEntry
     /**
      * @param  int  $seconds what is left of it
      */
-    public function __construct(public string $id, public int $seconds, public ?string $assignee = null)
-    {
-    }
+    public function __construct(public string $id, public int $seconds, public ?string $assignee = null) {}
 }

@@ -12,7 +12,5 @@ final readonly class Assignee
     /**
      * @param  float  $capacity minutes until the end, or a share; 0: gets nothing
      */
-    public function __construct(public string $id, public float $capacity)
-    {
-    }
+    public function __construct(public string $id, public float $capacity) {}
 }

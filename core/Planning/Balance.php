@@ -27,7 +27,7 @@ final class Balance
      */
     private function __construct(private readonly array $workers, array $work)
     {
-        $this->time = array_fill_keys(array_map(static fn (Assignee $w): string => $w->id, $workers), 0.0);
+        $this->time = array_fill_keys(array_map(static fn(Assignee $w): string => $w->id, $workers), 0.0);
         $all = 0;
         foreach ($work as $one) {
             $all += $one->seconds;
@@ -35,7 +35,7 @@ final class Balance
                 $this->time[$one->assignee] += $one->seconds;
             }
         }
-        $this->fair = $all / array_sum(array_map(static fn (Assignee $w): float => $w->capacity, $workers));
+        $this->fair = $all / array_sum(array_map(static fn(Assignee $w): float => $w->capacity, $workers));
     }
 
     /**
@@ -43,13 +43,13 @@ final class Balance
      * @param  list<AssignableEntry>  $work      what is left to do, in cycle order
      * @param  Conditions  $conditions
      *
-     * @return array<string, string> whom each unassigned entry goes to, by entry
      *
      * @throws NobodyToAssign when nobody has capacity
+     * @return array<string, string> whom each unassigned entry goes to, by entry
      */
     public static function of(array $workers, array $work, Conditions $conditions): array
     {
-        $able = array_values(array_filter($workers, static fn (Assignee $w): bool => $w->capacity > 0));
+        $able = array_values(array_filter($workers, static fn(Assignee $w): bool => $w->capacity > 0));
         if ([] === $able) {
             throw NobodyToAssign::atAll();
         }
@@ -69,18 +69,18 @@ final class Balance
     private function units(array $work, Conditions $conditions): array
     {
         $units = [];
-        foreach (Groups::of(array_map(static fn (AssignableEntry $w): string => $w->id, $work), $conditions) as $members) {
-            $group = array_map(static fn (int $i): AssignableEntry => $work[$i], $members);
-            $owners = array_values(array_unique(array_filter(array_map(static fn (AssignableEntry $w): ?string => $w->assignee, $group))));
-            $open = array_values(array_filter($group, static fn (AssignableEntry $w): bool => null === $w->assignee));
+        foreach (Groups::of(array_map(static fn(AssignableEntry $w): string => $w->id, $work), $conditions) as $members) {
+            $group = array_map(static fn(int $i): AssignableEntry => $work[$i], $members);
+            $owners = array_values(array_unique(array_filter(array_map(static fn(AssignableEntry $w): ?string => $w->assignee, $group))));
+            $open = array_values(array_filter($group, static fn(AssignableEntry $w): bool => null === $w->assignee));
             if ([] !== $open) {
                 $owner = 1 === \count($owners) && isset($this->time[$owners[0]]) ? $owners[0] : null;
                 $units[] = ['work' => $open, 'owner' => $owner, 'seconds' => self::seconds($open), 'at' => $members[0]];
             }
         }
-        usort($units, static fn (array $a, array $b): int => [-$a['seconds'], $a['at']] <=> [-$b['seconds'], $b['at']]);
+        usort($units, static fn(array $a, array $b): int => [-$a['seconds'], $a['at']] <=> [-$b['seconds'], $b['at']]);
 
-        return array_map(static fn (array $u): array => ['work' => $u['work'], 'owner' => $u['owner']], $units);
+        return array_map(static fn(array $u): array => ['work' => $u['work'], 'owner' => $u['owner']], $units);
     }
 
     /**
@@ -91,15 +91,25 @@ final class Balance
         $seconds = self::seconds($unit);
         $to = $owner ?? $this->least($seconds);
         if (\count($unit) > 1 && $this->load($to, $seconds) > self::TOO_MUCH * $this->fair) {
-            usort($unit, static fn (AssignableEntry $a, AssignableEntry $b): int => $b->seconds <=> $a->seconds);
+            usort($unit, static fn(AssignableEntry $a, AssignableEntry $b): int => $b->seconds <=> $a->seconds);
             foreach ($unit as $one) {
-                $this->give($one, null !== $owner && $this->load($owner, $one->seconds) <= self::TOO_MUCH * $this->fair ? $owner : $this->least($one->seconds));
+                $this->give(
+                    $one,
+                    null !== $owner && $this->load($owner, $one->seconds) <= self::TOO_MUCH * $this->fair
+                        ? $owner
+                        : $this->least($one->seconds),
+                );
             }
 
             return;
         }
         foreach ($unit as $one) {
-            $this->give($one, 1 === \count($unit) && null !== $owner && $this->load($owner, $seconds) > self::TOO_MUCH * $this->fair ? $this->least($seconds) : $to);
+            $this->give(
+                $one,
+                1 === \count($unit) && null !== $owner && $this->load($owner, $seconds) > self::TOO_MUCH * $this->fair
+                    ? $this->least($seconds)
+                    : $to,
+            );
         }
     }
 
@@ -142,6 +152,6 @@ final class Balance
      */
     private static function seconds(array $work): int
     {
-        return array_sum(array_map(static fn (AssignableEntry $w): int => $w->seconds, $work));
+        return array_sum(array_map(static fn(AssignableEntry $w): int => $w->seconds, $work));
     }
 }

@@ -31,7 +31,9 @@ final readonly class Calendar
      */
     public function works(string $day, array $daysOff = []): bool
     {
-        return !isset($this->off[$day]) && !\in_array($day, $daysOff, true) && \in_array((int) self::at($day)->format('N'), $this->weekdays, true);
+        return !isset($this->off[$day]) &&
+            !\in_array($day, $daysOff, true) &&
+            \in_array((int) self::at($day)->format('N'), $this->weekdays, true);
     }
 
     /**

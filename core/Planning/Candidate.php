@@ -14,9 +14,13 @@ final readonly class Candidate
      * @param  list<string>  $requirements it covers
      * @param  list<string>  $needs        entries it needs the pass of and that have not passed
      */
-    public function __construct(public string $id, public int $seconds, public float $base, public array $requirements = [], public array $needs = [])
-    {
-    }
+    public function __construct(
+        public string $id,
+        public int $seconds,
+        public float $base,
+        public array $requirements = [],
+        public array $needs = [],
+    ) {}
 
     /**
      * Priority weight × (1 + fails among the case's newest five finished attempts).

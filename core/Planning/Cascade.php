@@ -26,7 +26,7 @@ final class Cascade
         }
         $seen = [$from => true];
         $found = [];
-        for ($queue = [$from]; [] !== $queue;) {
+        for ($queue = [$from]; [] !== $queue; ) {
             foreach ($waiting[array_shift($queue)] ?? [] as $entry) {
                 if (!isset($seen[$entry])) {
                     $seen[$entry] = true;
@@ -51,9 +51,12 @@ final class Cascade
      */
     public static function standing(string $entry, array $causes, Conditions $conditions, array $verdicts): array
     {
-        return array_values(array_filter(
-            $causes,
-            static fn (string $cause): bool => \in_array($verdicts[$cause] ?? '', ['fail', 'blocked'], true) && \in_array($entry, self::reach($cause, $conditions, [$entry => true]), true),
-        ));
+        return array_values(
+            array_filter(
+                $causes,
+                static fn(string $cause): bool => \in_array($verdicts[$cause] ?? '', ['fail', 'blocked'], true) &&
+                    \in_array($entry, self::reach($cause, $conditions, [$entry => true]), true),
+            ),
+        );
     }
 }

@@ -36,8 +36,8 @@ final class Combinations
         if ([] === $axes) {
             throw BadAxes::none();
         }
-        $this->order = array_map(static fn (Axis $a): string => $a->name, $axes);
-        usort($axes, static fn (Axis $a, Axis $b): int => [-\count($a->values), $a->name] <=> [-\count($b->values), $b->name]);
+        $this->order = array_map(static fn(Axis $a): string => $a->name, $axes);
+        usort($axes, static fn(Axis $a, Axis $b): int => [-\count($a->values), $a->name] <=> [-\count($b->values), $b->name]);
         $at = [];
         foreach ($axes as $i => $axis) {
             if (isset($at[$axis->name])) {
@@ -46,7 +46,7 @@ final class Combinations
             $at[$axis->name] = $i;
         }
         $this->axes = $axes;
-        $this->sizes = array_map(static fn (Axis $a): int => \count($a->values), $axes);
+        $this->sizes = array_map(static fn(Axis $a): int => \count($a->values), $axes);
         foreach ($forbidden as $pair) {
             [$a, $va] = $this->find($at, $pair->axis, $pair->value);
             [$b, $vb] = $this->find($at, $pair->otherAxis, $pair->otherValue);
@@ -59,9 +59,9 @@ final class Combinations
     /**
      * Every combination without a forbidden pair, in the order of the axes and their values.
      *
-     * @return list<array<string, string>> value by axis
      *
      * @throws BadAxes when there are more than {@see MOST}
+     * @return list<array<string, string>> value by axis
      */
     public function all(): array
     {
@@ -102,7 +102,7 @@ final class Combinations
     {
         [$needed, $impossible] = $this->possible();
         if (1 === \count($this->axes)) {
-            return new Pairs(array_map(fn (string $v): array => [$this->axes[0]->name => $v], $this->axes[0]->values), []);
+            return new Pairs(array_map(fn(string $v): array => [$this->axes[0]->name => $v], $this->axes[0]->values), []);
         }
         $search = new PairSearch($this->sizes, $needed, $this->forbidden, $this->extend(...));
         $rows = $search->rows();
@@ -137,7 +137,8 @@ final class Combinations
     }
 
     /**
-     * @return array{array<int, array<int, array<int, array<int, true>>>>, list<ValuePair>} pairs[axis][later axis][value][value] that some combination contains, and those that none does
+     * @return array{array<int, array<int, array<int, array<int, true>>>>, list<ValuePair>} pairs[axis][later
+     *     axis][value][value] that some combination contains, and those that none does
      */
     private function possible(): array
     {
@@ -217,9 +218,9 @@ final class Combinations
      */
     private function given(): array
     {
-        $names = array_map(static fn (Axis $a): string => $a->name, $this->axes);
+        $names = array_map(static fn(Axis $a): string => $a->name, $this->axes);
 
-        return array_map(static fn (string $n): int => (int) array_search($n, $names, true), $this->order);
+        return array_map(static fn(string $n): int => (int) array_search($n, $names, true), $this->order);
     }
 
     /**
@@ -249,7 +250,12 @@ final class Combinations
             foreach ($others as $b => $values) {
                 foreach ($values as $va => $with) {
                     foreach (array_keys($with) as $vb) {
-                        $list[] = new ValuePair($this->axes[$a]->name, $this->axes[$a]->values[$va], $this->axes[$b]->name, $this->axes[$b]->values[$vb]);
+                        $list[] = new ValuePair(
+                            $this->axes[$a]->name,
+                            $this->axes[$a]->values[$va],
+                            $this->axes[$b]->name,
+                            $this->axes[$b]->values[$vb],
+                        );
                     }
                 }
             }

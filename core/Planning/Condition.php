@@ -13,7 +13,5 @@ final readonly class Condition
      * @param  string  $entry the entry that waits
      * @param  string  $needs the entry it waits for
      */
-    public function __construct(public string $entry, public string $needs, public ConditionKind $kind)
-    {
-    }
+    public function __construct(public string $entry, public string $needs, public ConditionKind $kind) {}
 }

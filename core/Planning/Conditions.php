@@ -13,9 +13,7 @@ final readonly class Conditions
      * @param  list<Condition>  $all
      * @param  array<string, list<Condition>>  $byEntry
      */
-    private function __construct(public array $all, private array $byEntry)
-    {
-    }
+    private function __construct(public array $all, private array $byEntry) {}
 
     /**
      * @param  list<Condition>  $conditions
@@ -53,11 +51,16 @@ final readonly class Conditions
     public function outOfOrder(array $order): array
     {
         $place = array_flip($order);
-        $faults = array_values(array_filter(
-            $this->all,
-            static fn (Condition $c): bool => isset($place[$c->entry], $place[$c->needs]) && $place[$c->entry] < $place[$c->needs],
-        ));
-        usort($faults, static fn (Condition $a, Condition $b): int => [$place[$a->entry], $place[$a->needs]] <=> [$place[$b->entry], $place[$b->needs]]);
+        $faults = array_values(
+            array_filter(
+                $this->all,
+                static fn(Condition $c): bool => isset($place[$c->entry], $place[$c->needs]) && $place[$c->entry] < $place[$c->needs],
+            ),
+        );
+        usort(
+            $faults,
+            static fn(Condition $a, Condition $b): int => [$place[$a->entry], $place[$a->needs]] <=> [$place[$b->entry], $place[$b->needs]],
+        );
 
         return $faults;
     }

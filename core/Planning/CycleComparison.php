@@ -13,10 +13,12 @@ final class CycleComparison
      * Entries are the same when they are of one case, configuration and choice of rows; several of the same are matched
      * in order.
      *
-     * @param  list<array{key: string, display_state: string}>  $before entries of the earlier cycle: what makes them the same, and what they show
+     * @param  list<array{key: string, display_state: string}>  $before entries of the earlier cycle: what makes them the
+     *     same, and what they show
      * @param  list<array{key: string, display_state: string}>  $after
      *
-     * @return list<array{before: ?int, after: ?int, is: 'same'|'better'|'worse'|'other'|'gone'|'new'}> places in the lists, in the order of the later, then what is gone
+     * @return list<array{before: ?int, after: ?int, is: 'same'|'better'|'worse'|'other'|'gone'|'new'}> places in the
+     *     lists, in the order of the later, then what is gone
      */
     public static function of(array $before, array $after): array
     {
@@ -27,7 +29,11 @@ final class CycleComparison
         $pairs = [];
         foreach ($after as $j => $entry) {
             $i = isset($places[$entry['key']]) ? array_shift($places[$entry['key']]) : null;
-            $pairs[] = ['before' => $i, 'after' => $j, 'is' => null === $i ? 'new' : self::change($before[$i]['display_state'], $entry['display_state'])];
+            $pairs[] = [
+                'before' => $i,
+                'after' => $j,
+                'is' => null === $i ? 'new' : self::change($before[$i]['display_state'], $entry['display_state']),
+            ];
         }
         $gone = array_merge([], ...array_values($places));
         sort($gone);

@@ -37,7 +37,17 @@ enum CycleState: string
      */
     public function needsReason(self $to): bool
     {
-        return self::Abandoned === $to || \in_array([$this, $to], [[self::Closed, self::Released], [self::Abandoned, self::Released], [self::InReview, self::Draft], [self::Released, self::Draft]], true);
+        return self::Abandoned === $to ||
+            \in_array(
+                [$this, $to],
+                [
+                    [self::Closed, self::Released],
+                    [self::Abandoned, self::Released],
+                    [self::InReview, self::Draft],
+                    [self::Released, self::Draft],
+                ],
+                true,
+            );
     }
 
     /**

@@ -24,7 +24,8 @@ final class LoopRefused extends \DomainException
      */
     public function named(array $names, string $what = 'entries'): string
     {
-        return "These {$what} would wait for each other: ".implode(' → ', array_map(static fn (string $id): string => $names[$id] ?? $id, [...$this->loop, $this->loop[0]]));
+        return "These {$what} would wait for each other: " .
+            implode(' → ', array_map(static fn(string $id): string => $names[$id] ?? $id, [...$this->loop, $this->loop[0]]));
     }
 
     /**
@@ -32,6 +33,6 @@ final class LoopRefused extends \DomainException
      */
     public static function along(array $loop): self
     {
-        return new self('These entries would wait for each other: '.implode(' → ', [...$loop, $loop[0]]), $loop);
+        return new self('These entries would wait for each other: ' . implode(' → ', [...$loop, $loop[0]]), $loop);
     }
 }

@@ -36,8 +36,12 @@ final class PairSearch
      * @param  array<int, array<int, array<int, array<int, true>>>>  $forbidden both ways
      * @param  \Closure(array<int, int>): ?array<int, int>  $extend    an allowed row with the given values, or null
      */
-    public function __construct(private readonly array $sizes, private readonly array $needed, private readonly array $forbidden, private readonly \Closure $extend)
-    {
+    public function __construct(
+        private readonly array $sizes,
+        private readonly array $needed,
+        private readonly array $forbidden,
+        private readonly \Closure $extend,
+    ) {
         $this->axes = \count($sizes);
         $this->random = new \Random\Randomizer(new \Random\Engine\Mt19937(20261123));
     }
@@ -205,7 +209,9 @@ final class PairSearch
         $cost = 0;
         foreach ($row as $other => $with) {
             if ($other !== $axis) {
-                $cost += (1 === $this->held($axis, $row[$axis], $other, $with) ? 1 : 0) - (0 === $this->held($axis, $value, $other, $with) ? 1 : 0);
+                $cost +=
+                    (1 === $this->held($axis, $row[$axis], $other, $with) ? 1 : 0) -
+                    (0 === $this->held($axis, $value, $other, $with) ? 1 : 0);
             }
         }
 

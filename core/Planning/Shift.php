@@ -43,6 +43,9 @@ final readonly class Shift
      */
     public function moment(\DateTimeImmutable $moment): \DateTimeImmutable
     {
-        return $moment->setTimezone($this->zone)->modify(\sprintf('%+d days', $this->days))->setTimezone(new \DateTimeZone('UTC'));
+        return $moment
+            ->setTimezone($this->zone)
+            ->modify(\sprintf('%+d days', $this->days))
+            ->setTimezone(new \DateTimeZone('UTC'));
     }
 }

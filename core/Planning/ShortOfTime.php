@@ -55,9 +55,18 @@ final class ShortOfTime
      *
      * @throws TooLittleTime when what must be in takes longer than there is
      */
-    public static function plan(array $candidates, int $budget, array $locked = [], array $out = [], ?Conditions $conditions = null): TimePlan
-    {
-        $plan = new self(array_values(array_filter($candidates, static fn (Candidate $c): bool => !\in_array($c->id, $out, true))), $budget, $locked);
+    public static function plan(
+        array $candidates,
+        int $budget,
+        array $locked = [],
+        array $out = [],
+        ?Conditions $conditions = null,
+    ): TimePlan {
+        $plan = new self(
+            array_values(array_filter($candidates, static fn(Candidate $c): bool => !\in_array($c->id, $out, true))),
+            $budget,
+            $locked,
+        );
         $chosen = $plan->choose();
         $order = $plan->ordered($chosen, $conditions ?? Conditions::of([]));
         $left = [];
@@ -68,8 +77,11 @@ final class ShortOfTime
         }
 
         return new TimePlan(
-            $order, $left, self::worth(array_map(static fn (string $id): Candidate => $plan->candidates[$id], $order)), self::worth($candidates),
-            array_sum(array_map(static fn (string $id): int => $plan->candidates[$id]->seconds, $order)),
+            $order,
+            $left,
+            self::worth(array_map(static fn(string $id): Candidate => $plan->candidates[$id], $order)),
+            self::worth($candidates),
+            array_sum(array_map(static fn(string $id): int => $plan->candidates[$id]->seconds, $order)),
         );
     }
 
@@ -111,8 +123,13 @@ final class ShortOfTime
         }
         $base = $chosen;
         $greedy = $this->greedy($chosen, $covered, $left);
-        $free = array_values(array_filter(array_keys($this->units), static fn (string $id): bool => !isset($base[$id])));
-        $alone = [] === array_filter($free, fn (string $id): bool => [] !== array_filter($this->candidates[$id]->needs, static fn (string $n): bool => !isset($base[$n])));
+        $free = array_values(array_filter(array_keys($this->units), static fn(string $id): bool => !isset($base[$id])));
+        $alone =
+            [] ===
+            array_filter(
+                $free,
+                fn(string $id): bool => [] !== array_filter($this->candidates[$id]->needs, static fn(string $n): bool => !isset($base[$n])),
+            );
         if (\count($free) <= self::EXACT && $alone) {
             return $base + $this->exact($free, $covered, $left, array_diff_key($greedy, $base));
         }
@@ -177,7 +194,12 @@ final class ShortOfTime
             $with = $covered;
             $most[$id] = $this->cover($with, $id);
         }
-        usort($free, fn (string $a, string $b): int => $most[$b] / max(1, $this->candidates[$b]->seconds) <=> $most[$a] / max(1, $this->candidates[$a]->seconds) ?: $this->place[$a] <=> $this->place[$b]);
+        usort(
+            $free,
+            fn(string $a, string $b): int => $most[$b] / max(1, $this->candidates[$b]->seconds) <=>
+            $most[$a] / max(1, $this->candidates[$a]->seconds) ?:
+            $this->place[$a] <=> $this->place[$b],
+        );
         $this->best = array_keys($greedy);
         $this->bestWorth = 0.0;
         $with = $covered;
@@ -254,7 +276,10 @@ final class ShortOfTime
             $best = null;
             $most = -1.0;
             foreach (array_keys($this->place) as $id) {
-                if (!isset($open[$id]) || [] !== array_filter($conditions->on($id), static fn (Condition $c): bool => isset($open[$c->needs]))) {
+                if (
+                    !isset($open[$id]) ||
+                    [] !== array_filter($conditions->on($id), static fn(Condition $c): bool => isset($open[$c->needs]))
+                ) {
                     continue;
                 }
                 $with = $covered;

@@ -16,9 +16,7 @@ final readonly class TimePlan
      * @param  float  $all     worth of all candidates together
      * @param  int  $seconds what is in takes
      */
-    public function __construct(public array $order, public array $left, public float $worth, public float $all, public int $seconds)
-    {
-    }
+    public function __construct(public array $order, public array $left, public float $worth, public float $all, public int $seconds) {}
 
     /**
      * The share of the worth that is left out, 0 to 1.

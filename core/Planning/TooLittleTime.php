@@ -20,6 +20,9 @@ final class TooLittleTime extends \DomainException
      */
     public static function forLocked(int $needed, int $budget): self
     {
-        return new self(\sprintf('What must be in takes %d minutes, more than the %d there are.', (int) ceil($needed / 60), intdiv($budget, 60)), $needed);
+        return new self(
+            \sprintf('What must be in takes %d minutes, more than the %d there are.', (int) ceil($needed / 60), intdiv($budget, 60)),
+            $needed,
+        );
     }
 }

@@ -9,9 +9,7 @@ namespace LucidStep\Core\Planning;
  */
 final readonly class ValuePair
 {
-    public function __construct(public string $axis, public string $value, public string $otherAxis, public string $otherValue)
-    {
-    }
+    public function __construct(public string $axis, public string $value, public string $otherAxis, public string $otherValue) {}
 
     /**
      * In words, such as "Phone with Firefly".

@@ -27,13 +27,15 @@ final class CanonicalJson
         return match (true) {
             null === $value => 'null',
             \is_bool($value) => $value ? 'true' : 'false',
-            \is_int($value) => abs($value) <= self::LARGEST ? (string) $value : throw NotCanonical::at($path, 'an integer outside ±(2^53−1)'),
+            \is_int($value) => abs($value) <= self::LARGEST
+                ? (string) $value
+                : throw NotCanonical::at($path, 'an integer outside ±(2^53−1)'),
             \is_string($value) => self::text($value, $path),
             \is_array($value) && array_is_list($value) => self::list($value, $path),
             \is_array($value) => self::object($value, $path),
             $value instanceof \stdClass => self::object(get_object_vars($value), $path),
             \is_float($value) => throw NotCanonical::at($path, 'a fraction; times are whole ms or µs'),
-            default => throw NotCanonical::at($path, 'a '.get_debug_type($value)),
+            default => throw NotCanonical::at($path, 'a ' . get_debug_type($value)),
         };
     }
 
@@ -47,7 +49,7 @@ final class CanonicalJson
             $parts[] = self::write($value, "{$path}[{$i}]");
         }
 
-        return '['.implode(',', $parts).']';
+        return '[' . implode(',', $parts) . ']';
     }
 
     /**
@@ -61,10 +63,10 @@ final class CanonicalJson
             if (1 !== preg_match('/^[a-z][a-z0-9_]*$/D', (string) $key)) {
                 throw NotCanonical::at($path, "the key \"{$key}\"");
             }
-            $parts[] = "\"{$key}\":".self::write($value, "{$path}.{$key}");
+            $parts[] = "\"{$key}\":" . self::write($value, "{$path}.{$key}");
         }
 
-        return '{'.implode(',', $parts).'}';
+        return '{' . implode(',', $parts) . '}';
     }
 
     private static function text(string $value, string $path): string
@@ -76,6 +78,9 @@ final class CanonicalJson
             throw NotCanonical::at($path, 'text with U+0000');
         }
 
-        return json_encode($value, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_LINE_TERMINATORS);
+        return json_encode(
+            $value,
+            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_LINE_TERMINATORS,
+        );
     }
 }

@@ -62,7 +62,10 @@ final class Chain
                 if (isset($removed[$file])) {
                     $gone[] = $file;
                 } elseif (\array_key_exists($file, $filesByHash) && $filesByHash[$file] !== $file) {
-                    return Verification::broken($sequence, null === $filesByHash[$file] ? "its file {$file} is not there" : "its file {$file} has other content");
+                    return Verification::broken(
+                        $sequence,
+                        null === $filesByHash[$file] ? "its file {$file} is not there" : "its file {$file} has other content",
+                    );
                 }
             }
         }
@@ -70,7 +73,10 @@ final class Chain
             return Verification::open(\count($events), $hash, $gone);
         }
         if (\count($events) < $seal->sequence) {
-            return Verification::broken(\count($events) + 1, \sprintf('the tail is missing: %d of %d events are there', \count($events), $seal->sequence));
+            return Verification::broken(
+                \count($events) + 1,
+                \sprintf('the tail is missing: %d of %d events are there', \count($events), $seal->sequence),
+            );
         }
         $last = $events[$seal->sequence - 1] ?? null;
         $sealed = $last === null ? self::start($attempt) : $last->hash;

@@ -34,8 +34,7 @@ final readonly class Event
         public array $payload = [],
         public array $evidence = [],
         public string $about = 'attempt',
-    ) {
-    }
+    ) {}
 
     /**
      * The event's exact bytes.

@@ -9,7 +9,5 @@ namespace LucidStep\Core\Record;
  */
 final readonly class Seal
 {
-    public function __construct(public int $sequence, public string $head)
-    {
-    }
+    public function __construct(public int $sequence, public string $head) {}
 }

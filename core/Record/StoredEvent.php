@@ -14,7 +14,5 @@ final readonly class StoredEvent
      * @param  string  $hash  SHA-256 in hex
      * @param  bool  $removed whether its text was taken out, with its trace: its hash stands, its bytes are gone
      */
-    public function __construct(public Event $event, public string $bytes, public string $hash, public bool $removed = false)
-    {
-    }
+    public function __construct(public Event $event, public string $bytes, public string $hash, public bool $removed = false) {}
 }

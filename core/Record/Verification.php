@@ -24,8 +24,7 @@ final readonly class Verification
         public ?string $why = null,
         public ?string $head = null,
         public array $removed = [],
-    ) {
-    }
+    ) {}
 
     /**
      * @param  list<string>  $removed

@@ -13,7 +13,8 @@ final class Difference
     private const MOST = 2000;
 
     /**
-     * @return list<array{kind: 'same'|'removed'|'added', text: string}> pieces that, without the added ones, give the first text and, without the removed ones, the second
+     * @return list<array{kind: 'same'|'removed'|'added', text: string}> pieces that, without the added ones, give the
+     *     first text and, without the removed ones, the second
      */
     public static function words(string $from, string $to): array
     {

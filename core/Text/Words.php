@@ -10,14 +10,44 @@ namespace LucidStep\Core\Text;
  */
 final readonly class Words
 {
-    private const STOP = ['a', 'an', 'and', 'are', 'as', 'at', 'be', 'but', 'by', 'for', 'from', 'has', 'have', 'in', 'is', 'it', 'its', 'not', 'of', 'on', 'or', 'that', 'the', 'then', 'there', 'this', 'to', 'was', 'were', 'when', 'with'];
+    private const STOP = [
+        'a',
+        'an',
+        'and',
+        'are',
+        'as',
+        'at',
+        'be',
+        'but',
+        'by',
+        'for',
+        'from',
+        'has',
+        'have',
+        'in',
+        'is',
+        'it',
+        'its',
+        'not',
+        'of',
+        'on',
+        'or',
+        'that',
+        'the',
+        'then',
+        'there',
+        'this',
+        'to',
+        'was',
+        'were',
+        'when',
+        'with',
+    ];
 
     /**
      * @param  array<string, true>  $set
      */
-    private function __construct(private array $set)
-    {
-    }
+    private function __construct(private array $set) {}
 
     public static function of(string $text): self
     {

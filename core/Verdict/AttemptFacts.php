@@ -21,6 +21,5 @@ final readonly class AttemptFacts
         public bool $hasVerdict,
         public ?Verdict $verdict,
         public \DateTimeImmutable $startedAt,
-    ) {
-    }
+    ) {}
 }

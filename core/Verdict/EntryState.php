@@ -16,9 +16,7 @@ final readonly class EntryState
      * @param  ?Verdict  $previousVerdict   for a retest: the verdict of the attempt that is to be repeated
      * @param  bool  $stopped  whether it shows blocked only since a cascade stops it
      */
-    private function __construct(public string $displayState, public ?Verdict $previousVerdict = null, public bool $stopped = false)
-    {
-    }
+    private function __construct(public string $displayState, public ?Verdict $previousVerdict = null, public bool $stopped = false) {}
 
     /**
      * The first that fits: an open attempt with a verdict is in progress; a retest asked after the newest

@@ -11,13 +11,7 @@ use LucidStep\Core\Text\Why;
  */
 final readonly class Finish
 {
-    private function __construct(
-        public Verdict $rollUp,
-        public Verdict $verdict,
-        public bool $overruled,
-        public string $note,
-    ) {
-    }
+    private function __construct(public Verdict $rollUp, public Verdict $verdict, public bool $overruled, public string $note) {}
 
     /**
      * Decides an attempt's final verdict.
@@ -50,7 +44,9 @@ final readonly class Finish
         $verdict = $chosen ?? $rollUp;
         $overruled = $verdict !== $rollUp;
         if ($overruled && !Why::isGiven($note)) {
-            throw $rollUp->isFinal() ? CannotFinish::overruledWithoutWhy($rollUp, $verdict) : CannotFinish::incompleteWithoutWhy(self::notRun($rounds));
+            throw $rollUp->isFinal()
+                ? CannotFinish::overruledWithoutWhy($rollUp, $verdict)
+                : CannotFinish::incompleteWithoutWhy(self::notRun($rounds));
         }
 
         return new self($rollUp, $verdict, $overruled, $note);
@@ -71,6 +67,6 @@ final readonly class Finish
      */
     private static function notRun(array $rounds): int
     {
-        return \count(array_filter(array_merge(...$rounds), static fn (Verdict $v): bool => Verdict::NotRun === $v));
+        return \count(array_filter(array_merge(...$rounds), static fn(Verdict $v): bool => Verdict::NotRun === $v));
     }
 }

@@ -30,8 +30,7 @@ final readonly class Policies
         public AfterDone $afterFinishing = AfterDone::NextOpen,
         public bool $skipWrapUpOnPass = false,
         public bool $cyclesAreReviewed = false,
-    ) {
-    }
+    ) {}
 
     /**
      * Reads stored policies; what is missing or of another type takes its default.
@@ -41,7 +40,7 @@ final readonly class Policies
     public static function fromArray(array $stored): self
     {
         $default = (new self())->toArray();
-        $flag = static fn (string $key): bool => \is_bool($stored[$key] ?? null) ? $stored[$key] : (bool) $default[$key];
+        $flag = static fn(string $key): bool => \is_bool($stored[$key] ?? null) ? $stored[$key] : (bool) $default[$key];
         $after = $stored['after_finishing'] ?? null;
 
         return new self(

@@ -15,9 +15,7 @@ final readonly class RoundFacts
      * @param  bool  $skipped  left out with a word of why
      * @param  ?int  $repeats  the round whose row it walks once more
      */
-    public function __construct(public int $position, public array $verdicts, public bool $skipped = false, public ?int $repeats = null)
-    {
-    }
+    public function __construct(public int $position, public array $verdicts, public bool $skipped = false, public ?int $repeats = null) {}
 
     /**
      * The round's own verdict: not applicable when it was left out.

@@ -19,10 +19,10 @@ final class Rounds
      */
     public static function counted(array $rounds): array
     {
-        usort($rounds, static fn (RoundFacts $a, RoundFacts $b): int => $a->position <=> $b->position);
-        $repeated = array_flip(array_filter(array_map(static fn (RoundFacts $r): ?int => $r->repeats, $rounds), is_int(...)));
+        usort($rounds, static fn(RoundFacts $a, RoundFacts $b): int => $a->position <=> $b->position);
+        $repeated = array_flip(array_filter(array_map(static fn(RoundFacts $r): ?int => $r->repeats, $rounds), is_int(...)));
 
-        return array_values(array_filter($rounds, static fn (RoundFacts $r): bool => !isset($repeated[$r->position])));
+        return array_values(array_filter($rounds, static fn(RoundFacts $r): bool => !isset($repeated[$r->position])));
     }
 
     /**
@@ -34,7 +34,7 @@ final class Rounds
      */
     public static function verdicts(array $rounds): array
     {
-        return array_map(static fn (RoundFacts $r): array => $r->skipped ? [Verdict::NotApplicable] : $r->verdicts, self::counted($rounds));
+        return array_map(static fn(RoundFacts $r): array => $r->skipped ? [Verdict::NotApplicable] : $r->verdicts, self::counted($rounds));
     }
 
     /**
@@ -44,6 +44,6 @@ final class Rounds
      */
     public static function rollUp(array $rounds): Verdict
     {
-        return Verdict::rollUp(array_map(static fn (RoundFacts $r): Verdict => $r->rollUp(), self::counted($rounds)));
+        return Verdict::rollUp(array_map(static fn(RoundFacts $r): Verdict => $r->rollUp(), self::counted($rounds)));
     }
 }

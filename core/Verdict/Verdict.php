@@ -55,7 +55,7 @@ enum Verdict: string
         foreach ($verdicts as $verdict) {
             $seen[$verdict->value] = true;
         }
-        $only = static fn (self $v): bool => [$v->value] === array_keys($seen);
+        $only = static fn(self $v): bool => [$v->value] === array_keys($seen);
 
         return match (true) {
             isset($seen[self::Fail->value]) => self::Fail,

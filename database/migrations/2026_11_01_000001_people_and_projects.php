@@ -5,8 +5,7 @@ use Illuminate\Database\Schema\Blueprint;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
-return new class() extends Migration
-{
+return new class extends Migration {
     public function up(): void
     {
         DB::statement('create extension if not exists pg_trgm');
@@ -50,7 +49,10 @@ return new class() extends Migration
             $table->unique(['project_id', 'user_id']);
             $table->index('user_id');
         });
-        DB::statement("alter table memberships add constraint memberships_role_check check (role in ('admin', 'lead', 'tester', 'developer', 'reader'))");
+        DB::statement(
+            "alter table memberships add constraint memberships_role_check check (role in ('admin', 'lead', " .
+                "'tester', 'developer', 'reader'))",
+        );
 
         Schema::create('counters', function (Blueprint $table): void {
             $table->foreignUuid('project_id')->constrained()->cascadeOnDelete();
@@ -90,7 +92,8 @@ return new class() extends Migration
 
         // What changed in a project, for screens that keep themselves current. Rows are ordered by the
         // transaction that wrote them, so that a slow one is never skipped by a reader.
-        DB::statement(<<<'SQL'
+        DB::statement(
+            <<<'SQL'
             create table changes (
                 xid xid8 not null default pg_current_xact_id(),
                 id bigint generated always as identity,
@@ -101,7 +104,9 @@ return new class() extends Migration
                 at timestamptz(6) not null default clock_timestamp(),
                 primary key (project_id, xid, id)
             )
-            SQL);
+            SQL
+            ,
+        );
         DB::statement('create index changes_at_index on changes (at)');
     }
 };

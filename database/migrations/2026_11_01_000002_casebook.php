@@ -5,8 +5,7 @@ use Illuminate\Database\Schema\Blueprint;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
-return new class() extends Migration
-{
+return new class extends Migration {
     public function up(): void
     {
         Schema::create('folders', function (Blueprint $table): void {
@@ -18,7 +17,7 @@ return new class() extends Migration
             $table->index(['project_id', 'parent_id', 'position']);
         });
 
-        Schema::table('folders', static fn (Blueprint $table) => $table->foreign('parent_id')->references('id')->on('folders'));
+        Schema::table('folders', static fn(Blueprint $table) => $table->foreign('parent_id')->references('id')->on('folders'));
 
         Schema::create('cases', function (Blueprint $table): void {
             $table->uuid('id')->primary();
@@ -57,7 +56,10 @@ return new class() extends Migration
             $table->timestampTz('created_at', 6);
             $table->unique(['case_id', 'number']);
         });
-        DB::statement('alter table cases add constraint cases_version_id_foreign foreign key (version_id) references case_versions(id) deferrable initially deferred');
+        DB::statement(
+            'alter table cases add constraint cases_version_id_foreign foreign key (version_id) references ' .
+                'case_versions(id) deferrable initially deferred',
+        );
 
         Schema::create('steps', function (Blueprint $table): void {
             $table->uuid('id')->primary();

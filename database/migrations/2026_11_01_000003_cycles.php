@@ -5,8 +5,7 @@ use Illuminate\Database\Schema\Blueprint;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
-return new class() extends Migration
-{
+return new class extends Migration {
     public function up(): void
     {
         Schema::create('builds', function (Blueprint $table): void {
@@ -42,7 +41,10 @@ return new class() extends Migration
             $table->unique(['project_id', 'number']);
             $table->index(['project_id', 'ends_on', 'id']);
         });
-        DB::statement("alter table cycles add constraint cycles_state_check check (state in ('draft', 'in_review', 'released', 'closed', 'abandoned'))");
+        DB::statement(
+            "alter table cycles add constraint cycles_state_check check (state in ('draft', 'in_review', 'released', " .
+                "'closed', 'abandoned'))",
+        );
         DB::statement('alter table cycles add constraint cycles_dates_check check (starts_on <= ends_on)');
 
         Schema::create('entries', function (Blueprint $table): void {
@@ -73,8 +75,14 @@ return new class() extends Migration
             $table->index(['assignee_id', 'cycle_id']);
             $table->index('case_id');
         });
-        DB::statement("alter table entries add constraint entries_shows_check check (shows in ('pass', 'fail', 'blocked', 'not_applicable', 'not_run', 'in_progress', 'retest'))");
-        DB::statement('alter table entries add constraint entries_window_check check (not_before is null or not_after is null or not_before < not_after)');
+        DB::statement(
+            "alter table entries add constraint entries_shows_check check (shows in ('pass', 'fail', 'blocked', " .
+                "'not_applicable', 'not_run', 'in_progress', 'retest'))",
+        );
+        DB::statement(
+            'alter table entries add constraint entries_window_check check (not_before is null or not_after is null ' .
+                'or not_before < not_after)',
+        );
 
         Schema::create('entry_conditions', function (Blueprint $table): void {
             $table->foreignUuid('entry_id')->constrained()->cascadeOnDelete();
@@ -83,6 +91,9 @@ return new class() extends Migration
             $table->primary(['entry_id', 'needs_id']);
             $table->index('needs_id');
         });
-        DB::statement("alter table entry_conditions add constraint entry_conditions_kind_check check (kind in ('after', 'only_if_passed') and entry_id <> needs_id)");
+        DB::statement(
+            "alter table entry_conditions add constraint entry_conditions_kind_check check (kind in ('after', " .
+                "'only_if_passed') and entry_id <> needs_id)",
+        );
     }
 };

@@ -5,8 +5,7 @@ use Illuminate\Database\Schema\Blueprint;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
-return new class() extends Migration
-{
+return new class extends Migration {
     public function up(): void
     {
         Schema::create('attempts', function (Blueprint $table): void {
@@ -38,10 +37,19 @@ return new class() extends Migration
             $table->index(['tester_id', 'state']);
         });
         DB::statement("alter table attempts add constraint attempts_state_check check (state in ('open', 'finished', 'abandoned'))");
-        DB::statement("alter table attempts add constraint attempts_verdict_check check ((state = 'finished') = (verdict is not null) and (verdict is null or verdict in ('pass', 'fail', 'blocked', 'not_applicable')))");
+        DB::statement(
+            "alter table attempts add constraint attempts_verdict_check check ((state = 'finished') = (verdict is " .
+                "not null) and (verdict is null or verdict in ('pass', 'fail', 'blocked', 'not_applicable')))",
+        );
         DB::statement("create unique index attempts_one_open on attempts (entry_id) where state = 'open'");
-        DB::statement('alter table entries add constraint entries_open_attempt_foreign foreign key (open_attempt_id) references attempts(id) deferrable initially deferred');
-        DB::statement('alter table entries add constraint entries_last_attempt_foreign foreign key (last_attempt_id) references attempts(id) deferrable initially deferred');
+        DB::statement(
+            'alter table entries add constraint entries_open_attempt_foreign foreign key (open_attempt_id) ' .
+                'references attempts(id) deferrable initially deferred',
+        );
+        DB::statement(
+            'alter table entries add constraint entries_last_attempt_foreign foreign key (last_attempt_id) ' .
+                'references attempts(id) deferrable initially deferred',
+        );
 
         Schema::create('rounds', function (Blueprint $table): void {
             $table->uuid('id')->primary();
@@ -65,7 +73,10 @@ return new class() extends Migration
             $table->timestampTz('judged_at', 6)->nullable();
             $table->unique(['round_id', 'position']);
         });
-        DB::statement("alter table step_results add constraint step_results_verdict_check check (verdict in ('pass', 'fail', 'blocked', 'not_applicable', 'not_run'))");
+        DB::statement(
+            "alter table step_results add constraint step_results_verdict_check check (verdict in ('pass', 'fail', " .
+                "'blocked', 'not_applicable', 'not_run'))",
+        );
 
         Schema::create('events', function (Blueprint $table): void {
             $table->foreignUuid('attempt_id')->constrained();
@@ -82,13 +93,16 @@ return new class() extends Migration
             $table->primary(['attempt_id', 'sequence']);
         });
         // The function stays behind when tables are dropped, hence "or replace".
-        DB::unprepared(<<<'SQL'
+        DB::unprepared(
+            <<<'SQL'
             create or replace function lucid_append_only() returns trigger language plpgsql as $$
             begin
                 raise exception 'events are append-only';
             end $$;
             create trigger events_append_only before update or delete on events for each row execute function lucid_append_only();
-            SQL);
+            SQL
+            ,
+        );
 
         Schema::create('late_acts', function (Blueprint $table): void {
             $table->uuid('id')->primary();

@@ -5,8 +5,7 @@ use Illuminate\Database\Schema\Blueprint;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
-return new class() extends Migration
-{
+return new class extends Migration {
     public function up(): void
     {
         Schema::create('defects', function (Blueprint $table): void {
@@ -30,8 +29,13 @@ return new class() extends Migration
             $table->unique(['project_id', 'number']);
             $table->index(['project_id', 'state', 'number']);
         });
-        DB::statement("alter table defects add constraint defects_state_check check (state in ('new', 'needs_information', 'accepted', 'in_work', 'fixed', 'verified', 'reopened', 'closed', 'rejected', 'duplicate'))");
-        DB::statement("alter table defects add constraint defects_severity_check check (severity in ('critical', 'major', 'minor', 'trivial'))");
+        DB::statement(
+            "alter table defects add constraint defects_state_check check (state in ('new', 'needs_information', " .
+                "'accepted', 'in_work', 'fixed', 'verified', 'reopened', 'closed', 'rejected', 'duplicate'))",
+        );
+        DB::statement(
+            "alter table defects add constraint defects_severity_check check (severity in ('critical', 'major', 'minor', 'trivial'))",
+        );
         DB::statement('create index defects_title_trgm on defects using gin (title gin_trgm_ops)');
 
         Schema::create('defect_links', function (Blueprint $table): void {
@@ -47,7 +51,9 @@ return new class() extends Migration
             $table->index(['attempt_id', 'step']);
             $table->index('entry_id');
         });
-        DB::statement('create unique index defect_links_once on defect_links (defect_id, attempt_id, coalesce(round, -1), coalesce(step, -1))');
+        DB::statement(
+            'create unique index defect_links_once on defect_links (defect_id, attempt_id, coalesce(round, -1), coalesce(step, -1))',
+        );
 
         Schema::create('defect_changes', function (Blueprint $table): void {
             $table->uuid('id')->primary();

@@ -5,8 +5,7 @@ use Illuminate\Database\Schema\Blueprint;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
-return new class() extends Migration
-{
+return new class extends Migration {
     public function up(): void
     {
         $this->lists();
@@ -22,10 +21,23 @@ return new class() extends Migration
      */
     private function fillIn(): void
     {
-        DB::statement("update cases set priority_rank = case priority when 'critical' then 1 when 'high' then 2 when 'medium' then 3 else 4 end");
-        DB::statement("update cases c set steps_count = (select count(*) from steps s where s.case_version_id = c.version_id), words = left(coalesce((select concat_ws(E'\\n', v.objective, v.preconditions, v.postconditions, (select string_agg(concat_ws(E'\\n', s.action, s.data, s.expected), E'\\n' order by s.position) from steps s where s.case_version_id = v.id)) from case_versions v where v.id = c.version_id), ''), 100000)");
-        DB::statement('update cases c set last_walked_at = (select max(a.finished_at) from attempts a join entries e on e.id = a.entry_id where e.case_id = c.id)');
-        DB::statement('insert into labels (project_id, name) select distinct on (project_id, lower(l)) project_id, left(l, 60) from cases, jsonb_array_elements_text(labels) l on conflict do nothing');
+        DB::statement(
+            "update cases set priority_rank = case priority when 'critical' then 1 when 'high' then 2 when 'medium' then 3 else 4 end",
+        );
+        DB::statement(
+            'update cases c set steps_count = (select count(*) from steps s where s.case_version_id = c.version_id), ' .
+                "words = left(coalesce((select concat_ws(E'\\n', v.objective, v.preconditions, v.postconditions, (select " .
+                "string_agg(concat_ws(E'\\n', s.action, s.data, s.expected), E'\\n' order by s.position) from steps s " .
+                "where s.case_version_id = v.id)) from case_versions v where v.id = c.version_id), ''), 100000)",
+        );
+        DB::statement(
+            'update cases c set last_walked_at = (select max(a.finished_at) from attempts a join entries e on e.id = ' .
+                'a.entry_id where e.case_id = c.id)',
+        );
+        DB::statement(
+            'insert into labels (project_id, name) select distinct on (project_id, lower(l)) project_id, left(l, 60) ' .
+                'from cases, jsonb_array_elements_text(labels) l on conflict do nothing',
+        );
     }
 
     private function lists(): void
@@ -59,7 +71,10 @@ return new class() extends Migration
             $table->boolean('required')->default(false);
             $table->integer('position');
         });
-        DB::statement("alter table custom_fields add constraint custom_fields_kind_check check (kind in ('text', 'number', 'date', 'choice', 'yes_no'))");
+        DB::statement(
+            "alter table custom_fields add constraint custom_fields_kind_check check (kind in ('text', 'number', " .
+                "'date', 'choice', 'yes_no'))",
+        );
         DB::statement('create unique index custom_fields_name on custom_fields (project_id, lower(name))');
     }
 
@@ -106,7 +121,10 @@ return new class() extends Migration
             $table->timestampTz('created_at', 6);
             $table->unique(['routine_id', 'number']);
         });
-        DB::statement('alter table routines add constraint routines_version_id_foreign foreign key (version_id) references routine_versions(id) deferrable initially deferred');
+        DB::statement(
+            'alter table routines add constraint routines_version_id_foreign foreign key (version_id) references ' .
+                'routine_versions(id) deferrable initially deferred',
+        );
 
         // A step belongs to a version of a case or of a routine, and is three texts or the use of a routine.
         DB::statement('alter table steps alter column case_version_id drop not null');
@@ -133,7 +151,10 @@ return new class() extends Migration
     private function cases(): void
     {
         DB::statement('alter table cases drop constraint cases_priority_check');
-        DB::statement('alter table cases alter column priority type varchar(60), alter column type type varchar(60), alter column position type double precision');
+        DB::statement(
+            'alter table cases alter column priority type varchar(60), alter column type type varchar(60), alter ' .
+                'column position type double precision',
+        );
         Schema::table('cases', function (Blueprint $table): void {
             $table->integer('revision')->default(1);
             $table->smallInteger('priority_rank')->default(3);
@@ -146,7 +167,10 @@ return new class() extends Migration
             $table->timestampTz('last_walked_at', 6)->nullable();
             $table->foreignUuid('binned_by_id')->nullable()->constrained('users');
         });
-        DB::statement("alter table cases add column search tsvector generated always as (setweight(to_tsvector('simple', key || ' ' || title), 'A') || setweight(to_tsvector('simple', words), 'B')) stored");
+        DB::statement(
+            "alter table cases add column search tsvector generated always as (setweight(to_tsvector('simple', key " .
+                "|| ' ' || title), 'A') || setweight(to_tsvector('simple', words), 'B')) stored",
+        );
         DB::statement('create index cases_search on cases using gin (search)');
         DB::statement('create index cases_labels on cases using gin (labels)');
         DB::statement('create index cases_custom on cases using gin (custom jsonb_path_ops)');
@@ -163,9 +187,9 @@ return new class() extends Migration
             $table->jsonb('files')->default('[]');
         });
 
-        Schema::table('folders', static fn (Blueprint $table) => $table->timestampTz('binned_at', 6)->nullable());
+        Schema::table('folders', static fn(Blueprint $table) => $table->timestampTz('binned_at', 6)->nullable());
         // The rows of the case's data table that an entry is walked with, in order.
-        Schema::table('entries', static fn (Blueprint $table) => $table->jsonb('row_ids')->nullable());
+        Schema::table('entries', static fn(Blueprint $table) => $table->jsonb('row_ids')->nullable());
 
         Schema::create('case_log', function (Blueprint $table): void {
             $table->uuid('id')->primary();
@@ -209,7 +233,7 @@ return new class() extends Migration
             $table->timestampsTz(6);
             $table->unique(['project_id', 'number']);
         });
-        Schema::table('requirements', static fn (Blueprint $table) => $table->foreign('parent_id')->references('id')->on('requirements'));
+        Schema::table('requirements', static fn(Blueprint $table) => $table->foreign('parent_id')->references('id')->on('requirements'));
 
         Schema::create('case_requirements', function (Blueprint $table): void {
             $table->foreignUuid('case_id')->constrained('cases')->cascadeOnDelete();
@@ -229,7 +253,10 @@ return new class() extends Migration
             $table->timestampTz('binned_at', 6)->nullable();
             $table->timestampsTz(6);
         });
-        DB::statement("alter table suites add constraint suites_kind_check check (kind in ('picked', 'rule', 'requirement') and (kind <> 'requirement' or requirement_id is not null))");
+        DB::statement(
+            "alter table suites add constraint suites_kind_check check (kind in ('picked', 'rule', 'requirement') " .
+                "and (kind <> 'requirement' or requirement_id is not null))",
+        );
         DB::statement('create unique index suites_name on suites (project_id, lower(name)) where binned_at is null');
 
         // What a suite was when it was last accepted; of a hand-picked one, what it is.
@@ -269,7 +296,10 @@ return new class() extends Migration
             $table->index(['case_id', 'state']);
             $table->index(['project_id', 'state', 'id']);
         });
-        DB::statement("alter table case_messages add constraint case_messages_check check (kind in ('question', 'suggestion') and state in ('open', 'answered', 'taken', 'declined'))");
+        DB::statement(
+            "alter table case_messages add constraint case_messages_check check (kind in ('question', 'suggestion') " .
+                "and state in ('open', 'answered', 'taken', 'declined'))",
+        );
 
         Schema::create('bulk_acts', function (Blueprint $table): void {
             $table->uuid('id')->primary();
@@ -314,7 +344,10 @@ return new class() extends Migration
             $table->timestampTz('finished_at', 6)->nullable();
             $table->index(['project_id', 'id']);
         });
-        DB::statement("alter table case_imports add constraint case_imports_state_check check (state in ('reading', 'ready', 'running', 'done', 'cancelled', 'failed', 'undone'))");
+        DB::statement(
+            "alter table case_imports add constraint case_imports_state_check check (state in ('reading', 'ready', " .
+                "'running', 'done', 'cancelled', 'failed', 'undone'))",
+        );
 
         Schema::create('import_mappings', function (Blueprint $table): void {
             $table->foreignUuid('project_id')->constrained()->cascadeOnDelete();

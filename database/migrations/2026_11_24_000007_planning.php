@@ -5,8 +5,7 @@ use Illuminate\Database\Schema\Blueprint;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
-return new class() extends Migration
-{
+return new class extends Migration {
     public function up(): void
     {
         // The project's calendar, and each person's.
@@ -20,7 +19,9 @@ return new class() extends Migration
         });
         DB::statement('alter table memberships add constraint memberships_minutes_check check (minutes_per_day between 0 and 1440)');
         DB::statement('alter table list_items drop constraint list_items_list_check');
-        DB::statement("alter table list_items add constraint list_items_list_check check (list in ('type', 'priority', 'milestone', 'phase'))");
+        DB::statement(
+            "alter table list_items add constraint list_items_list_check check (list in ('type', 'priority', 'milestone', 'phase'))",
+        );
 
         // What is tested on what.
         Schema::create('releases', function (Blueprint $table): void {
@@ -139,7 +140,10 @@ return new class() extends Migration
             $table->jsonb('facts')->default('{}');
             $table->timestampTz('created_at', 6);
         });
-        DB::statement("alter table entry_additions add constraint entry_additions_state_check check (state in ('running', 'stopping', 'done', 'cancelled', 'failed'))");
+        DB::statement(
+            "alter table entry_additions add constraint entry_additions_state_check check (state in ('running', " .
+                "'stopping', 'done', 'cancelled', 'failed'))",
+        );
 
         Schema::table('entries', function (Blueprint $table): void {
             $table->integer('rounds')->default(1);
@@ -152,7 +156,9 @@ return new class() extends Migration
         });
         // Places are changed all at once when entries are moved.
         DB::statement('alter table entries drop constraint entries_cycle_id_position_unique');
-        DB::statement('alter table entries add constraint entries_cycle_id_position_unique unique (cycle_id, position) deferrable initially deferred');
+        DB::statement(
+            'alter table entries add constraint entries_cycle_id_position_unique unique (cycle_id, position) deferrable initially deferred',
+        );
         DB::statement('create index entries_looked_for on entries (project_id) where look_asked_at is not null');
         DB::statement('create index entries_by_cycle_state on entries (cycle_id, shows)');
         // What stops an entry since something it needs the pass of failed or is blocked.
@@ -173,7 +179,10 @@ return new class() extends Migration
             $table->primary(['case_id', 'needs_id']);
             $table->index('needs_id');
         });
-        DB::statement("alter table case_conditions add constraint case_conditions_kind_check check (kind in ('after', 'only_if_passed') and case_id <> needs_id)");
+        DB::statement(
+            "alter table case_conditions add constraint case_conditions_kind_check check (kind in ('after', " .
+                "'only_if_passed') and case_id <> needs_id)",
+        );
         // Seconds per round of the newest ten walks that count, newest first: estimates need no history.
         Schema::table('cases', function (Blueprint $table): void {
             $table->jsonb('walk_times')->default('[]');

@@ -5,8 +5,7 @@ use Illuminate\Database\Schema\Blueprint;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
-return new class() extends Migration
-{
+return new class extends Migration {
     public function up(): void
     {
         // What was walked on, and what became of a walk that two people began without knowing of each other.
@@ -37,7 +36,8 @@ return new class() extends Migration
         Schema::table('entries', function (Blueprint $table): void {
             $table->timestampTz('assigned_at', 6)->nullable();
         });
-        DB::unprepared(<<<'SQL'
+        DB::unprepared(
+            <<<'SQL'
             create or replace function lucid_assigned() returns trigger language plpgsql as $$
             begin
                 if tg_op = 'INSERT' or new.assignee_id is distinct from old.assignee_id then
@@ -45,8 +45,11 @@ return new class() extends Migration
                 end if;
                 return new;
             end $$;
-            create trigger entries_assigned before insert or update of assignee_id on entries for each row execute function lucid_assigned();
-            SQL);
+            create trigger entries_assigned before insert or update of assignee_id on entries for each row
+                execute function lucid_assigned();
+            SQL
+            ,
+        );
         Schema::table('memberships', function (Blueprint $table): void {
             $table->timestampTz('today_seen_at', 6)->nullable();
             $table->text('scratch')->default('');
@@ -54,7 +57,10 @@ return new class() extends Migration
 
         // Reasons behind verdicts.
         DB::statement('alter table list_items drop constraint list_items_list_check');
-        DB::statement("alter table list_items add constraint list_items_list_check check (list in ('type', 'priority', 'milestone', 'phase', 'reason_pass', 'reason_fail', 'reason_blocked', 'reason_not_applicable'))");
+        DB::statement(
+            "alter table list_items add constraint list_items_list_check check (list in ('type', 'priority', " .
+                "'milestone', 'phase', 'reason_pass', 'reason_fail', 'reason_blocked', 'reason_not_applicable'))",
+        );
 
         // Evidence: links, mark-up, and what was taken out with its trace.
         Schema::table('projects', function (Blueprint $table): void {
@@ -107,19 +113,25 @@ return new class() extends Migration
             $table->primary(['cycle_id', 'sequence']);
         });
         // An event keeps its place and its hash for ever. Its text alone may go, and only with a trace of who took it out.
-        DB::unprepared(<<<'SQL'
+        DB::unprepared(
+            <<<'SQL'
             create or replace function lucid_append_only() returns trigger language plpgsql as $$
             begin
                 if tg_op = 'UPDATE' and tg_table_name = 'events' then
-                    if (new.attempt_id, new.sequence, new.kind, new.actor_id, new.server_time, new.hash) = (old.attempt_id, old.sequence, old.kind, old.actor_id, old.server_time, old.hash)
+                    if (new.attempt_id, new.sequence, new.kind, new.actor_id, new.server_time, new.hash) = (old.attempt_id,
+                        old.sequence, old.kind, old.actor_id, old.server_time, old.hash)
                         and new.bytes = '' and old.bytes <> ''
-                        and exists (select 1 from removals r where r.attempt_id = new.attempt_id and r.kind = 'text' and r.subject = new.sequence::text) then
+                        and exists (select 1 from removals r where r.attempt_id = new.attempt_id and r.kind = 'text'
+                            and r.subject = new.sequence::text) then
                         return new;
                     end if;
                 end if;
                 raise exception 'events are append-only';
             end $$;
-            create trigger cycle_events_append_only before update or delete on cycle_events for each row execute function lucid_append_only();
-            SQL);
+            create trigger cycle_events_append_only before update or delete on cycle_events for each row
+                execute function lucid_append_only();
+            SQL
+            ,
+        );
     }
 };

@@ -3,8 +3,7 @@
 use Illuminate\Database\Migrations\Migration;
 use Illuminate\Support\Facades\DB;
 
-return new class() extends Migration
-{
+return new class extends Migration {
     public function up(): void
     {
         // The lists of reasons are named after their verdicts.

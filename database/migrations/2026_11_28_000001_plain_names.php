@@ -9,8 +9,7 @@ use Illuminate\Support\Facades\Schema;
 /**
  * Columns and tables by the plain terms of the trade: see docs/decisions/2026-11-28-rooms-and-names.md.
  */
-return new class() extends Migration
-{
+return new class extends Migration {
     private const COLUMNS = [
         'entries' => ['shows' => 'display_state', 'was' => 'previous_verdict', 'shown_at' => 'display_state_at'],
         'attempts' => ['beside' => 'parallel_reason', 'held_word' => 'override_reason'],

@@ -51,8 +51,7 @@ final class LoadDemo
         private readonly AuthorStory $authors,
         private readonly PlanStory $plan,
         private readonly DemoPeople $demoPeople,
-    ) {
-    }
+    ) {}
 
     public function __invoke(): void
     {
@@ -79,19 +78,29 @@ final class LoadDemo
 
     private function project(): void
     {
-        $this->project = Project::query()->create(['code' => 'SKR', 'name' => 'Skerrywick Ferries', 'time_zone' => 'Europe/Dublin', 'policies' => []])->refresh();
+        $this->project = Project::query()
+            ->create(['code' => 'SKR', 'name' => 'Skerrywick Ferries', 'time_zone' => 'Europe/Dublin', 'policies' => []])
+            ->refresh();
         $other = Project::query()->create(['code' => 'HBR', 'name' => 'Harbour office', 'time_zone' => 'Europe/Dublin', 'policies' => []]);
         foreach ($this->demoPeople->all() as $person) {
             $user = User::query()->create(['name' => $person['name'], 'email' => $person['email'], 'password' => DemoPeople::PASSWORD]);
             $this->people[strtok($person['email'], '@') ?: ''] = $user;
-            Membership::query()->create(['project_id' => $this->project->id, 'user_id' => $user->id, 'role' => Role::from($person['role'])]);
+            Membership::query()->create([
+                'project_id' => $this->project->id,
+                'user_id' => $user->id,
+                'role' => Role::from($person['role']),
+            ]);
         }
         Membership::query()->create(['project_id' => $other->id, 'user_id' => $this->people['corin']->id, 'role' => Role::Admin]);
         foreach (['4.1.0-3', '4.2.0-5', '4.2.0-7'] as $i => $name) {
             $this->builds[$name] = Build::query()->create(['project_id' => $this->project->id, 'name' => $name, 'position' => $i + 1]);
         }
         foreach (['Desktop, wide', 'Quay tablet, upright', 'Phone, small'] as $i => $name) {
-            $this->configurations[$name] = Configuration::query()->create(['project_id' => $this->project->id, 'name' => $name, 'position' => $i + 1]);
+            $this->configurations[$name] = Configuration::query()->create([
+                'project_id' => $this->project->id,
+                'name' => $name,
+                'position' => $i + 1,
+            ]);
         }
     }
 
@@ -111,7 +120,10 @@ final class LoadDemo
         $this->import->run($import);
         unlink($path);
         if ('done' !== $import->state || 0 !== ($import->facts['refuses'] ?? 0)) {
-            throw new \RuntimeException("The demo's cases did not come in: {$import->problem} ".json_encode(array_filter($import->report, static fn (array $r): bool => 'refuse' === $r['is'])));
+            throw new \RuntimeException(
+                "The demo's cases did not come in: {$import->problem} " .
+                    json_encode(array_filter($import->report, static fn(array $r): bool => 'refuse' === $r['is'])),
+            );
         }
     }
 
@@ -120,7 +132,10 @@ final class LoadDemo
         foreach (CsvFile::rows(base_path('demo/defects.csv')) as $row) {
             $case = TestCase::query()->where('key', $row['case'])->firstOrFail();
             $defect = ($this->file)($this->project, $this->people['tobias'], [
-                'title' => $row['title'], 'severity' => $row['severity'], 'expected' => $row['expected'], 'actual' => $row['actual'],
+                'title' => $row['title'],
+                'severity' => $row['severity'],
+                'expected' => $row['expected'],
+                'actual' => $row['actual'],
                 'body' => "- **Build:** 4.1.0-3\n\n## Expected\n\n{$row['expected']}\n\n## Actual\n\n{$row['actual']}",
             ]);
             $defect->update(['case_id' => $case->id, 'build_id' => $this->builds['4.1.0-3']->id]);
@@ -141,8 +156,18 @@ final class LoadDemo
         };
         foreach ($way as $state) {
             Carbon::setTestNow(Carbon::now()->addHours(5));
-            DefectChange::query()->create(['defect_id' => $defect->id, 'actor_id' => $this->people['lina']->id, 'from_state' => $defect->state, 'to_state' => $state, 'created_at' => Carbon::now()]);
-            $defect->update(['state' => $state, 'assignee_id' => $this->people['lina']->id, 'fixed_build_id' => DefectState::Fixed === $state ? $this->builds[$build]->id : null]);
+            DefectChange::query()->create([
+                'defect_id' => $defect->id,
+                'actor_id' => $this->people['lina']->id,
+                'from_state' => $defect->state,
+                'to_state' => $state,
+                'created_at' => Carbon::now(),
+            ]);
+            $defect->update([
+                'state' => $state,
+                'assignee_id' => $this->people['lina']->id,
+                'fixed_build_id' => DefectState::Fixed === $state ? $this->builds[$build]->id : null,
+            ]);
         }
     }
 
@@ -152,14 +177,29 @@ final class LoadDemo
         foreach (CsvFile::rows(base_path('demo/cycles.csv')) as $row) {
             $number = $this->nextKey->reserve($this->project, 'cycle');
             $cycle = Cycle::query()->create([
-                'project_id' => $this->project->id, 'number' => $number, 'key' => "SKR-R{$number}", 'name' => $row['name'], 'description' => $row['description'],
-                'build_id' => $this->builds[$row['build']]->id, 'starts_on' => $today->copy()->addDays((int) $row['starts_days']), 'ends_on' => $today->copy()->addDays((int) $row['ends_days']),
-                'state' => 'released', 'conditions_hold' => true,
+                'project_id' => $this->project->id,
+                'number' => $number,
+                'key' => "SKR-R{$number}",
+                'name' => $row['name'],
+                'description' => $row['description'],
+                'build_id' => $this->builds[$row['build']]->id,
+                'starts_on' => $today->copy()->addDays((int) $row['starts_days']),
+                'ends_on' => $today->copy()->addDays((int) $row['ends_days']),
+                'state' => 'released',
+                'conditions_hold' => true,
             ]);
             $rows = array_values(($entries[$row['slug']] ?? collect())->all());
             $made = $this->entries($cycle, $rows, $today);
             // The database says when somebody was assigned; here that was when the cycle began.
-            Entry::query()->where('cycle_id', $cycle->id)->whereNotNull('assignee_id')->update(['assigned_at' => $today->copy()->addDays(min(-2, (int) $row['starts_days']))->setTime(9, 0)]);
+            Entry::query()
+                ->where('cycle_id', $cycle->id)
+                ->whereNotNull('assignee_id')
+                ->update([
+                    'assigned_at' => $today
+                        ->copy()
+                        ->addDays(min(-2, (int) $row['starts_days']))
+                        ->setTime(9, 0),
+                ]);
             $this->walk->begin($this->project, $this->people, $today->copy()->addDays((int) $row['starts_days'])->setTime(9, 0));
             foreach ($rows as $i => $line) {
                 if ('' !== $line['story']) {
@@ -185,22 +225,33 @@ final class LoadDemo
         foreach ($rows as $i => $row) {
             $case = $cases[$row['case']];
             $made[] = $byCase[$row['case']] = Entry::query()->create([
-                'project_id' => $this->project->id, 'cycle_id' => $cycle->id, 'case_id' => $case->id, 'case_version_id' => $case->version_id,
-                'configuration_id' => $this->configurations[$row['configuration']]->id, 'position' => $i + 1, 'row_ids' => $this->rows($case, $row['rows'] ?? ''), 'rounds' => max(1, \count($this->rows($case, $row['rows'] ?? '') ?? [])),
+                'project_id' => $this->project->id,
+                'cycle_id' => $cycle->id,
+                'case_id' => $case->id,
+                'case_version_id' => $case->version_id,
+                'configuration_id' => $this->configurations[$row['configuration']]->id,
+                'position' => $i + 1,
+                'row_ids' => $this->rows($case, $row['rows'] ?? ''),
+                'rounds' => max(1, \count($this->rows($case, $row['rows'] ?? '') ?? [])),
                 'assignee_id' => '' === $row['assignee'] ? null : $this->people[$row['assignee']]->id,
-                'not_before' => '' === $row['not_before_days'] ? null : $today->copy()->addDays((int) $row['not_before_days'])->setTime(9, 0),
+                'not_before' =>
+                    '' === $row['not_before_days'] ? null : $today->copy()->addDays((int) $row['not_before_days'])->setTime(9, 0),
                 'not_after' => '' === $row['not_after_days'] ? null : $today->copy()->addDays((int) $row['not_after_days'])->setTime(17, 0),
             ]);
         }
         foreach ($rows as $i => $row) {
             foreach (['after' => $row['after'], 'only_if_passed' => $row['only_if_passed']] as $kind => $needs) {
                 if ('' !== $needs) {
-                    EntryCondition::query()->insert(['entry_id' => $made[$i]->id, 'needs_id' => $this->key($byCase["SKR-C{$needs}"]), 'kind' => $kind]);
+                    EntryCondition::query()->insert([
+                        'entry_id' => $made[$i]->id,
+                        'needs_id' => $this->key($byCase["SKR-C{$needs}"]),
+                        'kind' => $kind,
+                    ]);
                 }
             }
         }
 
-        return array_map(static fn (Entry $e): Entry => $e->refresh(), $made);
+        return array_map(static fn(Entry $e): Entry => $e->refresh(), $made);
     }
 
     /**
@@ -215,7 +266,7 @@ final class LoadDemo
         }
         $all = DataRow::query()->where('table_id', $case->table_id)->orderBy('position')->pluck('id')->all();
 
-        return array_map(static fn (string $n): string => (string) $all[(int) $n - 1], explode(' ', $numbers));
+        return array_map(static fn(string $n): string => (string) $all[(int) $n - 1], explode(' ', $numbers));
     }
 
     private function key(Model $model): string

@@ -61,8 +61,7 @@ final class WalkStory
         private readonly FileDefect $file,
         private readonly LinkDefect $link,
         private readonly DraftDefect $draft,
-    ) {
-    }
+    ) {}
 
     /**
      * @param  array<string, User>  $people by the name of their address
@@ -120,10 +119,17 @@ final class WalkStory
         $last = count($attempt->snapshot['steps']);
         $this->steps($attempt, $tester, $last);
         if ('' !== $parts[0]) {
-            ($this->record)($attempt, $tester, NoteCommand::fromPayload(new Payload(['round' => 1, 'step' => $last, 'note' => $parts[0]])), $this->stamp());
+            ($this->record)(
+                $attempt,
+                $tester,
+                NoteCommand::fromPayload(new Payload(['round' => 1, 'step' => $last, 'note' => $parts[0]])),
+                $this->stamp(),
+            );
         }
         if (isset($parts[1])) {
-            $shown = array_values(array_filter((array) $attempt->snapshot['steps'], static fn (array $s): bool => [] !== ($s['files'] ?? [])));
+            $shown = array_values(
+                array_filter((array) $attempt->snapshot['steps'], static fn(array $s): bool => [] !== ($s['files'] ?? [])),
+            );
             $step = end($shown) ?: throw new \LogicException('No step of the case shows a picture.');
             $seen = $this->picture($attempt, $tester, $parts[1], (int) $step['position'], 'capture');
             $this->upload->change($seen, $tester, new CompareCommand($seen->id, $step['files'][0]['sha256']), $this->stamp());
@@ -145,10 +151,27 @@ final class WalkStory
 
     private function late(Attempt $attempt, User $tester, int $step, string $happened): void
     {
-        $clock = static fn (int $counter): DeviceStamp => new DeviceStamp(Carbon::now(), $counter);
-        ($this->record)($attempt, $tester, VerdictCommand::fromPayload(new Payload(['round' => 1, 'step' => $step, 'verdict' => 'fail', 'happened' => $happened])), $clock(1));
-        ($this->record)($attempt, $tester, NoteCommand::fromPayload(new Payload(['round' => 1, 'step' => $step, 'note' => 'Seen on the tablet at the quay, without a network'])), $clock(2));
-        ($this->record)($attempt, $tester, FinishCommand::fromPayload(new Payload(['verdict' => null, 'note' => '', 'active_ms' => 95_000])), $clock(3));
+        $clock = static fn(int $counter): DeviceStamp => new DeviceStamp(Carbon::now(), $counter);
+        ($this->record)(
+            $attempt,
+            $tester,
+            VerdictCommand::fromPayload(new Payload(['round' => 1, 'step' => $step, 'verdict' => 'fail', 'happened' => $happened])),
+            $clock(1),
+        );
+        ($this->record)(
+            $attempt,
+            $tester,
+            NoteCommand::fromPayload(
+                new Payload(['round' => 1, 'step' => $step, 'note' => 'Seen on the tablet at the quay, without a network']),
+            ),
+            $clock(2),
+        );
+        ($this->record)(
+            $attempt,
+            $tester,
+            FinishCommand::fromPayload(new Payload(['verdict' => null, 'note' => '', 'active_ms' => 95_000])),
+            $clock(3),
+        );
     }
 
     private function rounds(Attempt $attempt, User $tester, int $count, string $why): void
@@ -157,15 +180,35 @@ final class WalkStory
         for ($round = 1; $round <= $count; ++$round) {
             for ($step = 1; $step <= $steps; ++$step) {
                 $this->tick($tester, 24);
-                ($this->record)($attempt, $tester, VerdictCommand::fromPayload(new Payload(['round' => $round, 'step' => $step, 'verdict' => 'pass', 'active_ms' => 24_000])), $this->stamp());
+                ($this->record)(
+                    $attempt,
+                    $tester,
+                    VerdictCommand::fromPayload(
+                        new Payload(['round' => $round, 'step' => $step, 'verdict' => 'pass', 'active_ms' => 24_000]),
+                    ),
+                    $this->stamp(),
+                );
             }
         }
-        ($this->record)($attempt, $tester, RoundCommand::fromPayload(new Payload(['round' => $attempt->rounds()->count(), 'act' => 'skip', 'reason' => $why])), $this->stamp());
+        ($this->record)(
+            $attempt,
+            $tester,
+            RoundCommand::fromPayload(new Payload(['round' => $attempt->rounds()->count(), 'act' => 'skip', 'reason' => $why])),
+            $this->stamp(),
+        );
     }
 
     private function picture(Attempt $attempt, User $tester, string $file, int $step, string $source): Evidence
     {
-        [$evidence] = $this->upload->add($attempt, $tester, self::upload($file), AddEvidenceCommand::fromPayload(new Payload(['id' => (string) Str::uuid7(), 'round' => 1, 'step' => $step, 'source' => $source])), $this->stamp());
+        [$evidence] = $this->upload->add(
+            $attempt,
+            $tester,
+            self::upload($file),
+            AddEvidenceCommand::fromPayload(
+                new Payload(['id' => (string) Str::uuid7(), 'round' => 1, 'step' => $step, 'source' => $source]),
+            ),
+            $this->stamp(),
+        );
 
         return $evidence ?? throw new \LogicException("The story's picture arrives too late: {$file}");
     }
@@ -183,17 +226,44 @@ final class WalkStory
         $step = min($step, \count($attempt->snapshot['steps']));
         $this->steps($attempt, $tester, $step - 1);
         $this->tick($tester, 75);
-        ($this->record)($attempt, $tester, VerdictCommand::fromPayload(new Payload(['round' => 1, 'step' => $step, 'verdict' => 'fail', 'happened' => $parts[0], 'active_ms' => 61_000])), $this->stamp());
+        ($this->record)(
+            $attempt,
+            $tester,
+            VerdictCommand::fromPayload(
+                new Payload(['round' => 1, 'step' => $step, 'verdict' => 'fail', 'happened' => $parts[0], 'active_ms' => 61_000]),
+            ),
+            $this->stamp(),
+        );
         if (isset($parts[2])) {
             $seen = $this->picture($attempt, $tester, $parts[2], $step, 'paste');
             if (isset($parts[3])) {
-                $this->upload->markUp($seen, $tester, ['shapes' => [['kind' => 'box', 'x' => 40, 'y' => 180, 'width' => 480, 'height' => 60], ['kind' => 'pin', 'x' => 40, 'y' => 180, 'number' => 1]], 'width' => 900, 'height' => 620], self::upload($parts[3]), $this->stamp());
+                $this->upload->markUp(
+                    $seen,
+                    $tester,
+                    [
+                        'shapes' => [
+                            ['kind' => 'box', 'x' => 40, 'y' => 180, 'width' => 480, 'height' => 60],
+                            ['kind' => 'pin', 'x' => 40, 'y' => 180, 'number' => 1],
+                        ],
+                        'width' => 900,
+                        'height' => 620,
+                    ],
+                    self::upload($parts[3]),
+                    $this->stamp(),
+                );
             }
         }
         $attempt->refresh();
         if (str_starts_with($parts[1] ?? '', 'new:')) {
             $draft = ($this->draft)($attempt, 1, $step);
-            ($this->file)($this->project, $tester, ['title' => $draft->title, 'body' => $draft->markdown, 'expected' => $draft->expected, 'actual' => $draft->actual], $attempt, 1, $step);
+            ($this->file)(
+                $this->project,
+                $tester,
+                ['title' => $draft->title, 'body' => $draft->markdown, 'expected' => $draft->expected, 'actual' => $draft->actual],
+                $attempt,
+                1,
+                $step,
+            );
         } elseif (isset($parts[1])) {
             ($this->link)(Defect::query()->where('key', $parts[1])->firstOrFail(), $tester, $attempt, 1, $step);
         }
@@ -206,16 +276,30 @@ final class WalkStory
     private function block(Attempt $attempt, User $tester, int $step, array $parts): void
     {
         $this->steps($attempt, $tester, $step - 1);
-        ($this->record)($attempt, $tester, VerdictCommand::fromPayload(new Payload(['round' => 1, 'step' => $step, 'verdict' => 'blocked', 'reason' => $parts[0], 'waits_on' => $parts[1] ?? ''])), $this->stamp());
+        ($this->record)(
+            $attempt,
+            $tester,
+            VerdictCommand::fromPayload(
+                new Payload(['round' => 1, 'step' => $step, 'verdict' => 'blocked', 'reason' => $parts[0], 'waits_on' => $parts[1] ?? '']),
+            ),
+            $this->stamp(),
+        );
         $this->end($attempt, $tester, []);
     }
 
     private function steps(Attempt $attempt, User $tester, int $count): void
     {
         for ($step = 1; $step <= $count; ++$step) {
-            $seconds = 18 + ($attempt->number * 31 + $step * 17 + \strlen((string) $attempt->snapshot['title']) * 7) % 55;
+            $seconds = 18 + (($attempt->number * 31 + $step * 17 + \strlen((string) $attempt->snapshot['title']) * 7) % 55);
             $this->tick($tester, $seconds);
-            ($this->record)($attempt, $tester, VerdictCommand::fromPayload(new Payload(['round' => 1, 'step' => $step, 'verdict' => 'pass', 'active_ms' => $seconds * 1000])), $this->stamp());
+            ($this->record)(
+                $attempt,
+                $tester,
+                VerdictCommand::fromPayload(
+                    new Payload(['round' => 1, 'step' => $step, 'verdict' => 'pass', 'active_ms' => $seconds * 1000]),
+                ),
+                $this->stamp(),
+            );
         }
     }
 

@@ -16,11 +16,42 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 
-require __DIR__.'/support.php';
+require __DIR__ . '/support.php';
 
 const CASES = 100_000;
 const EXCHANGED = 10_000;
-const WORDS = ['booking', 'ferry', 'tide', 'quay', 'vehicle', 'passenger', 'refund', 'sailing', 'discount', 'islander', 'boarding', 'code', 'fare', 'bike', 'payment', 'message', 'keyboard', 'label', 'total', 'group', 'infant', 'senior', 'cancel', 'notice', 'queue', 'lane', 'deck', 'ticket', 'voucher', 'gate'];
+const WORDS = [
+    'booking',
+    'ferry',
+    'tide',
+    'quay',
+    'vehicle',
+    'passenger',
+    'refund',
+    'sailing',
+    'discount',
+    'islander',
+    'boarding',
+    'code',
+    'fare',
+    'bike',
+    'payment',
+    'message',
+    'keyboard',
+    'label',
+    'total',
+    'group',
+    'infant',
+    'senior',
+    'cancel',
+    'notice',
+    'queue',
+    'lane',
+    'deck',
+    'ticket',
+    'voucher',
+    'gate',
+];
 
 $part = $argv[1] ?? 'run';
 $json = in_array('--json', $argv, true);
@@ -32,7 +63,7 @@ if ('run' !== $part) {
         'export' => takeOut($argv[2]),
         default => throw new InvalidArgumentException($part),
     };
-    echo json_encode(['seconds' => microtime(true) - $started, 'mb' => memory_get_peak_usage(true) / 1_048_576])."\n";
+    echo json_encode(['seconds' => microtime(true) - $started, 'mb' => memory_get_peak_usage(true) / 1_048_576]) . "\n";
     exit(0);
 }
 
@@ -43,24 +74,42 @@ $token = $user->createToken('bench')->plainTextToken;
 $small = Project::query()->create(['code' => 'OUT', 'name' => 'In and out', 'policies' => []]);
 Membership::query()->create(['project_id' => $small->id, 'user_id' => $user->id, 'role' => Role::Lead]);
 if (!$json) {
-    echo 'Making '.number_format(CASES)." cases with 500,000 steps …\n";
+    echo 'Making ' . number_format(CASES) . " cases with 500,000 steps …\n";
 }
 seed($project->id, $user->id);
 
 $ok = true;
-$get = static fn (string $path, int $times): array => array_fill(0, $times, ['GET', $path]);
+$get = static fn(string $path, int $times): array => array_fill(0, $times, ['GET', $path]);
 requests($get('/api/v1/bench/bare', 60), $token);
 // Every worker has answered once before anything is measured, as it has after a minute of use.
 requests($get('/api/v1/projects/BIG/cases', 40), $token);
 $bare = percentile(requests($get('/api/v1/bench/bare', 400), $token), 0.95);
 $ok = tell('bare JSON route, p95', $bare, 'ms', null, $json) && $ok;
-$deep = json_decode((string) file_get_contents(getenv('LUCID_BENCH_URL').'/api/v1/projects/BIG/cases?sort=title', false, stream_context_create(['http' => ['header' => "Authorization: Bearer {$token}\r\nAccept: application/json"]])), true)['next'];
+$deep = json_decode(
+    (string) file_get_contents(
+        getenv('LUCID_BENCH_URL') . '/api/v1/projects/BIG/cases?sort=title',
+        false,
+        stream_context_create(['http' => ['header' => "Authorization: Bearer {$token}\r\nAccept: application/json"]]),
+    ),
+    true,
+)['next'];
 $folder = DB::table('folders')->where('project_id', $project->id)->value('id');
-foreach ([
-    'list, first page' => '/cases', 'list by title, a later page' => "/cases?sort=title&after={$deep}", 'list of a folder' => "/cases?folder={$folder}", 'list grouped by priority' => '/cases?group=priority',
-    'filter: state, priority and label' => '/cases?state=approved&priority=high&label=tide', 'filter: never walked, by change' => '/cases?walked=never&sort=-changed',
-    'search: a common word' => '/cases?q=ferry', 'search: three words' => '/cases?q=tide+refund+quay', 'search: half a word' => '/cases?q=passen', 'search: a key' => '/cases?q=BIG-C5000', 'search: nothing found' => '/cases?q=walrus',
-] as $name => $path) {
+foreach (
+    [
+        'list, first page' => '/cases',
+        'list by title, a later page' => "/cases?sort=title&after={$deep}",
+        'list of a folder' => "/cases?folder={$folder}",
+        'list grouped by priority' => '/cases?group=priority',
+        'filter: state, priority and label' => '/cases?state=approved&priority=high&label=tide',
+        'filter: never walked, by change' => '/cases?walked=never&sort=-changed',
+        'search: a common word' => '/cases?q=ferry',
+        'search: three words' => '/cases?q=tide+refund+quay',
+        'search: half a word' => '/cases?q=passen',
+        'search: a key' => '/cases?q=BIG-C5000',
+        'search: nothing found' => '/cases?q=walrus',
+    ]
+    as $name => $path
+) {
     $took = requests($get("/api/v1/projects/BIG{$path}", 120), $token);
     tell("{$name}, p95", percentile($took, 0.95), 'ms', null, $json);
     $ok = tell("{$name}, p95 to the bare route", percentile($took, 0.95) / $bare, 'times', 5, $json) && $ok;
@@ -70,17 +119,34 @@ foreach (['all' => '', 'a common word' => '?q=ferry', 'by priority' => '?group=p
     $took = requests($get("/api/v1/projects/BIG/cases/counts{$query}", 60), $token);
     tell("count: {$name}, p95", percentile($took, 0.95), 'ms', null, $json);
 }
-$sixty = json_encode(['title' => 'Sixty', 'steps' => array_map(static fn (int $i): array => ['action' => "Do {$i} at the quay", 'data' => "data {$i}", 'expected' => "See {$i}"], range(1, 60))]);
+$sixty = json_encode([
+    'title' => 'Sixty',
+    'steps' => array_map(
+        static fn(int $i): array => ['action' => "Do {$i} at the quay", 'data' => "data {$i}", 'expected' => "See {$i}"],
+        range(1, 60),
+    ),
+]);
 requests([['POST', '/api/v1/projects/OUT/cases', (string) $sixty]], $token, 1);
 $took = requests($get('/api/v1/cases/OUT-C1', 120), $token);
 tell('opening a case of 60 steps, p95', percentile($took, 0.95), 'ms', null, $json);
 tell('opening a case of 60 steps, p95 to the bare route', percentile($took, 0.95) / $bare, 'times', null, $json);
-$saves = array_map(static fn (int $i): array => ['PUT', '/api/v1/cases/OUT-C1', (string) json_encode(['title' => "Sixty {$i}", 'revision' => $i, 'steps' => array_map(static fn (int $n): array => ['action' => "Do {$n} again {$i}", 'expected' => "See {$n}"], range(1, 60))])], range(1, 80));
+$saves = array_map(
+    static fn(int $i): array => [
+        'PUT',
+        '/api/v1/cases/OUT-C1',
+        (string) json_encode([
+            'title' => "Sixty {$i}",
+            'revision' => $i,
+            'steps' => array_map(static fn(int $n): array => ['action' => "Do {$n} again {$i}", 'expected' => "See {$n}"], range(1, 60)),
+        ]),
+    ],
+    range(1, 80),
+);
 $took = requests($saves, $token, 1);
 tell('saving a case of 60 steps, p95, one client', percentile($took, 0.95), 'ms', null, $json);
 tell('saving a case of 60 steps, p95 to the bare route', percentile($took, 0.95) / $bare, 'times', null, $json);
 
-$csv = sys_get_temp_dir().'/lucid-bench-'.getmypid().'.csv';
+$csv = sys_get_temp_dir() . '/lucid-bench-' . getmypid() . '.csv';
 writeCsv($csv);
 foreach (['read' => 'reading and checking', 'import' => 'bringing in'] as $what => $words) {
     $said = part(__FILE__, '128M', $what, $csv);
@@ -92,8 +158,8 @@ $ok = tell('CSV of 10,000 cases, taking out', $said['seconds'], 's', 25, $json) 
 $ok = tell('CSV of 10,000 cases, taking out, peak', $said['mb'], 'MB', 128, $json) && $ok;
 foreach (['json' => '512M', 'xlsx' => '1G'] as $format => $memory) {
     $said = part(__FILE__, $memory, 'export', $format);
-    tell(strtoupper($format).' of 10,000 cases, taking out', $said['seconds'], 's', null, $json);
-    tell(strtoupper($format).' of 10,000 cases, taking out, peak', $said['mb'], 'MB', null, $json);
+    tell(strtoupper($format) . ' of 10,000 cases, taking out', $said['seconds'], 's', null, $json);
+    tell(strtoupper($format) . ' of 10,000 cases, taking out, peak', $said['mb'], 'MB', null, $json);
 }
 $said = part(__FILE__, '1G', 'read', (string) $app->make(Filesystem::class)->path('bench.xlsx'));
 tell('XLSX of 10,000 cases, reading and checking', $said['seconds'], 's', null, $json);
@@ -107,22 +173,46 @@ function seed(string $project, string $user): void
     $all = WORDS;
     foreach (WORDS as $a) {
         foreach (WORDS as $b) {
-            $all[] = $a.$b;
-            $all[] = $b.'s'.$a;
+            $all[] = $a . $b;
+            $all[] = $b . 's' . $a;
         }
     }
     $n = count($all);
-    $words = "array['".implode("','", $all)."']";
+    $words = "array['" . implode("','", $all) . "']";
     DB::transaction(static function () use ($project, $user, $words, $n): void {
         DB::statement('set constraints all deferred');
-        DB::statement("insert into folders (id, project_id, name, position) select gen_random_uuid(), ?, 'Folder ' || i, i from generate_series(1, 200) i", [$project]);
-        DB::statement("create temporary table made on commit drop as select i, gen_random_uuid() as id, gen_random_uuid() as version, (select string_agg(w[1 + floor({$n} * random() ^ 1.5)::int + 0 * g], ' ') from generate_series(1, 5 + 0 * i) g) as title, (select string_agg(w[1 + floor({$n} * random() ^ 1.5)::int + 0 * g], ' ') from generate_series(1, 60 + 0 * i) g) as words from generate_series(1, ".CASES.") i, (select {$words} as w) v");
-        DB::statement("insert into cases (id, project_id, folder_id, number, key, title, state, type, priority, priority_rank, owner_id, labels, version_id, position, steps_count, words, created_at, updated_at, last_walked_at, estimate_seconds)
-            select m.id, ?, f.id, i, 'BIG-C' || i, initcap(left(title, 1)) || substr(title, 2) || ' ' || i, (array['draft', 'in_review', 'approved', 'approved', 'retired'])[1 + i % 5], 'functional', (array['critical', 'high', 'medium', 'low'])[1 + i % 4], 1 + i % 4, ?,
-            case when i % 10 = 0 then '[\"tide\", \"smoke\"]' when i % 7 = 0 then '[\"tide\"]' else '[]' end::jsonb, version, i, 5, words, now() - make_interval(mins => i), now() - make_interval(mins => i), case when i % 3 = 0 then null else now() - make_interval(hours => i % 3000) end, 60 + i % 600
-            from made m join (select id, row_number() over () as n from folders where project_id = ?) f on f.n = 1 + i % 200", [$project, $user, $project]);
+        DB::statement(
+            "insert into folders (id, project_id, name, position) select gen_random_uuid(), ?, 'Folder ' || i, i " .
+                'from generate_series(1, 200) i',
+            [$project],
+        );
+        DB::statement(
+            'create temporary table made on commit drop as select i, gen_random_uuid() as id, gen_random_uuid() as ' .
+                "version, (select string_agg(w[1 + floor({$n} * random() ^ 1.5)::int + 0 * g], ' ') from " .
+                "generate_series(1, 5 + 0 * i) g) as title, (select string_agg(w[1 + floor({$n} * random() ^ 1.5)::int + " .
+                "0 * g], ' ') from generate_series(1, 60 + 0 * i) g) as words from generate_series(1, " .
+                CASES .
+                ") i, (select {$words} as w) v",
+        );
+        DB::statement(
+            "insert into cases (id, project_id, folder_id, number, key, title, state, type, priority,
+                priority_rank, owner_id, labels, version_id, position, steps_count, words, created_at, updated_at,
+                last_walked_at, estimate_seconds)
+            select m.id, ?, f.id, i, 'BIG-C' || i, initcap(left(title, 1)) || substr(title, 2) || ' ' || i,
+                (array['draft', 'in_review', 'approved', 'approved', 'retired'])[1 + i % 5], 'functional',
+                (array['critical', 'high', 'medium', 'low'])[1 + i % 4], 1 + i % 4, ?,
+            case when i % 10 = 0 then '[\"tide\", \"smoke\"]' when i % 7 = 0 then '[\"tide\"]' else '[]' end::jsonb,
+                version, i, 5, words, now() - make_interval(mins => i), now() - make_interval(mins => i),
+                case when i % 3 = 0 then null else now() - make_interval(hours => i % 3000) end, 60 + i % 600
+            from made m join (select id, row_number() over () as n from folders where project_id = ?) f on f.n = 1 + i % 200",
+            [$project, $user, $project],
+        );
         DB::statement('insert into case_versions (id, case_id, number, title, created_at) select version, id, 1, title, now() from made');
-        DB::statement("insert into steps (id, case_version_id, position, action, data, expected) select gen_random_uuid(), version, s, split_part(words, ' ', s) || ' the ' || split_part(words, ' ', s + 5), split_part(words, ' ', s + 10), split_part(words, ' ', s + 15) || ' is shown' from made, generate_series(1, 5) s");
+        DB::statement(
+            'insert into steps (id, case_version_id, position, action, data, expected) select gen_random_uuid(), ' .
+                "version, s, split_part(words, ' ', s) || ' the ' || split_part(words, ' ', s + 5), split_part(words, ' " .
+                "', s + 10), split_part(words, ' ', s + 15) || ' is shown' from made, generate_series(1, 5) s",
+        );
         DB::statement('insert into counters (project_id, kind, last) values (?, ?, ?)', [$project, 'case', CASES]);
     });
     DB::statement('vacuum analyze');
@@ -131,12 +221,27 @@ function seed(string $project, string $user): void
 function writeCsv(string $path): void
 {
     mt_srand(1);
-    $words = static fn (int $n): string => implode(' ', array_map(static fn (): string => WORDS[mt_rand(0, 29)], range(1, $n)));
+    $words = static fn(int $n): string => implode(' ', array_map(static fn(): string => WORDS[mt_rand(0, 29)], range(1, $n)));
     $out = fopen($path, 'w') ?: throw new RuntimeException($path);
     fputcsv($out, ['title', 'folder', 'priority', 'labels', 'preconditions', 'action', 'data', 'expected'], ',', '"', '');
     for ($i = 1; $i <= EXCHANGED; $i++) {
         for ($s = 1; $s <= 5; $s++) {
-            fputcsv($out, [1 === $s ? "Case {$i} ".$words(4) : '', 1 === $s ? 'Part '.($i % 40).' / Inner '.($i % 7) : '', 1 === $s ? 'high' : '', 1 === $s ? 'tide, smoke' : '', 1 === $s ? $words(8) : '', $words(9), $words(3), $words(7)], ',', '"', '');
+            fputcsv(
+                $out,
+                [
+                    1 === $s ? "Case {$i} " . $words(4) : '',
+                    1 === $s ? 'Part ' . $i % 40 . ' / Inner ' . $i % 7 : '',
+                    1 === $s ? 'high' : '',
+                    1 === $s ? 'tide, smoke' : '',
+                    1 === $s ? $words(8) : '',
+                    $words(9),
+                    $words(3),
+                    $words(7),
+                ],
+                ',',
+                '"',
+                '',
+            );
         }
     }
     fclose($out);
@@ -153,8 +258,11 @@ function bringIn(string $what, string $path): void
         if ('reading' === $import->state) {
             $imports->read($import);
         }
-        if ('ready' !== $import->refresh()->state || EXCHANGED > $import->facts['creates'] + $import->facts['same'] + $import->facts['changes']) {
-            throw new RuntimeException("It was not read: {$import->problem} ".json_encode($import->facts));
+        if (
+            'ready' !== $import->refresh()->state ||
+            EXCHANGED > $import->facts['creates'] + $import->facts['same'] + $import->facts['changes']
+        ) {
+            throw new RuntimeException("It was not read: {$import->problem} " . json_encode($import->facts));
         }
 
         return;

@@ -6,8 +6,8 @@ declare(strict_types=1);
 
 use Illuminate\Contracts\Console\Kernel;
 
-require __DIR__.'/../../vendor/autoload.php';
-$app = require __DIR__.'/../../bootstrap/app.php';
+require __DIR__ . '/../../vendor/autoload.php';
+$app = require __DIR__ . '/../../bootstrap/app.php';
 $app->make(Kernel::class)->bootstrap();
 
 /**
@@ -28,8 +28,13 @@ function requests(array $requests, string $token, int $clients = 4): array
             return;
         }
         [$method, $path] = $requests[$next];
-        $handle = curl_init($base.$path);
-        curl_setopt_array($handle, [\CURLOPT_RETURNTRANSFER => true, \CURLOPT_CUSTOMREQUEST => $method, \CURLOPT_HTTPHEADER => ['Accept: application/json', 'Content-Type: application/json', "Authorization: Bearer {$token}"], \CURLOPT_POSTFIELDS => $requests[$next][2] ?? null]);
+        $handle = curl_init($base . $path);
+        curl_setopt_array($handle, [
+            \CURLOPT_RETURNTRANSFER => true,
+            \CURLOPT_CUSTOMREQUEST => $method,
+            \CURLOPT_HTTPHEADER => ['Accept: application/json', 'Content-Type: application/json', "Authorization: Bearer {$token}"],
+            \CURLOPT_POSTFIELDS => $requests[$next][2] ?? null,
+        ]);
         $next++;
         curl_multi_add_handle($multi, $handle);
     };
@@ -42,7 +47,7 @@ function requests(array $requests, string $token, int $clients = 4): array
             $handle = $done['handle'];
             $status = curl_getinfo($handle, \CURLINFO_HTTP_CODE);
             if ($status >= 300) {
-                throw new RuntimeException("A request was answered {$status}: ".curl_multi_getcontent($handle));
+                throw new RuntimeException("A request was answered {$status}: " . curl_multi_getcontent($handle));
             }
             $took[] = curl_getinfo($handle, \CURLINFO_TOTAL_TIME) * 1000;
             curl_multi_remove_handle($multi, $handle);
@@ -71,7 +76,7 @@ function tell(string $name, float $value, string $unit, ?float $aim, bool $json)
 {
     $holds = null === $aim || $value <= $aim;
     echo $json
-        ? json_encode(['name' => $name, 'value' => round($value, 2), 'unit' => $unit, 'aim' => $aim, 'holds' => $holds])."\n"
+        ? json_encode(['name' => $name, 'value' => round($value, 2), 'unit' => $unit, 'aim' => $aim, 'holds' => $holds]) . "\n"
         : sprintf("%-58s %9.1f %-6s %s\n", $name, $value, $unit, null === $aim ? '' : sprintf('aim %s %s', $aim, $holds ? '' : 'MISSED'));
 
     return $holds;
@@ -84,10 +89,14 @@ function tell(string $name, float $value, string $unit, ?float $aim, bool $json)
  */
 function part(string $script, string $memory, string ...$arguments): array
 {
-    exec(implode(' ', array_map(escapeshellarg(...), ['php', '-d', "memory_limit={$memory}", $script, ...$arguments])).' 2>&1', $lines, $code);
+    exec(
+        implode(' ', array_map(escapeshellarg(...), ['php', '-d', "memory_limit={$memory}", $script, ...$arguments])) . ' 2>&1',
+        $lines,
+        $code,
+    );
     $said = json_decode((string) end($lines), true);
     if (0 !== $code || !is_array($said)) {
-        throw new RuntimeException("{$arguments[0]} failed: ".implode("\n", $lines));
+        throw new RuntimeException("{$arguments[0]} failed: " . implode("\n", $lines));
     }
 
     return $said;

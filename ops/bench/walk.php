@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// Measures the walk: recording verdicts by 40 testers at once over 1,000,000 step results, opening large attempts, and processes killed in between.
+// Measures the walk: recording verdicts by 40 testers at once over 1,000,000 step results, opening large attempts, and
+// processes killed in between.
 
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
@@ -11,7 +12,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 
-require __DIR__.'/support.php';
+require __DIR__ . '/support.php';
 
 const ATTEMPTS = 50_000;
 const TESTERS = 40;
@@ -19,7 +20,9 @@ const VERDICTS = 30;
 const KILLS = 50;
 
 $json = in_array('--json', $argv, true);
-$project = Project::query()->create(['code' => 'BIG', 'name' => 'Big', 'policies' => []])->refresh();
+$project = Project::query()
+    ->create(['code' => 'BIG', 'name' => 'Big', 'policies' => []])
+    ->refresh();
 $people = $tokens = [];
 for ($i = 0; $i < TESTERS; $i++) {
     $people[$i] = User::query()->create(['name' => "Tester {$i}", 'email' => "tester{$i}@bench.test", 'password' => 'x']);
@@ -27,9 +30,9 @@ for ($i = 0; $i < TESTERS; $i++) {
     $tokens[$i] = $people[$i]->createToken('bench')->plainTextToken;
 }
 if (!$json) {
-    echo 'Making '.number_format(ATTEMPTS * 20)." step results in 50,000 attempts …\n";
+    echo 'Making ' . number_format(ATTEMPTS * 20) . " step results in 50,000 attempts …\n";
 }
-$entries = seed($project->id, array_map(static fn (User $u): string => $u->id, $people));
+$entries = seed($project->id, array_map(static fn(User $u): string => $u->id, $people));
 $ok = true;
 
 // Every tester opens an entry of VERDICTS steps.
@@ -38,27 +41,73 @@ foreach ($entries as $i => $entry) {
     [, $answer] = ask('POST', "/api/v1/entries/{$entry}/attempts", $tokens[$i], '{}');
     $attempts[$i] = json_decode($answer, true)['attempt']['id'] ?? throw new RuntimeException($answer);
 }
-$bareOne = static fn (int $n): array => array_map(static fn (int $i): array => ['POST', '/api/v1/bench/bare', '{}', $tokens[$i % TESTERS], (string) Str::uuid7()], range(0, $n - 1));
+$bareOne = static fn(int $n): array => array_map(
+    static fn(int $i): array => ['POST', '/api/v1/bench/bare', '{}', $tokens[$i % TESTERS], (string) Str::uuid7()],
+    range(0, $n - 1),
+);
 together($bareOne(200), TESTERS);
 $bare = together($bareOne(TESTERS * VERDICTS), TESTERS);
 tell('bare JSON route with the same middleware, 40 at once, p95', percentile($bare, 0.95), 'ms', null, $json);
 $verdicts = [];
 for ($step = 1; $step <= VERDICTS; $step++) {
     foreach ($attempts as $i => $attempt) {
-        $verdicts[] = ['POST', "/api/v1/attempts/{$attempt}/verdicts", (string) json_encode(['round' => 1, 'step' => $step, 'verdict' => 0 === $step % 7 ? 'fail' : 'pass', 'happened' => 'It is not as it should be.', 'active_ms' => 21_000]), $tokens[$i], (string) Str::uuid7()];
+        $verdicts[] = [
+            'POST',
+            "/api/v1/attempts/{$attempt}/verdicts",
+            (string) json_encode([
+                'round' => 1,
+                'step' => $step,
+                'verdict' => 0 === $step % 7 ? 'fail' : 'pass',
+                'happened' => 'It is not as it should be.',
+                'active_ms' => 21_000,
+            ]),
+            $tokens[$i],
+            (string) Str::uuid7(),
+        ];
     }
 }
 $took = together($verdicts, TESTERS);
 tell('recording a verdict, 40 at once, p50', percentile($took, 0.5), 'ms', null, $json);
 tell('recording a verdict, 40 at once, p95', percentile($took, 0.95), 'ms', null, $json);
-$ok = tell('recording a verdict, 40 at once, p95 to the bare route', percentile($took, 0.95) / percentile($bare, 0.95), 'times', 2.5, $json) && $ok;
+$ok =
+    tell(
+        'recording a verdict, 40 at once, p95 to the bare route',
+        percentile($took, 0.95) / percentile($bare, 0.95),
+        'times',
+        2.5,
+        $json,
+    ) && $ok;
 // Once more, as a device does that heard no answer: nothing may be doubled.
 together(array_slice($verdicts, 0, 400), TESTERS);
 $counted = (int) DB::table('events')->whereIn('attempt_id', $attempts)->where('kind', 'verdict_given')->count();
-$ok = tell('verdicts lost or doubled of 1,200', (float) abs(TESTERS * VERDICTS - $counted) + DB::table('step_results')->join('rounds', 'rounds.id', '=', 'round_id')->whereIn('attempt_id', $attempts)->where('verdict', 'not_run')->count(), '', 0, $json) && $ok;
+$ok =
+    tell(
+        'verdicts lost or doubled of 1,200',
+        (float) abs(TESTERS * VERDICTS - $counted) +
+            DB::table('step_results')
+                ->join('rounds', 'rounds.id', '=', 'round_id')
+                ->whereIn('attempt_id', $attempts)
+                ->where('verdict', 'not_run')
+                ->count(),
+        '',
+        0,
+        $json,
+    ) && $ok;
 $commit = commits($attempts[0], $people[0]->id);
 tell("PostgreSQL's own commit of the same rows, median", percentile($commit, 0.5), 'ms', null, $json);
-$one = together(array_map(static fn (int $n): array => ['POST', "/api/v1/attempts/{$attempts[1]}/verdicts", (string) json_encode(['round' => 1, 'step' => 1 + $n % VERDICTS, 'verdict' => 'pass']), $tokens[1], (string) Str::uuid7()], range(0, 99)), 1);
+$one = together(
+    array_map(
+        static fn(int $n): array => [
+            'POST',
+            "/api/v1/attempts/{$attempts[1]}/verdicts",
+            (string) json_encode(['round' => 1, 'step' => 1 + ($n % VERDICTS), 'verdict' => 'pass']),
+            $tokens[1],
+            (string) Str::uuid7(),
+        ],
+        range(0, 99),
+    ),
+    1,
+);
 tell('recording a verdict, one client, median', percentile($one, 0.5), 'ms', null, $json);
 tell("recording a verdict, one client, to PostgreSQL's own commit", percentile($one, 0.5) / percentile($commit, 0.5), 'times', null, $json);
 
@@ -71,7 +120,7 @@ tell('opening an entry of 60 steps and 12 rounds, median', percentile($open, 0.5
 tell('opening an entry of 60 steps and 12 rounds, to the bare route', percentile($open, 0.5) / percentile($get, 0.5), 'times', null, $json);
 
 [$saved, $lost] = kills($big, $tokens[0], $json);
-tell('verdicts called saved while '.KILLS.' processes were killed', (float) $saved, '', null, $json);
+tell('verdicts called saved while ' . KILLS . ' processes were killed', (float) $saved, '', null, $json);
 $ok = tell('of those lost or doubled', (float) $lost, '', 0, $json) && $ok;
 exit($ok ? 0 : 1);
 
@@ -100,7 +149,7 @@ function together(array $requests, int $clients): array
         while (false !== ($done = curl_multi_info_read($multi))) {
             $status = curl_getinfo($done['handle'], \CURLINFO_HTTP_CODE);
             if ($status < 200 || $status >= 300) {
-                throw new RuntimeException("A request was answered {$status}: ".curl_multi_getcontent($done['handle']));
+                throw new RuntimeException("A request was answered {$status}: " . curl_multi_getcontent($done['handle']));
             }
             $took[] = curl_getinfo($done['handle'], \CURLINFO_TOTAL_TIME) * 1000;
             curl_multi_remove_handle($multi, $done['handle']);
@@ -116,8 +165,19 @@ function together(array $requests, int $clients): array
 
 function handle(string $method, string $path, string $body, string $token, string $key = ''): CurlHandle
 {
-    $handle = curl_init(getenv('LUCID_BENCH_URL').$path);
-    curl_setopt_array($handle, [\CURLOPT_RETURNTRANSFER => true, \CURLOPT_CUSTOMREQUEST => $method, \CURLOPT_POSTFIELDS => $body, \CURLOPT_TIMEOUT => 30, \CURLOPT_HTTPHEADER => ['Accept: application/json', 'Content-Type: application/json', "Authorization: Bearer {$token}", ...('' === $key ? [] : ["Idempotency-Key: {$key}"])]]);
+    $handle = curl_init(getenv('LUCID_BENCH_URL') . $path);
+    curl_setopt_array($handle, [
+        \CURLOPT_RETURNTRANSFER => true,
+        \CURLOPT_CUSTOMREQUEST => $method,
+        \CURLOPT_POSTFIELDS => $body,
+        \CURLOPT_TIMEOUT => 30,
+        \CURLOPT_HTTPHEADER => [
+            'Accept: application/json',
+            'Content-Type: application/json',
+            "Authorization: Bearer {$token}",
+            ...'' === $key ? [] : ["Idempotency-Key: {$key}"],
+        ],
+    ]);
 
     return $handle;
 }
@@ -141,16 +201,35 @@ function ask(string $method, string $path, string $token, string $body, string $
 function commits(string $attempt, string $user): array
 {
     $pdo = DB::connection()->getPdo();
-    $result = DB::table('step_results')->join('rounds', 'rounds.id', '=', 'round_id')->where('attempt_id', $attempt)->value('step_results.id');
+    $result = DB::table('step_results')
+        ->join('rounds', 'rounds.id', '=', 'round_id')
+        ->where('attempt_id', $attempt)
+        ->value('step_results.id');
     $entry = DB::table('attempts')->where('id', $attempt)->value('entry_id');
     $project = DB::table('attempts')->where('id', $attempt)->value('project_id');
     $took = [];
     for ($i = 0; $i < 200; $i++) {
         $began = hrtime(true);
         $pdo->beginTransaction();
-        $pdo->prepare('insert into idempotency_keys (key, user_id, fingerprint, status, created_at) values (?, ?, ?, 200, now())')->execute([(string) Str::uuid7(), $user, str_repeat('a', 64)]);
-        $pdo->prepare("update step_results set verdict = 'pass', active_ms = active_ms + 1, judged_at = now() where id = ?")->execute([$result]);
-        $pdo->prepare('insert into events (attempt_id, sequence, kind, actor_id, server_time, payload, evidence, bytes, hash) values (?, ?, ?, ?, 1, ?, ?, ?, ?)')->execute([$attempt, 100_000 + $i, 'verdict_given', $user, '{"round": 1, "step": 1}', '[]', str_repeat('x', 300), str_repeat('b', 64)]);
+        $pdo->prepare('insert into idempotency_keys (key, user_id, fingerprint, status, created_at) values (?, ?, ?, 200, now())')->execute(
+            [(string) Str::uuid7(), $user, str_repeat('a', 64)],
+        );
+        $pdo->prepare("update step_results set verdict = 'pass', active_ms = active_ms + 1, judged_at = now() where id = ?")->execute([
+            $result,
+        ]);
+        $pdo->prepare(
+            'insert into events (attempt_id, sequence, kind, actor_id, server_time, payload, evidence, bytes, hash) ' .
+                'values (?, ?, ?, ?, 1, ?, ?, ?, ?)',
+        )->execute([
+            $attempt,
+            100_000 + $i,
+            'verdict_given',
+            $user,
+            '{"round": 1, "step": 1}',
+            '[]',
+            str_repeat('x', 300),
+            str_repeat('b', 64),
+        ]);
         $pdo->prepare('update attempts set active_ms = active_ms + 1 where id = ?')->execute([$attempt]);
         $pdo->prepare('update entries set active_ms = active_ms + 1 where id = ?')->execute([$entry]);
         $pdo->prepare('insert into changes (project_id, topic, subject_id) values (?, ?, ?)')->execute([$project, 'entry', $entry]);
@@ -171,16 +250,22 @@ function commits(string $attempt, string $user): array
 function kills(string $attempt, string $token, bool $json): array
 {
     if (!$json) {
-        echo 'Killing php-fpm and PostgreSQL '.KILLS." times while verdicts are recorded …\n";
+        echo 'Killing php-fpm and PostgreSQL ' . KILLS . " times while verdicts are recorded …\n";
     }
     $saved = [];
     $act = 0;
     for ($kill = 0; $kill < KILLS; $kill++) {
         $what = 0 === $kill % 5 ? 'postgres' : 'fpm';
         // In the middle: the killer strikes while requests are on their way.
-        $killer = proc_open(['bash', '-c', 'sleep 0.'.random_int(10, 60)."; bash ops/bench/kill.sh {$what}"], [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']], $pipes) ?: throw new RuntimeException('The killer does not start.');
+        $killer =
+            proc_open(
+                ['bash', '-c', 'sleep 0.' . random_int(10, 60) . "; bash ops/bench/kill.sh {$what}"],
+                [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']],
+                $pipes,
+            ) ?:
+            throw new RuntimeException('The killer does not start.');
         do {
-            [$round, $step] = [1 + intdiv($act, 60) % 12, 1 + $act % 60];
+            [$round, $step] = [1 + (intdiv($act, 60) % 12), 1 + ($act % 60)];
             $key = (string) Str::uuid7();
             $body = (string) json_encode(['round' => $round, 'step' => $step, 'verdict' => 'pass', 'counter' => $act]);
             $give = microtime(true) + 60;
@@ -201,7 +286,7 @@ function kills(string $attempt, string $token, bool $json): array
     DB::reconnect();
     $there = DB::table('events')->where('attempt_id', $attempt)->where('kind', 'verdict_given')->pluck('counter')->countBy()->all();
 
-    return [count($saved), count(array_filter($saved, static fn (int $n): bool => 1 !== ($there[$n] ?? 0)))];
+    return [count($saved), count(array_filter($saved, static fn(int $n): bool => 1 !== ($there[$n] ?? 0)))];
 }
 
 /**
@@ -213,22 +298,76 @@ function seed(string $project, array $people): array
 {
     DB::transaction(static function () use ($project, $people): void {
         DB::statement('set constraints all deferred');
-        DB::statement('create temporary table made on commit drop as select i, gen_random_uuid() as id, gen_random_uuid() as version from generate_series(1, 2000) i');
-        DB::statement("insert into cases (id, project_id, number, key, title, state, type, priority, priority_rank, version_id, position, steps_count, words, created_at, updated_at) select id, ?, i, 'BIG-C' || i, 'Case ' || i, 'approved', 'functional', 'high', 2, version, i, ".VERDICTS.", '', now(), now() from made", [$project]);
-        DB::statement('insert into case_versions (id, case_id, number, title, created_at) select version, id, 1, \'Case \' || i, now() from made');
-        DB::statement('insert into steps (id, case_version_id, position, action, data, expected) select gen_random_uuid(), version, s, \'Do \' || s, \'\', \'See\' from made, generate_series(1, '.VERDICTS.') s where i <= '.TESTERS);
+        DB::statement(
+            'create temporary table made on commit drop as select i, gen_random_uuid() as id, gen_random_uuid() as ' .
+                'version from generate_series(1, 2000) i',
+        );
+        DB::statement(
+            'insert into cases (id, project_id, number, key, title, state, type, priority, priority_rank, ' .
+                "version_id, position, steps_count, words, created_at, updated_at) select id, ?, i, 'BIG-C' || i, 'Case " .
+                "' || i, 'approved', 'functional', 'high', 2, version, i, " .
+                VERDICTS .
+                ", '', now(), now() from made",
+            [$project],
+        );
+        DB::statement(
+            'insert into case_versions (id, case_id, number, title, created_at) select version, id, 1, \'Case \' || i, now() from made',
+        );
+        DB::statement(
+            'insert into steps (id, case_version_id, position, action, data, expected) select gen_random_uuid(), ' .
+                'version, s, \'Do \' || s, \'\', \'See\' from made, generate_series(1, ' .
+                VERDICTS .
+                ') s where i <= ' .
+                TESTERS,
+        );
         $cycle = (string) Str::uuid7();
-        DB::statement("insert into cycles (id, project_id, number, key, name, starts_on, ends_on, state, created_at, updated_at) values (?, ?, 1, 'BIG-R1', 'Cycle', current_date, current_date + 30, 'released', now(), now())", [$cycle, $project]);
-        DB::statement('insert into entries (id, project_id, cycle_id, case_id, case_version_id, position, assignee_id, created_at, updated_at) select gen_random_uuid(), ?, ?, id, version, i, (array[\''.implode("','", $people).'\']::uuid[])[1 + (i - 1) % '.TESTERS.'], now(), now() from made', [$project, $cycle]);
-        DB::statement('create temporary table walked on commit drop as select gen_random_uuid() as id, e.id as entry_id, e.case_id, row_number() over (partition by e.id) as n, gen_random_uuid() as round from entries e, generate_series(1, 25) g where e.position > '.TESTERS.' limit '.ATTEMPTS);
-        DB::statement("insert into attempts (id, project_id, entry_id, number, tester_id, state, snapshot, has_verdict, roll_up, verdict, started_at, finished_at, sequence, head) select id, ?, entry_id, n, ?, 'finished', '{\"steps\": []}', true, 'pass', 'pass', now() - interval '3 days', now() - interval '2 days', 0, repeat('a', 64) from walked", [$project, $people[0]]);
+        DB::statement(
+            'insert into cycles (id, project_id, number, key, name, starts_on, ends_on, state, created_at, ' .
+                "updated_at) values (?, ?, 1, 'BIG-R1', 'Cycle', current_date, current_date + 30, 'released', now(), now())",
+            [$cycle, $project],
+        );
+        DB::statement(
+            'insert into entries (id, project_id, cycle_id, case_id, case_version_id, position, assignee_id, ' .
+                'created_at, updated_at) select gen_random_uuid(), ?, ?, id, version, i, (array[\'' .
+                implode("','", $people) .
+                '\']::uuid[])[1 + (i - 1) % ' .
+                TESTERS .
+                '], now(), now() from made',
+            [$project, $cycle],
+        );
+        DB::statement(
+            'create temporary table walked on commit drop as select gen_random_uuid() as id, e.id as entry_id, ' .
+                'e.case_id, row_number() over (partition by e.id) as n, gen_random_uuid() as round from entries e, ' .
+                'generate_series(1, 25) g where e.position > ' .
+                TESTERS .
+                ' limit ' .
+                ATTEMPTS,
+        );
+        DB::statement(
+            'insert into attempts (id, project_id, entry_id, number, tester_id, state, snapshot, has_verdict, ' .
+                "roll_up, verdict, started_at, finished_at, sequence, head) select id, ?, entry_id, n, ?, 'finished', " .
+                "'{\"steps\": []}', true, 'pass', 'pass', now() - interval '3 days', now() - interval '2 days', 0, " .
+                "repeat('a', 64) from walked",
+            [$project, $people[0]],
+        );
         DB::statement("insert into rounds (id, attempt_id, position, roll_up) select round, id, 1, 'pass' from walked");
-        DB::statement("insert into step_results (id, round_id, position, verdict, active_ms, judged_at) select gen_random_uuid(), round, s, 'pass', 20000, now() from walked, generate_series(1, 20) s");
+        DB::statement(
+            'insert into step_results (id, round_id, position, verdict, active_ms, judged_at) select ' .
+                "gen_random_uuid(), round, s, 'pass', 20000, now() from walked, generate_series(1, 20) s",
+        );
         DB::statement('insert into counters (project_id, kind, last) values (?, \'case\', 5000), (?, \'cycle\', 1)', [$project, $project]);
     });
     DB::statement('vacuum analyze');
 
-    return array_map(strval(...), DB::table('entries')->where('project_id', $project)->where('position', '<=', TESTERS)->orderBy('position')->pluck('id')->all());
+    return array_map(
+        strval(...),
+        DB::table('entries')
+            ->where('project_id', $project)
+            ->where('position', '<=', TESTERS)
+            ->orderBy('position')
+            ->pluck('id')
+            ->all(),
+    );
 }
 
 /**
@@ -236,21 +375,75 @@ function seed(string $project, array $people): array
  */
 function large(string $project, string $person): string
 {
-    $ids = array_map(static fn (): string => (string) Str::uuid7(), range(0, 3));
+    $ids = array_map(static fn(): string => (string) Str::uuid7(), range(0, 3));
     [$table, $case, $version, $entry] = $ids;
     DB::transaction(static function () use ($project, $person, $table, $case, $version, $entry): void {
         DB::statement('set constraints all deferred');
-        DB::table('data_tables')->insert(['id' => $table, 'project_id' => $project, 'name' => 'Rows', 'columns' => '[{"name": "who", "secret": false}, {"name": "fare", "secret": false}]', 'created_at' => now(), 'updated_at' => now()]);
+        DB::table('data_tables')->insert([
+            'id' => $table,
+            'project_id' => $project,
+            'name' => 'Rows',
+            'columns' => '[{"name": "who", "secret": false}, {"name": "fare", "secret": false}]',
+            'created_at' => now(),
+            'updated_at' => now(),
+        ]);
         $rows = [];
         for ($i = 1; $i <= 12; $i++) {
-            DB::table('data_rows')->insert(['id' => $rows[] = (string) Str::uuid7(), 'table_id' => $table, 'position' => $i, 'cells' => json_encode(["Person {$i}", "{$i}.40"])]);
+            DB::table('data_rows')->insert([
+                'id' => ($rows[] = (string) Str::uuid7()),
+                'table_id' => $table,
+                'position' => $i,
+                'cells' => json_encode(["Person {$i}", "{$i}.40"]),
+            ]);
         }
-        DB::table('cases')->insert(['id' => $case, 'project_id' => $project, 'number' => 4999, 'key' => 'BIG-C4999', 'title' => 'Sixty steps', 'state' => 'approved', 'type' => 'functional', 'priority' => 'high', 'priority_rank' => 2, 'version_id' => $version, 'position' => 4999, 'steps_count' => 60, 'words' => '', 'created_at' => now(), 'updated_at' => now()]);
-        DB::table('case_versions')->insert(['id' => $version, 'case_id' => $case, 'number' => 1, 'title' => 'Sixty steps', 'table_id' => $table, 'created_at' => now()]);
+        DB::table('cases')->insert([
+            'id' => $case,
+            'project_id' => $project,
+            'number' => 4999,
+            'key' => 'BIG-C4999',
+            'title' => 'Sixty steps',
+            'state' => 'approved',
+            'type' => 'functional',
+            'priority' => 'high',
+            'priority_rank' => 2,
+            'version_id' => $version,
+            'position' => 4999,
+            'steps_count' => 60,
+            'words' => '',
+            'created_at' => now(),
+            'updated_at' => now(),
+        ]);
+        DB::table('case_versions')->insert([
+            'id' => $version,
+            'case_id' => $case,
+            'number' => 1,
+            'title' => 'Sixty steps',
+            'table_id' => $table,
+            'created_at' => now(),
+        ]);
         for ($i = 1; $i <= 60; $i++) {
-            DB::table('steps')->insert(['id' => (string) Str::uuid7(), 'case_version_id' => $version, 'position' => $i, 'action' => "Do {$i} for {{who}}", 'data' => '{{who}}', 'expected' => 'It costs {{fare}}']);
+            DB::table('steps')->insert([
+                'id' => (string) Str::uuid7(),
+                'case_version_id' => $version,
+                'position' => $i,
+                'action' => "Do {$i} for {{who}}",
+                'data' => '{{who}}',
+                'expected' => 'It costs {{fare}}',
+            ]);
         }
-        DB::table('entries')->insert(['id' => $entry, 'project_id' => $project, 'cycle_id' => DB::table('cycles')->where('project_id', $project)->value('id'), 'case_id' => $case, 'case_version_id' => $version, 'position' => 5000, 'assignee_id' => $person, 'row_ids' => json_encode($rows), 'rounds' => 12, 'created_at' => now(), 'updated_at' => now()]);
+        DB::table('entries')->insert([
+            'id' => $entry,
+            'project_id' => $project,
+            'cycle_id' => DB::table('cycles')->where('project_id', $project)->value('id'),
+            'case_id' => $case,
+            'case_version_id' => $version,
+            'position' => 5000,
+            'assignee_id' => $person,
+            'row_ids' => json_encode($rows),
+            'rounds' => 12,
+            'created_at' => now(),
+            'updated_at' => now(),
+        ]);
     });
 
     return $entry;

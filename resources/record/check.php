@@ -26,13 +26,18 @@ $read = static function (string $name) use ($dir, &$faults): ?string {
 
 $manifestText = $read('manifest.json');
 $seal = $read('seal.txt');
-if ($manifestText !== null && $seal !== null && $seal !== hash('sha256', $manifestText)."\n") {
+if ($manifestText !== null && $seal !== null && $seal !== hash('sha256', $manifestText) . "\n") {
     $faults[] = 'manifest.json or seal.txt was changed: the seal is not the SHA-256 of the manifest';
 }
 $manifest = json_decode((string) $manifestText, true);
 if (!is_array($manifest) || !isset($manifest['files'], $manifest['attempt'], $manifest['cycle'])) {
     $faults[] = 'manifest.json cannot be read';
-    $manifest = ['files' => [], 'removed' => [], 'attempt' => ['id' => '', 'head' => '', 'events' => 0, 'sealed' => null], 'cycle' => ['id' => '', 'head' => '', 'events' => 0]];
+    $manifest = [
+        'files' => [],
+        'removed' => [],
+        'attempt' => ['id' => '', 'head' => '', 'events' => 0, 'sealed' => null],
+        'cycle' => ['id' => '', 'head' => '', 'events' => 0],
+    ];
 }
 
 $known = ['manifest.json' => true, 'seal.txt' => true];
@@ -58,7 +63,7 @@ $chain = static function (string $name, string $id) use ($read, &$faults, &$note
     $hash = hash('sha256', "lucid-step/1\n{$id}");
     $events = [];
     $n = 0;
-    foreach (array_filter(explode("\n", (string) $read($name)), static fn (string $l): bool => $l !== '') as $line) {
+    foreach (array_filter(explode("\n", (string) $read($name)), static fn(string $l): bool => $l !== '') as $line) {
         $n++;
         $row = json_decode($line, true);
         if (!is_array($row) || !isset($row['sequence'], $row['hash'], $row['bytes'])) {
@@ -84,7 +89,7 @@ $chain = static function (string $name, string $id) use ($read, &$faults, &$note
             return [$row['hash'], $n, $events];
         }
         $event = json_decode($row['bytes'], true);
-        if (!is_array($event) || ($event['sequence'] ?? 0) !== $n || ($event['attempt'] ?? $event['cycle'] ?? '') !== $id) {
+        if (!is_array($event) || ($event['sequence'] ?? 0) !== $n || ($event['attempt'] ?? ($event['cycle'] ?? '')) !== $id) {
             $faults[] = "{$name}: event {$n} belongs elsewhere";
         }
         $events[] = (array) $event;
@@ -147,6 +152,9 @@ foreach ($faults as $fault) {
     echo "FAULT: {$fault}.\n";
 }
 echo $faults === []
-    ? "Whole: {$count} events, ".count($there)." files of evidence.\nHead of the attempt: {$head}\nHead of the cycle:   {$cycleHead}\nCompare these with the heads in a report or mail that you trust.\n"
-    : count($faults)." faults.\n";
+    ? "Whole: {$count} events, " .
+        count($there) .
+        (" files of evidence.\nHead of the attempt: {$head}\nHead of the cycle:   {$cycleHead}\nCompare these " .
+            "with the heads in a report or mail that you trust.\n")
+    : count($faults) . " faults.\n";
 exit($faults === [] ? 0 : 1);

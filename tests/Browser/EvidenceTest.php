@@ -29,24 +29,38 @@ final class EvidenceTest extends WalkTestCase
         $me->press('z')->press('x');
         $this->drag($me, 0.6, 0.2, 0.9, 0.6);
         $me->press(Key::ENTER)->seeNot('Save it');
-        $me->until('for the hidden picture', fn (): bool => 'evidence_marked' === $this->value("select e.kind from events e join attempts a on a.id = e.attempt_id where a.state = 'open' and a.number = 2 order by e.sequence desc limit 1"));
-        self::assertSame(2, $this->value("select jsonb_array_length(markup->'shapes') from evidence where source = 'capture' and markup is not null"));
+        $me->until(
+            'for the hidden picture',
+            fn(): bool => 'evidence_marked' ===
+                $this->value(
+                    "select e.kind from events e join attempts a on a.id = e.attempt_id where a.state = 'open' and a.number " .
+                        '= 2 order by e.sequence desc limit 1',
+                ),
+        );
+        self::assertSame(
+            2,
+            $this->value("select jsonb_array_length(markup->'shapes') from evidence where source = 'capture' and markup is not null"),
+        );
         $after = (string) $this->value("select sha256 from evidence where source = 'capture' and markup is not null");
         self::assertNotSame($before, $after);
         $picture = imagecreatefromstring((string) file_get_contents($this->stored($after)));
         self::assertNotFalse($picture);
         [$w, $h] = [imagesx($picture), imagesy($picture)];
         foreach ([[0.65, 0.3], [0.75, 0.4], [0.85, 0.55]] as [$x, $y]) {
-            self::assertSame(0, imagecolorat($picture, (int) ($w * $x), (int) ($h * $y)) & 0xFFFFFF, 'hidden');
+            self::assertSame(0, imagecolorat($picture, (int) ($w * $x), (int) ($h * $y)) & 0xffffff, 'hidden');
         }
-        self::assertNotSame(0, imagecolorat($picture, (int) ($w * 0.5), (int) ($h * 0.9)) & 0xFFFFFF, 'the rest is as it was');
+        self::assertNotSame(0, imagecolorat($picture, (int) ($w * 0.5), (int) ($h * 0.9)) & 0xffffff, 'the rest is as it was');
         self::assertFileDoesNotExist($this->stored($before), 'what was hidden is nowhere any more');
         // What was drawn can still be changed.
         $me->click('.tray .acts button', 'Draw or hide')->waitFor('.mark canvas');
         $me->press('a');
         $this->drag($me, 0.2, 0.8, 0.4, 0.6);
         $me->press(Key::ENTER);
-        $me->until('for the arrow', fn (): bool => 3 === $this->value("select jsonb_array_length(markup->'shapes') from evidence where source = 'capture' and markup is not null"));
+        $me->until(
+            'for the arrow',
+            fn(): bool => 3 ===
+                $this->value("select jsonb_array_length(markup->'shapes') from evidence where source = 'capture' and markup is not null"),
+        );
     }
 
     public function test_a_part_a_recording_a_filmstrip_a_link_and_what_cannot_be_taken(): void
@@ -58,7 +72,11 @@ final class EvidenceTest extends WalkTestCase
         $this->drag($me, 0.2, 0.2, 0.5, 0.6, '.area img');
         $me->see('capture-', '.tray figcaption');
         $me->press('r')->see('of 2:00', '.tray')->press('r')->see('recording-', '.tray');
-        $me->until('for the recording', fn (): bool => 'video/webm' === $this->value("select f.media_type from evidence e join files f on f.sha256 = e.sha256 where e.source = 'recording'"));
+        $me->until(
+            'for the recording',
+            fn(): bool => 'video/webm' ===
+                $this->value("select f.media_type from evidence e join files f on f.sha256 = e.sha256 where e.source = 'recording'"),
+        );
         $me->click('.tools button', 'Filmstrip')
             ->click('.film button', 'Start the filmstrip')
             ->see('1 on this device only')
@@ -71,28 +89,46 @@ final class EvidenceTest extends WalkTestCase
             ->click('.film li button')
             ->click('.film button', 'Keep 1')
             ->see('0 on this device only');
-        $me->until('for the frame', fn (): bool => 1 === $this->value("select count(*) from evidence e join attempts a on a.id = e.attempt_id where e.source = 'filmstrip' and a.number = 2"));
+        $me->until(
+            'for the frame',
+            fn(): bool => 1 ===
+                $this->value(
+                    "select count(*) from evidence e join attempts a on a.id = e.attempt_id where e.source = 'filmstrip' and a.number = 2",
+                ),
+        );
         $me->click('.tools button', 'Link')
             ->type('#link-address', 'javascript:alert(1)')
             ->press(Key::ENTER)
             ->see('Write the whole address');
-        $me->type('#link-address', 'https://status.skerrywick.test/quay')
-            ->press(Key::ENTER)
-            ->see('status.skerrywick.test', '.tray figure');
+        $me->type('#link-address', 'https://status.skerrywick.test/quay')->press(Key::ENTER)->see('status.skerrywick.test', '.tray figure');
         // Refused by the browser, and nothing usable in the clipboard.
-        $me->script("navigator.mediaDevices.getDisplayMedia = () => Promise.reject(new DOMException('no', 'NotAllowedError')); document.activeElement.blur()");
+        $me->script(
+            "navigator.mediaDevices.getDisplayMedia = () => Promise.reject(new DOMException('no', " .
+                "'NotAllowedError')); document.activeElement.blur()",
+        );
         $me->press('c')->see('The browser did not allow it');
         $me->script("window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: new DataTransfer(), bubbles: true }))");
         $me->see('There is nothing in the clipboard that can be evidence');
-        $me->script("const t = new DataTransfer(); const head = new Uint8Array([137,80,78,71,13,10,26,10,0,0,0,13,73,72,68,82,0,0,78,32,0,0,3,232,8,2,0,0,0]); t.items.add(new File([head], 'wide.png', { type: 'image/png' })); document.querySelector('.walk').dispatchEvent(new DragEvent('drop', { dataTransfer: t, bubbles: true }))");
+        $me->script(
+            'const t = new DataTransfer(); const head = new ' .
+                'Uint8Array([137,80,78,71,13,10,26,10,0,0,0,13,73,72,68,82,0,0,78,32,0,0,3,232,8,2,0,0,0]); ' .
+                "t.items.add(new File([head], 'wide.png', { type: 'image/png' })); " .
+                "document.querySelector('.walk').dispatchEvent(new DragEvent('drop', { dataTransfer: t, bubbles: true }))",
+        );
         $me->see('20000 × 1000 pixels')->see('Saved', 'header');
     }
 
     public function test_an_admin_takes_a_file_out_and_the_record_says_so(): void
     {
         $me = $this->tester()->signIn('corin', '/SKR/today');
-        $entry = $this->value("select a.entry_id from evidence e join attempts a on a.id = e.attempt_id where e.markup is not null and a.state = 'finished' limit 1");
-        $attempt = $this->value("select a.id from evidence e join attempts a on a.id = e.attempt_id where e.markup is not null and a.state = 'finished' limit 1");
+        $entry = $this->value(
+            'select a.entry_id from evidence e join attempts a on a.id = e.attempt_id where e.markup is not null and ' .
+                "a.state = 'finished' limit 1",
+        );
+        $attempt = $this->value(
+            'select a.id from evidence e join attempts a on a.id = e.attempt_id where e.markup is not null and ' .
+                "a.state = 'finished' limit 1",
+        );
         $me->open("/SKR/entries/{$entry}?attempt={$attempt}")
             ->see('Sealed')
             ->see('Bundle to check outside')
@@ -102,7 +138,13 @@ final class EvidenceTest extends WalkTestCase
             ->press('A passenger is named', Key::ENTER)
             ->see('Taken out: a file, by Corin Vale')
             ->see('its content was taken out');
-        self::assertSame('whole', $me->script("const r = new XMLHttpRequest(); r.open('GET', '/api/v1/attempts/{$attempt}/verification', false); r.send(); return JSON.parse(r.responseText).state"));
+        self::assertSame(
+            'whole',
+            $me->script(
+                "const r = new XMLHttpRequest(); r.open('GET', '/api/v1/attempts/{$attempt}/verification', false); " .
+                    'r.send(); return JSON.parse(r.responseText).state',
+            ),
+        );
         $me->open('/SKR/setup/walking')
             ->see('Opening an unassigned entry takes it')
             ->click('#skip_wrap_up_on_pass')
@@ -114,27 +156,33 @@ final class EvidenceTest extends WalkTestCase
     {
         // Anouk has the case whose steps show how it should look.
         $me = $this->tester()->signIn('anouk');
-        $entry = $this->value("select e.id from entries e join cases c on c.id = e.case_id join cycles y on y.id = e.cycle_id where c.key = 'SKR-C1' and y.key = 'SKR-R2'");
+        $entry = $this->value(
+            'select e.id from entries e join cases c on c.id = e.case_id join cycles y on y.id = e.cycle_id where ' .
+                "c.key = 'SKR-C1' and y.key = 'SKR-R2'",
+        );
         $me->open("/SKR/entries/{$entry}")
             ->click('button', 'Walk it again')
             ->see('Step 1 of')
             ->press('j', 'j')
             ->see('Step 3 of')
             ->waitFor('.references img');
-        $reference = (string) $this->value("select s.files->0->>'sha256' from steps s join cases c on c.version_id = s.case_version_id where c.key = 'SKR-C1' and s.position = 2");
+        $reference = (string) $this->value(
+            "select s.files->0->>'sha256' from steps s join cases c on c.version_id = s.case_version_id where c.key " .
+                "= 'SKR-C1' and s.position = 2",
+        );
         $picture = imagecreatefromstring((string) file_get_contents($this->stored($reference)));
         self::assertNotFalse($picture);
         [$w, $h] = [imagesx($picture), imagesy($picture)];
         // One part of ten by ten pixels differs, and another of a hundred by twenty.
-        imagefilledrectangle($picture, 10, 10, 19, 19, 0xFF00FF);
-        imagefilledrectangle($picture, 200, 300, 299, 319, 0x00FF00);
-        $file = sys_get_temp_dir().'/lucid-step-seen-'.getmypid().'.png';
+        imagefilledrectangle($picture, 10, 10, 19, 19, 0xff00ff);
+        imagefilledrectangle($picture, 200, 300, 299, 319, 0x00ff00);
+        $file = sys_get_temp_dir() . '/lucid-step-seen-' . getmypid() . '.png';
         imagepng($picture, $file);
         $me->choose('input[type=file]', $file)
             ->see('Saved', '.tray figcaption')
             ->click('.tray .acts button', 'Compare')
-            ->see('2,100 of '.number_format($w * $h).' pixels', '.compare');
-        $me->see(number_format(210_000 / ($w * $h), 2).' % differ', '.compare');
+            ->see('2,100 of ' . number_format($w * $h) . ' pixels', '.compare');
+        $me->see(number_format(210_000 / ($w * $h), 2) . ' % differ', '.compare');
         $this->check($me, 'comparing');
         $me->click('.compare .tool', 'Side by side')
             ->see('How it should look', '.compare .beside')
@@ -144,11 +192,12 @@ final class EvidenceTest extends WalkTestCase
         // The green part is told to be ignored: for this reference, once and for all.
         $me->click('.compare .tool', 'Difference')->click('.compare button', 'Leave a part out')->waitFor('.compare .stack img');
         $this->drag($me, 190 / $w, 290 / $h, 320 / $w, 340 / $h, '.compare .stack img');
-        $me->see('100 of '.number_format($w * $h - 130 * 50), '.compare');
-        $me->click('.compare button', 'Write it into the record')
-            ->see('written into the record')
-            ->seeNot('Close Esc', '.compare');
-        $me->until('for the comparison', fn (): bool => 100 === $this->value("select (compared->>'differing')::int from evidence where name = ?", [basename($file)]));
+        $me->see('100 of ' . number_format($w * $h - 130 * 50), '.compare');
+        $me->click('.compare button', 'Write it into the record')->see('written into the record')->seeNot('Close Esc', '.compare');
+        $me->until(
+            'for the comparison',
+            fn(): bool => 100 === $this->value("select (compared->>'differing')::int from evidence where name = ?", [basename($file)]),
+        );
         $me->see('% differ', '.tray .acts');
         unlink($file);
     }
@@ -157,30 +206,76 @@ final class EvidenceTest extends WalkTestCase
     {
         $me = $this->begin();
         $this->sharing($me);
-        $me->until('for the worker', fn (): bool => true === $me->script('return navigator.serviceWorker.controller !== null'));
+        $me->until('for the worker', fn(): bool => true === $me->script('return navigator.serviceWorker.controller !== null'));
         $me->click('.tools button', 'Handset')->waitFor('.handset iframe');
         $inside = "document.querySelector('.handset iframe').contentDocument";
-        $me->until('for the practice page', fn (): bool => str_contains((string) $me->script("return {$inside}?.body?.innerText ?? ''"), 'Choose a sailing'));
-        self::assertSame([768, 1024], $me->script("const i = document.querySelector('.handset iframe'); return [i.contentWindow.innerWidth, i.contentWindow.innerHeight]"), 'as the configuration says: a tablet, upright');
+        $me->until(
+            'for the practice page',
+            fn(): bool => str_contains((string) $me->script("return {$inside}?.body?.innerText ?? ''"), 'Choose a sailing'),
+        );
+        self::assertSame(
+            [768, 1024],
+            $me->script(
+                "const i = document.querySelector('.handset iframe'); return [i.contentWindow.innerWidth, i.contentWindow.innerHeight]",
+            ),
+            'as the configuration says: a tablet, upright',
+        );
         $this->check($me, 'the handset');
-        $me->script("document.querySelector('[aria-label=Size]').value = 0; document.querySelector('[aria-label=Size]').dispatchEvent(new Event('change'))");
+        $me->script(
+            "document.querySelector('[aria-label=Size]').value = 0; " .
+                "document.querySelector('[aria-label=Size]').dispatchEvent(new Event('change'))",
+        );
         $me->press('o');
-        $me->until('for a small phone, turned', fn (): bool => [640, 360] === $me->script("const i = document.querySelector('.handset iframe'); return [i.contentWindow.innerWidth, i.contentWindow.innerHeight]"));
+        $me->until(
+            'for a small phone, turned',
+            fn(): bool => [640, 360] ===
+                $me->script(
+                    "const i = document.querySelector('.handset iframe'); return [i.contentWindow.innerWidth, i.contentWindow.innerHeight]",
+                ),
+        );
         // The key is heard while one works inside the frame, and not while one types there.
         $me->script("document.querySelector('.handset iframe').focus(); {$inside}.querySelector('button').focus()");
         $me->press('h')->see('Captured onto the step.')->see('small-phone-turned-', '.tray figcaption');
-        $me->until('for the picture', fn (): bool => 'handset' === $this->value('select source from evidence order by created_at desc limit 1'));
-        $network = fn (string $to): mixed => $me->script("const n = document.querySelector('[aria-label=Network]'); n.value = arguments[0]; n.dispatchEvent(new Event('change'))", $to);
+        $me->until(
+            'for the picture',
+            fn(): bool => 'handset' === $this->value('select source from evidence order by created_at desc limit 1'),
+        );
+        $network = fn(string $to): mixed => $me->script(
+            "const n = document.querySelector('[aria-label=Network]'); n.value = arguments[0]; n.dispatchEvent(new Event('change'))",
+            $to,
+        );
         $network('none');
-        $me->until('for no network inside', fn (): bool => !str_contains((string) $me->script("try { return {$inside}?.body?.innerText ?? '' } catch { return '' }"), 'Choose a sailing'));
+        $me->until(
+            'for no network inside',
+            fn(): bool => !str_contains(
+                (string) $me->script("try { return {$inside}?.body?.innerText ?? '' } catch { return '' }"),
+                'Choose a sailing',
+            ),
+        );
         $me->press('1')->see('Step 2 of 5')->see('Saved', 'header');
         $network('slow');
-        $me->until('for the page, slowly', fn (): bool => str_contains((string) $me->script("try { return {$inside}?.body?.innerText ?? '' } catch { return '' }"), 'Choose a sailing'));
-        $took = (float) $me->script("const w = document.querySelector('.handset iframe').contentWindow; return w.performance.getEntriesByType('navigation')[0].duration");
+        $me->until(
+            'for the page, slowly',
+            fn(): bool => str_contains(
+                (string) $me->script("try { return {$inside}?.body?.innerText ?? '' } catch { return '' }"),
+                'Choose a sailing',
+            ),
+        );
+        $took = (float) $me->script(
+            "const w = document.querySelector('.handset iframe').contentWindow; return " .
+                "w.performance.getEntriesByType('navigation')[0].duration",
+        );
         self::assertGreaterThan(1400, $took, 'a slow network takes its time');
         $me->type('.handset input', 'ftp://nowhere')->press(Key::ENTER)->see('Write an address');
         $me->click('.handset button', 'Put it away')->seeNot('Full network');
-        $me->until('for the network of everybody else', fn (): bool => true === $me->script("const r = new XMLHttpRequest(); const at = performance.now(); r.open('GET', '/practice/', false); r.send(); return r.status === 200 && performance.now() - at < 700"));
+        $me->until(
+            'for the network of everybody else',
+            fn(): bool => true ===
+                $me->script(
+                    "const r = new XMLHttpRequest(); const at = performance.now(); r.open('GET', '/practice/', false); " .
+                        'r.send(); return r.status === 200 && performance.now() - at < 700',
+                ),
+        );
     }
 
     public function test_a_camera_takes_a_picture_or_says_why_not(): void
@@ -197,7 +292,10 @@ final class EvidenceTest extends WalkTestCase
             ->see('camera-', '.tray figcaption')
             ->see('Saved', '.tray figcaption');
         self::assertSame('camera', $this->value('select source from evidence order by created_at desc limit 1'));
-        $me->script("navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('none', 'NotFoundError')); document.activeElement.blur()");
+        $me->script(
+            "navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('none', 'NotFoundError')); " .
+                'document.activeElement.blur()',
+        );
         $me->press('i')
             ->see('There is no camera to capture here. Choose a file, or paste a picture.')
             ->press(Key::ESCAPE)
@@ -208,26 +306,51 @@ final class EvidenceTest extends WalkTestCase
     public function test_what_is_too_large_is_said_on_the_spot_and_a_step_that_is_gone_from_its_case_is_walked_on(): void
     {
         $me = $this->begin();
-        $dir = sys_get_temp_dir().'/lucid-step-large-'.getmypid();
+        $dir = sys_get_temp_dir() . '/lucid-step-large-' . getmypid();
         mkdir($dir);
         $film = fopen("{$dir}/long.webm", 'w') ?: throw new \RuntimeException('No file.');
         fwrite($film, "\x1A\x45\xDF\xA3");
         ftruncate($film, 300 * 1024 * 1024);
-        $me->choose('input[type=file]', "{$dir}/long.webm")->see('long.webm has 300.0 MB; at most 100 MB are taken. Record a shorter part.', '.band');
+        $me->choose('input[type=file]', "{$dir}/long.webm")->see(
+            'long.webm has 300.0 MB; at most 100 MB are taken. Record a shorter part.',
+            '.band',
+        );
         // A bomb: a head that promises a hundred megapixels in a few bytes.
-        file_put_contents("{$dir}/bomb.png", "\x89PNG\r\n\x1a\n".pack('N', 13).'IHDR'.pack('NN', 10_000, 10_000)."\x08\x02\0\0\0".str_repeat("\0", 200));
-        $me->choose('input[type=file]', "{$dir}/bomb.png")->see('10000 × 10000 pixels', '.band')->see('Saved', 'header');
+        file_put_contents(
+            "{$dir}/bomb.png",
+            "\x89PNG\r\n\x1a\n" . pack('N', 13) . 'IHDR' . pack('NN', 10_000, 10_000) . "\x08\x02\0\0\0" . str_repeat("\0", 200),
+        );
+        $me->choose('input[type=file]', "{$dir}/bomb.png")
+            ->see('10000 × 10000 pixels', '.band')
+            ->see('Saved', 'header');
         // Its author takes steps out meanwhile: what was begun is walked to its end as it was begun.
         $author = $this->tester()->signIn('anouk');
         $author->open('/SKR/casebook/SKR-C13')->see('Change the age to 17.');
-        $author->script(<<<'JS'
-            const ask = (method, body) => { const r = new XMLHttpRequest(); r.open(method, '/api/v1/cases/SKR-C13', false); r.setRequestHeader('Accept', 'application/json'); r.setRequestHeader('Content-Type', 'application/json'); r.setRequestHeader('X-XSRF-TOKEN', decodeURIComponent(document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1])); r.send(body && JSON.stringify(body)); return JSON.parse(r.responseText); };
+        $author->script(
+            <<<'JS'
+            const ask = (method, body) => { const r = new XMLHttpRequest();
+            r.open(method, '/api/v1/cases/SKR-C13', false);
+            r.setRequestHeader('Accept', 'application/json');
+            r.setRequestHeader('Content-Type', 'application/json');
+            r.setRequestHeader('X-XSRF-TOKEN', decodeURIComponent(document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]));
+            r.send(body && JSON.stringify(body));
+            return JSON.parse(r.responseText);
+            };
             const now = ask('GET');
             ask('PUT', { title: now.case.title, steps: now.steps.slice(0, 3), revision: now.revision });
-            JS);
+            JS
+            ,
+        );
         self::assertLessThan(5, $this->value("select steps_count from cases where key = 'SKR-C13'"));
         $me->press('1', '1', '1', '1', '1')->see('Finish this attempt')->press(Key::ENTER)->see('Saved', 'header');
-        $me->until('for the end', fn (): bool => 'pass' === $this->value("select verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id where c.key = 'SKR-C13' and a.number = 2"));
-        exec('rm -rf '.escapeshellarg($dir));
+        $me->until(
+            'for the end',
+            fn(): bool => 'pass' ===
+                $this->value(
+                    'select verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id ' .
+                        "where c.key = 'SKR-C13' and a.number = 2",
+                ),
+        );
+        exec('rm -rf ' . escapeshellarg($dir));
     }
 }

@@ -16,7 +16,10 @@ final class OutboxTest extends WalkTestCase
     {
         $me = $this->tester()->signIn('tobias');
         $me->see('on this device and can be walked')->see('Start SKR-C13');
-        $me->until('for the application to be kept on the device', fn (): bool => true === $me->script('return navigator.serviceWorker.controller !== null'));
+        $me->until(
+            'for the application to be kept on the device',
+            fn(): bool => true === $me->script('return navigator.serviceWorker.controller !== null'),
+        );
         $this->serverDown();
         $me->reload()->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->see('waiting since', 'header');
         $me->press('1', '1', '1', '1', '1')->see('Finish this attempt')->press(Key::ENTER);
@@ -25,9 +28,22 @@ final class OutboxTest extends WalkTestCase
         $me->open('/SKR/today')->see('waiting since', 'header')->seeNot('Start SKR-C13');
         self::assertSame(0, $this->value("select count(*) from attempts where number = 2 and state = 'open'"));
         $this->serverUp();
-        $me->until('for everything to be sent', fn (): bool => str_contains($me->text('header'), 'Saved'));
-        self::assertSame('pass', $this->value("select a.verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id join cycles y on y.id = e.cycle_id where c.key = 'SKR-C13' and y.key = 'SKR-R2' and a.number = 2"));
-        self::assertSame(5, $this->value("select count(*) from events v join attempts a on a.id = v.attempt_id join entries e on e.id = a.entry_id join cases c on c.id = e.case_id where c.key = 'SKR-C13' and a.number = 2 and v.kind = 'verdict_given'"));
+        $me->until('for everything to be sent', fn(): bool => str_contains($me->text('header'), 'Saved'));
+        self::assertSame(
+            'pass',
+            $this->value(
+                'select a.verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id ' .
+                    "join cycles y on y.id = e.cycle_id where c.key = 'SKR-C13' and y.key = 'SKR-R2' and a.number = 2",
+            ),
+        );
+        self::assertSame(
+            5,
+            $this->value(
+                'select count(*) from events v join attempts a on a.id = v.attempt_id join entries e on e.id = ' .
+                    "a.entry_id join cases c on c.id = e.case_id where c.key = 'SKR-C13' and a.number = 2 and v.kind = " .
+                    "'verdict_given'",
+            ),
+        );
         self::assertSame(0, $this->value('select count(*) from attempts where beside is not null'));
     }
 
@@ -51,7 +67,7 @@ final class OutboxTest extends WalkTestCase
             ->see('Step 3 of 5')
             ->see('2 waiting since', 'header');
         $this->serverUp();
-        $me->until('for all', fn (): bool => str_contains($me->text('header'), 'Saved'));
+        $me->until('for all', fn(): bool => str_contains($me->text('header'), 'Saved'));
         self::assertSame('verdict_given 1, evidence_added 2, evidence_added 2, verdict_given 2', $this->story());
     }
 
@@ -66,10 +82,18 @@ final class OutboxTest extends WalkTestCase
         $me->toWindow(1)->see('2 waiting since', 'header')->press('j', '2', 'It fails here.', Key::ENTER)->see('Step 4 of 5');
         $me->toWindow(0)->see('It fails here.')->press('j', '1')->see('4 waiting since', 'header');
         $this->serverUp();
-        $me->until('for all', fn (): bool => str_contains($me->text('header'), 'Saved'));
+        $me->until('for all', fn(): bool => str_contains($me->text('header'), 'Saved'));
         $me->toWindow(1)->see('Saved', 'header');
         self::assertSame('verdict_given 1, verdict_given 2, verdict_given 3, verdict_given 4', $this->story());
-        self::assertSame('1, 2, 3, 4', $this->value(self::MINE."select string_agg((rank)::text, ', ' order by sequence) from (select sequence, rank() over (order by e.counter) from events e join mine on mine.id = e.attempt_id where kind = 'verdict_given') x"), 'in the order in which they were recorded');
+        self::assertSame(
+            '1, 2, 3, 4',
+            $this->value(
+                self::MINE .
+                    ("select string_agg((rank)::text, ', ' order by sequence) from (select sequence, rank() over (order by " .
+                        "e.counter) from events e join mine on mine.id = e.attempt_id where kind = 'verdict_given') x"),
+            ),
+            'in the order in which they were recorded',
+        );
     }
 
     public function test_a_picture_that_the_server_cannot_read_holds_nothing_up(): void
@@ -77,9 +101,12 @@ final class OutboxTest extends WalkTestCase
         $me = $this->begin();
         $me->see('Saved', 'header');
         $this->serverDown();
-        $broken = sys_get_temp_dir().'/lucid-step-broken-'.getmypid().'.png';
+        $broken = sys_get_temp_dir() . '/lucid-step-broken-' . getmypid() . '.png';
         // Its head is a picture's; only whoever opens it finds that the rest is not.
-        file_put_contents($broken, "\x89PNG\r\n\x1a\n".pack('N', 13).'IHDR'.pack('NN', 640, 360)."\x08\x02\0\0\0".random_bytes(600));
+        file_put_contents(
+            $broken,
+            "\x89PNG\r\n\x1a\n" . pack('N', 13) . 'IHDR' . pack('NN', 640, 360) . "\x08\x02\0\0\0" . random_bytes(600),
+        );
         $me->choose('input[type=file]', $broken)
             ->see('Waiting', '.tray figcaption')
             ->press('1')
@@ -87,7 +114,7 @@ final class OutboxTest extends WalkTestCase
             ->see('2 waiting since', 'header');
         $this->serverUp();
         $me->see('1 refused', 'header');
-        $me->until('for the verdict', fn (): bool => 'verdict_given 1' === $this->story());
+        $me->until('for the verdict', fn(): bool => 'verdict_given 1' === $this->story());
         $me->click('.save > button')->see('A file of')->see('Keep all of it as files');
         $me->click('.save .link', 'Send it again')
             ->see('1 refused', 'header')
@@ -127,15 +154,10 @@ final class OutboxTest extends WalkTestCase
         $walk = (string) $me->path();
         $me->press('1')->see('Step 2 of 5')->see('Saved', 'header');
         $phone = $this->tester(390, 844)->signIn('tobias');
-        $phone->see('Go on with SKR-C13')
-            ->open($walk)
-            ->see('Step 2 of 5')
-            ->press('1')
-            ->see('Step 3 of 5')
-            ->see('Saved', 'header');
+        $phone->see('Go on with SKR-C13')->open($walk)->see('Step 2 of 5')->press('1')->see('Step 3 of 5')->see('Saved', 'header');
         // The first device learns of it and loses nothing of its own.
         $me->press('n')->press('Both saw it');
-        $me->until('to hear of the other device', fn (): bool => str_contains($me->text('.lane'), 'Take back'));
+        $me->until('to hear of the other device', fn(): bool => str_contains($me->text('.lane'), 'Take back'));
         self::assertSame('Both saw it', $me->script("return document.querySelector('.note').value"));
         $me->press(Key::ESCAPE)->see('Saved', 'header');
         self::assertSame('verdict_given 1, verdict_given 2, note_written 2', $this->story());
@@ -146,7 +168,11 @@ final class OutboxTest extends WalkTestCase
      */
     private function story(): string
     {
-        return (string) $this->value(self::MINE."select string_agg(e.kind || ' ' || (e.payload->>'step'), ', ' order by e.sequence) from events e join mine on mine.id = e.attempt_id where e.kind <> 'started'");
+        return (string) $this->value(
+            self::MINE .
+                ("select string_agg(e.kind || ' ' || (e.payload->>'step'), ', ' order by e.sequence) from events e join " .
+                    "mine on mine.id = e.attempt_id where e.kind <> 'started'"),
+        );
     }
 
     private const MINE = "with mine as (select id from attempts where state = 'open' and number = 2) ";

@@ -32,14 +32,16 @@ final class PagesTest extends BrowserTestCase
         $lead = $this->tester()->signIn('maren');
         $lead->open('/SKR/cycles/SKR-R2?shows=fail')->see('of 42 entries')->seeNot('SKR-C14');
         $lead->type('.filters input', 'sailings')->see('SKR-C2');
-        $lead->until('for the address', fn (): bool => str_contains((string) $lead->script('return location.search'), 'q=sailings'));
+        $lead->until('for the address', fn(): bool => str_contains((string) $lead->script('return location.search'), 'q=sailings'));
         $lead->reload()->see('SKR-C2')->seeNot('SKR-C26');
-        $lead->open('/SKR/defects/SKR-D1')
+        $lead
+            ->open('/SKR/defects/SKR-D1')
             ->click('[aria-label="Move it to"]')
             ->click('[role=option]', 'In work')
             ->click('button', 'Move to in work')
             ->see('Accepted → In work');
-        $lead->open('/SKR/cycles/SKR-R2')
+        $lead
+            ->open('/SKR/cycles/SKR-R2')
             ->click('tbody a', 'Vehicle of 5.00 m')
             ->click('button', 'Ask for a retest')
             ->click('button', 'Ask for the retest')

@@ -26,7 +26,10 @@ final class PlanningTest extends BrowserTestCase
         $lead->type('#cycle-name', 'Smoke before the ferry leaves');
         usleep(300_000);
         $lead->reload()->waitFor('#cycle-name');
-        $lead->until('for the name', fn (): bool => 'Smoke before the ferry leaves' === $lead->script('return document.querySelector("#cycle-name").value'));
+        $lead->until(
+            'for the name',
+            fn(): bool => 'Smoke before the ferry leaves' === $lead->script('return document.querySelector("#cycle-name").value'),
+        );
         $this->date($lead, 1, '2020-01-01');
         $lead->see('It would end before it starts.');
         $this->date($lead, 1, date('Y-m-d', time() + 4 * 86_400));
@@ -35,38 +38,49 @@ final class PlanningTest extends BrowserTestCase
         self::assertSame($chosen, $this->value("select count(*) from entries e join cycles c on c.id = e.cycle_id where c.key = 'SKR-R5'"));
 
         // Handed out by keys, seen before it is done, and undone.
-        $lead->press('h')
+        $lead
+            ->press('h')
             ->see('Hand out what is nobody’s')
             ->click('.panel button', "Hand out {$chosen} entries")
             ->see("Handed out {$chosen} entries to 3 people");
-        $lead->until('for it', fn (): bool => 0 === $this->value("select count(*) from entries e join cycles c on c.id = e.cycle_id where c.key = 'SKR-R5' and assignee_id is null"));
+        $lead->until(
+            'for it',
+            fn(): bool => 0 ===
+                $this->value(
+                    "select count(*) from entries e join cycles c on c.id = e.cycle_id where c.key = 'SKR-R5' and assignee_id is null",
+                ),
+        );
         $lead->click('.notice button, [role=status] button, .bar button', 'Undo')->see('Undone: handed out');
-        $lead->until('for it to be back', fn (): bool => $chosen === $this->value("select count(*) from entries e join cycles c on c.id = e.cycle_id where c.key = 'SKR-R5' and assignee_id is null"));
+        $lead->until(
+            'for it to be back',
+            fn(): bool => $chosen ===
+                $this->value(
+                    "select count(*) from entries e join cycles c on c.id = e.cycle_id where c.key = 'SKR-R5' and assignee_id is null",
+                ),
+        );
 
         // A condition on the first entry puts it out of order; one click mends it, Alt and an arrow moves it again.
         $lead->press('j')->see('Waits for');
         $first = $this->order()[0];
         $lead->click('.tray [aria-label="The entry it waits for"]')->waitFor('.p-select-overlay [role=option]');
         $lead->click('.p-select-overlay [role=option]', '#3')->click('.tray button', 'Set the condition')->see('Set “only if');
-        $lead->see('entry stands before what it depends on')
-            ->click('.fault .link', 'Put them behind')
-            ->see('Put what waits behind');
-        $lead->until('for the order', fn (): bool => $first === $this->order()[2]);
+        $lead->see('entry stands before what it depends on')->click('.fault .link', 'Put them behind')->see('Put what waits behind');
+        $lead->until('for the order', fn(): bool => $first === $this->order()[2]);
         $lead->seeNot('stands before what');
         $lead->held([Key::ALT], Key::ARROW_DOWN);
-        $lead->until('for the move', fn (): bool => $first === $this->order()[3]);
+        $lead->until('for the move', fn(): bool => $first === $this->order()[3]);
         $lead->open('/SKR/cycles/SKR-R5/paths')->see('6 entries joined by conditions');
 
         // Released, and closed with a word: the watchers are told, also by mail.
         $lead->open('/SKR/cycles/SKR-R5/plan')->click('button', 'Release')->see('Released');
         $lead->click('.tools .link', 'Dates, build, people')->waitFor('#cycle-name');
-        $this->value("insert into cycle_people (cycle_id, user_id, part, position) select c.id, u.id, 'watcher', 0 from cycles c, users u where c.key = 'SKR-R5' and u.email = 'lina@skerrywick.test' returning 1");
-        $lead->click('.title-line button', 'Close')
-            ->see('its watchers are told')
-            ->press('The ferry leaves', Key::ENTER)
-            ->see('Closed');
+        $this->value(
+            "insert into cycle_people (cycle_id, user_id, part, position) select c.id, u.id, 'watcher', 0 from " .
+                "cycles c, users u where c.key = 'SKR-R5' and u.email = 'lina@skerrywick.test' returning 1",
+        );
+        $lead->click('.title-line button', 'Close')->see('its watchers are told')->press('The ferry leaves', Key::ENTER)->see('Closed');
         $lead->open('/SKR/cycles/SKR-R5/log')->see('Closed the cycle')->see('The ferry leaves');
-        $lead->until('for the mail', fn (): bool => 1 === $this->value('select count(*) from caught_mails where subject like \'Smoke%\''));
+        $lead->until('for the mail', fn(): bool => 1 === $this->value('select count(*) from caught_mails where subject like \'Smoke%\''));
         $lead->open('/mail')->see('Smoke before the ferry leaves: closed')->see('lina@skerrywick.test');
         $lina = $this->tester()->signIn('lina');
         $lina->click('.bell button', 'Notices')->see('was closed by Maren Voss: The ferry leaves');
@@ -75,7 +89,9 @@ final class PlanningTest extends BrowserTestCase
     public function test_two_leads_meet_and_what_one_typed_stays(): void
     {
         $one = $this->tester()->signIn('maren');
-        $this->value("update memberships set role = 'lead' where user_id = (select id from users where email = 'anouk@skerrywick.test') returning 1");
+        $this->value(
+            "update memberships set role = 'lead' where user_id = (select id from users where email = 'anouk@skerrywick.test') returning 1",
+        );
         $two = $this->tester()->signIn('anouk');
         foreach ([$one, $two] as $who) {
             $who->open('/SKR/cycles/SKR-R4/plan')->click('.tools .link', 'Dates, build, people')->waitFor('#cycle-name');
@@ -95,16 +111,27 @@ final class PlanningTest extends BrowserTestCase
         $lead->open('/SKR/cycles/SKR-R4/plan')->see('entries')->press('s')->see('Walk, in this order')->see('of the risk');
         $lead->type('.panel .time input', 'soon')->press(Key::ENTER)->see('Write the time like 4h');
         $lead->type('.panel .time input', '20m')->press(Key::ENTER)->see('left out');
-        $lead->until('for a short list', fn (): bool => (int) $lead->script('return document.querySelectorAll(".two > div:first-child li").length') < 20);
+        $lead->until(
+            'for a short list',
+            fn(): bool => (int) $lead->script('return document.querySelectorAll(".two > div:first-child li").length') < 20,
+        );
         $in = (int) $lead->script('return document.querySelectorAll(".two > div:first-child li").length');
         $lead->click('button', 'Order and assign by this')->see("Planned for 20m: {$in} in");
-        $lead->until('for it', fn (): bool => $in <= $this->value("select count(*) from (select * from entries e where cycle_id = (select id from cycles where key = 'SKR-R4') order by position limit {$in}) x where assignee_id is not null"));
+        $lead->until(
+            'for it',
+            fn(): bool => $in <=
+                $this->value(
+                    'select count(*) from (select * from entries e where cycle_id = (select id from cycles where key = ' .
+                        "'SKR-R4') order by position limit {$in}) x where assignee_id is not null",
+                ),
+        );
     }
 
     public function test_a_changed_case_is_seen_and_taken_and_a_fail_stops_what_needs_it(): void
     {
         $lead = $this->tester()->signIn('maren');
-        $lead->open('/SKR/cycles/SKR-R2/plan?shows=behind')
+        $lead
+            ->open('/SKR/cycles/SKR-R2/plan?shows=behind')
             ->see('changed')
             ->click('.line', '')
             ->click('.tray .link', 'See what changed')
@@ -113,10 +140,7 @@ final class PlanningTest extends BrowserTestCase
             ->see('taken.');
         $piet = $this->tester()->signIn('piet');
         $piet->open('/SKR/cycles/SKR-R2')->click('tbody a', 'Vehicle of 5.00 m')->see('2 entries wait on it');
-        $lead->open('/SKR/queue')
-            ->see('May I use the 16:40 sailing')
-            ->click('section .link', 'Looked at')
-            ->seeNot('May I use the 16:40');
+        $lead->open('/SKR/queue')->see('May I use the 16:40 sailing')->click('section .link', 'Looked at')->seeNot('May I use the 16:40');
     }
 
     public function test_axes_a_milestone_again_a_sign_off_and_a_comparison(): void
@@ -126,7 +150,8 @@ final class PlanningTest extends BrowserTestCase
         $lead->open('/SKR/setup/planning')->see('All combinations: 10')->see('14 pairs')->click('.axis .link', 'Add a value');
         $lead->type('[aria-label="Value 4 of Device"]', 'Kiosk')->see('All combinations: 16');
         self::assertSame(3, $this->value("select count(*) from axis_values v join axes a on a.id = v.axis_id where a.name = 'Device'"));
-        $lead->click('button', 'Save the axes')
+        $lead
+            ->click('button', 'Save the axes')
             ->see('Axes saved.')
             ->click('.link', 'Make those for all pairs')
             ->see('Configurations made.')
@@ -137,31 +162,46 @@ final class PlanningTest extends BrowserTestCase
         $lead->open('/SKR/cycles')->click('button', 'New milestone')->type('[aria-label="Milestone"] input', 'summer timetable');
         $this->date($lead, 0, '2027-03-01');
         $lead->click('button', 'Save the milestone')->see('There is a milestone called “summer timetable”.');
-        $lead->type('[aria-label="Milestone"] input', 'Winter timetable')
+        $lead
+            ->type('[aria-label="Milestone"] input', 'Winter timetable')
             ->click('button', 'Save the milestone')
             ->seeNot('Save the milestone')
             ->see('Winter timetable');
-        $lead->click('[aria-label="Summer timetable"] .link', 'Again')
+        $lead
+            ->click('[aria-label="Summer timetable"] .link', 'Again')
             ->see('Will be')
             ->type('[aria-label="This milestone again"] input', 'Autumn timetable');
-        $lead->see('Autumn timetable, last look', '[aria-label="This milestone again"]')
+        $lead
+            ->see('Autumn timetable, last look', '[aria-label="This milestone again"]')
             ->click('button', 'Make it')
             ->see('Autumn timetable is there, with 3 cycles as drafts.');
-        self::assertSame(3, $this->value("select count(*) from cycles c join milestones m on m.id = c.milestone_id where m.name = 'Autumn timetable' and c.state = 'draft'"));
+        self::assertSame(
+            3,
+            $this->value(
+                "select count(*) from cycles c join milestones m on m.id = c.milestone_id where m.name = 'Autumn " .
+                    "timetable' and c.state = 'draft'",
+            ),
+        );
 
         // What is left unwalked is accepted with a word, and named.
         $lead->open('/SKR/cycles/SKR-R2/log')->click('button', 'Sign off')->see('say in a few words why that is all right');
-        $lead->type('.sign textarea', 'The tablets are lent out')
+        $lead
+            ->type('.sign textarea', 'The tablets are lent out')
             ->click('button', 'Sign off')
             ->see('knowingly left unwalked')
             ->see('The tablets are lent out');
         $lead->open('/SKR/cycles/SKR-R2/compare?with=SKR-R1')->see('only in the later')->click('.link', 'only in the later');
-        $lead->until('for the address', fn (): bool => str_contains((string) $lead->script('return location.search'), 'is=new'));
+        $lead->until('for the address', fn(): bool => str_contains((string) $lead->script('return location.search'), 'is=new'));
     }
 
     private function date(Tester $who, int $at, string $date): void
     {
-        $who->script('const i = document.querySelectorAll("input[type=date]")[arguments[0]]; i.value = arguments[1]; i.dispatchEvent(new Event("input", {bubbles: true}));', $at, $date);
+        $who->script(
+            'const i = document.querySelectorAll("input[type=date]")[arguments[0]]; i.value = arguments[1]; ' .
+                'i.dispatchEvent(new Event("input", {bubbles: true}));',
+            $at,
+            $date,
+        );
     }
 
     /**
@@ -169,6 +209,12 @@ final class PlanningTest extends BrowserTestCase
      */
     private function order(): array
     {
-        return explode(' ', (string) $this->value("select string_agg(e.id::text, ' ' order by e.position) from entries e join cycles c on c.id = e.cycle_id where c.key = 'SKR-R5'"));
+        return explode(
+            ' ',
+            (string) $this->value(
+                "select string_agg(e.id::text, ' ' order by e.position) from entries e join cycles c on c.id = " .
+                    "e.cycle_id where c.key = 'SKR-R5'",
+            ),
+        );
     }
 }

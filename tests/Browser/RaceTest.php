@@ -17,7 +17,12 @@ final class RaceTest extends BrowserTestCase
     {
         parent::setUp();
         $this->token = bin2hex(random_bytes(20));
-        $this->value("insert into personal_access_tokens (tokenable_type, tokenable_id, name, token, abilities, created_at, updated_at) select 'LucidStep\\App\\Models\\User', id, 'race', ?, '[\"*\"]', now(), now() from users where email = 'tobias@skerrywick.test'", [hash('sha256', $this->token)]);
+        $this->value(
+            'insert into personal_access_tokens (tokenable_type, tokenable_id, name, token, abilities, created_at, ' .
+                "updated_at) select 'LucidStep\\App\\Models\\User', id, 'race', ?, '[\"*\"]', now(), now() from users " .
+                "where email = 'tobias@skerrywick.test'",
+            [hash('sha256', $this->token)],
+        );
     }
 
     public function test_one_key_sent_eight_times_at_once_records_once(): void
@@ -37,7 +42,11 @@ final class RaceTest extends BrowserTestCase
         $before = $this->value('select sequence from attempts where id = ?', [$attempt]);
         $requests = [];
         for ($i = 0; $i < 24; $i++) {
-            $requests[] = ["/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1 + $i % 5, 'verdict' => ['pass', 'not_applicable', 'not_run'][$i % 3]], sprintf('0190f0aa-0000-7000-8000-%012d', $i)];
+            $requests[] = [
+                "/attempts/{$attempt}/verdicts",
+                ['round' => 1, 'step' => 1 + ($i % 5), 'verdict' => ['pass', 'not_applicable', 'not_run'][$i % 3]],
+                sprintf('0190f0aa-0000-7000-8000-%012d', $i),
+            ];
         }
         self::assertSame(array_fill(0, 24, 200), array_column($this->atOnce($requests), 0));
         self::assertSame($before + 24, $this->value('select max(sequence) from events where attempt_id = ?', [$attempt]));
@@ -48,7 +57,10 @@ final class RaceTest extends BrowserTestCase
 
     public function test_an_entry_started_six_times_at_once_has_one_open_attempt(): void
     {
-        $entry = $this->value("select e.id from entries e join cases c on c.id = e.case_id join cycles y on y.id = e.cycle_id where c.key = 'SKR-C19' and y.key = 'SKR-R2'");
+        $entry = $this->value(
+            'select e.id from entries e join cases c on c.id = e.case_id join cycles y on y.id = e.cycle_id where ' .
+                "c.key = 'SKR-C19' and y.key = 'SKR-R2'",
+        );
         $answers = $this->atOnce(array_fill(0, 6, ["/entries/{$entry}/attempts", [], null]));
         self::assertSame(array_fill(0, 6, 201), array_column($answers, 0));
         self::assertSame(1, $this->value('select count(*) from attempts where entry_id = ?', [$entry]));
@@ -56,20 +68,29 @@ final class RaceTest extends BrowserTestCase
 
     public function test_defects_filed_at_once_have_keys_of_their_own(): void
     {
-        $answers = $this->atOnce(array_map(static fn (int $i): array => ['/projects/SKR/defects', ['title' => "Fault {$i}"], null], range(1, 8)));
-        $keys = array_map(static fn (array $a): string => json_decode($a[1], true)['defect']['key'], $answers);
+        $answers = $this->atOnce(
+            array_map(static fn(int $i): array => ['/projects/SKR/defects', ['title' => "Fault {$i}"], null], range(1, 8)),
+        );
+        $keys = array_map(static fn(array $a): string => json_decode($a[1], true)['defect']['key'], $answers);
         sort($keys, SORT_NATURAL);
         self::assertSame(['SKR-D6', 'SKR-D7', 'SKR-D8', 'SKR-D9', 'SKR-D10', 'SKR-D11', 'SKR-D12', 'SKR-D13'], $keys);
     }
 
     private function attempt(): string
     {
-        return (string) $this->value("select a.id from attempts a join users u on u.id = a.tester_id join entries e on e.id = a.entry_id join cases c on c.id = e.case_id where a.state = 'open' and u.email = 'tobias@skerrywick.test' and c.key = 'SKR-C17'");
+        return (string) $this->value(
+            'select a.id from attempts a join users u on u.id = a.tester_id join entries e on e.id = a.entry_id join ' .
+                "cases c on c.id = e.case_id where a.state = 'open' and u.email = 'tobias@skerrywick.test' and c.key = 'SKR-C17'",
+        );
     }
 
     private function get(string $path): string
     {
-        return (string) file_get_contents(getenv('LUCID_TEST_URL')."/api/v1{$path}", false, stream_context_create(['http' => ['header' => "Authorization: Bearer {$this->token}\r\nAccept: application/json"]]));
+        return (string) file_get_contents(
+            getenv('LUCID_TEST_URL') . "/api/v1{$path}",
+            false,
+            stream_context_create(['http' => ['header' => "Authorization: Bearer {$this->token}\r\nAccept: application/json"]]),
+        );
     }
 
     /**
@@ -81,13 +102,18 @@ final class RaceTest extends BrowserTestCase
         $multi = curl_multi_init();
         $handles = [];
         foreach ($requests as [$path, $body, $key]) {
-            $handle = curl_init(getenv('LUCID_TEST_URL')."/api/v1{$path}");
+            $handle = curl_init(getenv('LUCID_TEST_URL') . "/api/v1{$path}");
             curl_setopt_array($handle, [
                 CURLOPT_POST => true,
                 CURLOPT_POSTFIELDS => json_encode((object) $body),
                 CURLOPT_RETURNTRANSFER => true,
                 CURLOPT_TIMEOUT => 30,
-                CURLOPT_HTTPHEADER => ["Authorization: Bearer {$this->token}", 'Accept: application/json', 'Content-Type: application/json', ...($key === null ? [] : ["Idempotency-Key: {$key}"])],
+                CURLOPT_HTTPHEADER => [
+                    "Authorization: Bearer {$this->token}",
+                    'Accept: application/json',
+                    'Content-Type: application/json',
+                    ...$key === null ? [] : ["Idempotency-Key: {$key}"],
+                ],
             ]);
             curl_multi_add_handle($multi, $handle);
             $handles[] = $handle;
@@ -97,6 +123,9 @@ final class RaceTest extends BrowserTestCase
             curl_multi_select($multi, 0.1);
         } while ($running > 0);
 
-        return array_map(static fn (\CurlHandle $h): array => [(int) curl_getinfo($h, CURLINFO_HTTP_CODE), (string) curl_multi_getcontent($h)], $handles);
+        return array_map(
+            static fn(\CurlHandle $h): array => [(int) curl_getinfo($h, CURLINFO_HTTP_CODE), (string) curl_multi_getcontent($h)],
+            $handles,
+        );
     }
 }

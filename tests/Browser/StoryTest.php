@@ -29,23 +29,47 @@ final class StoryTest extends BrowserTestCase
         $me->press('A passenger of 16 pays 6.20.')->pastePicture()->see('pasted-', '.tray');
         $me->see('Saved', '.tray figcaption');
         $me->chord(Key::CONTROL, Key::ENTER)->see('Defect from step 4');
-        $me->until('for the draft', fn (): bool => str_contains((string) $me->script("return document.querySelector('#defect-title')?.value ?? ''"), 'A passenger of 16 pays 6.20'));
-        self::assertStringContainsString('4. Change the age to 16.', (string) $me->script("return document.querySelector('#defect-body').value"));
+        $me->until(
+            'for the draft',
+            fn(): bool => str_contains(
+                (string) $me->script("return document.querySelector('#defect-title')?.value ?? ''"),
+                'A passenger of 16 pays 6.20',
+            ),
+        );
+        self::assertStringContainsString(
+            '4. Change the age to 16.',
+            (string) $me->script("return document.querySelector('#defect-body').value"),
+        );
         $me->chord(Key::CONTROL, Key::ENTER)->see('SKR-D6', '.tray')->see('Step 4 of 5');
         $me->press('j', '1')->see('Finish this attempt');
         $me->press(Key::ENTER);
         $me->seeNot('Finish this attempt')->see('Step ');
 
         // The lead has not touched the page.
-        $lead->until('for the fail on the board', fn (): bool => str_contains((string) $lead->script("return [...document.querySelectorAll('tbody tr')].find((r) => r.textContent.includes('SKR-C13')).innerText"), 'Fail'));
-        $lead->click('tbody a', 'A passenger of 15')
+        $lead->until(
+            'for the fail on the board',
+            fn(): bool => str_contains(
+                (string) $lead->script(
+                    "return [...document.querySelectorAll('tbody tr')].find((r) => r.textContent.includes('SKR-C13')).innerText",
+                ),
+                'Fail',
+            ),
+        );
+        $lead
+            ->click('tbody a', 'A passenger of 15')
             ->see('Instead: A passenger of 16 pays 6.20.')
             ->see('Note: Half fare as before')
             ->see('SKR-D6')
             ->see('Sealed');
         $lead->open('/SKR/defects/SKR-D6')->see('A passenger of 16 pays 6.20')->see('SKR-C13 step 4')->see('Tobias Reyle');
         $lead->open('/SKR/casebook/SKR-C13')->see('SKR-D6');
-        self::assertSame('fail', $this->value("select verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id where c.key = 'SKR-C13' and a.number = 2"));
+        self::assertSame(
+            'fail',
+            $this->value(
+                'select verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id ' .
+                    "where c.key = 'SKR-C13' and a.number = 2",
+            ),
+        );
     }
 
     public function test_a_reload_in_mid_walk_loses_nothing(): void
@@ -55,7 +79,7 @@ final class StoryTest extends BrowserTestCase
         $me->press('2')->press('Half a senten');
         usleep(400_000);
         $me->reload()->see('Step 2 of 5');
-        $me->until('for the words', fn (): bool => $me->script("return document.querySelector('#happened')?.value") === 'Half a senten');
+        $me->until('for the words', fn(): bool => $me->script("return document.querySelector('#happened')?.value") === 'Half a senten');
         $me->open('/SKR/today')->see('Go on with SKR-C13');
 
         // Another device goes on at the same step.
@@ -69,14 +93,19 @@ final class StoryTest extends BrowserTestCase
         $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('3', Key::ENTER)->see('Say why it is blocked.');
         $me->press('Data missing', Key::ENTER)->see('Step 2 of 5')->see('Data missing', '.lane li');
         $me->press('0')->see('Step 1 of 5');
-        $me->until('for the mark to go', fn (): bool => $this->value("select count(*) from events where kind = 'verdict_taken_back'") === 1);
+        $me->until('for the mark to go', fn(): bool => $this->value("select count(*) from events where kind = 'verdict_taken_back'") === 1);
         $me->press('4', '1', '1', '1', '1')->see('Finish this attempt')->see('by the steps');
         $me->click('.choice', 'Blocked');
         $me->click('button', 'Finish and go on')->see('Say in a few words why it is blocked');
         $me->type('#final-note', 'The gate was shut')->type('#final-time', 'soon')->press(Key::ENTER)->see('Write it like 90s');
         $me->type('#final-time', '1h 20m')->press(Key::ENTER)->seeNot('Finish this attempt');
-        $me->until('for the end', fn (): bool => $this->value("select corrected_ms from attempts where state = 'finished' and number = 2") === 4_800_000);
-        self::assertTrue($this->value("select overruled and roll_up = 'pass' and verdict = 'blocked' from attempts where corrected_ms is not null"));
+        $me->until(
+            'for the end',
+            fn(): bool => $this->value("select corrected_ms from attempts where state = 'finished' and number = 2") === 4_800_000,
+        );
+        self::assertTrue(
+            $this->value("select overruled and roll_up = 'pass' and verdict = 'blocked' from attempts where corrected_ms is not null"),
+        );
     }
 
     public function test_an_existing_defect_is_linked_by_its_words(): void
@@ -85,12 +114,20 @@ final class StoryTest extends BrowserTestCase
         $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('d')->see('Defect from step 1');
         $me->type('#defect-words', 'tide exactly')->see('SKR-D4', '.known')->click('.known button', 'Link it');
         $me->see('SKR-D4', '.tray')->seeNot('Defect from step 1');
-        $me->until('for the link', fn (): bool => $this->value("select count(*) from defect_links l join defects d on d.id = l.defect_id join attempts a on a.id = l.attempt_id where d.key = 'SKR-D4' and a.state = 'open' and l.step = 1") === 1);
+        $me->until(
+            'for the link',
+            fn(): bool => $this->value(
+                'select count(*) from defect_links l join defects d on d.id = l.defect_id join attempts a on a.id = ' .
+                    "l.attempt_id where d.key = 'SKR-D4' and a.state = 'open' and l.step = 1",
+            ) === 1,
+        );
     }
 
     public function test_a_clean_pass_needs_no_wrap_up_where_the_project_says_so_and_time_is_corrected_later(): void
     {
-        $this->value("update projects set policies = '{\"skip_wrap_up_on_pass\": true, \"after_finishing\": \"next_in_order\"}' where code = 'SKR'");
+        $this->value(
+            "update projects set policies = '{\"skip_wrap_up_on_pass\": true, \"after_finishing\": \"next_in_order\"}' where code = 'SKR'",
+        );
         $me = $this->tester()->signIn('tobias');
         $me->see('Start SKR-C13')
             ->press(Key::ENTER)
@@ -110,7 +147,13 @@ final class StoryTest extends BrowserTestCase
             ->click('button', 'Correct it')
             ->see('Write it like 90s');
         $me->type('#correct-time', '1h 20m')->click('button', 'Correct it')->see('1h 20m, corrected from');
-        self::assertSame('pass', $this->value("select verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id where c.key = 'SKR-C13' and a.number = 2"));
+        self::assertSame(
+            'pass',
+            $this->value(
+                'select verdict from attempts a join entries e on e.id = a.entry_id join cases c on c.id = e.case_id ' .
+                    "where c.key = 'SKR-C13' and a.number = 2",
+            ),
+        );
     }
 
     public function test_a_warned_entry_asks_for_a_word_and_starting_again_abandons(): void
@@ -125,9 +168,20 @@ final class StoryTest extends BrowserTestCase
             ->see('waits for SKR-C17');
         $me->click('button', 'Walk it')->see('Say in a word why you walk it now.');
         $me->type('#walk-word', 'Agreed with Maren')->click('button', 'Walk it')->see('Step 1 of')->press('1')->see('Step 2 of');
-        $me->until('for the verdict', fn (): bool => $this->value("select count(*) from attempts where override_reason = 'Agreed with Maren' and has_verdict") === 1);
-        $entry = $this->value("select e.id from entries e join attempts a on a.entry_id = e.id where a.override_reason = 'Agreed with Maren'");
-        $me->open("/SKR/entries/{$entry}")->click('button', 'Start again')->see('Step 1 of')->see('attempt 2');
-        self::assertSame(1, $this->value("select count(*) from attempts where override_reason = 'Agreed with Maren' and state = 'abandoned'"));
+        $me->until(
+            'for the verdict',
+            fn(): bool => $this->value("select count(*) from attempts where override_reason = 'Agreed with Maren' and has_verdict") === 1,
+        );
+        $entry = $this->value(
+            "select e.id from entries e join attempts a on a.entry_id = e.id where a.override_reason = 'Agreed with Maren'",
+        );
+        $me->open("/SKR/entries/{$entry}")
+            ->click('button', 'Start again')
+            ->see('Step 1 of')
+            ->see('attempt 2');
+        self::assertSame(
+            1,
+            $this->value("select count(*) from attempts where override_reason = 'Agreed with Maren' and state = 'abandoned'"),
+        );
     }
 }

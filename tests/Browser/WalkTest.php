@@ -17,19 +17,31 @@ final class WalkTest extends WalkTestCase
         $me = $this->begin();
         $me->press('t', 'T', 't')->see('fails 2 of 3')->press('.')->waitFor('table.lines');
         $me->press('x', 'j', 'j', 'X')->see('3 steps marked')->press('1');
-        $me->until('for three passes', fn (): bool => 3 === $this->value("select count(*) from step_results s join rounds r on r.id = s.round_id join attempts a on a.id = r.attempt_id where a.state = 'open' and a.number = 2 and s.verdict = 'pass'"));
+        $me->until(
+            'for three passes',
+            fn(): bool => 3 ===
+                $this->value(
+                    'select count(*) from step_results s join rounds r on r.id = s.round_id join attempts a on a.id = ' .
+                        "r.attempt_id where a.state = 'open' and a.number = 2 and s.verdict = 'pass'",
+                ),
+        );
         $me->press('2', Key::ENTER)
             ->see('Say what happened instead.')
             ->press('The fare is 6.20.', Key::ENTER)
             ->see('The fare is 6.20.', 'table');
         $me->press('.')->see('Step 5 of 5')->press('k')->see('Happened instead')->see('The fare is 6.20.', '.two');
-        self::assertSame('2 of 3', $this->value("select tries_failed || ' of ' || tries from step_results s join rounds r on r.id = s.round_id join attempts a on a.id = r.attempt_id where a.state = 'open' and a.number = 2 and s.position = 1"));
-        $me->press('a')
-            ->see('A better wording')
-            ->press('Is 16 half fare or not?')
-            ->chord(Key::CONTROL, Key::ENTER)
-            ->see('Asked.');
-        $me->until('for the question', fn (): bool => 1 === $this->value("select count(*) from case_messages where body like '%Is 16 half fare or not?'"));
+        self::assertSame(
+            '2 of 3',
+            $this->value(
+                "select tries_failed || ' of ' || tries from step_results s join rounds r on r.id = s.round_id join " .
+                    "attempts a on a.id = r.attempt_id where a.state = 'open' and a.number = 2 and s.position = 1",
+            ),
+        );
+        $me->press('a')->see('A better wording')->press('Is 16 half fare or not?')->chord(Key::CONTROL, Key::ENTER)->see('Asked.');
+        $me->until(
+            'for the question',
+            fn(): bool => 1 === $this->value("select count(*) from case_messages where body like '%Is 16 half fare or not?'"),
+        );
     }
 
     public function test_rounds_have_their_own_values_and_are_left_out_and_repeated(): void
@@ -49,19 +61,36 @@ final class WalkTest extends WalkTestCase
             ->click('.rounds button', 'Leave this round out')
             ->press('No such vehicle', Key::ENTER)
             ->see('Saved', 'header');
-        $me->until('for both', fn (): bool => 'No such vehicle' === $this->value("select r.skipped from rounds r join attempts a on a.id = r.attempt_id where a.state = 'open' and r.position = 4") && 3 === $this->value("select r.repeats from rounds r join attempts a on a.id = r.attempt_id where a.state = 'open' and r.position = 6"));
+        $me->until(
+            'for both',
+            fn(): bool => 'No such vehicle' ===
+                $this->value(
+                    "select r.skipped from rounds r join attempts a on a.id = r.attempt_id where a.state = 'open' and r.position = 4",
+                ) &&
+                3 ===
+                    $this->value(
+                        "select r.repeats from rounds r join attempts a on a.id = r.attempt_id where a.state = 'open' and r.position = 6",
+                    ),
+        );
     }
 
     public function test_the_small_window_is_the_same_walk(): void
     {
         $me = $this->begin();
         $me->click('.ways button', 'Companion');
-        $me->until('for the small window', fn (): bool => 2 === $me->windows());
+        $me->until('for the small window', fn(): bool => 2 === $me->windows());
         $me->toWindow(1)->see('Step 1 of 5');
         $this->check($me, 'the small window');
         $me->press('1')->see('Step 2 of 5')->press('2')->press('Seen in the small window')->press(Key::ENTER)->see('Step 3 of 5');
         $me->toWindow(0)->see('Step 3 of 5')->see('Seen in the small window', '.lane');
-        $me->until('for both verdicts', fn (): bool => 2 === $this->value("select count(*) from events e join attempts a on a.id = e.attempt_id where a.state = 'open' and a.number = 2 and e.kind = 'verdict_given'"));
+        $me->until(
+            'for both verdicts',
+            fn(): bool => 2 ===
+                $this->value(
+                    "select count(*) from events e join attempts a on a.id = e.attempt_id where a.state = 'open' and " .
+                        "a.number = 2 and e.kind = 'verdict_given'",
+                ),
+        );
     }
 
     public function test_a_retest_shows_what_the_attempt_before_recorded_of_each_step(): void
@@ -88,7 +117,14 @@ final class WalkTest extends WalkTestCase
         $me = $this->tester()->signIn('tobias');
         $me->see('Since you looked last')->see('It ends on', '.news')->click('.news a', 'SKR-R2')->see('Tobias Reyle');
         $me->click('nav a', 'Today')->see('It ends on', '.news')->press('x')->seeNot('Since you looked last');
-        self::assertSame(0, $this->value("select count(*) from memberships m join users u on u.id = m.user_id join projects p on p.id = m.project_id where u.email = 'tobias@skerrywick.test' and p.code = 'SKR' and today_seen_at < now() - interval '1 hour'"));
+        self::assertSame(
+            0,
+            $this->value(
+                'select count(*) from memberships m join users u on u.id = m.user_id join projects p on p.id = ' .
+                    "m.project_id where u.email = 'tobias@skerrywick.test' and p.code = 'SKR' and today_seen_at < now() - " .
+                    "interval '1 hour'",
+            ),
+        );
     }
 
     public function test_known_defects_first_a_time_away_asked_and_taking_over_with_a_word(): void
@@ -96,11 +132,24 @@ final class WalkTest extends WalkTestCase
         $me = $this->begin();
         $me->press('j', 'j', 'j')->see('Step 4 of 5')->press('2')->see('Known at this step')->see('SKR-D2', '.known');
         $me->press('Still 6.20.')->click('.known button', 'It is this one')->see('SKR-D2', '.tray')->see('Step 5 of 5');
-        $me->until('for the link', fn (): bool => 1 === $this->value("select count(*) from defect_links l join attempts a on a.id = l.attempt_id where a.state = 'open' and a.number = 2 and l.step = 4"));
+        $me->until(
+            'for the link',
+            fn(): bool => 1 ===
+                $this->value(
+                    "select count(*) from defect_links l join attempts a on a.id = l.attempt_id where a.state = 'open' and " .
+                        'a.number = 2 and l.step = 4',
+                ),
+        );
         // Half an hour without a sign: it is asked, not guessed.
-        $me->script("const real = Date.now; const from = real(); Date.now = () => real() + 1_800_000; setTimeout(() => window.dispatchEvent(new Event('focus')), 50)");
+        $me->script(
+            'const real = Date.now; const from = real(); Date.now = () => real() + 1_800_000; setTimeout(() => ' .
+                "window.dispatchEvent(new Event('focus')), 50)",
+        );
         $me->see('You were away for 30m')->click('.band button', 'None')->seeNot('You were away');
-        $me->until('for the answer', fn (): bool => '0' === (string) $this->value("select payload->>'counted_ms' from events where kind = 'away_decided'"));
+        $me->until(
+            'for the answer',
+            fn(): bool => '0' === (string) $this->value("select payload->>'counted_ms' from events where kind = 'away_decided'"),
+        );
         $me->press('n')->press('Half a tho');
         $you = $this->tester()->signIn('anouk');
         $you->open((string) $me->path())
@@ -115,7 +164,7 @@ final class WalkTest extends WalkTestCase
     public function test_verdicts_from_the_list_and_an_outage_on_many(): void
     {
         $me = $this->tester()->signIn('tobias');
-        $me->open('/SKR/cycles/SKR-R2?shows=not_run&who='.$this->value("select id from users where email = 'tobias@skerrywick.test'"))
+        $me->open('/SKR/cycles/SKR-R2?shows=not_run&who=' . $this->value("select id from users where email = 'tobias@skerrywick.test'"))
             ->see('SKR-C19')
             ->press('x')
             ->click('.judge button', 'Choose all that are shown')

@@ -28,8 +28,14 @@ abstract class BrowserTestCase extends TestCase
         $socket = stream_socket_server('tcp://127.0.0.1:0') ?: throw new \RuntimeException('No free port.');
         self::$port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
         fclose($socket);
-        $log = self::root().'/var/log/chromedriver-'.getenv('LUCID_TEST_STACK').'.log';
-        self::$driver = proc_open(['chromedriver', '--port='.self::$port], [['file', '/dev/null', 'r'], ['file', $log, 'w'], ['file', $log, 'w']], $pipes) ?: null;
+        $log = self::root() . '/var/log/chromedriver-' . getenv('LUCID_TEST_STACK') . '.log';
+        self::$driver =
+            proc_open(
+                ['chromedriver', '--port=' . self::$port],
+                [['file', '/dev/null', 'r'], ['file', $log, 'w'], ['file', $log, 'w']],
+                $pipes,
+            ) ?:
+            null;
         for ($i = 0; $i < 100; $i++) {
             if (@fsockopen('127.0.0.1', self::$port)) {
                 return;
@@ -55,13 +61,18 @@ abstract class BrowserTestCase extends TestCase
     protected function setUp(): void
     {
         // The demo was kept as a dump, and its files beside it, when the stack was made; putting them back takes a second.
-        $this->shell('PGPASSWORD="$DB_PASSWORD" pg_restore --host="$DB_HOST" --port="$DB_PORT" --username="$DB_USERNAME" --no-owner --clean --if-exists --single-transaction --dbname="$DB_DATABASE" "$LARAVEL_STORAGE_PATH"/demo.dump && rm -rf "$LARAVEL_STORAGE_PATH"/framework/cache/data/* "$LARAVEL_STORAGE_PATH"/app && cp -a "$LARAVEL_STORAGE_PATH"/demo-files "$LARAVEL_STORAGE_PATH"/app');
+        $this->shell(
+            'PGPASSWORD="$DB_PASSWORD" pg_restore --host="$DB_HOST" --port="$DB_PORT" --username="$DB_USERNAME" ' .
+                '--no-owner --clean --if-exists --single-transaction --dbname="$DB_DATABASE" ' .
+                '"$LARAVEL_STORAGE_PATH"/demo.dump && rm -rf "$LARAVEL_STORAGE_PATH"/framework/cache/data/* ' .
+                '"$LARAVEL_STORAGE_PATH"/app && cp -a "$LARAVEL_STORAGE_PATH"/demo-files "$LARAVEL_STORAGE_PATH"/app',
+        );
     }
 
     protected function tearDown(): void
     {
         foreach ($this->testers as $tester) {
-            $this->status()->isSuccess() ? self::$idle[] = $tester : $tester->leave();
+            $this->status()->isSuccess() ? (self::$idle[] = $tester) : $tester->leave();
         }
         $this->testers = [];
         $this->serverUp();
@@ -69,7 +80,9 @@ abstract class BrowserTestCase extends TestCase
 
     protected function tester(int $width = 1280, int $height = 800, bool $dark = false): Tester
     {
-        return $this->testers[] = array_pop(self::$idle)?->renew($width, $height, $dark) ?? new Tester('http://127.0.0.1:'.self::$port, rtrim((string) getenv('LUCID_TEST_URL'), '/'), $width, $height, $dark);
+        return $this->testers[] =
+            array_pop(self::$idle)?->renew($width, $height, $dark) ??
+            new Tester('http://127.0.0.1:' . self::$port, rtrim((string) getenv('LUCID_TEST_URL'), '/'), $width, $height, $dark);
     }
 
     protected function serverDown(): void
@@ -90,7 +103,11 @@ abstract class BrowserTestCase extends TestCase
     protected function value(string $sql, array $bindings = []): mixed
     {
         static $pdo;
-        $pdo ??= new PDO(sprintf('pgsql:host=%s;port=%s;dbname=%s', getenv('DB_HOST'), getenv('DB_PORT'), getenv('DB_DATABASE')), (string) getenv('DB_USERNAME'), (string) getenv('DB_PASSWORD'));
+        $pdo ??= new PDO(
+            sprintf('pgsql:host=%s;port=%s;dbname=%s', getenv('DB_HOST'), getenv('DB_PORT'), getenv('DB_DATABASE')),
+            (string) getenv('DB_USERNAME'),
+            (string) getenv('DB_PASSWORD'),
+        );
         $statement = $pdo->prepare($sql);
         $statement->execute($bindings);
 
@@ -104,14 +121,18 @@ abstract class BrowserTestCase extends TestCase
     {
         $me->settle();
         self::assertSame([], $me->faultsOfAccess(), $where);
-        self::assertLessThanOrEqual(0, $me->script('return document.documentElement.scrollWidth - document.documentElement.clientWidth'), "{$where} hangs over");
+        self::assertLessThanOrEqual(
+            0,
+            $me->script('return document.documentElement.scrollWidth - document.documentElement.clientWidth'),
+            "{$where} hangs over",
+        );
     }
 
     private function shell(string $command): void
     {
-        exec('cd '.escapeshellarg(self::root())." && { {$command} ; } 2>&1", $output, $code);
+        exec('cd ' . escapeshellarg(self::root()) . " && { {$command} ; } 2>&1", $output, $code);
         if ($code !== 0) {
-            throw new \RuntimeException("{$command} failed:\n".implode("\n", $output));
+            throw new \RuntimeException("{$command} failed:\n" . implode("\n", $output));
         }
     }
 

@@ -22,13 +22,28 @@ trait Everything
         $project = "/projects/{$code}";
         [$author, $lead] = [$world->person(), $world->lead()];
         $entry = $world->entry($author);
-        $attempt = $this->as($author, 'POST', "/entries/{$entry->id}/attempts")->assertCreated()->json('attempt.id');
+        $attempt = $this->as($author, 'POST', "/entries/{$entry->id}/attempts")
+            ->assertCreated()
+            ->json('attempt.id');
         $evidence = (string) Str::uuid7();
-        $this->as($author, 'POST', "/attempts/{$attempt}/evidence", ['id' => $evidence, 'link' => 'https://status.example.test/quay', 'round' => 1, 'step' => 1])->assertCreated();
-        $made = fn (string $path, array $body, string $field): string => (string) $this->as($author, 'POST', $path, $body)->assertSuccessful()->json($field);
+        $this->as($author, 'POST', "/attempts/{$attempt}/evidence", [
+            'id' => $evidence,
+            'link' => 'https://status.example.test/quay',
+            'round' => 1,
+            'step' => 1,
+        ])->assertCreated();
+        $made = fn(string $path, array $body, string $field): string => (string) $this->as($author, 'POST', $path, $body)
+            ->assertSuccessful()
+            ->json($field);
         $ids = [
-            'project' => $code, 'cycle' => "{$code}-R1", 'case' => "{$code}-C1", 'other' => "{$code}-C1",
-            'entry' => $entry->id, 'walked' => $entry->id, 'attempt' => (string) $attempt, 'evidence' => $evidence,
+            'project' => $code,
+            'cycle' => "{$code}-R1",
+            'case' => "{$code}-C1",
+            'other' => "{$code}-C1",
+            'entry' => $entry->id,
+            'walked' => $entry->id,
+            'attempt' => (string) $attempt,
+            'evidence' => $evidence,
             'defect' => $made("{$project}/defects", ['title' => 'Theirs'], 'defect.key'),
             'folder' => $made("{$project}/folders", ['name' => 'Theirs'], 'id'),
             'routine' => $made("{$project}/routines", ['name' => 'Theirs', 'steps' => [['action' => 'x']]], 'routine.id'),
@@ -36,22 +51,50 @@ trait Everything
             'suite' => $made("{$project}/suites", ['name' => 'Theirs', 'kind' => 'picked'], 'suite.id'),
             'filter' => $made("{$project}/filters", ['name' => 'Theirs', 'filter' => ['state' => 'draft']], 'id'),
             'message' => $made("/cases/{$code}-C1/messages", ['kind' => 'question', 'body' => 'x'], 'id'),
-            'act' => $made("{$project}/case-acts", ['act' => 'edit', 'filter' => ['q' => 'case'], 'changes' => ['priority' => 'low']], 'act_id'),
+            'act' => $made(
+                "{$project}/case-acts",
+                ['act' => 'edit', 'filter' => ['q' => 'case'], 'changes' => ['priority' => 'low']],
+                'act_id',
+            ),
             'export' => $made("{$project}/case-exports", ['format' => 'csv'], 'id'),
-            'import' => $made("{$project}/case-imports", ['file' => UploadedFile::fake()->createWithContent('c.csv', "title,action\nA,b")], 'id'),
+            'import' => $made(
+                "{$project}/case-imports",
+                ['file' => UploadedFile::fake()->createWithContent('c.csv', "title,action\nA,b")],
+                'id',
+            ),
             'sha256' => str_repeat('a', 64),
         ];
-        $this->as($lead, 'PUT', "{$project}/axes", ['axes' => [['name' => 'Device', 'values' => [['name' => 'Phone']]]]])->assertSuccessful();
+        $this->as($lead, 'PUT', "{$project}/axes", [
+            'axes' => [['name' => 'Device', 'values' => [['name' => 'Phone']]]],
+        ])->assertSuccessful();
         $setup = $this->as($lead, 'POST', "{$project}/configurations", ['how' => 'pairs'])->assertSuccessful();
         $configuration = (string) $setup->json('configurations.0.id');
 
         return $ids + [
-            'configuration' => $configuration, 'build' => $world->build->id, 'person' => $author->id,
-            'milestone' => (string) $this->as($lead, 'POST', "{$project}/milestones", ['name' => 'Theirs', 'due_on' => '2027-01-01'])->json('id'),
+            'configuration' => $configuration,
+            'build' => $world->build->id,
+            'person' => $author->id,
+            'milestone' => (string) $this->as($lead, 'POST', "{$project}/milestones", ['name' => 'Theirs', 'due_on' => '2027-01-01'])->json(
+                'id',
+            ),
             'release' => (string) $this->as($lead, 'POST', "{$project}/releases", ['name' => 'Theirs'])->json('releases.0.id'),
-            'addition' => (string) $this->as($lead, 'POST', "/cycles/{$code}-R1/entries", ['picks' => ['cases' => [$entry->case_id], 'configurations' => [$configuration]]])->json('id'),
-            'planAct' => (string) $this->as($lead, 'POST', "/cycles/{$code}-R1/entry-acts", ['act' => 'assign', 'ids' => [$entry->id], 'changes' => ['assignee_id' => $lead->id]])->json('act_id'),
-            'lateCommand' => LateCommand::query()->create(['project_id' => $world->project->id, 'attempt_id' => $attempt, 'actor_id' => $author->id, 'kind' => 'note_written', 'payload' => ['round' => 1, 'step' => 1, 'note' => 'x'], 'why' => 'x', 'received_at' => now()])->id,
+            'addition' => (string) $this->as($lead, 'POST', "/cycles/{$code}-R1/entries", [
+                'picks' => ['cases' => [$entry->case_id], 'configurations' => [$configuration]],
+            ])->json('id'),
+            'planAct' => (string) $this->as($lead, 'POST', "/cycles/{$code}-R1/entry-acts", [
+                'act' => 'assign',
+                'ids' => [$entry->id],
+                'changes' => ['assignee_id' => $lead->id],
+            ])->json('act_id'),
+            'lateCommand' => LateCommand::query()->create([
+                'project_id' => $world->project->id,
+                'attempt_id' => $attempt,
+                'actor_id' => $author->id,
+                'kind' => 'note_written',
+                'payload' => ['round' => 1, 'step' => 1, 'note' => 'x'],
+                'why' => 'x',
+                'received_at' => now(),
+            ])->id,
         ];
     }
 }

@@ -24,7 +24,7 @@ abstract class FeatureTestCase extends TestCase
 
     public function createApplication(): Application
     {
-        $app = require __DIR__.'/../../bootstrap/app.php';
+        $app = require __DIR__ . '/../../bootstrap/app.php';
         $app->make(Kernel::class)->bootstrap();
 
         return $app;

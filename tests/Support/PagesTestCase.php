@@ -19,8 +19,30 @@ abstract class PagesTestCase extends BrowserTestCase
         $this->check($me, 'today');
         // At the desk each page is also opened by its address; else one goes there inside the application.
         $desk = !$dark && $width > 640;
-        $at = static fn (Tester $t, string $path): Tester => $desk ? $t->open($path) : $t->go($path);
-        foreach (['/SKR/cycles' => 'Release 4.2', '/SKR/cycles/SKR-R2' => 'SKR-C13', '/SKR/casebook' => 'SKR-C1', '/SKR/casebook/SKR-C17' => 'Add a second bike', '/SKR/casebook?q=bike&peek=SKR-C34' => 'Last results', '/SKR/casebook/SKR-C69' => 'card', '/SKR/casebook/SKR-C2/history' => 'What happened', '/SKR/casebook/routines' => 'Begin a booking', '/SKR/casebook/tables' => 'Vehicle lengths', '/SKR/casebook/desk?mine=no' => 'Likely doubles', '/SKR/casebook/bin' => 'The bin is empty', '/SKR/casebook/import' => 'Bring cases in', '/SKR/setup' => 'Fields of your own', '/SKR/setup/walking' => 'Who records', '/SKR/defects' => 'SKR-D1', '/SKR/defects/SKR-D2' => 'History', '/SKR/cycles?q=' => 'Release', '/SKR/nothing/here' => 'Not found'] as $path => $words) {
+        $at = static fn(Tester $t, string $path): Tester => $desk ? $t->open($path) : $t->go($path);
+        foreach (
+            [
+                '/SKR/cycles' => 'Release 4.2',
+                '/SKR/cycles/SKR-R2' => 'SKR-C13',
+                '/SKR/casebook' => 'SKR-C1',
+                '/SKR/casebook/SKR-C17' => 'Add a second bike',
+                '/SKR/casebook?q=bike&peek=SKR-C34' => 'Last results',
+                '/SKR/casebook/SKR-C69' => 'card',
+                '/SKR/casebook/SKR-C2/history' => 'What happened',
+                '/SKR/casebook/routines' => 'Begin a booking',
+                '/SKR/casebook/tables' => 'Vehicle lengths',
+                '/SKR/casebook/desk?mine=no' => 'Likely doubles',
+                '/SKR/casebook/bin' => 'The bin is empty',
+                '/SKR/casebook/import' => 'Bring cases in',
+                '/SKR/setup' => 'Fields of your own',
+                '/SKR/setup/walking' => 'Who records',
+                '/SKR/defects' => 'SKR-D1',
+                '/SKR/defects/SKR-D2' => 'History',
+                '/SKR/cycles?q=' => 'Release',
+                '/SKR/nothing/here' => 'Not found',
+            ]
+            as $path => $words
+        ) {
             $at($me, $path)->see($words);
             $this->check($me, $path);
         }
@@ -38,19 +60,13 @@ abstract class PagesTestCase extends BrowserTestCase
         $this->check($me, 'entry');
         $me->click('.record button', 'Every event')->see('Verdict given');
         $this->check($me, 'the record');
-        $at($me, '/SKR/cycles/SKR-R2')->see('SKR-C13')
-            ->press('x')
-            ->click('.judge button', 'Choose all')
-            ->click('.judge .give', 'Blocked');
+        $at($me, '/SKR/cycles/SKR-R2')->see('SKR-C13')->press('x')->click('.judge button', 'Choose all')->click('.judge .give', 'Blocked');
         $this->check($me, 'judging from the list');
         $at($me, '/SKR/today')->click('.page button', 'Start SKR-C13')->see('Step 1 of 5');
         $this->check($me, 'walk');
         $me->press('.')->waitFor('table.lines');
         $this->check($me, 'the sheet');
-        $me->press('.')
-            ->click('.tools button', 'Log text')
-            ->see('Log text, kept as a file')
-            ->click('.band .link', 'It is something else');
+        $me->press('.')->click('.tools button', 'Log text')->see('Log text, kept as a file')->click('.band .link', 'It is something else');
         $this->check($me, 'evidence and surroundings');
         $me->click('.band button', 'Leave it')->press('a')->see('A better wording');
         $this->check($me, 'asking');
@@ -71,13 +87,35 @@ abstract class PagesTestCase extends BrowserTestCase
     private function planning(int $width, int $height, \Closure $at): void
     {
         $lead = $this->tester($width, $height)->signIn('maren');
-        foreach (['/SKR/cycles' => 'Summer timetable', '/SKR/cycles/new' => 'What is walked', '/SKR/cycles/SKR-R2/plan?shows=not_run' => 'Load', '/SKR/cycles/SKR-R2/paths' => 'joined by conditions', '/SKR/cycles/SKR-R2/log' => 'Sign-off', '/SKR/cycles/SKR-R2/compare?with=SKR-R1' => 'Compared', '/SKR/queue' => 'Waits for a lead', '/SKR/setup/planning' => 'Pairs that cannot meet', '/mail' => 'Caught mails'] as $path => $words) {
+        foreach (
+            [
+                '/SKR/cycles' => 'Summer timetable',
+                '/SKR/cycles/new' => 'What is walked',
+                '/SKR/cycles/SKR-R2/plan?shows=not_run' => 'Load',
+                '/SKR/cycles/SKR-R2/paths' => 'joined by conditions',
+                '/SKR/cycles/SKR-R2/log' => 'Sign-off',
+                '/SKR/cycles/SKR-R2/compare?with=SKR-R1' => 'Compared',
+                '/SKR/queue' => 'Waits for a lead',
+                '/SKR/setup/planning' => 'Pairs that cannot meet',
+                '/mail' => 'Caught mails',
+            ]
+            as $path => $words
+        ) {
             $at($lead, $path)->see($words);
             $this->check($lead, $path);
         }
         $at($lead, '/SKR/cycles/SKR-R4/plan')->click('.line', '')->see('Set the condition');
         $this->check($lead, 'an entry of a plan');
-        foreach (['Add entries' => 'The whole casebook', 'Hand out' => 'By shares', 'Short of time' => 'Leave out', 'Dates, build, people' => 'Watchers', 'Again' => 'Will be'] as $word => $then) {
+        foreach (
+            [
+                'Add entries' => 'The whole casebook',
+                'Hand out' => 'By shares',
+                'Short of time' => 'Leave out',
+                'Dates, build, people' => 'Watchers',
+                'Again' => 'Will be',
+            ]
+            as $word => $then
+        ) {
             $lead->click('.tools .link', $word)->see($then);
             $this->check($lead, "plan: {$word}");
         }

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Support;
 
 use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Exception\ElementClickInterceptedException;
+use Facebook\WebDriver\Exception\ElementNotInteractableException;
 use Facebook\WebDriver\Exception\NoSuchElementException;
 use Facebook\WebDriver\Exception\NoSuchWindowException;
 use Facebook\WebDriver\Exception\StaleElementReferenceException;
@@ -30,12 +32,33 @@ final class Tester
 
     private bool $dark = false;
 
-    public function __construct(string $driver, private readonly string $base, int $width = 1280, int $height = 800, bool $dark = false, ?string $profile = null)
-    {
-        $this->profile = $profile ?? sys_get_temp_dir().'/lucid-step-'.bin2hex(random_bytes(6));
+    public function __construct(
+        string $driver,
+        private readonly string $base,
+        int $width = 1280,
+        int $height = 800,
+        bool $dark = false,
+        ?string $profile = null,
+    ) {
+        $this->profile = $profile ?? sys_get_temp_dir() . '/lucid-step-' . bin2hex(random_bytes(6));
         $options = new ChromeOptions();
         $options->setBinary('/usr/bin/chromium');
-        $options->addArguments(['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--window-size=1280,943', '--auto-accept-this-tab-capture', '--auto-select-tab-capture-source-by-title=Lucid Step', '--use-fake-device-for-media-stream', "--user-data-dir={$this->profile}"]);
+        $options->addArguments([
+            '--headless=new',
+            '--no-sandbox',
+            '--disable-gpu',
+            '--disable-quic',
+            '--no-first-run',
+            '--disable-background-networking',
+            '--disable-component-update',
+            '--disable-sync',
+            '--disable-dev-shm-usage',
+            '--window-size=1280,943',
+            '--auto-accept-this-tab-capture',
+            '--auto-select-tab-capture-source-by-title=Lucid Step',
+            '--use-fake-device-for-media-stream',
+            "--user-data-dir={$this->profile}",
+        ]);
         $wanted = DesiredCapabilities::chrome();
         $wanted->setCapability(ChromeOptions::CAPABILITY, $options);
         $this->browser = RemoteWebDriver::create($driver, $wanted, 30_000, 60_000);
@@ -71,7 +94,12 @@ final class Tester
     private function look(int $width, int $height, bool $dark): void
     {
         $this->dark = $dark;
-        $this->tell('Emulation.setDeviceMetricsOverride', ['width' => $width, 'height' => $height, 'deviceScaleFactor' => 1, 'mobile' => false]);
+        $this->tell('Emulation.setDeviceMetricsOverride', [
+            'width' => $width,
+            'height' => $height,
+            'deviceScaleFactor' => 1,
+            'mobile' => false,
+        ]);
         $this->tell('Browser.grantPermissions', ['permissions' => ['clipboardReadWrite', 'clipboardSanitizedWrite']]);
         $this->tell('Emulation.setEmulatedMedia', ['features' => $dark ? [['name' => 'prefers-color-scheme', 'value' => 'dark']] : []]);
     }
@@ -83,7 +111,7 @@ final class Tester
      */
     public function kill(): string
     {
-        exec('pkill -9 -f '.escapeshellarg("user-data-dir={$this->profile}"));
+        exec('pkill -9 -f ' . escapeshellarg("user-data-dir={$this->profile}"));
         usleep(400_000);
         @array_map(unlink(...), glob("{$this->profile}/Singleton*") ?: []);
 
@@ -93,12 +121,12 @@ final class Tester
     public function leave(): void
     {
         $this->browser->quit();
-        exec('rm -rf '.escapeshellarg($this->profile));
+        exec('rm -rf ' . escapeshellarg($this->profile));
     }
 
     public function open(string $path): self
     {
-        $this->browser->get($this->base.$path);
+        $this->browser->get($this->base . $path);
 
         return $this;
     }
@@ -108,11 +136,16 @@ final class Tester
      */
     public function go(string $path): self
     {
-        $this->script(<<<'JS'
-            const state = { ...history.state, back: history.state?.current ?? null, current: arguments[0], forward: null, position: (history.state?.position ?? 0) + 1 };
+        $this->script(
+            <<<'JS'
+            const state = { ...history.state, back: history.state?.current ?? null, current: arguments[0],
+                forward: null, position: (history.state?.position ?? 0) + 1 };
             history.pushState(state, '', arguments[0]);
             dispatchEvent(new PopStateEvent('popstate', { state }));
-            JS, $path);
+            JS
+            ,
+            $path,
+        );
 
         return $this;
     }
@@ -122,8 +155,12 @@ final class Tester
      */
     public function signIn(string $name, string $to = ''): self
     {
-        $this->open('/sign-in'.('' === $to ? '' : "?to={$to}"))->see('This is a demo')->waitFor('#email');
-        $this->type('#email', "{$name}@skerrywick.test")->type('#password', 'lantern-on-the-path')->press(WebDriverKeys::ENTER);
+        $this->open('/sign-in' . ('' === $to ? '' : "?to={$to}"))
+            ->see('This is a demo')
+            ->waitFor('#email');
+        $this->type('#email', "{$name}@skerrywick.test")
+            ->type('#password', 'lantern-on-the-path')
+            ->press(WebDriverKeys::ENTER);
         $this->waitFor('header nav');
 
         return $this;
@@ -178,7 +215,12 @@ final class Tester
     {
         $this->until("something to click: {$selector} {$words}", function () use ($selector, $words): bool {
             // Found in one call and clicked as a person does: asking each element by itself takes most of a test's time.
-            $found = $this->script("const [selector, words] = arguments; return [...document.querySelectorAll(selector)].find((e) => e.checkVisibility({ visibilityProperty: true }) && (words === '' || e.innerText.includes(words))) ?? null", $selector, $words);
+            $found = $this->script(
+                'const [selector, words] = arguments; return [...document.querySelectorAll(selector)].find((e) => ' .
+                    "e.checkVisibility({ visibilityProperty: true }) && (words === '' || e.innerText.includes(words))) ?? null",
+                $selector,
+                $words,
+            );
             if (\is_array($found)) {
                 (new RemoteWebElement(new RemoteExecuteMethod($this->browser), (string) array_values($found)[0], true))->click();
 
@@ -193,21 +235,25 @@ final class Tester
 
     public function see(string $text, string $in = 'body'): self
     {
-        $this->until("to see \"{$text}\" in {$in}", fn (): bool => str_contains($this->text($in), $text));
+        $this->until("to see \"{$text}\" in {$in}", fn(): bool => str_contains($this->text($in), $text));
 
         return $this;
     }
 
     public function seeNot(string $text, string $in = 'body'): self
     {
-        $this->until("not to see \"{$text}\" in {$in}", fn (): bool => !str_contains($this->text($in), $text));
+        $this->until("not to see \"{$text}\" in {$in}", fn(): bool => !str_contains($this->text($in), $text));
 
         return $this;
     }
 
     public function waitFor(string $selector): RemoteWebElement
     {
-        $this->until("for {$selector}", fn (): bool => ($this->all($selector)[0] ?? null)?->isDisplayed() === true || ($this->all($selector)[0] ?? null)?->getAttribute('type') === 'file');
+        $this->until(
+            "for {$selector}",
+            fn(): bool => ($this->all($selector)[0] ?? null)?->isDisplayed() === true ||
+                ($this->all($selector)[0] ?? null)?->getAttribute('type') === 'file',
+        );
 
         return $this->all($selector)[0];
     }
@@ -246,12 +292,16 @@ final class Tester
      */
     public function room(bool $there): self
     {
-        $this->script(<<<'JS'
+        $this->script(
+            <<<'JS'
             const store = IDBObjectStore.prototype;
             window.roomy ??= { add: store.add, put: store.put };
             const full = function () { throw new DOMException('There is no room.', 'QuotaExceededError'); };
             Object.assign(store, arguments[0] ? window.roomy : { add: full, put: full });
-            JS, $there);
+            JS
+            ,
+            $there,
+        );
 
         return $this;
     }
@@ -280,16 +330,22 @@ final class Tester
      */
     public function pastePicture(): self
     {
-        $done = $this->browser->executeAsyncScript(<<<'JS'
+        $done = $this->browser->executeAsyncScript(
+            <<<'JS'
             const done = arguments[0];
             const canvas = document.createElement('canvas');
             canvas.width = 640; canvas.height = 360;
             const c = canvas.getContext('2d');
             c.fillStyle = '#EEF5F6'; c.fillRect(0, 0, 640, 360); c.fillStyle = '#0B4A5E'; c.fillRect(40, 40, 200 + Math.random() * 100, 60);
             canvas.toBlob(async (blob) => {
-                try { await navigator.clipboard.write([new ClipboardItem({ 'image/png': blob })]); done('ok'); } catch (e) { done(String(e)); }
+                try { await navigator.clipboard.write([new ClipboardItem({ 'image/png': blob })]);
+                done('ok');
+                } catch (e) { done(String(e));
+                }
             });
-            JS);
+            JS
+            ,
+        );
         Assert::assertSame('ok', $done);
 
         return $this->chord(WebDriverKeys::CONTROL, 'v');
@@ -300,7 +356,13 @@ final class Tester
      */
     public function pasteText(string $text): self
     {
-        Assert::assertSame('ok', $this->browser->executeAsyncScript('const [text, done] = arguments; navigator.clipboard.writeText(text).then(() => done("ok"), (e) => done(String(e)));', [$text]));
+        Assert::assertSame(
+            'ok',
+            $this->browser->executeAsyncScript(
+                'const [text, done] = arguments; navigator.clipboard.writeText(text).then(() => done("ok"), (e) => done(String(e)));',
+                [$text],
+            ),
+        );
 
         return $this->chord(WebDriverKeys::CONTROL, 'v');
     }
@@ -331,7 +393,14 @@ final class Tester
     public function settle(): void
     {
         usleep(120_000);
-        $this->until('until nothing moves', fn (): bool => true === $this->script("return document.getAnimations().every((a) => a.playState !== 'running' || a.effect?.getComputedTiming().iterations === Infinity)"));
+        $this->until(
+            'until nothing moves',
+            fn(): bool => true ===
+                $this->script(
+                    "return document.getAnimations().every((a) => a.playState !== 'running' || " .
+                        'a.effect?.getComputedTiming().iterations === Infinity)',
+                ),
+        );
     }
 
     /**
@@ -341,10 +410,17 @@ final class Tester
      */
     public function faultsOfAccess(): array
     {
-        $this->script((string) file_get_contents(__DIR__.'/../../node_modules/axe-core/axe.min.js'));
+        $this->script((string) file_get_contents(__DIR__ . '/../../node_modules/axe-core/axe.min.js'));
         // In the dark only the colours are others.
-        $which = $this->dark ? ['type' => 'rule', 'values' => ['color-contrast', 'link-in-text-block']] : ['type' => 'tag', 'values' => ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']];
-        $found = $this->browser->executeAsyncScript("const [which, done] = arguments; axe.run(document, { resultTypes: ['violations'], preload: false, runOnly: which }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')).join(' | '))));", [$which]);
+        $which = $this->dark
+            ? ['type' => 'rule', 'values' => ['color-contrast', 'link-in-text-block']]
+            : ['type' => 'tag', 'values' => ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']];
+        $found = $this->browser->executeAsyncScript(
+            "const [which, done] = arguments; axe.run(document, { resultTypes: ['violations'], preload: false, " .
+                "runOnly: which }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => " .
+                "n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')).join(' | '))));",
+            [$which],
+        );
 
         return array_values(array_map(strval(...), (array) $found));
     }
@@ -354,7 +430,10 @@ final class Tester
      */
     public function loadedBytes(): int
     {
-        return (int) $this->script("return performance.getEntriesByType('resource').filter((r) => r.name.includes('/build/')).reduce((sum, r) => sum + r.encodedBodySize, 0)");
+        return (int) $this->script(
+            "return performance.getEntriesByType('resource').filter((r) => r.name.includes('/build/')).reduce((sum, " .
+                'r) => sum + r.encodedBodySize, 0)',
+        );
     }
 
     /**
@@ -362,7 +441,10 @@ final class Tester
      */
     public function tell(string $command, array $parameters = []): mixed
     {
-        return $this->browser->executeCustomCommand('/session/:sessionId/goog/cdp/execute', 'POST', ['cmd' => $command, 'params' => (object) $parameters]);
+        return $this->browser->executeCustomCommand('/session/:sessionId/goog/cdp/execute', 'POST', [
+            'cmd' => $command,
+            'params' => (object) $parameters,
+        ]);
     }
 
     public function picture(string $file): void
@@ -380,13 +462,20 @@ final class Tester
 
                     return;
                 }
-            } catch (StaleElementReferenceException|NoSuchElementException|\Facebook\WebDriver\Exception\ElementClickInterceptedException|\Facebook\WebDriver\Exception\ElementNotInteractableException) {
+            } catch (
+                StaleElementReferenceException | NoSuchElementException | ElementClickInterceptedException | ElementNotInteractableException
+            ) {
                 // The page is being drawn; look again.
             }
             usleep(60_000);
         } while (microtime(true) < $end);
-        $this->picture(dirname(__DIR__, 2).'/var/log/browser-failure-'.getenv('LUCID_TEST_STACK').'.png');
-        Assert::fail("Waited in vain {$what}. At {$this->path()}:\n".mb_substr($this->text('body'), 0, 1500)."\n".json_encode($this->browser->manage()->getLog('browser'), JSON_UNESCAPED_SLASHES));
+        $this->picture(dirname(__DIR__, 2) . '/var/log/browser-failure-' . getenv('LUCID_TEST_STACK') . '.png');
+        Assert::fail(
+            "Waited in vain {$what}. At {$this->path()}:\n" .
+                mb_substr($this->text('body'), 0, 1500) .
+                "\n" .
+                json_encode($this->browser->manage()->getLog('browser'), JSON_UNESCAPED_SLASHES),
+        );
     }
 
     /**

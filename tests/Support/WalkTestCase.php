@@ -21,7 +21,10 @@ abstract class WalkTestCase extends BrowserTestCase
      */
     protected function sharing(Tester $me): void
     {
-        $me->script('const m = navigator.mediaDevices; const real = m.getDisplayMedia.bind(m); m.getDisplayMedia = () => real({ video: true, preferCurrentTab: true });');
+        $me->script(
+            'const m = navigator.mediaDevices; const real = m.getDisplayMedia.bind(m); m.getDisplayMedia = () => ' .
+                'real({ video: true, preferCurrentTab: true });',
+        );
     }
 
     /**
@@ -31,7 +34,14 @@ abstract class WalkTestCase extends BrowserTestCase
     {
         /** @var array{x: float, y: float, width: float, height: float} $area */
         $area = (array) $me->script('return document.querySelector(arguments[0]).getBoundingClientRect().toJSON()', $on);
-        $at = static fn (string $type, float $px, float $py): array => ['type' => $type, 'x' => $area['x'] + $area['width'] * $px, 'y' => $area['y'] + $area['height'] * $py, 'button' => 'left', 'buttons' => 1, 'clickCount' => 1];
+        $at = static fn(string $type, float $px, float $py): array => [
+            'type' => $type,
+            'x' => $area['x'] + $area['width'] * $px,
+            'y' => $area['y'] + $area['height'] * $py,
+            'button' => 'left',
+            'buttons' => 1,
+            'clickCount' => 1,
+        ];
         $me->tell('Input.dispatchMouseEvent', $at('mousePressed', $x, $y));
         $me->tell('Input.dispatchMouseEvent', $at('mouseMoved', ($x + $toX) / 2, ($y + $toY) / 2));
         $me->tell('Input.dispatchMouseEvent', $at('mouseMoved', $toX, $toY));
@@ -41,6 +51,6 @@ abstract class WalkTestCase extends BrowserTestCase
 
     protected function stored(string $sha256): string
     {
-        return getenv('LARAVEL_STORAGE_PATH').'/app/private/evidence/'.substr($sha256, 0, 2)."/{$sha256}";
+        return getenv('LARAVEL_STORAGE_PATH') . '/app/private/evidence/' . substr($sha256, 0, 2) . "/{$sha256}";
     }
 }

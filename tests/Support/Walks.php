@@ -24,7 +24,9 @@ trait Walks
      */
     protected function walked(Entry $entry, User $user): string
     {
-        return (string) $this->as($user, 'POST', "/entries/{$entry->id}/attempts")->assertCreated()->json('attempt.id');
+        return (string) $this->as($user, 'POST', "/entries/{$entry->id}/attempts")
+            ->assertCreated()
+            ->json('attempt.id');
     }
 
     /**
@@ -32,7 +34,9 @@ trait Walks
      */
     protected function judge(User $user, string $attempt, int $round, int $step, string $verdict, array $more = []): void
     {
-        $this->send($user, $attempt, $round, $step, $verdict, $more)->assertOk()->assertJson(['applied' => true]);
+        $this->send($user, $attempt, $round, $step, $verdict, $more)
+            ->assertOk()
+            ->assertJson(['applied' => true]);
     }
 
     /**
@@ -41,7 +45,12 @@ trait Walks
      */
     protected function send(User $user, string $attempt, int $round, int $step, string $verdict, array $more = []): TestResponse
     {
-        return $this->as($user, 'POST', "/attempts/{$attempt}/verdicts", ['round' => $round, 'step' => $step, 'verdict' => $verdict, ...$more]);
+        return $this->as($user, 'POST', "/attempts/{$attempt}/verdicts", [
+            'round' => $round,
+            'step' => $step,
+            'verdict' => $verdict,
+            ...$more,
+        ]);
     }
 
     /**
@@ -65,14 +74,20 @@ trait Walks
      * @param  array<string, mixed>  $fields
      * @return TestResponse<Response>
      */
-    protected function upload(User $user, string $attempt, string $content, array $fields = [], ?string $path = null, string $name = 'a.png'): TestResponse
-    {
+    protected function upload(
+        User $user,
+        string $attempt,
+        string $content,
+        array $fields = [],
+        ?string $path = null,
+        string $name = 'a.png',
+    ): TestResponse {
         $file = (string) tempnam(sys_get_temp_dir(), 'up');
         file_put_contents($file, $content);
         $this->app?->forgetScopedInstances();
 
         return $this->actingAs($user)->post(
-            '/api/v1'.($path ?? "/attempts/{$attempt}/evidence"),
+            '/api/v1' . ($path ?? "/attempts/{$attempt}/evidence"),
             ['id' => (string) Str::uuid7(), ...$fields, 'file' => new UploadedFile($file, $name, null, null, true)],
             ['Accept' => 'application/json'],
         );
@@ -81,7 +96,7 @@ trait Walks
     /**
      * @param  ?array{int, int, int, int}  $box painted in another colour
      */
-    protected static function png(int $width, int $height, int $colour = 0xFBF9F4, ?array $box = null): string
+    protected static function png(int $width, int $height, int $colour = 0xfbf9f4, ?array $box = null): string
     {
         $picture = imagecreatetruecolor(max(1, $width), max(1, $height));
         imagefill($picture, 0, 0, $colour);
@@ -102,10 +117,12 @@ trait Walks
     protected function withRows(User $user, array $rows): Entry
     {
         $table = $this->as($user, 'POST', '/projects/TST/data-tables', [
-            'name' => 'People '.DB::table('data_tables')->count(),
+            'name' => 'People ' . DB::table('data_tables')->count(),
             'columns' => [['name' => 'who'], ['name' => 'seats']],
-            'rows' => array_map(static fn (array $c): array => ['cells' => $c], $rows),
-        ])->assertCreated()->json('table.id');
+            'rows' => array_map(static fn(array $c): array => ['cells' => $c], $rows),
+        ])
+            ->assertCreated()
+            ->json('table.id');
         $entry = $this->world->entry($user, 1);
         $case = TestCase::query()->findOrFail($entry->case_id);
         $this->as($user, 'PUT', "/cases/{$case->key}", [

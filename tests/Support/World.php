@@ -40,10 +40,18 @@ final class World
             ->refresh();
         $this->build = Build::query()->create(['project_id' => $this->project->id, 'name' => '1.0', 'position' => 1]);
         (new NextKey())->reserve($this->project, 'cycle');
-        $this->cycle = Cycle::query()->create([
-            'project_id' => $this->project->id, 'number' => 1, 'key' => "{$code}-R1", 'name' => 'A cycle', 'build_id' => $this->build->id,
-            'starts_on' => Carbon::now()->subDay(), 'ends_on' => Carbon::now()->addDay(), 'state' => 'released',
-        ])->refresh();
+        $this->cycle = Cycle::query()
+            ->create([
+                'project_id' => $this->project->id,
+                'number' => 1,
+                'key' => "{$code}-R1",
+                'name' => 'A cycle',
+                'build_id' => $this->build->id,
+                'starts_on' => Carbon::now()->subDay(),
+                'ends_on' => Carbon::now()->addDay(),
+                'state' => 'released',
+            ])
+            ->refresh();
     }
 
     public function person(string $name = 'tester', Role $role = Role::Tester): User
@@ -65,10 +73,17 @@ final class World
     {
         $case = $this->case($steps);
 
-        return Entry::query()->create([
-            'project_id' => $this->project->id, 'cycle_id' => $this->cycle->id, 'case_id' => $case->id, 'case_version_id' => $case->version_id,
-            'position' => Entry::query()->where('cycle_id', $this->cycle->id)->count() + 1, 'assignee_id' => $assignee?->id, ...$fields,
-        ])->refresh();
+        return Entry::query()
+            ->create([
+                'project_id' => $this->project->id,
+                'cycle_id' => $this->cycle->id,
+                'case_id' => $case->id,
+                'case_version_id' => $case->version_id,
+                'position' => Entry::query()->where('cycle_id', $this->cycle->id)->count() + 1,
+                'assignee_id' => $assignee?->id,
+                ...$fields,
+            ])
+            ->refresh();
     }
 
     public function case(int $steps = 3): TestCase
@@ -76,11 +91,29 @@ final class World
         $number = (new NextKey())->reserve($this->project, 'case');
         $version = (string) Str::uuid7();
         $case = TestCase::query()->create([
-            'project_id' => $this->project->id, 'number' => $number, 'key' => "{$this->project->code}-C{$number}", 'title' => "Case {$number}", 'version_id' => $version, 'position' => $number, 'steps_count' => $steps,
+            'project_id' => $this->project->id,
+            'number' => $number,
+            'key' => "{$this->project->code}-C{$number}",
+            'title' => "Case {$number}",
+            'version_id' => $version,
+            'position' => $number,
+            'steps_count' => $steps,
         ]);
-        CaseVersion::query()->create(['id' => $version, 'case_id' => $case->id, 'number' => 1, 'title' => $case->title, 'created_at' => Carbon::now()]);
+        CaseVersion::query()->create([
+            'id' => $version,
+            'case_id' => $case->id,
+            'number' => 1,
+            'title' => $case->title,
+            'created_at' => Carbon::now(),
+        ]);
         for ($i = 1; $i <= $steps; $i++) {
-            Step::query()->create(['case_version_id' => $version, 'position' => $i, 'action' => "Do {$i}", 'data' => "data {$i}", 'expected' => "See {$i}"]);
+            Step::query()->create([
+                'case_version_id' => $version,
+                'position' => $i,
+                'action' => "Do {$i}",
+                'data' => "data {$i}",
+                'expected' => "See {$i}",
+            ]);
         }
 
         return $case->refresh();
@@ -101,7 +134,13 @@ final class World
 
     private function make(string $name, Role $role): User
     {
-        $user = User::query()->create(['name' => ucfirst($name), 'email' => strtolower("{$name}@{$this->project->code}.test"), 'password' => 'a long password'])->refresh();
+        $user = User::query()
+            ->create([
+                'name' => ucfirst($name),
+                'email' => strtolower("{$name}@{$this->project->code}.test"),
+                'password' => 'a long password',
+            ])
+            ->refresh();
         Membership::query()->create(['project_id' => $this->project->id, 'user_id' => $user->id, 'role' => $role]);
 
         return $user;

@@ -26,8 +26,10 @@ final class Catcher extends AbstractTransport
         $mail = $message->getOriginalMessage();
         if ($mail instanceof Email) {
             DB::table('caught_mails')->insert([
-                'to' => implode(', ', array_map(static fn (Address $a): string => $a->getAddress(), $mail->getTo())),
-                'subject' => (string) $mail->getSubject(), 'text' => (string) $mail->getTextBody(), 'at' => Carbon::now(),
+                'to' => implode(', ', array_map(static fn(Address $a): string => $a->getAddress(), $mail->getTo())),
+                'subject' => (string) $mail->getSubject(),
+                'text' => (string) $mail->getTextBody(),
+                'at' => Carbon::now(),
             ]);
         }
     }

@@ -17,9 +17,7 @@ final class PlainMail extends Mailable
 {
     use Queueable;
 
-    public function __construct(private readonly string $about, private readonly string $words)
-    {
-    }
+    public function __construct(private readonly string $about, private readonly string $words) {}
 
     public function envelope(): Envelope
     {

@@ -47,7 +47,10 @@ final class Memberships
      */
     public function of(string $projectId, string $userId): Membership
     {
-        return Membership::query()->where('project_id', $projectId)->where('user_id', Str::isUuid($userId) ? $userId : null)->firstOrFail();
+        return Membership::query()
+            ->where('project_id', $projectId)
+            ->where('user_id', Str::isUuid($userId) ? $userId : null)
+            ->firstOrFail();
     }
 
     /**

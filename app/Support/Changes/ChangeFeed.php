@@ -16,10 +16,7 @@ final readonly class ChangeFeed
      * @param  list<ChangeLine>  $changes
      */
     public function __construct(
-        #[OA\Property]
-        public string $cursor,
-        #[OA\Property(items: new OA\Items(ref: ChangeLine::class))]
-        public array $changes,
-    ) {
-    }
+        #[OA\Property] public string $cursor,
+        #[OA\Property(items: new OA\Items(ref: ChangeLine::class))] public array $changes,
+    ) {}
 }

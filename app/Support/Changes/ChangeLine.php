@@ -13,12 +13,8 @@ use OpenApi\Attributes as OA;
 final readonly class ChangeLine
 {
     public function __construct(
-        #[OA\Property(enum: ['entry', 'attempt', 'defect', 'case', 'cycle'])]
-        public string $topic,
-        #[OA\Property]
-        public string $subject_id,
-        #[OA\Property]
-        public ?string $cycle_id,
-    ) {
-    }
+        #[OA\Property(enum: ['entry', 'attempt', 'defect', 'case', 'cycle'])] public string $topic,
+        #[OA\Property] public string $subject_id,
+        #[OA\Property] public ?string $cycle_id,
+    ) {}
 }

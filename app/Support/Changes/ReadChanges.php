@@ -28,7 +28,7 @@ final class ReadChanges
         $rows = DB::select(
             'select xid::text as xid, id, topic, subject_id, cycle_id from changes
              where project_id = ? and (xid, id) > (?::text::xid8, ?) and xid < pg_snapshot_xmin(pg_current_snapshot())
-             order by xid, id limit '.self::MOST,
+             order by xid, id limit ' . self::MOST,
             [$project->id, $m[1], (int) $m[2]],
         );
         if ([] === $rows) {
@@ -36,6 +36,9 @@ final class ReadChanges
         }
         $last = $rows[\count($rows) - 1];
 
-        return new ChangeFeed("{$last->xid}.{$last->id}", array_map(static fn (object $r): ChangeLine => new ChangeLine($r->topic, $r->subject_id, $r->cycle_id), $rows));
+        return new ChangeFeed(
+            "{$last->xid}.{$last->id}",
+            array_map(static fn(object $r): ChangeLine => new ChangeLine($r->topic, $r->subject_id, $r->cycle_id), $rows),
+        );
     }
 }

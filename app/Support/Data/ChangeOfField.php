@@ -13,12 +13,8 @@ use OpenApi\Attributes as OA;
 final readonly class ChangeOfField
 {
     public function __construct(
-        #[OA\Property]
-        public string $field,
-        #[OA\Property]
-        public string $from,
-        #[OA\Property]
-        public string $to,
-    ) {
-    }
+        #[OA\Property] public string $field,
+        #[OA\Property] public string $from,
+        #[OA\Property] public string $to,
+    ) {}
 }

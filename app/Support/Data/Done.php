@@ -12,11 +12,5 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'It is done.')]
 final readonly class Done
 {
-    public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public int $revision,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $id, #[OA\Property] public int $revision) {}
 }

@@ -14,13 +14,7 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'Something with a name: a build, a configuration, a folder.')]
 final readonly class Named
 {
-    public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $id, #[OA\Property] public string $name) {}
 
     public static function from(Build|Configuration $thing): self
     {

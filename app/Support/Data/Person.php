@@ -13,13 +13,7 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A person, as others see them.')]
 final readonly class Person
 {
-    public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $id, #[OA\Property] public string $name) {}
 
     public static function from(User $user): self
     {

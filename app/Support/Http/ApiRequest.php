@@ -112,7 +112,7 @@ abstract class ApiRequest extends FormRequest
             ksort($values);
         }
 
-        return array_map(static fn (mixed $v): mixed => \is_array($v) ? self::inOrder($v) : $v, $values);
+        return array_map(static fn(mixed $v): mixed => \is_array($v) ? self::inOrder($v) : $v, $values);
     }
 
     public function person(): User

@@ -17,9 +17,7 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
  */
 final readonly class FileResponse
 {
-    public function __construct(private Filesystem $files)
-    {
-    }
+    public function __construct(private Filesystem $files) {}
 
     /**
      * A small picture of it; the whole one until that is made.
@@ -38,13 +36,21 @@ final readonly class FileResponse
             return Problem::notFound()->toResponse(request());
         }
 
-        return new StreamedResponse(static function () use ($stream): void {
-            fpassthru($stream);
-        }, Response::HTTP_OK, [
-            'Content-Type' => 'text/plain' === $type ? 'text/plain; charset=utf-8' : $type,
-            'Content-Disposition' => HeaderUtils::makeDisposition($inline ? 'inline' : 'attachment', str_replace(['/', '\\'], '-', $name), 'file'),
-            'Content-Security-Policy' => "default-src 'none'; sandbox",
-            'Cache-Control' => 'private, max-age=3600',
-        ]);
+        return new StreamedResponse(
+            static function () use ($stream): void {
+                fpassthru($stream);
+            },
+            Response::HTTP_OK,
+            [
+                'Content-Type' => 'text/plain' === $type ? 'text/plain; charset=utf-8' : $type,
+                'Content-Disposition' => HeaderUtils::makeDisposition(
+                    $inline ? 'inline' : 'attachment',
+                    str_replace(['/', '\\'], '-', $name),
+                    'file',
+                ),
+                'Content-Security-Policy' => "default-src 'none'; sandbox",
+                'Cache-Control' => 'private, max-age=3600',
+            ],
+        );
     }
 }

@@ -31,9 +31,22 @@ final class Idempotent
             throw ValidationException::withMessages(['Idempotency-Key' => 'The Idempotency-Key header must be a UUID.']);
         }
         $user = $request->user()?->getAuthIdentifier();
-        $fingerprint = hash('sha256', $request->method().' '.$request->path()."\n".json_encode($request->except(['file', 'sent_at']), \JSON_PARTIAL_OUTPUT_ON_ERROR));
+        $fingerprint = hash(
+            'sha256',
+            $request->method() .
+                ' ' .
+                $request->path() .
+                "\n" .
+                json_encode($request->except(['file', 'sent_at']), \JSON_PARTIAL_OUTPUT_ON_ERROR),
+        );
         DB::beginTransaction();
-        $inserted = DB::table('idempotency_keys')->insertOrIgnore(['key' => $key, 'user_id' => $user, 'fingerprint' => $fingerprint, 'status' => 0, 'created_at' => now()]);
+        $inserted = DB::table('idempotency_keys')->insertOrIgnore([
+            'key' => $key,
+            'user_id' => $user,
+            'fingerprint' => $fingerprint,
+            'status' => 0,
+            'created_at' => now(),
+        ]);
         if ($inserted === 0) {
             DB::rollBack();
 
@@ -51,11 +64,13 @@ final class Idempotent
 
             return $response;
         }
-        DB::table('idempotency_keys')->where('key', $key)->update([
-            'status' => $response->getStatusCode(),
-            // An answer may hold what only this person sees.
-            'body' => $response->getStatusCode() === 204 ? null : Crypt::encryptString((string) $response->getContent()),
-        ]);
+        DB::table('idempotency_keys')
+            ->where('key', $key)
+            ->update([
+                'status' => $response->getStatusCode(),
+                // An answer may hold what only this person sees.
+                'body' => $response->getStatusCode() === 204 ? null : Crypt::encryptString((string) $response->getContent()),
+            ]);
         DB::commit();
 
         return $response;

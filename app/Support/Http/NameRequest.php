@@ -9,9 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * A name.
  */
-#[OA\Schema(required: ['name'], properties: [
-    new OA\Property(property: 'name', type: 'string'),
-])]
+#[OA\Schema(required: ['name'], properties: [new OA\Property(property: 'name', type: 'string')])]
 final class NameRequest extends ApiRequest
 {
     public function rules(): array

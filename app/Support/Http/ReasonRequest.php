@@ -9,9 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * A word of why.
  */
-#[OA\Schema(properties: [
-    new OA\Property(property: 'note', type: 'string'),
-])]
+#[OA\Schema(properties: [new OA\Property(property: 'note', type: 'string')])]
 final class ReasonRequest extends ApiRequest
 {
     public function rules(): array

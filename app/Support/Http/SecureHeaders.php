@@ -21,7 +21,12 @@ final class SecureHeaders
         $headers->set('Referrer-Policy', 'same-origin');
         $headers->set('X-Frame-Options', 'SAMEORIGIN');
         if (!$headers->has('Content-Security-Policy')) {
-            $headers->set('Content-Security-Policy', "default-src 'self'; img-src 'self' blob: data:; media-src 'self' blob:; frame-src 'self' http: https:; style-src 'self' 'unsafe-inline'; object-src 'none'; base-uri 'none'; frame-ancestors 'self'; form-action 'self'");
+            $headers->set(
+                'Content-Security-Policy',
+                "default-src 'self'; img-src 'self' blob: data:; media-src 'self' blob:; frame-src 'self' http: https:; " .
+                    "style-src 'self' 'unsafe-inline'; object-src 'none'; base-uri 'none'; frame-ancestors 'self'; " .
+                    "form-action 'self'",
+            );
         }
 
         return $response;

@@ -22,7 +22,8 @@ final class NextKey
     public function reserve(Project $project, string $kind, int $count = 1): int
     {
         $row = DB::selectOne(
-            'insert into counters (project_id, kind, last) values (?, ?, ?) on conflict (project_id, kind) do update set last = counters.last + excluded.last returning last',
+            'insert into counters (project_id, kind, last) values (?, ?, ?) on conflict (project_id, kind) do update ' .
+                'set last = counters.last + excluded.last returning last',
             [$project->id, $kind, $count],
         );
 

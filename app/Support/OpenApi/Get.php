@@ -20,6 +20,12 @@ final class Get extends OA\Get
      */
     public function __construct(string $path, string $summary, ?string $returns = null, bool $list = false, array $query = [])
     {
-        parent::__construct(path: $path, summary: $summary, operationId: Operation::id('get', $path), parameters: Operation::parameters($path, $query, false), responses: Operation::responses($returns, $list, 200));
+        parent::__construct(
+            path: $path,
+            summary: $summary,
+            operationId: Operation::id('get', $path),
+            parameters: Operation::parameters($path, $query, false),
+            responses: Operation::responses($returns, $list, 200),
+        );
     }
 }

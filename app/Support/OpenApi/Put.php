@@ -18,8 +18,14 @@ final class Put extends OA\Put
      * @param  class-string|null  $body    the request
      * @param  int  $status  of a success
      */
-    public function __construct(string $path, string $summary, ?string $returns = null, ?string $body = null, int $status = 200, bool $file = false)
-    {
+    public function __construct(
+        string $path,
+        string $summary,
+        ?string $returns = null,
+        ?string $body = null,
+        int $status = 200,
+        bool $file = false,
+    ) {
         parent::__construct(
             path: $path,
             summary: $summary,

@@ -14,8 +14,12 @@ final class Conflict extends \RuntimeException
      * @param  string  $message what happened, what was kept and what to do
      * @param  array<string, mixed>  $facts   what the interface needs to offer a way on
      */
-    public function __construct(public readonly string $problem, string $message, public readonly array $facts = [], public readonly int $status = 409)
-    {
+    public function __construct(
+        public readonly string $problem,
+        string $message,
+        public readonly array $facts = [],
+        public readonly int $status = 409,
+    ) {
         parent::__construct($message);
     }
 }

@@ -33,8 +33,7 @@ final readonly class Problem implements Responsable
         private array $errors = [],
         private array $facts = [],
         private array $headers = [],
-    ) {
-    }
+    ) {}
 
     public static function from(\Throwable $e): self
     {
@@ -42,16 +41,47 @@ final readonly class Problem implements Responsable
 
         return match (true) {
             $e instanceof AuthenticationException => new self(401, 'signed-out', 'Not signed in', 'Sign in to go on.'),
-            $e instanceof TokenMismatchException => new self(419, 'stale-page', 'This page is out of date', 'Nothing was changed. Load the page again and repeat the step.'),
-            $e instanceof AuthorizationException => new self(403, 'not-allowed', 'Not allowed', '' === $e->getMessage() ? 'Your role in this project does not allow it.' : $e->getMessage()),
+            $e instanceof TokenMismatchException => new self(
+                419,
+                'stale-page',
+                'This page is out of date',
+                'Nothing was changed. Load the page again and repeat the step.',
+            ),
+            $e instanceof AuthorizationException => new self(
+                403,
+                'not-allowed',
+                'Not allowed',
+                '' === $e->getMessage() ? 'Your role in this project does not allow it.' : $e->getMessage(),
+            ),
             $e instanceof ModelNotFoundException => self::notFound(),
-            $e instanceof ValidationException => new self($e->status, 'invalid', 'Some of it cannot be taken', 'Nothing was changed. See the fields.', self::messages($e)),
-            $e instanceof CannotFinish => new self(422, 'cannot-finish', 'The attempt cannot end this way', $e->getMessage(), [$e->field => [$e->getMessage()]]),
-            $e instanceof NotCanonical => new self(422, 'invalid', 'Some of it cannot be taken', $e->getMessage(), [ltrim($e->path, '$.') => ['This text holds characters that cannot be stored.']]),
+            $e instanceof ValidationException => new self(
+                $e->status,
+                'invalid',
+                'Some of it cannot be taken',
+                'Nothing was changed. See the fields.',
+                self::messages($e),
+            ),
+            $e instanceof CannotFinish => new self(422, 'cannot-finish', 'The attempt cannot end this way', $e->getMessage(), [
+                $e->field => [$e->getMessage()],
+            ]),
+            $e instanceof NotCanonical => new self(422, 'invalid', 'Some of it cannot be taken', $e->getMessage(), [
+                ltrim($e->path, '$.') => ['This text holds characters that cannot be stored.'],
+            ]),
             $e instanceof Conflict => new self($e->status, $e->problem, 'Things have changed', $e->getMessage(), [], $e->facts),
             $e instanceof HttpExceptionInterface && 404 === $e->getStatusCode() => self::notFound(),
-            $e instanceof HttpExceptionInterface => new self($e->getStatusCode(), 'http', self::title($e->getStatusCode()), $e->getMessage(), headers: array_map(strval(...), $e->getHeaders())),
-            default => new self(500, 'fault', 'Something went wrong here', config('app.debug') ? $e->getMessage() : 'The fault was written to the log. What you typed is kept on this device.'),
+            $e instanceof HttpExceptionInterface => new self(
+                $e->getStatusCode(),
+                'http',
+                self::title($e->getStatusCode()),
+                $e->getMessage(),
+                headers: array_map(strval(...), $e->getHeaders()),
+            ),
+            default => new self(
+                500,
+                'fault',
+                'Something went wrong here',
+                config('app.debug') ? $e->getMessage() : 'The fault was written to the log. What you typed is kept on this device.',
+            ),
         };
     }
 
@@ -62,7 +92,13 @@ final readonly class Problem implements Responsable
 
     public function toResponse($request): JsonResponse
     {
-        $body = ['type' => "urn:lucid-step:problem:{$this->type}", 'title' => $this->title, 'status' => $this->status, 'detail' => $this->detail, ...$this->facts];
+        $body = [
+            'type' => "urn:lucid-step:problem:{$this->type}",
+            'title' => $this->title,
+            'status' => $this->status,
+            'detail' => $this->detail,
+            ...$this->facts,
+        ];
         if ([] !== $this->errors) {
             $body['errors'] = $this->errors;
         }
@@ -75,7 +111,7 @@ final readonly class Problem implements Responsable
      */
     private static function messages(ValidationException $e): array
     {
-        return array_map(static fn (array $messages): array => array_values($messages), $e->errors());
+        return array_map(static fn(array $messages): array => array_values($messages), $e->errors());
     }
 
     private static function title(int $status): string

@@ -40,7 +40,7 @@ final class Journal
             null === $stamp->time ? null : self::microseconds($stamp->time),
             self::microseconds($now),
             $stamp->counter,
-            [...$payload, ...(null === $off ? [] : ['clock_off_ms' => $off]), ...($attempt->arrivedLate ? ['arrived_late' => true] : [])],
+            [...$payload, ...null === $off ? [] : ['clock_off_ms' => $off], ...$attempt->arrivedLate ? ['arrived_late' => true] : []],
             $evidence,
         );
         $bytes = $event->bytes();
@@ -68,24 +68,35 @@ final class Journal
      */
     public function verify(Attempt $attempt, array $files = []): Verification
     {
-        $removed = DB::table('removals')->where('attempt_id', $attempt->id)->get(['kind', 'subject'])->groupBy('kind')->map(static fn ($of): array => array_flip($of->pluck('subject')->all()));
+        $removed = DB::table('removals')
+            ->where('attempt_id', $attempt->id)
+            ->get(['kind', 'subject'])
+            ->groupBy('kind')
+            ->map(static fn($of): array => array_flip($of->pluck('subject')->all()));
         $texts = $removed['text'] ?? [];
-        $events = DB::table('events')->where('attempt_id', $attempt->id)->orderBy('sequence')->get()->map(static fn (object $row): StoredEvent => new StoredEvent(
-            new Event(
-                $row->attempt_id,
-                $row->sequence,
-                $row->kind,
-                $row->actor_id,
-                $row->device_time,
-                $row->server_time,
-                $row->counter,
-                self::payload($row->payload),
-                json_decode($row->evidence, true, 512, \JSON_THROW_ON_ERROR),
-            ),
-            $row->bytes,
-            $row->hash,
-            '' === $row->bytes && isset($texts[(string) $row->sequence]),
-        ))->all();
+        $events = DB::table('events')
+            ->where('attempt_id', $attempt->id)
+            ->orderBy('sequence')
+            ->get()
+            ->map(
+                static fn(object $row): StoredEvent => new StoredEvent(
+                    new Event(
+                        $row->attempt_id,
+                        $row->sequence,
+                        $row->kind,
+                        $row->actor_id,
+                        $row->device_time,
+                        $row->server_time,
+                        $row->counter,
+                        self::payload($row->payload),
+                        json_decode($row->evidence, true, 512, \JSON_THROW_ON_ERROR),
+                    ),
+                    $row->bytes,
+                    $row->hash,
+                    '' === $row->bytes && isset($texts[(string) $row->sequence]),
+                ),
+            )
+            ->all();
         $seal = null === $attempt->sealed_sequence ? null : new Seal($attempt->sealed_sequence, (string) $attempt->sealed_head);
 
         return Chain::verify($attempt->id, array_values($events), $seal, $files, $removed['file'] ?? []);

@@ -23,7 +23,7 @@ final class MaskSecrets
     {
         $mask = null === $attempt ? null : self::of($attempt);
 
-        return null === $mask ? $fields : array_map(static fn (mixed $v): mixed => \is_string($v) ? $mask->text($v) : $v, $fields);
+        return null === $mask ? $fields : array_map(static fn(mixed $v): mixed => \is_string($v) ? $mask->text($v) : $v, $fields);
     }
 
     /**

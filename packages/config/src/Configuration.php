@@ -98,7 +98,7 @@ final class Configuration implements ConfigurationBuilderInterface, Configuratio
     private static function arrays(mixed $values): array
     {
         return array_map(
-            static fn (mixed $v): mixed => \is_array($v) || $v instanceof \stdClass ? self::arrays((array) $v) : $v,
+            static fn(mixed $v): mixed => \is_array($v) || $v instanceof \stdClass ? self::arrays((array) $v) : $v,
             (array) $values,
         );
     }

@@ -7,6 +7,4 @@ namespace League\Config;
 /**
  * Takes both schemas and values.
  */
-interface ConfigurationBuilderInterface extends MutableConfigurationInterface, SchemaBuilderInterface
-{
-}
+interface ConfigurationBuilderInterface extends MutableConfigurationInterface, SchemaBuilderInterface {}

@@ -9,9 +9,7 @@ namespace League\Config;
  */
 final class ReadOnlyConfiguration implements ConfigurationInterface
 {
-    public function __construct(private readonly ConfigurationInterface $inner)
-    {
-    }
+    public function __construct(private readonly ConfigurationInterface $inner) {}
 
     public function get(string $key): mixed
     {

@@ -40,7 +40,7 @@ if (!\function_exists('get_error_handler')) {
      */
     function get_error_handler(): ?callable
     {
-        $handler = set_error_handler(static fn (): bool => false);
+        $handler = set_error_handler(static fn(): bool => false);
         restore_error_handler();
 
         return $handler;

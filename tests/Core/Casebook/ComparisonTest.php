@@ -18,7 +18,12 @@ final class ComparisonTest extends TestCase
     public function test_each_step_is_found_again(): void
     {
         $from = [$this->s('Open the page'), $this->s('Choose the 11:00 sailing to Holm'), $this->s('Pay now'), $this->s('Read the code')];
-        $to = [$this->s('Read the code'), $this->s('Open the page'), $this->s('Choose the 15:30 sailing to Holm'), $this->s('Wait a while')];
+        $to = [
+            $this->s('Read the code'),
+            $this->s('Open the page'),
+            $this->s('Choose the 15:30 sailing to Holm'),
+            $this->s('Wait a while'),
+        ];
         self::assertSame(
             [[3, 0, 'moved'], [0, 1, 'same'], [1, 2, 'changed'], [2, null, 'removed'], [null, 3, 'added']],
             $this->flat(Comparison::steps($from, $to)),
@@ -31,8 +36,8 @@ final class ComparisonTest extends TestCase
         for ($i = 0; $i < 400; $i++) {
             [$from, $to] = [$this->some(), $this->some()];
             $pairs = Comparison::steps($from, $to);
-            $a = array_values(array_filter(array_map(static fn (StepPair $p): ?int => $p->from, $pairs), is_int(...)));
-            $b = array_values(array_filter(array_map(static fn (StepPair $p): ?int => $p->to, $pairs), is_int(...)));
+            $a = array_values(array_filter(array_map(static fn(StepPair $p): ?int => $p->from, $pairs), is_int(...)));
+            $b = array_values(array_filter(array_map(static fn(StepPair $p): ?int => $p->to, $pairs), is_int(...)));
             sort($a);
             self::assertSame([] === $from ? [] : range(0, \count($from) - 1), $a);
             self::assertSame([] === $to ? [] : range(0, \count($to) - 1), $b, 'in the order of the new side');
@@ -62,14 +67,35 @@ final class ComparisonTest extends TestCase
 
     public function test_changes_in_different_places_come_together(): void
     {
-        $base = new CaseText('Title', 'Goal', '', '', [$this->s('One', '1'), $this->s('Two', '2'), $this->s('Three', '3')], null, [['sha256' => 'a', 'name' => 'a.png']]);
-        $mine = new CaseText('My title', 'Goal', '', '', [$this->s('One', 'one'), $this->s('Two', '2'), $this->s('Three', '3'), $this->s('Four')], null, [['sha256' => 'a', 'name' => 'a.png'], ['sha256' => 'b', 'name' => 'b.png']]);
-        $theirs = new CaseText('Title', 'Their goal', '', '', [$this->s('Zero before it all'), $this->s('One, read carefully', '1'), $this->s('Three', '3')], 'table', []);
+        $base = new CaseText('Title', 'Goal', '', '', [$this->s('One', '1'), $this->s('Two', '2'), $this->s('Three', '3')], null, [
+            ['sha256' => 'a', 'name' => 'a.png'],
+        ]);
+        $mine = new CaseText(
+            'My title',
+            'Goal',
+            '',
+            '',
+            [$this->s('One', 'one'), $this->s('Two', '2'), $this->s('Three', '3'), $this->s('Four')],
+            null,
+            [['sha256' => 'a', 'name' => 'a.png'], ['sha256' => 'b', 'name' => 'b.png']],
+        );
+        $theirs = new CaseText(
+            'Title',
+            'Their goal',
+            '',
+            '',
+            [$this->s('Zero before it all'), $this->s('One, read carefully', '1'), $this->s('Three', '3')],
+            'table',
+            [],
+        );
         $merged = ThreeWay::of($base, $mine, $theirs);
         self::assertSame(0, $merged->conflicts());
         $result = $merged->result();
         self::assertSame(['My title', 'Their goal', 'table'], [$result->title, $result->objective, $result->table]);
-        self::assertSame(['Zero before it all', 'One, read carefully', 'Three', 'Four'], array_map(static fn (Step $s): string => $s->action, $result->steps));
+        self::assertSame(
+            ['Zero before it all', 'One, read carefully', 'Three', 'Four'],
+            array_map(static fn(Step $s): string => $s->action, $result->steps),
+        );
         self::assertSame('one', $result->steps[1]->expected);
         self::assertSame(['b'], array_column($result->files, 'sha256'));
     }
@@ -81,18 +107,46 @@ final class ComparisonTest extends TestCase
         $theirs = new CaseText('Theirs', steps: [$this->s('Pay by voucher', 'Paid')]);
         $merged = ThreeWay::of($base, $mine, $theirs);
         self::assertSame(3, $merged->conflicts());
-        self::assertSame(['conflict', 'conflict'], array_map(static fn (MergedStep $s): string => $s->outcome, $merged->steps));
+        self::assertSame(['conflict', 'conflict'], array_map(static fn(MergedStep $s): string => $s->outcome, $merged->steps));
         self::assertSame('Pay by voucher', $merged->steps[0]->theirs?->action);
-        self::assertSame(['Mine', 'Pay by card today', 'Read the code aloud'], [$merged->result()->title, $merged->result()->steps[0]->action, $merged->result()->steps[1]->action]);
+        self::assertSame(
+            ['Mine', 'Pay by card today', 'Read the code aloud'],
+            [$merged->result()->title, $merged->result()->steps[0]->action, $merged->result()->steps[1]->action],
+        );
     }
 
     public function test_custom_fields_take_what_fits_their_kind(): void
     {
-        $field = static fn (string $kind, array $choices = [], bool $required = false): CustomField => new CustomField('f', 'Risk', $kind, $choices, $required);
-        self::assertSame(['2.5', '2027-06-14', 'High', 'yes', 'no', '', ' x'], [
-            $field('number')->take('2,5'), $field('date')->take(' 2027-06-14 '), $field('choice', ['Low', 'High'])->take('high'), $field('yes_no')->take('TRUE'), $field('yes_no')->take('0'), $field('date')->take(''), ' '.$field('text')->take('x '),
-        ]);
-        foreach ([['number', 'many'], ['date', '2027-02-30'], ['date', '14.6.2027'], ['choice', 'Middle'], ['yes_no', 'perhaps'], ['text', str_repeat('x', 2001)]] as [$kind, $typed]) {
+        $field = static fn(string $kind, array $choices = [], bool $required = false): CustomField => new CustomField(
+            'f',
+            'Risk',
+            $kind,
+            $choices,
+            $required,
+        );
+        self::assertSame(
+            ['2.5', '2027-06-14', 'High', 'yes', 'no', '', ' x'],
+            [
+                $field('number')->take('2,5'),
+                $field('date')->take(' 2027-06-14 '),
+                $field('choice', ['Low', 'High'])->take('high'),
+                $field('yes_no')->take('TRUE'),
+                $field('yes_no')->take('0'),
+                $field('date')->take(''),
+                ' ' . $field('text')->take('x '),
+            ],
+        );
+        foreach (
+            [
+                ['number', 'many'],
+                ['date', '2027-02-30'],
+                ['date', '14.6.2027'],
+                ['choice', 'Middle'],
+                ['yes_no', 'perhaps'],
+                ['text', str_repeat('x', 2001)],
+            ]
+            as [$kind, $typed]
+        ) {
             try {
                 $field($kind, ['Low'])->take($typed);
                 self::fail("{$kind} took {$typed}");
@@ -130,6 +184,6 @@ final class ComparisonTest extends TestCase
      */
     private function flat(array $pairs): array
     {
-        return array_map(static fn (StepPair $p): array => [$p->from, $p->to, $p->is], $pairs);
+        return array_map(static fn(StepPair $p): array => [$p->from, $p->to, $p->is], $pairs);
     }
 }

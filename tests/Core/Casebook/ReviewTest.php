@@ -38,10 +38,19 @@ final class ReviewTest extends TestCase
 
     public function test_steps_that_come_without_pictures_keep_those_they_had(): void
     {
-        $picture = static fn (string $sha): array => [['sha256' => $sha, 'name' => "{$sha}.png"]];
-        $before = [new Step('Open the page', '', '', $picture('a')), new Step('Pay by card', '', 'Paid', $picture('b')), new Step('Read the code', '', '', $picture('c'))];
-        $now = Comparison::withPicturesOf($before, [new Step('Read the code'), new Step('Open the page'), new Step('Pay by card today', '', 'Paid'), new Step('Something new')]);
-        self::assertSame(['c', 'a', 'b', null], array_map(static fn (Step $s): ?string => $s->files[0]['sha256'] ?? null, $now));
+        $picture = static fn(string $sha): array => [['sha256' => $sha, 'name' => "{$sha}.png"]];
+        $before = [
+            new Step('Open the page', '', '', $picture('a')),
+            new Step('Pay by card', '', 'Paid', $picture('b')),
+            new Step('Read the code', '', '', $picture('c')),
+        ];
+        $now = Comparison::withPicturesOf($before, [
+            new Step('Read the code'),
+            new Step('Open the page'),
+            new Step('Pay by card today', '', 'Paid'),
+            new Step('Something new'),
+        ]);
+        self::assertSame(['c', 'a', 'b', null], array_map(static fn(Step $s): ?string => $s->files[0]['sha256'] ?? null, $now));
         $own = [new Step('Open the page', '', '', $picture('z')), new Step('Pay by card')];
         self::assertSame($own, Comparison::withPicturesOf($before, $own));
         self::assertSame([], Comparison::withPicturesOf($before, []));

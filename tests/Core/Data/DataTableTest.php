@@ -32,11 +32,15 @@ final class DataTableTest extends TestCase
     public static function faults(): iterable
     {
         yield 'no column' => [[], [], [[1, null]]];
-        yield 'names' => [[new Column('first name'), new Column(''), new Column('a'), new Column('A')], [], [[1, 'first name'], [1, ''], [1, 'A']]];
+        yield 'names' => [
+            [new Column('first name'), new Column(''), new Column('a'), new Column('A')],
+            [],
+            [[1, 'first name'], [1, ''], [1, 'A']],
+        ];
         yield 'ragged' => [[new Column('a'), new Column('b')], [['1', '2'], ['1'], ['1', '2', '3']], [[2, null], [3, null]]];
         yield 'long' => [[new Column('a')], [['x'], [str_repeat('x', 4001)]], [[2, 'a']]];
         yield 'too many' => [[new Column('a')], array_fill(0, 5001, ['x']), [[5001, null]]];
-        yield 'too wide' => [array_map(static fn (int $i): Column => new Column("c{$i}"), range(1, 61)), [], [[1, null]]];
+        yield 'too wide' => [array_map(static fn(int $i): Column => new Column("c{$i}"), range(1, 61)), [], [[1, null]]];
     }
 
     /**
@@ -51,7 +55,7 @@ final class DataTableTest extends TestCase
             DataTable::of($columns, $rows);
             self::fail('It was taken.');
         } catch (Unreadable $e) {
-            self::assertSame($where, array_map(static fn (ReadError $x): array => [$x->row, $x->column], $e->errors));
+            self::assertSame($where, array_map(static fn(ReadError $x): array => [$x->row, $x->column], $e->errors));
         }
     }
 

@@ -21,9 +21,15 @@ final class RoutinesTest extends TestCase
     {
         $routines = $this->routines();
         $steps = $routines->expand([new Step('First'), $this->use('sign', ['who' => '{{user}}']), new Step('Last {{who}}')]);
-        self::assertSame(['First', 'Open the page', 'Type {{user}}', 'Choose {{lang}}', 'Last {{who}}'], array_map(static fn (ExpandedStep $s): string => $s->step->action, $steps));
-        self::assertSame([1, 2, 2, 2, 3], array_map(static fn (ExpandedStep $s): int => $s->position, $steps));
-        self::assertSame([[], ['Sign in', 'Open'], ['Sign in'], ['Sign in'], []], array_map(static fn (ExpandedStep $s): array => $s->routines, $steps));
+        self::assertSame(
+            ['First', 'Open the page', 'Type {{user}}', 'Choose {{lang}}', 'Last {{who}}'],
+            array_map(static fn(ExpandedStep $s): string => $s->step->action, $steps),
+        );
+        self::assertSame([1, 2, 2, 2, 3], array_map(static fn(ExpandedStep $s): int => $s->position, $steps));
+        self::assertSame(
+            [[], ['Sign in', 'Open'], ['Sign in'], ['Sign in'], []],
+            array_map(static fn(ExpandedStep $s): array => $s->routines, $steps),
+        );
     }
 
     public function test_without_a_value_the_default_stands(): void
@@ -47,7 +53,7 @@ final class RoutinesTest extends TestCase
             new Routine('b', 'Open', [], [$this->use('c')]),
             new Routine('c', 'Greet', [], [new Step('Hi'), $this->use('a')]),
         ]);
-        foreach ([static fn () => $routines->refuseLoops(), fn () => $routines->expand([$this->use('x')])] as $try) {
+        foreach ([static fn() => $routines->refuseLoops(), fn() => $routines->expand([$this->use('x')])] as $try) {
             try {
                 $try();
                 self::fail('A loop was let through.');
@@ -63,7 +69,7 @@ final class RoutinesTest extends TestCase
     {
         $all = [new Routine('r0', 'R0', [], [new Step('x'), new Step('y')])];
         for ($i = 1; $i < 12; $i++) {
-            $all[] = new Routine("r{$i}", "R{$i}", [], [$this->use('r'.($i - 1)), $this->use('r'.($i - 1))]);
+            $all[] = new Routine("r{$i}", "R{$i}", [], [$this->use('r' . ($i - 1)), $this->use('r' . ($i - 1))]);
         }
         $this->expectException(TooManySteps::class);
         (new Routines($all))->expand([$this->use('r11')]);
@@ -78,8 +84,14 @@ final class RoutinesTest extends TestCase
             $this->use('gone'),
         ]);
         self::assertSame(
-            [[1, 'action', 'usr', 'user', 'error'], [1, 'expected', null, null, 'warning'], [2, 'values.who', 'name', null, 'error'], [2, 'values.wo', 'wo', 'who', 'error'], [3, 'routine', null, null, 'error']],
-            array_map(static fn (Problem $p): array => [$p->step, $p->field, $p->name, $p->nearest, $p->severity], $found),
+            [
+                [1, 'action', 'usr', 'user', 'error'],
+                [1, 'expected', null, null, 'warning'],
+                [2, 'values.who', 'name', null, 'error'],
+                [2, 'values.wo', 'wo', 'who', 'error'],
+                [3, 'routine', null, null, 'error'],
+            ],
+            array_map(static fn(Problem $p): array => [$p->step, $p->field, $p->name, $p->nearest, $p->severity], $found),
         );
         self::assertSame('{{usr}} is not known in the data table "People". Did you mean {{user}}?', $found[0]->message);
     }
@@ -97,7 +109,12 @@ final class RoutinesTest extends TestCase
     {
         return new Routines([
             new Routine('open', 'Open', [], [new Step('Open the page')]),
-            new Routine('sign', 'Sign in', [new Parameter('who', 'isla')], [$this->use('open'), new Step('Type {{who}}'), new Step('Choose {{lang}}')]),
+            new Routine(
+                'sign',
+                'Sign in',
+                [new Parameter('who', 'isla')],
+                [$this->use('open'), new Step('Type {{who}}'), new Step('Choose {{lang}}')],
+            ),
         ]);
     }
 

@@ -41,7 +41,7 @@ final class TemplateTest extends TestCase
     {
         $template = Template::parse($text);
         $parts = $template->fill(['price' => '12.40', 'note' => '', 'trap' => '{{price}}', 'größe_1' => 'XL']);
-        self::assertSame($shown, implode('', array_map(static fn (FilledPart $p): string => $p->shown(), $parts)));
+        self::assertSame($shown, implode('', array_map(static fn(FilledPart $p): string => $p->shown(), $parts)));
         self::assertCount($warnings, $template->warnings);
     }
 
@@ -70,7 +70,7 @@ final class TemplateTest extends TestCase
     public function test_a_secret_is_shown_as_dots_of_one_length(): void
     {
         $parts = Template::parse('{{pin}} {{code}}')->fill(['pin' => '1', 'code' => 'long-secret-code'], ['pin', 'code']);
-        self::assertSame(['••••', ' ', '••••'], array_map(static fn (FilledPart $p): string => $p->shown(), $parts));
+        self::assertSame(['••••', ' ', '••••'], array_map(static fn(FilledPart $p): string => $p->shown(), $parts));
         self::assertSame('1', $parts[0]->text);
     }
 

@@ -19,7 +19,8 @@ final class DraftTest extends TestCase
         self::assertSame("Islander's discount with a bike – The bike is discounted as well: total 9.24", $draft->title);
         self::assertSame('Total 10.44.', $draft->expected);
         self::assertSame('The bike is discounted as well: total 9.24. It was 9.24 twice.', $draft->actual);
-        self::assertSame(<<<'MD'
+        self::assertSame(
+            <<<'MD'
             - **Build:** 4.2.0-7
             - **Configuration:** Quay tablet
 
@@ -50,7 +51,10 @@ final class DraftTest extends TestCase
 
             - Case SKR-C17, step 3
 
-            MD, $draft->markdown);
+            MD
+            ,
+            $draft->markdown,
+        );
         self::assertStringContainsString("STEPS\n\n1. Open the page (pass)\n3. Enter the card", $draft->plain);
         self::assertStringNotContainsString('**', $draft->plain);
         self::assertStringNotContainsString('Remove the bike', $draft->markdown, 'steps after the failing one stay out');
@@ -58,7 +62,9 @@ final class DraftTest extends TestCase
 
     public function test_without_a_failing_step_expected_and_actual_stay_empty(): void
     {
-        $draft = Draft::from(new Failure('Boarding', 'The gate is closed.', steps: [new WalkedStep(1, 'Go', '', 'Open', Verdict::Blocked)]));
+        $draft = Draft::from(
+            new Failure('Boarding', 'The gate is closed.', steps: [new WalkedStep(1, 'Go', '', 'Open', Verdict::Blocked)]),
+        );
         self::assertSame(['', ''], [$draft->expected, $draft->actual]);
         self::assertStringNotContainsString('## Expected', $draft->markdown);
         self::assertSame('Boarding – The gate is closed', $draft->title);
@@ -81,7 +87,10 @@ final class DraftTest extends TestCase
     {
         mt_srand(11);
         for ($i = 0; $i < 500; $i++) {
-            $make = static fn (): string => implode('', array_map(static fn (): string => ['a', 'bc ', '. ', "\n", 'é', '👩‍🚒', '! '][mt_rand(0, 6)], range(0, mt_rand(0, 160))));
+            $make = static fn(): string => implode(
+                '',
+                array_map(static fn(): string => ['a', 'bc ', '. ', "\n", 'é', '👩‍🚒', '! '][mt_rand(0, 6)], range(0, mt_rand(0, 160))),
+            );
             $title = Draft::title($make(), $make());
             self::assertLessThanOrEqual(120, grapheme_strlen($title));
             self::assertStringNotContainsString("\n", $title);

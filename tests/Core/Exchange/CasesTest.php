@@ -28,8 +28,8 @@ final class CasesTest extends TestCase
         $text = "Titel;Schritt\n\"Fähre; Überfahrt\";\"Zwei\nZeilen\"\n";
         $coded = [
             'UTF-8' => "\xEF\xBB\xBF{$text}",
-            'UTF-16LE' => "\xFF\xFE".mb_convert_encoding($text, 'UTF-16LE', 'UTF-8'),
-            'UTF-16BE' => "\xFE\xFF".mb_convert_encoding($text, 'UTF-16BE', 'UTF-8'),
+            'UTF-16LE' => "\xFF\xFE" . mb_convert_encoding($text, 'UTF-16LE', 'UTF-8'),
+            'UTF-16BE' => "\xFE\xFF" . mb_convert_encoding($text, 'UTF-16BE', 'UTF-8'),
             'Windows-1252' => mb_convert_encoding($text, 'Windows-1252', 'UTF-8'),
         ];
         foreach ($coded as $charset => $bytes) {
@@ -40,8 +40,11 @@ final class CasesTest extends TestCase
         foreach ([',', ';', "\t", '|'] as $separator) {
             self::assertSame($separator, Delimited::fromText("a{$separator}b{$separator}\"c,;|\"\n1{$separator}2{$separator}3")->separator);
         }
-        $long = "\xFF\xFE".mb_convert_encoding(str_repeat('😀,x'."\n", 40_000), 'UTF-16LE', 'UTF-8');
-        self::assertSame(['😀', 'x'], array_values(array_unique(array_merge(...iterator_to_array(Delimited::fromText($long)->rows(), false)))));
+        $long = "\xFF\xFE" . mb_convert_encoding(str_repeat('😀,x' . "\n", 40_000), 'UTF-16LE', 'UTF-8');
+        self::assertSame(
+            ['😀', 'x'],
+            array_values(array_unique(array_merge(...iterator_to_array(Delimited::fromText($long)->rows(), false)))),
+        );
     }
 
     public function test_what_is_no_text_is_refused(): void
@@ -65,14 +68,20 @@ final class CasesTest extends TestCase
             self::assertDoesNotMatchRegularExpression("/^[=+\\-@\t\r]/", $cell);
         }
         for ($i = 0; $i < 2000; $i++) {
-            $text = implode('', array_map(static fn (): string => ["'", '=', '+', '-', '@', "\t", 'x', ' '][mt_rand(0, 7)], range(0, mt_rand(0, 5))));
+            $text = implode(
+                '',
+                array_map(static fn(): string => ["'", '=', '+', '-', '@', "\t", 'x', ' '][mt_rand(0, 7)], range(0, mt_rand(0, 5))),
+            );
             self::assertSame($text, Cell::read(Cell::harmless($text)));
         }
     }
 
     public function test_headers_are_known_however_they_are_written(): void
     {
-        self::assertSame(['title', 'preconditions', 'action', 'data', 'expected', null, 'field: Risk'], CaseColumns::guess(['Test Case Title', 'Pre-Conditions ', 'STEPS', 'Test data', 'Expected_Result', 'Colour', 'risk'], ['Risk']));
+        self::assertSame(
+            ['title', 'preconditions', 'action', 'data', 'expected', null, 'field: Risk'],
+            CaseColumns::guess(['Test Case Title', 'Pre-Conditions ', 'STEPS', 'Test data', 'Expected_Result', 'Colour', 'risk'], ['Risk']),
+        );
         self::assertSame(['title', null], CaseColumns::guess(['Title', 'Name']), 'each target once');
         self::assertSame(CaseColumns::fingerprint(['Test Data']), CaseColumns::fingerprint(['test-data']));
     }
@@ -82,8 +91,18 @@ final class CasesTest extends TestCase
      */
     public static function numbered(): iterable
     {
-        yield 'numbers' => ["1. Open\n2) Choose\n3: Pay", '', "1. Opens\n2. Chosen\n3. Paid", [['Open', '', 'Opens'], ['Choose', '', 'Chosen'], ['Pay', '', 'Paid']]];
-        yield 'lines that belong together' => ["1. Open\n   the page\n2. Pay 2. times", '', '', [["Open\n   the page", '', ''], ['Pay 2. times', '', '']]];
+        yield 'numbers' => [
+            "1. Open\n2) Choose\n3: Pay",
+            '',
+            "1. Opens\n2. Chosen\n3. Paid",
+            [['Open', '', 'Opens'], ['Choose', '', 'Chosen'], ['Pay', '', 'Paid']],
+        ];
+        yield 'lines that belong together' => [
+            "1. Open\n   the page\n2. Pay 2. times",
+            '',
+            '',
+            [["Open\n   the page", '', ''], ['Pay 2. times', '', '']],
+        ];
         yield 'no numbers' => ["Open\n\nPay", 'x', 'All is paid', [['Open', '', ''], ['Pay', 'x', 'All is paid']]];
         yield 'a gap in the results' => ["1. A\n2. B", "1. \n2. x", "1. a\n2.", [['A', '', 'a'], ['B', 'x', '']]];
         yield 'more results than steps' => ['Open', '', "1. a\n2. b", [['Open', '', "a\nb"]]];
@@ -97,12 +116,16 @@ final class CasesTest extends TestCase
     #[DataProvider('numbered')]
     public function test_numbered_lines_in_one_cell_become_steps(string $action, string $data, string $expected, array $steps): void
     {
-        self::assertSame($steps, array_map(static fn (Step $s): array => [$s->action, $s->data, $s->expected], NumberedLines::steps($action, $data, $expected)));
+        self::assertSame(
+            $steps,
+            array_map(static fn(Step $s): array => [$s->action, $s->data, $s->expected], NumberedLines::steps($action, $data, $expected)),
+        );
     }
 
     public function test_a_row_with_a_title_begins_a_case_and_the_others_add_steps(): void
     {
-        $cases = $this->read(<<<'CSV'
+        $cases = $this->read(
+            <<<'CSV'
             Title,Folder,Priority,State,Labels,Estimate,Owner,Data table,Step,Test data,Expected result,Risk,Routine,Values
             First,"Booking / Fares \/ seats",High,in review,"a, b",1h 20m,MAREN@x.test,People,Open it,,It opens,high,,
             ,,,,,,,,"Type ""x""
@@ -111,31 +134,56 @@ final class CasesTest extends TestCase
             ,,,,,,,,,,,,Sign in,"who = isla\nfenn
             Lang = en"
             Second,,,,,,,,,,,,,
-            CSV);
+            CSV
+            ,
+        );
         self::assertCount(2, $cases);
         self::assertSame([], [...$cases[0]->errors, ...$cases[1]->errors]);
-        self::assertEquals([
-            'title' => 'First', 'folder' => ['Booking', 'Fares / seats'], 'priority' => 'high', 'state' => 'in_review', 'labels' => ['a', 'b'],
-            'estimate' => 4800, 'owner' => 'u1', 'table' => 't1', 'field: Risk' => 'High',
-        ], $cases[0]->fields);
-        self::assertEquals([new Step('Open it', '', 'It opens'), new Step("Type \"x\"\ntwice", "1\n2", 'Two lines'), new Step('', '', '', [], 'r1', ['lang' => 'en', 'who' => "isla\nfenn"])], $cases[0]->steps);
-        self::assertSame([[], null, null, 5], [$cases[1]->steps, $cases[1]->fields['priority'], $cases[1]->fields['estimate'], $cases[1]->row]);
+        self::assertEquals(
+            [
+                'title' => 'First',
+                'folder' => ['Booking', 'Fares / seats'],
+                'priority' => 'high',
+                'state' => 'in_review',
+                'labels' => ['a', 'b'],
+                'estimate' => 4800,
+                'owner' => 'u1',
+                'table' => 't1',
+                'field: Risk' => 'High',
+            ],
+            $cases[0]->fields,
+        );
+        self::assertEquals(
+            [
+                new Step('Open it', '', 'It opens'),
+                new Step("Type \"x\"\ntwice", "1\n2", 'Two lines'),
+                new Step('', '', '', [], 'r1', ['lang' => 'en', 'who' => "isla\nfenn"]),
+            ],
+            $cases[0]->steps,
+        );
+        self::assertSame(
+            [[], null, null, 5],
+            [$cases[1]->steps, $cases[1]->fields['priority'], $cases[1]->fields['estimate'], $cases[1]->row],
+        );
     }
 
     public function test_a_title_repeated_on_every_row_is_one_case(): void
     {
         $cases = $this->read("title,priority,step\nA,high,one\nA,high,two\nB,low,one\nA,low,three");
-        self::assertSame([['A', 2], ['B', 1], ['A', 1]], array_map(static fn (CaseRow $c): array => [$c->title(), \count((array) $c->steps)], $cases));
+        self::assertSame(
+            [['A', 2], ['B', 1], ['A', 1]],
+            array_map(static fn(CaseRow $c): array => [$c->title(), \count((array) $c->steps)], $cases),
+        );
         self::assertSame([], $cases[0]->errors);
         $keyed = $this->read("key,title,step\nX-C1,A,one\nX-C2,A,two\n,,three");
-        self::assertSame(['X-C1', 'X-C2'], array_map(static fn (CaseRow $c): ?string => $c->key, $keyed));
+        self::assertSame(['X-C1', 'X-C2'], array_map(static fn(CaseRow $c): ?string => $c->key, $keyed));
     }
 
     public function test_one_row_a_case(): void
     {
         $text = "title,steps,expected\nA,\"1. Open\n2. Pay\",\"1. Opens\n2. Paid\"\nB,Look,Seen\n";
         $cases = $this->read($text);
-        self::assertSame([2, 1], array_map(static fn (CaseRow $c): int => \count((array) $c->steps), $cases));
+        self::assertSame([2, 1], array_map(static fn(CaseRow $c): int => \count((array) $c->steps), $cases));
         self::assertSame('Paid', ((array) $cases[0]->steps)[1]->expected);
     }
 
@@ -146,14 +194,20 @@ final class CasesTest extends TestCase
     {
         yield 'no title' => ["title,step\n,b", [[2, 'title']]];
         yield 'ragged rows' => ["title,step,expected\nA,b\nB,b,c,d\nC,d,e,,", [[2, null], [3, null]]];
-        yield 'a wrong priority, state and estimate' => ["title,priority,state,estimate,step\nA,urgent,done,soon,b", [[2, 'priority'], [2, 'state'], [2, 'estimate']]];
+        yield 'a wrong priority, state and estimate' => [
+            "title,priority,state,estimate,step\nA,urgent,done,soon,b",
+            [[2, 'priority'], [2, 'state'], [2, 'estimate']],
+        ];
         yield 'a case field on a step row' => ["title,folder,step\nA,F,b\n,G,d", [[3, 'folder']]];
-        yield 'people, tables and routines that are not there' => ["title,owner,data table,step,routine\nA,nobody,Peopel,b,\n,,,,Sing in", [[2, 'owner'], [2, 'table'], [3, 'routine']]];
-        yield 'a title of 3,000 characters' => ["title,step\n".str_repeat('x', 3000).',b', [[2, 'title'], [2, 'title']]];
-        yield 'a cell that is too long' => ["title,step\nA,".str_repeat('x', 20_001), [[2, 'action']]];
+        yield 'people, tables and routines that are not there' => [
+            "title,owner,data table,step,routine\nA,nobody,Peopel,b,\n,,,,Sing in",
+            [[2, 'owner'], [2, 'table'], [3, 'routine']],
+        ];
+        yield 'a title of 3,000 characters' => ["title,step\n" . str_repeat('x', 3000) . ',b', [[2, 'title'], [2, 'title']]];
+        yield 'a cell that is too long' => ["title,step\nA," . str_repeat('x', 20_001), [[2, 'action']]];
         yield 'a custom field' => ["title,step,risk\nA,b,sideways", [[2, 'field: Risk']]];
-        yield 'labels' => ["title,step,labels\nA,b,\"".implode(',', range(1, 51)).'"', [[2, 'labels']]];
-        yield 'a deep folder' => ["title,step,folder\nA,b,".implode('/', range(1, 13)), [[2, 'folder']]];
+        yield 'labels' => ["title,step,labels\nA,b,\"" . implode(',', range(1, 51)) . '"', [[2, 'labels']]];
+        yield 'a deep folder' => ["title,step,folder\nA,b," . implode('/', range(1, 13)), [[2, 'folder']]];
     }
 
     /**
@@ -162,7 +216,12 @@ final class CasesTest extends TestCase
     #[DataProvider('faults')]
     public function test_every_fault_is_named_by_row_and_column(string $csv, array $where): void
     {
-        $found = array_merge(...array_map(static fn (CaseRow $c): array => array_map(static fn (ReadError $e): array => [$e->row, $e->column], $c->errors), $this->read($csv)));
+        $found = array_merge(
+            ...array_map(
+                static fn(CaseRow $c): array => array_map(static fn(ReadError $e): array => [$e->row, $e->column], $c->errors),
+                $this->read($csv),
+            ),
+        );
         self::assertSame($where, $found);
     }
 
@@ -176,7 +235,7 @@ final class CasesTest extends TestCase
     {
         mt_srand(23);
         $texts = ['', 'x', '=1+1', "two\nlines", 'a "quoted" word', 'comma, semi;', "'=x", '- list', 'ä{{name}}', '1. one'];
-        $text = static fn (): string => $texts[mt_rand(0, 9)];
+        $text = static fn(): string => $texts[mt_rand(0, 9)];
         $sheet = new CaseSheet(CaseReader::BY_STEP, ['Risk']);
         $stream = fopen('php://memory', 'w+') ?: self::fail();
         fputcsv($stream, $sheet->header(), ',', '"', '');
@@ -184,10 +243,29 @@ final class CasesTest extends TestCase
         for ($i = 1; $i <= 120; $i++) {
             $steps = [];
             for ($n = mt_rand(0, 4); $n > 0; $n--) {
-                $step = 0 === mt_rand(0, 3) ? new Step('', '', '', [], 'r1', ['lang' => $text(), 'who' => "a\\n{$text()}"]) : new Step($text(), $text(), $text());
+                $step =
+                    0 === mt_rand(0, 3)
+                        ? new Step('', '', '', [], 'r1', ['lang' => $text(), 'who' => "a\\n{$text()}"])
+                        : new Step($text(), $text(), $text());
                 $steps = $step->isEmpty() ? $steps : [...$steps, $step];
             }
-            $sent[] = $out = new CaseOut("TST-C{$i}", new CaseText("Case {$i} {$i}", $text(), $text(), $text(), $steps, 't1'), 0 === $i % 3 ? [] : ['A / b', 'C'], 'functional', 'high', 'in_review', 0 === $i % 2, 'maren@x.test', ['a', 'b c'], 0 === $i % 4 ? null : 60 * $i, ['TST-Q1'], 'People', false, ['Risk' => 'High'], ['r1' => 'Sign in']);
+            $sent[] = $out = new CaseOut(
+                "TST-C{$i}",
+                new CaseText("Case {$i} {$i}", $text(), $text(), $text(), $steps, 't1'),
+                0 === $i % 3 ? [] : ['A / b', 'C'],
+                'functional',
+                'high',
+                'in_review',
+                0 === $i % 2,
+                'maren@x.test',
+                ['a', 'b c'],
+                0 === $i % 4 ? null : 60 * $i,
+                ['TST-Q1'],
+                'People',
+                false,
+                ['Risk' => 'High'],
+                ['r1' => 'Sign in'],
+            );
             foreach ($sheet->rows($out) as $row) {
                 fputcsv($stream, $row, ',', '"', '');
             }
@@ -198,10 +276,46 @@ final class CasesTest extends TestCase
         foreach ($back as $i => $case) {
             $out = $sent[$i];
             self::assertSame([], $case->errors);
-            self::assertEquals(array_map(static fn (Step $s): array => $s->toArray(), $out->text->steps), array_map(static fn (Step $s): array => $s->toArray(), (array) $case->steps), "case {$i}");
+            self::assertEquals(
+                array_map(static fn(Step $s): array => $s->toArray(), $out->text->steps),
+                array_map(static fn(Step $s): array => $s->toArray(), (array) $case->steps),
+                "case {$i}",
+            );
             self::assertSame(
-                [$out->key, $out->text->title, $out->text->objective, $out->text->preconditions, $out->text->postconditions, $out->folder, $out->state, $out->automated, $out->labels, $out->estimate, ['TST-Q1'], 'u1', 't1', 'High'],
-                [$case->key, ...array_map(static fn (string $f): mixed => $case->fields[$f], ['title', 'objective', 'preconditions', 'postconditions', 'folder', 'state', 'automated', 'labels', 'estimate', 'requirements', 'owner', 'table', 'field: Risk'])],
+                [
+                    $out->key,
+                    $out->text->title,
+                    $out->text->objective,
+                    $out->text->preconditions,
+                    $out->text->postconditions,
+                    $out->folder,
+                    $out->state,
+                    $out->automated,
+                    $out->labels,
+                    $out->estimate,
+                    ['TST-Q1'],
+                    'u1',
+                    't1',
+                    'High',
+                ],
+                [
+                    $case->key,
+                    ...array_map(static fn(string $f): mixed => $case->fields[$f], [
+                        'title',
+                        'objective',
+                        'preconditions',
+                        'postconditions',
+                        'folder',
+                        'state',
+                        'automated',
+                        'labels',
+                        'estimate',
+                        'requirements',
+                        'owner',
+                        'table',
+                        'field: Risk',
+                    ]),
+                ],
             );
         }
     }
@@ -209,7 +323,23 @@ final class CasesTest extends TestCase
     public function test_one_row_a_case_comes_back_too(): void
     {
         $sheet = new CaseSheet(CaseReader::BY_CASE);
-        $out = new CaseOut('A-C1', new CaseText('T', steps: [new Step('Open', '', 'Opens'), new Step("Two\nlines", 'x', ''), new Step('Pay', '', 'Paid')]), [], 'functional', 'low', 'draft', false, '', [], null, [], null, false, [], []);
+        $out = new CaseOut(
+            'A-C1',
+            new CaseText('T', steps: [new Step('Open', '', 'Opens'), new Step("Two\nlines", 'x', ''), new Step('Pay', '', 'Paid')]),
+            [],
+            'functional',
+            'low',
+            'draft',
+            false,
+            '',
+            [],
+            null,
+            [],
+            null,
+            false,
+            [],
+            [],
+        );
         $stream = fopen('php://memory', 'w+') ?: self::fail();
         fputcsv($stream, $sheet->header(), ',', '"', '');
         fputcsv($stream, $sheet->rows($out)[0], ',', '"', '');
@@ -228,8 +358,16 @@ final class CasesTest extends TestCase
         $header = array_shift($rows) ?? [];
         $rows = array_combine(range(2, \count($rows) + 1), $rows);
         $mapping = CaseColumns::guess($header, ['Risk']);
-        $around = new ImportContext(people: ['maren@x.test' => 'u1', 'maren' => 'u1'], routines: ['sign in' => 'r1'], tables: ['people' => 't1'], fields: ['risk' => new CustomField('f1', 'Risk', 'choice', ['High', 'Low'])]);
+        $around = new ImportContext(
+            people: ['maren@x.test' => 'u1', 'maren' => 'u1'],
+            routines: ['sign in' => 'r1'],
+            tables: ['people' => 't1'],
+            fields: ['risk' => new CustomField('f1', 'Risk', 'choice', ['High', 'Low'])],
+        );
 
-        return iterator_to_array((new CaseReader($mapping, $layout ?? CaseReader::layoutOf($rows, $mapping), $around))->cases($rows), false);
+        return iterator_to_array(
+            (new CaseReader($mapping, $layout ?? CaseReader::layoutOf($rows, $mapping), $around))->cases($rows),
+            false,
+        );
     }
 }

@@ -20,8 +20,24 @@ final class OtherFormatsTest extends TestCase
     public function test_a_case_reads_well_as_markdown_and_no_cell_breaks_the_table(): void
     {
         $out = new CaseOut(
-            'SKR-C1', new CaseText("Two\nlines", 'Goal', '', 'After', [new Step('Open | close', "a\nb", '**See**'), new Step('', '', '', [], 'r', ['who' => 'isla', 'day' => 'Monday'])]),
-            ['Fares', 'Groups'], 'functional', 'high', 'in_review', true, 'maren@x.test', ['a', 'b'], 90, ['SKR-Q1'], 'People', false, ['Risk' => 'Money', 'Since' => ''], ['r' => 'Sign in'],
+            'SKR-C1',
+            new CaseText("Two\nlines", 'Goal', '', 'After', [
+                new Step('Open | close', "a\nb", '**See**'),
+                new Step('', '', '', [], 'r', ['who' => 'isla', 'day' => 'Monday']),
+            ]),
+            ['Fares', 'Groups'],
+            'functional',
+            'high',
+            'in_review',
+            true,
+            'maren@x.test',
+            ['a', 'b'],
+            90,
+            ['SKR-Q1'],
+            'People',
+            false,
+            ['Risk' => 'Money', 'Since' => ''],
+            ['r' => 'Sign in'],
         );
         $text = MarkdownCases::case($out);
         self::assertStringStartsWith("## SKR-C1 Two lines\n", $text);
@@ -36,17 +52,53 @@ final class OtherFormatsTest extends TestCase
 
     public function test_a_case_of_json_is_taken_as_any_other_files_is(): void
     {
-        $around = new ImportContext(people: ['maren' => 'u1'], routines: ['sign in' => 'r1'], tables: ['people' => 't1'], fields: ['risk' => new CustomField('f', 'Risk', 'choice', ['High'])]);
-        $json = JsonCases::read((string) json_encode(['format' => JsonCases::FORMAT, 'version' => 1, 'cases' => [
-            ['key' => 'x-c1', 'title' => '=1+1', 'folder' => ['A / B', 'C'], 'labels' => ['a'], 'estimate' => 90, 'automated' => true, 'owner' => 'Maren', 'table' => 'People', 'custom' => ['Risk' => 'high'], 'steps' => [['action' => ' Open '], ['routine' => 'Sign In', 'values' => ['Who' => 'isla']]]],
-            ['title' => '', 'priority' => 'urgent', 'steps' => [['routine' => 'Gone']]],
-            'no case at all',
-        ]]));
+        $around = new ImportContext(
+            people: ['maren' => 'u1'],
+            routines: ['sign in' => 'r1'],
+            tables: ['people' => 't1'],
+            fields: ['risk' => new CustomField('f', 'Risk', 'choice', ['High'])],
+        );
+        $json = JsonCases::read(
+            (string) json_encode([
+                'format' => JsonCases::FORMAT,
+                'version' => 1,
+                'cases' => [
+                    [
+                        'key' => 'x-c1',
+                        'title' => '=1+1',
+                        'folder' => ['A / B', 'C'],
+                        'labels' => ['a'],
+                        'estimate' => 90,
+                        'automated' => true,
+                        'owner' => 'Maren',
+                        'table' => 'People',
+                        'custom' => ['Risk' => 'high'],
+                        'steps' => [['action' => ' Open '], ['routine' => 'Sign In', 'values' => ['Who' => 'isla']]],
+                    ],
+                    ['title' => '', 'priority' => 'urgent', 'steps' => [['routine' => 'Gone']]],
+                    'no case at all',
+                ],
+            ]),
+        );
         [$one, $two] = array_values(iterator_to_array($json->cases($around)));
         self::assertSame([], $one->errors);
-        self::assertSame(['X-C1', '=1+1', ['A / B', 'C'], 90, true, 'u1', 't1', 'High'], [$one->key, $one->title(), ...array_map(static fn (string $f): mixed => $one->fields[$f], ['folder', 'estimate', 'automated', 'owner', 'table', 'field: Risk'])]);
+        self::assertSame(
+            ['X-C1', '=1+1', ['A / B', 'C'], 90, true, 'u1', 't1', 'High'],
+            [
+                $one->key,
+                $one->title(),
+                ...array_map(static fn(string $f): mixed => $one->fields[$f], [
+                    'folder',
+                    'estimate',
+                    'automated',
+                    'owner',
+                    'table',
+                    'field: Risk',
+                ]),
+            ],
+        );
         self::assertEquals([new Step(' Open '), new Step('', '', '', [], 'r1', ['who' => 'isla'])], $one->steps);
-        self::assertSame(['priority', 'title', 'routine'], array_map(static fn ($e): ?string => $e->column, $two->errors));
+        self::assertSame(['priority', 'title', 'routine'], array_map(static fn($e): ?string => $e->column, $two->errors));
     }
 
     /**
@@ -58,7 +110,7 @@ final class OtherFormatsTest extends TestCase
         yield 'a list' => ['[]'];
         yield 'another document' => ['{"format":"x"}'];
         yield 'another version' => ['{"format":"lucid-step/casebook","version":2}'];
-        yield 'very deep' => [str_repeat('[', 100).str_repeat(']', 100)];
+        yield 'very deep' => [str_repeat('[', 100) . str_repeat(']', 100)];
     }
 
     #[DataProvider('others')]

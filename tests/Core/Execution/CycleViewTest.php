@@ -25,10 +25,32 @@ final class CycleViewTest extends TestCase
      */
     public static function conditions(): iterable
     {
-        foreach (['pass' => [], 'fail' => ['needs_pass'], 'blocked' => ['needs_pass'], 'not_run' => ['needs_pass'], 'in_progress' => ['needs_pass'], 'retest' => ['needs_pass'], 'not_applicable' => ['needs_pass_not_applicable']] as $shows => $reasons) {
+        foreach (
+            [
+                'pass' => [],
+                'fail' => ['needs_pass'],
+                'blocked' => ['needs_pass'],
+                'not_run' => ['needs_pass'],
+                'in_progress' => ['needs_pass'],
+                'retest' => ['needs_pass'],
+                'not_applicable' => ['needs_pass_not_applicable'],
+            ]
+            as $shows => $reasons
+        ) {
             yield "only if passed, {$shows}" => ['only_if_passed', $shows, $reasons];
         }
-        foreach (['pass' => [], 'fail' => [], 'blocked' => [], 'not_applicable' => [], 'not_run' => ['waits_for'], 'in_progress' => ['waits_for'], 'retest' => ['waits_for']] as $shows => $reasons) {
+        foreach (
+            [
+                'pass' => [],
+                'fail' => [],
+                'blocked' => [],
+                'not_applicable' => [],
+                'not_run' => ['waits_for'],
+                'in_progress' => ['waits_for'],
+                'retest' => ['waits_for'],
+            ]
+            as $shows => $reasons
+        ) {
             yield "after, {$shows}" => ['after', $shows, $reasons];
         }
     }
@@ -63,7 +85,10 @@ final class CycleViewTest extends TestCase
         $now = '2027-06-01 12:00';
         self::assertSame('ready', self::view([self::entry('a', window: [$now, null])])->readiness('a')->is);
         self::assertSame('held', self::view([self::entry('a', window: ['2027-06-01 12:00:01', null])])->readiness('a')->is);
-        self::assertSame(['too_late'], self::kinds(self::view([self::entry('a', window: [null, $now])], hold: false)->readiness('a')->reasons));
+        self::assertSame(
+            ['too_late'],
+            self::kinds(self::view([self::entry('a', window: [null, $now])], hold: false)->readiness('a')->reasons),
+        );
         self::assertSame('ready', self::view([self::entry('a', window: [null, '2027-06-01 12:00:01'])])->readiness('a')->is);
     }
 
@@ -74,7 +99,12 @@ final class CycleViewTest extends TestCase
 
     public function test_the_next_is_the_first_ready_one_after_the_current_then_from_the_first(): void
     {
-        $view = self::view([self::entry('a', who: 'me'), self::entry('b', 'pass', 'me'), self::entry('c', who: 'you'), self::entry('d', who: 'me')]);
+        $view = self::view([
+            self::entry('a', who: 'me'),
+            self::entry('b', 'pass', 'me'),
+            self::entry('c', who: 'you'),
+            self::entry('d', who: 'me'),
+        ]);
         self::assertSame('a', $view->next('me')?->id);
         self::assertSame('d', $view->next('me', 'a')?->id);
         self::assertSame('a', $view->next('me', 'd')?->id);
@@ -112,8 +142,13 @@ final class CycleViewTest extends TestCase
     /**
      * @param  array{?string, ?string}  $window
      */
-    private static function entry(string $id, string $shows = 'not_run', ?string $who = null, ?string $openWith = null, array $window = [null, null]): EntryFacts
-    {
+    private static function entry(
+        string $id,
+        string $shows = 'not_run',
+        ?string $who = null,
+        ?string $openWith = null,
+        array $window = [null, null],
+    ): EntryFacts {
         $at = new DateTimeImmutable('2027-05-01');
         $state = match ($shows) {
             'not_run' => EntryState::of([]),
@@ -121,7 +156,7 @@ final class CycleViewTest extends TestCase
             'retest' => EntryState::of([new AttemptFacts(1, AttemptState::Finished, true, Verdict::Pass, $at)], $at->modify('+1 day')),
             default => EntryState::of([new AttemptFacts(1, AttemptState::Finished, true, Verdict::from($shows), $at)]),
         };
-        $edge = static fn (?string $time): ?DateTimeImmutable => $time === null ? null : new DateTimeImmutable($time);
+        $edge = static fn(?string $time): ?DateTimeImmutable => $time === null ? null : new DateTimeImmutable($time);
 
         return new EntryFacts($id, strtoupper($id), $state, $who, $openWith, $edge($window[0]), $edge($window[1]));
     }
@@ -132,6 +167,6 @@ final class CycleViewTest extends TestCase
      */
     private static function kinds(array $reasons): array
     {
-        return array_map(static fn (HeldReason $r): string => $r->kind, $reasons);
+        return array_map(static fn(HeldReason $r): string => $r->kind, $reasons);
     }
 }

@@ -44,7 +44,32 @@ final class DurationTest extends TestCase
      */
     public static function refused(): iterable
     {
-        foreach (['', ' ', '0', '0m', '0:00', '-5m', 'soon', '1h 60m', '1h60', '1:60', '1:60:00', '0:30:75', '25h', '24:00:01', '1441', '1m 2h', '5x', '1h 2h', '1e3', '١٥', str_repeat('9', 400)] as $text) {
+        foreach (
+            [
+                '',
+                ' ',
+                '0',
+                '0m',
+                '0:00',
+                '-5m',
+                'soon',
+                '1h 60m',
+                '1h60',
+                '1:60',
+                '1:60:00',
+                '0:30:75',
+                '25h',
+                '24:00:01',
+                '1441',
+                '1m 2h',
+                '5x',
+                '1h 2h',
+                '1e3',
+                '١٥',
+                str_repeat('9', 400),
+            ]
+            as $text
+        ) {
             yield [$text];
         }
     }

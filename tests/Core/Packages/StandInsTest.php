@@ -37,13 +37,12 @@ final class StandInsTest extends TestCase
 
     public function test_handlers_are_told_and_left_in_place(): void
     {
-        $handler = static fn (int $level): bool => $level < 0;
+        $handler = static fn(int $level): bool => $level < 0;
         set_error_handler($handler);
         get_error_handler();
         self::assertSame($handler, get_error_handler(), 'asking twice leaves it in place');
         restore_error_handler();
-        $last = static function (\Throwable $e): void {
-        };
+        $last = static function (\Throwable $e): void {};
         set_exception_handler($last);
         get_exception_handler();
         self::assertSame($last, get_exception_handler());
@@ -79,6 +78,9 @@ final class StandInsTest extends TestCase
 
     public function test_the_markdown_reader_that_needs_it_works(): void
     {
-        self::assertSame("<p><strong>a</strong> &lt;b&gt;</p>\n", (new CommonMarkConverter(['html_input' => 'escape']))->convert('**a** <b>')->getContent());
+        self::assertSame(
+            "<p><strong>a</strong> &lt;b&gt;</p>\n",
+            (new CommonMarkConverter(['html_input' => 'escape']))->convert('**a** <b>')->getContent(),
+        );
     }
 }

@@ -23,7 +23,7 @@ final class BalanceTest extends TestCase
 
     public function test_capacity_counts_and_who_has_none_gets_nothing(): void
     {
-        $given = self::give(['a' => 300, 'b' => 100, 'c' => 0], array_map(static fn (int $i): array => ["e{$i}", 10], range(1, 40)));
+        $given = self::give(['a' => 300, 'b' => 100, 'c' => 0], array_map(static fn(int $i): array => ["e{$i}", 10], range(1, 40)));
         $n = array_count_values($given);
         self::assertSame(['a' => 30, 'b' => 10], [...['a' => 0, 'b' => 0], ...$n]);
         $this->expectException(NobodyToAssign::class);
@@ -56,14 +56,17 @@ final class BalanceTest extends TestCase
         mt_srand(3);
         for ($run = 0; $run < 120; $run++) {
             $people = mt_rand(2, 3);
-            $times = array_map(static fn (): int => mt_rand(1, 40), range(1, mt_rand(1, 8)));
-            $given = self::give(array_combine(array_map(static fn (int $i): string => "p{$i}", range(1, $people)), array_fill(0, $people, 100)), array_map(static fn (int $i, int $t): array => ["e{$i}", $t], array_keys($times), $times));
+            $times = array_map(static fn(): int => mt_rand(1, 40), range(1, mt_rand(1, 8)));
+            $given = self::give(
+                array_combine(array_map(static fn(int $i): string => "p{$i}", range(1, $people)), array_fill(0, $people, 100)),
+                array_map(static fn(int $i, int $t): array => ["e{$i}", $t], array_keys($times), $times),
+            );
             self::assertCount(\count($times), $given);
             $loads = [];
             foreach ($times as $i => $t) {
                 $loads[$given["e{$i}"]] = ($loads[$given["e{$i}"]] ?? 0) + $t;
             }
-            self::assertLessThanOrEqual(4 / 3 * self::best($times, $people) + 1e-9, max($loads));
+            self::assertLessThanOrEqual((4 / 3) * self::best($times, $people) + 1e-9, max($loads));
         }
     }
 
@@ -96,9 +99,9 @@ final class BalanceTest extends TestCase
     private static function give(array $people, array $work, array $conditions = []): array
     {
         return Balance::of(
-            array_map(static fn (string $id, int $c): Assignee => new Assignee($id, $c), array_keys($people), $people),
-            array_map(static fn (array $w): AssignableEntry => new AssignableEntry($w[0], $w[1], $w[2] ?? null), $work),
-            Conditions::of(array_map(static fn (string $c): Condition => new Condition($c[0], $c[2], ConditionKind::After), $conditions)),
+            array_map(static fn(string $id, int $c): Assignee => new Assignee($id, $c), array_keys($people), $people),
+            array_map(static fn(array $w): AssignableEntry => new AssignableEntry($w[0], $w[1], $w[2] ?? null), $work),
+            Conditions::of(array_map(static fn(string $c): Condition => new Condition($c[0], $c[2], ConditionKind::After), $conditions)),
         );
     }
 

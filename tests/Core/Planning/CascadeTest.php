@@ -40,15 +40,17 @@ final class CascadeTest extends TestCase
             $made = [];
             for ($i = 1; $i < 12; $i++) {
                 if (mt_rand(0, 2) > 0) {
-                    $made[] = "{$i}".(mt_rand(0, 3) > 0 ? '+' : '-').mt_rand(0, $i - 1);
+                    $made[] = "{$i}" . (mt_rand(0, 3) > 0 ? '+' : '-') . mt_rand(0, $i - 1);
                 }
             }
-            $conditions = Conditions::of(array_map(static function (string $c): Condition {
-                preg_match('/(\d+)([+-])(\d+)/', $c, $m);
+            $conditions = Conditions::of(
+                array_map(static function (string $c): Condition {
+                    preg_match('/(\d+)([+-])(\d+)/', $c, $m);
 
-                return new Condition("n{$m[1]}", "n{$m[3]}", '+' === $m[2] ? ConditionKind::OnlyIfPassed : ConditionKind::After);
-            }, $made));
-            $all = array_fill_keys(array_map(static fn (int $i): string => "n{$i}", range(0, 11)), true);
+                    return new Condition("n{$m[1]}", "n{$m[3]}", '+' === $m[2] ? ConditionKind::OnlyIfPassed : ConditionKind::After);
+                }, $made),
+            );
+            $all = array_fill_keys(array_map(static fn(int $i): string => "n{$i}", range(0, 11)), true);
             foreach (Cascade::reach('n0', $conditions, $all) as $stopped) {
                 self::assertSame(['n0'], Cascade::standing($stopped, ['n0'], $conditions, ['n0' => 'fail']));
                 self::assertSame([], Cascade::standing($stopped, ['n0'], $conditions, ['n0' => 'pass']));
@@ -66,7 +68,7 @@ final class CascadeTest extends TestCase
             $made = [];
             for ($i = 1; $i < 10; $i++) {
                 if (0 === mt_rand(0, 1)) {
-                    $made[] = $ids[$i].'+'.$ids[mt_rand(0, $i - 1)];
+                    $made[] = $ids[$i] . '+' . $ids[mt_rand(0, $i - 1)];
                 }
             }
             $conditions = self::of(...$made);
@@ -91,7 +93,7 @@ final class CascadeTest extends TestCase
 
     public function test_two_cycles_are_compared_entry_by_entry(): void
     {
-        $entry = static fn (string $key, string $shows): array => ['key' => $key, 'display_state' => $shows];
+        $entry = static fn(string $key, string $shows): array => ['key' => $key, 'display_state' => $shows];
         $pairs = CycleComparison::of(
             [$entry('a', 'pass'), $entry('b', 'fail'), $entry('c', 'pass'), $entry('c', 'fail'), $entry('gone', 'pass')],
             [$entry('b', 'pass'), $entry('a', 'blocked'), $entry('c', 'pass'), $entry('c', 'not_run'), $entry('new', 'pass')],
@@ -102,13 +104,25 @@ final class CascadeTest extends TestCase
 
     public function test_verdicts_of_unchanged_steps_are_carried_wherever_they_stand_now(): void
     {
-        $step = static fn (string $text): Step => new Step($text, '', "See {$text}");
-        self::assertSame([1 => 0, 2 => 2], Carried::steps([$step('Open'), $step('Pay'), $step('Close')], [$step('Sign in first'), $step('Open'), $step('Close')]));
+        $step = static fn(string $text): Step => new Step($text, '', "See {$text}");
+        self::assertSame(
+            [1 => 0, 2 => 2],
+            Carried::steps([$step('Open'), $step('Pay'), $step('Close')], [$step('Sign in first'), $step('Open'), $step('Close')]),
+        );
         self::assertSame([], Carried::steps([$step('Open')], [new Step('Open', 'wide', 'See Open')]));
     }
 
     private static function of(string ...$conditions): Conditions
     {
-        return Conditions::of(array_map(static fn (string $c): Condition => new Condition($c[0], $c[2], '+' === $c[1] ? ConditionKind::OnlyIfPassed : ConditionKind::After), array_values($conditions)));
+        return Conditions::of(
+            array_map(
+                static fn(string $c): Condition => new Condition(
+                    $c[0],
+                    $c[2],
+                    '+' === $c[1] ? ConditionKind::OnlyIfPassed : ConditionKind::After,
+                ),
+                array_values($conditions),
+            ),
+        );
     }
 }

@@ -42,10 +42,10 @@ final class CombinationsTest extends TestCase
         }
         mt_srand(7);
         for ($i = 0; $i < 25; $i++) {
-            $sizes = array_map(static fn (): int => mt_rand(1, 5), range(1, mt_rand(2, 6)));
+            $sizes = array_map(static fn(): int => mt_rand(1, 5), range(1, mt_rand(2, 6)));
             $sorted = $sizes;
             rsort($sorted);
-            yield "{$i}: ".implode('×', $sizes) => [$sizes, (int) (1.5 * $sorted[0] * $sorted[1])];
+            yield "{$i}: " . implode('×', $sizes) => [$sizes, (int) (1.5 * $sorted[0] * $sorted[1])];
         }
     }
 
@@ -53,24 +53,31 @@ final class CombinationsTest extends TestCase
     {
         mt_srand(11);
         for ($run = 0; $run < 60; $run++) {
-            $axes = self::axes(array_map(static fn (): int => mt_rand(1, 4), range(1, mt_rand(2, 5))));
+            $axes = self::axes(array_map(static fn(): int => mt_rand(1, 4), range(1, mt_rand(2, 5))));
             $forbidden = [];
             for ($i = mt_rand(0, 6); $i > 0; $i--) {
                 [$a, $b] = (array) array_rand($axes, 2);
-                $forbidden[] = new ValuePair($axes[$a]->name, $axes[$a]->values[array_rand($axes[$a]->values)], $axes[$b]->name, $axes[$b]->values[array_rand($axes[$b]->values)]);
+                $forbidden[] = new ValuePair(
+                    $axes[$a]->name,
+                    $axes[$a]->values[array_rand($axes[$a]->values)],
+                    $axes[$b]->name,
+                    $axes[$b]->values[array_rand($axes[$b]->values)],
+                );
             }
             $combinations = new Combinations($axes, $forbidden);
             $all = $combinations->all();
             // By hand: everything, without what holds a forbidden pair.
-            $byHand = array_values(array_filter((new Combinations($axes))->all(), static function (array $row) use ($forbidden): bool {
-                foreach ($forbidden as $pair) {
-                    if ($row[$pair->axis] === $pair->value && $row[$pair->otherAxis] === $pair->otherValue) {
-                        return false;
+            $byHand = array_values(
+                array_filter((new Combinations($axes))->all(), static function (array $row) use ($forbidden): bool {
+                    foreach ($forbidden as $pair) {
+                        if ($row[$pair->axis] === $pair->value && $row[$pair->otherAxis] === $pair->otherValue) {
+                            return false;
+                        }
                     }
-                }
 
-                return true;
-            }));
+                    return true;
+                }),
+            );
             self::assertSame($byHand, $all);
             self::assertSame(\count($all), $combinations->count());
             $pairs = $combinations->pairs();
@@ -94,7 +101,11 @@ final class CombinationsTest extends TestCase
         $one = (new Combinations($axes))->pairs()->configurations;
         $other = (new Combinations(array_reverse($axes)))->pairs()->configurations;
         self::assertEqualsCanonicalizing(array_map(self::sorted(...), $one), array_map(self::sorted(...), $other));
-        self::assertSame(array_map(static fn (Axis $a): string => $a->name, $axes), array_keys($one[0]), 'Each configuration in the order of the axes.');
+        self::assertSame(
+            array_map(static fn(Axis $a): string => $a->name, $axes),
+            array_keys($one[0]),
+            'Each configuration in the order of the axes.',
+        );
     }
 
     public function test_what_a_hand_made_set_leaves_untested_is_told(): void
@@ -102,12 +113,16 @@ final class CombinationsTest extends TestCase
         $axes = [new Axis('Device', ['Phone', 'Tablet']), new Axis('Browser', ['Kestrel', 'Heron'])];
         $combinations = new Combinations($axes, [new ValuePair('Device', 'Tablet', 'Browser', 'Kestrel')]);
         $left = $combinations->untested([['Device' => 'Phone', 'Browser' => 'Heron']]);
-        $names = array_map(static fn (ValuePair $p): string => $p->label(), $left);
+        $names = array_map(static fn(ValuePair $p): string => $p->label(), $left);
         sort($names);
         self::assertCount(2, $left);
-        self::assertStringContainsString('Kestrel', $names[0].$names[1]);
+        self::assertStringContainsString('Kestrel', $names[0] . $names[1]);
         self::assertCount(3, $combinations->untested([]));
-        self::assertCount(3, $combinations->untested([['Device' => 'Phone'], ['Browser' => 'Heron']]), 'Half a configuration tests no pair.');
+        self::assertCount(
+            3,
+            $combinations->untested([['Device' => 'Phone'], ['Browser' => 'Heron']]),
+            'Half a configuration tests no pair.',
+        );
     }
 
     public function test_one_axis_gives_its_values(): void
@@ -117,14 +132,20 @@ final class CombinationsTest extends TestCase
 
     public function test_bad_axes_are_refused_by_name(): void
     {
-        foreach ([
-            'has no value' => static fn () => new Axis('Device', []),
-            'a value twice' => static fn () => new Axis('Device', ['x', 'x']),
-            'no axis' => static fn () => new Combinations([]),
-            'Two axes' => static fn () => new Combinations([new Axis('A', ['x']), new Axis('A', ['y'])]),
-            'no value “z” on the axis “A”' => static fn () => new Combinations([new Axis('A', ['x']), new Axis('B', ['y'])], [new ValuePair('A', 'z', 'B', 'y')]),
-            'more than 5000' => static fn () => (new Combinations(self::axes([9, 9, 9, 9])))->all(),
-        ] as $why => $do) {
+        foreach (
+            [
+                'has no value' => static fn() => new Axis('Device', []),
+                'a value twice' => static fn() => new Axis('Device', ['x', 'x']),
+                'no axis' => static fn() => new Combinations([]),
+                'Two axes' => static fn() => new Combinations([new Axis('A', ['x']), new Axis('A', ['y'])]),
+                'no value “z” on the axis “A”' => static fn() => new Combinations(
+                    [new Axis('A', ['x']), new Axis('B', ['y'])],
+                    [new ValuePair('A', 'z', 'B', 'y')],
+                ),
+                'more than 5000' => static fn() => (new Combinations(self::axes([9, 9, 9, 9])))->all(),
+            ]
+            as $why => $do
+        ) {
             try {
                 $do();
                 self::fail("Taken: {$why}");
@@ -142,7 +163,11 @@ final class CombinationsTest extends TestCase
      */
     private static function axes(array $sizes): array
     {
-        return array_map(static fn (int $i, int $n): Axis => new Axis("Axis {$i}", array_map(static fn (int $v): string => "v{$v}", range(1, $n))), array_keys($sizes), $sizes);
+        return array_map(
+            static fn(int $i, int $n): Axis => new Axis("Axis {$i}", array_map(static fn(int $v): string => "v{$v}", range(1, $n))),
+            array_keys($sizes),
+            $sizes,
+        );
     }
 
     /**

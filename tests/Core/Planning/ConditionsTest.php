@@ -45,7 +45,7 @@ final class ConditionsTest extends TestCase
     {
         $chain = [];
         for ($i = 0; $i < 10_000; $i++) {
-            $chain[] = new Condition("e{$i}", 'e'.($i + 1), ConditionKind::After);
+            $chain[] = new Condition("e{$i}", 'e' . ($i + 1), ConditionKind::After);
         }
         self::assertCount(10_000, Conditions::of($chain)->all);
         $this->expectException(LoopRefused::class);
@@ -61,7 +61,7 @@ final class ConditionsTest extends TestCase
         for ($n = 0; $n < 400; $n++) {
             $edges = [];
             for ($i = 0; $i < 7; $i++) {
-                $edges[] = mt_rand(0, 5).'>'.mt_rand(0, 5);
+                $edges[] = mt_rand(0, 5) . '>' . mt_rand(0, 5);
             }
             $reach = [];
             foreach ($edges as $edge) {
@@ -77,7 +77,7 @@ final class ConditionsTest extends TestCase
                     }
                 }
             }
-            $loops = array_filter(range(0, 5), static fn (int $i): bool => isset($reach[$i][$i])) !== [];
+            $loops = array_filter(range(0, 5), static fn(int $i): bool => isset($reach[$i][$i])) !== [];
             try {
                 self::of(...$edges);
                 $refused = false;
@@ -91,15 +91,19 @@ final class ConditionsTest extends TestCase
     public function test_entries_before_what_they_need_are_pointed_out(): void
     {
         $faults = self::of('a>c', 'c>b', 'd>a')->outOfOrder(['a', 'b', 'c', 'd']);
-        self::assertSame([['a', 'c']], array_map(static fn (Condition $c): array => [$c->entry, $c->needs], $faults));
+        self::assertSame([['a', 'c']], array_map(static fn(Condition $c): array => [$c->entry, $c->needs], $faults));
     }
 
     private static function of(string ...$edges): Conditions
     {
-        return Conditions::of(array_values(array_map(static function (string $edge): Condition {
-            [$entry, $needs] = explode('>', $edge);
+        return Conditions::of(
+            array_values(
+                array_map(static function (string $edge): Condition {
+                    [$entry, $needs] = explode('>', $edge);
 
-            return new Condition($entry, $needs, ConditionKind::After);
-        }, $edges)));
+                    return new Condition($entry, $needs, ConditionKind::After);
+                }, $edges),
+            ),
+        );
     }
 }

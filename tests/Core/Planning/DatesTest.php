@@ -35,7 +35,11 @@ final class DatesTest extends TestCase
     {
         $shift = new Shift(1, new Calendar(), 'UTC', true);
         self::assertSame(['2026-11-09', '2026-11-13'], $shift->dates('2026-11-06', '2026-11-12'), 'Saturday to Monday.');
-        self::assertSame(['2026-11-09', '2026-11-09'], $shift->dates('2026-11-06', '2026-11-07'), 'A weekend falls on the next working day.');
+        self::assertSame(
+            ['2026-11-09', '2026-11-09'],
+            $shift->dates('2026-11-06', '2026-11-07'),
+            'A weekend falls on the next working day.',
+        );
     }
 
     public function test_property_a_shift_keeps_distances_and_never_turns_dates_around(): void
@@ -58,8 +62,14 @@ final class DatesTest extends TestCase
     public function test_dates_that_do_not_stand_are_told_by_field_and_name(): void
     {
         self::assertSame([], CycleDates::faults('Smoke', '2026-11-01', '2026-11-01', '2026-11-01', 'Opening'));
-        self::assertStringContainsString('“Smoke” would end on 2026-11-03, after “Opening”', CycleDates::faults('Smoke', '2026-11-01', '2026-11-03', '2026-11-02', 'Opening')['ends_on']);
+        self::assertStringContainsString(
+            '“Smoke” would end on 2026-11-03, after “Opening”',
+            CycleDates::faults('Smoke', '2026-11-01', '2026-11-03', '2026-11-02', 'Opening')['ends_on'],
+        );
         self::assertStringContainsString('before it starts', CycleDates::faults('Smoke', '2026-11-05', '2026-11-03')['ends_on']);
-        self::assertSame(['ends_on', 'starts_on'], array_keys(CycleDates::faults('Smoke', '2026-11-05', '2026-11-06', '2026-11-02', 'Opening')));
+        self::assertSame(
+            ['ends_on', 'starts_on'],
+            array_keys(CycleDates::faults('Smoke', '2026-11-05', '2026-11-06', '2026-11-02', 'Opening')),
+        );
     }
 }

@@ -35,7 +35,12 @@ final class ShortOfTimeTest extends TestCase
 
     public function test_an_entry_brings_along_what_it_needs_and_what_cannot_be_met_is_out(): void
     {
-        $all = [new Candidate('edit', 10, 8, [], ['create']), new Candidate('create', 10, 1), new Candidate('lost', 1, 100, [], ['failed']), new Candidate('far', 10, 1)];
+        $all = [
+            new Candidate('edit', 10, 8, [], ['create']),
+            new Candidate('create', 10, 1),
+            new Candidate('lost', 1, 100, [], ['failed']),
+            new Candidate('far', 10, 1),
+        ];
         $plan = ShortOfTime::plan($all, 20, [], [], Conditions::of([new Condition('edit', 'create', ConditionKind::OnlyIfPassed)]));
         self::assertSame(['create', 'edit'], $plan->order);
         self::assertSame(['lost', 'far'], $plan->left);
@@ -61,8 +66,8 @@ final class ShortOfTimeTest extends TestCase
             self::assertLessThanOrEqual($budget, $plan->seconds);
             $best = 0.0;
             for ($set = 0; $set < 2 ** \count($candidates); $set++) {
-                $in = array_values(array_filter($candidates, static fn (int $i): bool => 1 === ($set >> $i & 1), \ARRAY_FILTER_USE_KEY));
-                if (array_sum(array_map(static fn (Candidate $c): int => $c->seconds, $in)) <= $budget) {
+                $in = array_values(array_filter($candidates, static fn(int $i): bool => 1 === (($set >> $i) & 1), \ARRAY_FILTER_USE_KEY));
+                if (array_sum(array_map(static fn(Candidate $c): int => $c->seconds, $in)) <= $budget) {
                     $best = max($best, ShortOfTime::worth($in));
                 }
             }
@@ -92,7 +97,7 @@ final class ShortOfTimeTest extends TestCase
                 }
             }
             self::assertSame(\count($candidates), \count($plan->order) + \count($plan->left));
-            $taken = array_values(array_filter($candidates, static fn (Candidate $c): bool => isset($place[$c->id])));
+            $taken = array_values(array_filter($candidates, static fn(Candidate $c): bool => isset($place[$c->id])));
             self::assertEqualsWithDelta(ShortOfTime::worth($taken), $plan->worth, 1e-6);
         }
     }
@@ -100,9 +105,9 @@ final class ShortOfTimeTest extends TestCase
     public function test_twenty_candidates_are_decided_exactly_in_reasonable_work(): void
     {
         mt_srand(21);
-        $candidates = array_map(static fn (int $i): Candidate => new Candidate("c{$i}", 50 + mt_rand(0, 3), 5.0), range(1, 20));
+        $candidates = array_map(static fn(int $i): Candidate => new Candidate("c{$i}", 50 + mt_rand(0, 3), 5.0), range(1, 20));
         $plan = ShortOfTime::plan($candidates, 500);
-        $times = array_map(static fn (Candidate $c): int => $c->seconds, $candidates);
+        $times = array_map(static fn(Candidate $c): int => $c->seconds, $candidates);
         sort($times);
         $fit = 0;
         for ($sum = 0; $fit < 20 && $sum + $times[$fit] <= 500; $fit++) {
@@ -118,9 +123,18 @@ final class ShortOfTimeTest extends TestCase
     {
         $all = [];
         for ($i = 0; $i < $n; $i++) {
-            $all[] = new Candidate("c{$i}", mt_rand(1, 60), (float) [8, 5, 3, 1][mt_rand(0, 3)] * mt_rand(1, 3), array_map(static fn (int $r): string => "r{$r}", array_filter(range(1, 4), static fn (): bool => 0 === mt_rand(0, 3))), $needs && $i > 0 && 0 === mt_rand(0, 2) ? ['c'.mt_rand(0, $i - 1)] : []);
+            $all[] = new Candidate(
+                "c{$i}",
+                mt_rand(1, 60),
+                (float) [8, 5, 3, 1][mt_rand(0, 3)] * mt_rand(1, 3),
+                array_map(static fn(int $r): string => "r{$r}", array_filter(range(1, 4), static fn(): bool => 0 === mt_rand(0, 3))),
+                $needs && $i > 0 && 0 === mt_rand(0, 2) ? ['c' . mt_rand(0, $i - 1)] : [],
+            );
         }
 
-        return array_map(static fn (Candidate $c): Candidate => new Candidate($c->id, $c->seconds, $c->base, array_values($c->requirements), $c->needs), $all);
+        return array_map(
+            static fn(Candidate $c): Candidate => new Candidate($c->id, $c->seconds, $c->base, array_values($c->requirements), $c->needs),
+            $all,
+        );
     }
 }

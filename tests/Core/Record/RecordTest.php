@@ -20,9 +20,12 @@ final class RecordTest extends TestCase
 
     public function test_same_content_same_bytes(): void
     {
-        $one = ['b' => [1, true, null], 'a' => ['z' => 'é "q" \\ / '."\n\u{2028}", 'a0' => -5, 'a_b' => []]];
-        $two = ['a' => ['a_b' => [], 'a0' => -5, 'z' => 'é "q" \\ / '."\n\u{2028}"], 'b' => [1, true, null]];
-        self::assertSame('{"a":{"a0":-5,"a_b":[],"z":"é \"q\" \\\\ / \n'."\u{2028}".'"},"b":[1,true,null]}', CanonicalJson::encode($one));
+        $one = ['b' => [1, true, null], 'a' => ['z' => 'é "q" \\ / ' . "\n\u{2028}", 'a0' => -5, 'a_b' => []]];
+        $two = ['a' => ['a_b' => [], 'a0' => -5, 'z' => 'é "q" \\ / ' . "\n\u{2028}"], 'b' => [1, true, null]];
+        self::assertSame(
+            '{"a":{"a0":-5,"a_b":[],"z":"é \"q\" \\\\ / \n' . "\u{2028}" . '"},"b":[1,true,null]}',
+            CanonicalJson::encode($one),
+        );
         self::assertSame(CanonicalJson::encode($one), CanonicalJson::encode($two));
         self::assertSame('{"a":{},"b":[]}', CanonicalJson::encode(['b' => [], 'a' => new stdClass()]));
         self::assertSame('[9007199254740991,-9007199254740991]', CanonicalJson::encode([2 ** 53 - 1, -(2 ** 53 - 1)]));
@@ -52,8 +55,8 @@ final class RecordTest extends TestCase
 
     public function test_the_chain_begins_with_the_attempt(): void
     {
-        self::assertSame(hash('sha256', "lucid-step/1\n".self::ATTEMPT), Chain::start(self::ATTEMPT));
-        self::assertSame(hash('sha256', Chain::start(self::ATTEMPT)."\n{}"), Chain::next(Chain::start(self::ATTEMPT), '{}'));
+        self::assertSame(hash('sha256', "lucid-step/1\n" . self::ATTEMPT), Chain::start(self::ATTEMPT));
+        self::assertSame(hash('sha256', Chain::start(self::ATTEMPT) . "\n{}"), Chain::next(Chain::start(self::ATTEMPT), '{}'));
     }
 
     public function test_a_whole_record_an_open_one_and_one_with_a_later_act(): void
@@ -77,17 +80,49 @@ final class RecordTest extends TestCase
             $changed = [
                 new StoredEvent($e, str_replace('pass', 'fail', $stored->bytes), $stored->hash),
                 new StoredEvent($e, $stored->bytes, strrev($stored->hash)),
-                new StoredEvent($e, $stored->bytes.' ', $stored->hash),
+                new StoredEvent($e, $stored->bytes . ' ', $stored->hash),
                 new StoredEvent(self::event($i + 1, ['to' => 'fail']), $stored->bytes, $stored->hash),
-                new StoredEvent(new Event(self::ATTEMPT, $i + 1, $e->kind, 'somebody else', $e->deviceTime, $e->serverTime, $e->counter, $e->payload, $e->evidence), $stored->bytes, $stored->hash),
-                new StoredEvent(new Event(self::ATTEMPT, $i + 1, $e->kind, $e->actor, $e->deviceTime, $e->serverTime + 1, $e->counter, $e->payload, $e->evidence), $stored->bytes, $stored->hash),
-                new StoredEvent(new Event(self::ATTEMPT, $i + 1, $e->kind, $e->actor, $e->deviceTime, $e->serverTime, $e->counter, $e->payload, []), $stored->bytes, $stored->hash),
+                new StoredEvent(
+                    new Event(
+                        self::ATTEMPT,
+                        $i + 1,
+                        $e->kind,
+                        'somebody else',
+                        $e->deviceTime,
+                        $e->serverTime,
+                        $e->counter,
+                        $e->payload,
+                        $e->evidence,
+                    ),
+                    $stored->bytes,
+                    $stored->hash,
+                ),
+                new StoredEvent(
+                    new Event(
+                        self::ATTEMPT,
+                        $i + 1,
+                        $e->kind,
+                        $e->actor,
+                        $e->deviceTime,
+                        $e->serverTime + 1,
+                        $e->counter,
+                        $e->payload,
+                        $e->evidence,
+                    ),
+                    $stored->bytes,
+                    $stored->hash,
+                ),
+                new StoredEvent(
+                    new Event(self::ATTEMPT, $i + 1, $e->kind, $e->actor, $e->deviceTime, $e->serverTime, $e->counter, $e->payload, []),
+                    $stored->bytes,
+                    $stored->hash,
+                ),
             ];
             foreach ($changed as $n => $one) {
                 $with = $events;
                 $with[$i] = $one;
                 $found = Chain::verify(self::ATTEMPT, $with, $seal);
-                self::assertSame(['broken', $i + 1], [$found->state, $found->at], "change {$n} of event ".($i + 1));
+                self::assertSame(['broken', $i + 1], [$found->state, $found->at], "change {$n} of event " . ($i + 1));
             }
             $without = $events;
             array_splice($without, $i, 1);
@@ -104,7 +139,10 @@ final class RecordTest extends TestCase
         $seal = new Seal(4, $events[3]->hash);
         $rewritten = self::chain(4, 'fail');
         self::assertSame('broken', Chain::verify(self::ATTEMPT, $rewritten, $seal)->state);
-        self::assertStringContainsString('tail is missing: 3 of 4', (string) Chain::verify(self::ATTEMPT, array_slice($events, 0, 3), $seal)->why);
+        self::assertStringContainsString(
+            'tail is missing: 3 of 4',
+            (string) Chain::verify(self::ATTEMPT, array_slice($events, 0, 3), $seal)->why,
+        );
     }
 
     public function test_files_are_checked_and_a_removed_one_is_not_a_broken_one(): void
@@ -113,7 +151,10 @@ final class RecordTest extends TestCase
         $seal = new Seal(2, $events[1]->hash);
         $file = $events[0]->event->evidence[0];
         self::assertSame('whole', Chain::verify(self::ATTEMPT, $events, $seal, [$file => $file])->state);
-        self::assertStringContainsString('other content', (string) Chain::verify(self::ATTEMPT, $events, $seal, [$file => hash('sha256', 'other')])->why);
+        self::assertStringContainsString(
+            'other content',
+            (string) Chain::verify(self::ATTEMPT, $events, $seal, [$file => hash('sha256', 'other')])->why,
+        );
         self::assertStringContainsString('not there', (string) Chain::verify(self::ATTEMPT, $events, $seal, [$file => null])->why);
         $removed = Chain::verify(self::ATTEMPT, $events, $seal, [$file => null], [$file => true]);
         self::assertSame('whole', $removed->state);
@@ -147,6 +188,16 @@ final class RecordTest extends TestCase
      */
     private static function event(int $sequence, array $payload): Event
     {
-        return new Event(self::ATTEMPT, $sequence, 'verdict_given', 'tester', 1_800_000_000_000_000 + $sequence, 1_800_000_000_500_000 + $sequence, $sequence, $payload, [hash('sha256', "picture {$sequence}")]);
+        return new Event(
+            self::ATTEMPT,
+            $sequence,
+            'verdict_given',
+            'tester',
+            1_800_000_000_000_000 + $sequence,
+            1_800_000_000_500_000 + $sequence,
+            $sequence,
+            $payload,
+            [hash('sha256', "picture {$sequence}")],
+        );
     }
 }

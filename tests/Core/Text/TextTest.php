@@ -25,7 +25,7 @@ final class TextTest extends TestCase
         mt_srand(3);
         $words = ['pay', 'fare', 'quay', 'sail', 'sailing', 'the', 'boats', 'boat', 'tide'];
         for ($i = 0; $i < 500; $i++) {
-            $pick = static fn (): string => implode(' ', array_map(static fn (): string => $words[mt_rand(0, 8)], range(0, mt_rand(0, 6))));
+            $pick = static fn(): string => implode(' ', array_map(static fn(): string => $words[mt_rand(0, 8)], range(0, mt_rand(0, 6))));
             [$a, $b] = [Words::of($pick()), Words::of($pick())];
             $like = $a->likeness($b);
             self::assertSame($like, $b->likeness($a));
@@ -38,25 +38,46 @@ final class TextTest extends TestCase
         mt_srand(5);
         $words = ['Choose', ' ', 'the', "\n", 'sailing', '.', 'ä', '11:00', '**', ','];
         for ($i = 0; $i < 800; $i++) {
-            $make = static fn (): string => implode('', array_map(static fn (): string => $words[mt_rand(0, 9)], range(0, mt_rand(0, 14))));
+            $make = static fn(): string => implode('', array_map(static fn(): string => $words[mt_rand(0, 9)], range(0, mt_rand(0, 14))));
             [$a, $b] = [$make(), $make()];
             $pieces = Difference::words($a, $b);
-            $without = static fn (string $kind): string => implode('', array_column(array_filter($pieces, static fn (array $p): bool => $p['kind'] !== $kind), 'text'));
+            $without = static fn(string $kind): string => implode(
+                '',
+                array_column(array_filter($pieces, static fn(array $p): bool => $p['kind'] !== $kind), 'text'),
+            );
             self::assertSame($a, $without('added'));
             self::assertSame($b, $without('removed'));
             if ($a === $b) {
                 self::assertLessThanOrEqual(1, \count($pieces));
             }
         }
-        self::assertSame([['kind' => 'same', 'text' => 'Pay '], ['kind' => 'removed', 'text' => '12'], ['kind' => 'added', 'text' => '13'], ['kind' => 'same', 'text' => ' now']], Difference::words('Pay 12 now', 'Pay 13 now'));
-        self::assertLessThanOrEqual(3, \count(Difference::words(str_repeat('a b ', 2000), str_repeat('c d ', 2000))), 'very long texts are told as one piece');
+        self::assertSame(
+            [
+                ['kind' => 'same', 'text' => 'Pay '],
+                ['kind' => 'removed', 'text' => '12'],
+                ['kind' => 'added', 'text' => '13'],
+                ['kind' => 'same', 'text' => ' now'],
+            ],
+            Difference::words('Pay 12 now', 'Pay 13 now'),
+        );
+        self::assertLessThanOrEqual(
+            3,
+            \count(Difference::words(str_repeat('a b ', 2000), str_repeat('c d ', 2000))),
+            'very long texts are told as one piece',
+        );
     }
 
     public function test_doubles_are_told_from_neighbours(): void
     {
         $one = new CaseSimilarity('Book one adult', 'Open the page Choose a sailing Pay now');
-        self::assertGreaterThanOrEqual(CaseSimilarity::LIKELY, $one->likeness(new CaseSimilarity('Book an adult', 'Open the page. Choose the sailing. Pay.')));
-        self::assertLessThan(CaseSimilarity::LIKELY, $one->likeness(new CaseSimilarity('Book one adult', 'Take the refund Write to the office')));
+        self::assertGreaterThanOrEqual(
+            CaseSimilarity::LIKELY,
+            $one->likeness(new CaseSimilarity('Book an adult', 'Open the page. Choose the sailing. Pay.')),
+        );
+        self::assertLessThan(
+            CaseSimilarity::LIKELY,
+            $one->likeness(new CaseSimilarity('Book one adult', 'Take the refund Write to the office')),
+        );
         self::assertSame(1.0, (new CaseSimilarity('Same', ''))->likeness(new CaseSimilarity('same', '')));
     }
 }

@@ -44,7 +44,11 @@ final class EntryStateTest extends TestCase
 
     public function test_the_finished_attempt_with_the_highest_number_speaks_whatever_their_order(): void
     {
-        $attempts = [self::finished(3, Verdict::Blocked, '12:00'), self::finished(1, Verdict::Pass, '10:00'), self::finished(2, Verdict::Fail, '13:00')];
+        $attempts = [
+            self::finished(3, Verdict::Blocked, '12:00'),
+            self::finished(1, Verdict::Pass, '10:00'),
+            self::finished(2, Verdict::Fail, '13:00'),
+        ];
         self::assertSame('blocked', EntryState::of($attempts)->displayState);
         self::assertSame('blocked', EntryState::of(array_reverse($attempts))->displayState);
     }

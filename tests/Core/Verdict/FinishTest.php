@@ -32,7 +32,10 @@ final class FinishTest extends TestCase
     public function test_overruling_keeps_both_and_needs_three_graphemes(): void
     {
         $finish = Finish::decide([[Verdict::Fail]], Verdict::Pass, '  known in this build ', new Policies());
-        self::assertSame([Verdict::Fail, Verdict::Pass, true, 'known in this build'], [$finish->rollUp, $finish->verdict, $finish->overruled, $finish->note]);
+        self::assertSame(
+            [Verdict::Fail, Verdict::Pass, true, 'known in this build'],
+            [$finish->rollUp, $finish->verdict, $finish->overruled, $finish->note],
+        );
         self::assertSame('note', self::refused([[Verdict::Fail]], Verdict::Pass, ' ab ')->field);
         // Three people made of many code points are three graphemes, two are two.
         self::assertTrue(Finish::decide([[Verdict::Fail]], Verdict::Pass, '👩‍🚒👩‍🚒👩‍🚒', new Policies())->overruled);
@@ -43,7 +46,10 @@ final class FinishTest extends TestCase
     {
         self::assertSame('verdict', self::refused([[Verdict::Pass, Verdict::NotRun]], null, 'time is up')->field);
         self::assertSame('note', self::refused([[Verdict::Pass, Verdict::NotRun]], Verdict::Pass, '')->field);
-        self::assertSame(Verdict::Pass, Finish::decide([[Verdict::Pass, Verdict::NotRun]], Verdict::Pass, 'time is up', new Policies())->verdict);
+        self::assertSame(
+            Verdict::Pass,
+            Finish::decide([[Verdict::Pass, Verdict::NotRun]], Verdict::Pass, 'time is up', new Policies())->verdict,
+        );
         self::assertSame(Verdict::NotApplicable, Finish::decide([[]], Verdict::NotApplicable, 'no such page', new Policies())->verdict);
     }
 

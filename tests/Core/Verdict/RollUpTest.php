@@ -57,7 +57,11 @@ final class RollUpTest extends TestCase
                 for ($cut = 1; $cut < $length; $cut++) {
                     $rounds = [array_slice($list, 0, $cut), array_slice($list, $cut)];
                     if (Verdict::rollUp($list) !== Finish::rollUp($rounds)) {
-                        self::fail('Rounds and steps differ for '.implode(' ', array_map(static fn (Verdict $v): string => $v->value, $list))." cut at {$cut}");
+                        self::fail(
+                            'Rounds and steps differ for ' .
+                                implode(' ', array_map(static fn(Verdict $v): string => $v->value, $list)) .
+                                " cut at {$cut}",
+                        );
                     }
                 }
             }

@@ -18,7 +18,7 @@ final class RoundsTest extends TestCase
         $again = new RoundFacts(3, [Verdict::Pass, Verdict::Pass], false, 1);
         self::assertSame(Verdict::Fail, Rounds::rollUp([$fail, $pass]));
         self::assertSame(Verdict::Pass, Rounds::rollUp([$fail, $pass, $again]));
-        self::assertSame([2, 3], array_map(static fn (RoundFacts $r): int => $r->position, Rounds::counted([$again, $pass, $fail])));
+        self::assertSame([2, 3], array_map(static fn(RoundFacts $r): int => $r->position, Rounds::counted([$again, $pass, $fail])));
         $twice = new RoundFacts(4, [Verdict::NotRun, Verdict::NotRun], false, 3);
         self::assertSame(Verdict::InProgress, Rounds::rollUp([$fail, $pass, $again, $twice]));
     }
@@ -38,9 +38,14 @@ final class RoundsTest extends TestCase
         for ($n = 0; $n < 400; $n++) {
             $rounds = [];
             for ($i = 1; $i <= mt_rand(1, 6); $i++) {
-                $steps = array_map(static fn (): Verdict => $all[mt_rand(0, 4)], range(1, mt_rand(1, 4)));
-                $free = array_diff(range(0, $i - 1), [0], array_map(static fn (RoundFacts $r): int => $r->repeats ?? 0, $rounds));
-                $rounds[] = new RoundFacts($i, $steps, 0 === mt_rand(0, 5), [] === $free || mt_rand(0, 2) > 0 ? null : $free[array_rand($free)]);
+                $steps = array_map(static fn(): Verdict => $all[mt_rand(0, 4)], range(1, mt_rand(1, 4)));
+                $free = array_diff(range(0, $i - 1), [0], array_map(static fn(RoundFacts $r): int => $r->repeats ?? 0, $rounds));
+                $rounds[] = new RoundFacts(
+                    $i,
+                    $steps,
+                    0 === mt_rand(0, 5),
+                    [] === $free || mt_rand(0, 2) > 0 ? null : $free[array_rand($free)],
+                );
             }
             $mixed = $rounds;
             shuffle($mixed);

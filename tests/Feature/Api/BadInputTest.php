@@ -61,10 +61,27 @@ final class BadInputTest extends FeatureTestCase
     {
         $tried = 0;
         foreach ($this->operations(['get']) as [$method, $path, $operation]) {
-            $names = array_map(static fn (array $p): string => $p['name'], array_values(array_filter($operation['parameters'] ?? [], static fn (array $p): bool => 'query' === $p['in'])));
+            $names = array_map(
+                static fn(array $p): string => $p['name'],
+                array_values(array_filter($operation['parameters'] ?? [], static fn(array $p): bool => 'query' === $p['in'])),
+            );
             foreach ($names as $name) {
-                foreach (["'", '-1', '99999999999999999999', '%00', 'a b&c', '[]=1', '€', str_repeat('x', 3000), 'none', '0190f0aa-0000-7000-8000-0000000000aa'] as $value) {
-                    $this->send($method, "{$path}?{$name}=".rawurlencode($value), [], "{$name}={$value}");
+                foreach (
+                    [
+                        "'",
+                        '-1',
+                        '99999999999999999999',
+                        '%00',
+                        'a b&c',
+                        '[]=1',
+                        '€',
+                        str_repeat('x', 3000),
+                        'none',
+                        '0190f0aa-0000-7000-8000-0000000000aa',
+                    ]
+                    as $value
+                ) {
+                    $this->send($method, "{$path}?{$name}=" . rawurlencode($value), [], "{$name}={$value}");
                     $tried++;
                 }
                 $this->send($method, "{$path}?{$name}[]=1&{$name}[a][b]=2", [], "{$name} as a list");
@@ -77,7 +94,10 @@ final class BadInputTest extends FeatureTestCase
     public function test_an_id_that_is_none_is_not_found_wherever_it_stands(): void
     {
         foreach ($this->operations(['get', 'post', 'put', 'patch', 'delete'], false) as [$method, $path]) {
-            if (!preg_match('/\{(\w+)\}/', $path) || \in_array($path, ['/projects/{project}/files/{sha256}', '/projects/{project}/files/{sha256}/thumbnail'], true)) {
+            if (
+                !preg_match('/\{(\w+)\}/', $path) ||
+                \in_array($path, ['/projects/{project}/files/{sha256}', '/projects/{project}/files/{sha256}/thumbnail'], true)
+            ) {
                 continue;
             }
             foreach (["0' or 1=1", 'ü', '-', str_repeat('9', 400)] as $junk) {
@@ -90,7 +110,17 @@ final class BadInputTest extends FeatureTestCase
     public function test_a_reader_changes_nothing_at_any_address(): void
     {
         $reader = $this->world->person('reader', Role::Reader);
-        $own = ['/session', '/notices/read', '/projects/{project}/scratch', '/projects/{project}/filters', '/projects/{project}/case-exports', '/projects/{project}/seen', '/cases/{case}/messages', '/cases/{case}/presence', '/defects/{defect}/comments'];
+        $own = [
+            '/session',
+            '/notices/read',
+            '/projects/{project}/scratch',
+            '/projects/{project}/filters',
+            '/projects/{project}/case-exports',
+            '/projects/{project}/seen',
+            '/cases/{case}/messages',
+            '/cases/{case}/presence',
+            '/defects/{defect}/comments',
+        ];
         $before = $this->everythingKept();
         foreach ($this->operations(['post', 'put', 'patch', 'delete'], false) as [$method, $path, $operation]) {
             if (\in_array($path, $own, true)) {
@@ -122,7 +152,7 @@ final class BadInputTest extends FeatureTestCase
             default => null,
         };
         if (null !== $fault) {
-            $this->faults[] = "{$method} {$path} {$fault} with {$what}: ".mb_substr($said, 0, 300);
+            $this->faults[] = "{$method} {$path} {$fault} with {$what}: " . mb_substr($said, 0, 300);
         }
     }
 
@@ -168,7 +198,7 @@ final class BadInputTest extends FeatureTestCase
 
     private function real(string $path): string
     {
-        return (string) preg_replace_callback('/\{(\w+)\}/', fn (array $m): string => $this->ids[$m[1]], $path);
+        return (string) preg_replace_callback('/\{(\w+)\}/', fn(array $m): string => $this->ids[$m[1]], $path);
     }
 
     /**
@@ -178,7 +208,7 @@ final class BadInputTest extends FeatureTestCase
     private function schema(array $operation): array
     {
         $content = $operation['requestBody']['content'] ?? [];
-        $schema = ($content['application/json'] ?? $content['multipart/form-data'] ?? [])['schema'] ?? [];
+        $schema = ($content['application/json'] ?? ($content['multipart/form-data'] ?? []))['schema'] ?? [];
         if (isset($schema['$ref'])) {
             $schema = $this->spec['components']['schemas'][basename($schema['$ref'])];
         }
@@ -203,7 +233,7 @@ final class BadInputTest extends FeatureTestCase
      */
     private function plausible(array $operation): array
     {
-        return array_map(fn (array $property): mixed => $this->value($property), $this->schema($operation));
+        return array_map(fn(array $property): mixed => $this->value($property), $this->schema($operation));
     }
 
     /**
@@ -229,7 +259,7 @@ final class BadInputTest extends FeatureTestCase
             'number' => 1.5,
             'boolean' => true,
             'array' => $depth > 3 ? [] : [$this->value($property['items'] ?? ['type' => 'string'], $depth + 1)],
-            'object' => $depth > 3 ? [] : array_map(fn (array $p): mixed => $this->value($p, $depth + 1), $property['properties'] ?? []),
+            'object' => $depth > 3 ? [] : array_map(fn(array $p): mixed => $this->value($p, $depth + 1), $property['properties'] ?? []),
             default => match ($property['format'] ?? '') {
                 'uuid' => $this->ids['entry'],
                 'date' => '2027-01-02',
@@ -245,8 +275,40 @@ final class BadInputTest extends FeatureTestCase
     private function everythingKept(): array
     {
         $counts = [];
-        foreach (['cases', 'case_versions', 'steps', 'folders', 'routines', 'data_tables', 'data_rows', 'suites', 'cycles', 'entries', 'entry_conditions', 'attempts', 'rounds', 'step_results', 'events', 'evidence', 'defects', 'defect_links', 'milestones', 'releases', 'builds', 'configurations', 'memberships', 'projects', 'plan_acts', 'cycle_log', 'late_commands'] as $table) {
-            $counts[$table] = (int) DB::table($table)->selectRaw('coalesce(sum(hashtext(t::text)::bigint), 0) as n')
+        foreach (
+            [
+                'cases',
+                'case_versions',
+                'steps',
+                'folders',
+                'routines',
+                'data_tables',
+                'data_rows',
+                'suites',
+                'cycles',
+                'entries',
+                'entry_conditions',
+                'attempts',
+                'rounds',
+                'step_results',
+                'events',
+                'evidence',
+                'defects',
+                'defect_links',
+                'milestones',
+                'releases',
+                'builds',
+                'configurations',
+                'memberships',
+                'projects',
+                'plan_acts',
+                'cycle_log',
+                'late_commands',
+            ]
+            as $table
+        ) {
+            $counts[$table] = (int) DB::table($table)
+                ->selectRaw('coalesce(sum(hashtext(t::text)::bigint), 0) as n')
                 ->fromRaw("{$table} as t")
                 ->value('n');
         }

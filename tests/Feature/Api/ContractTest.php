@@ -30,8 +30,9 @@ final class ContractTest extends FeatureTestCase
 
     public function test_every_route_is_described_and_every_description_is_a_route(): void
     {
-        $routes = collect(Routes::getRoutes()->getRoutes())->filter(static fn (Route $r): bool => str_starts_with($r->uri(), 'api/v1'))
-            ->map(static fn (Route $r): string => strtolower($r->methods()[0]).' /'.substr($r->uri(), 7))
+        $routes = collect(Routes::getRoutes()->getRoutes())
+            ->filter(static fn(Route $r): bool => str_starts_with($r->uri(), 'api/v1'))
+            ->map(static fn(Route $r): string => strtolower($r->methods()[0]) . ' /' . substr($r->uri(), 7))
             ->sort()
             ->values()
             ->all();
@@ -50,21 +51,32 @@ final class ContractTest extends FeatureTestCase
         $this->app?->make(LoadDemo::class)();
         $person = User::query()->where('email', 'tobias@skerrywick.test')->firstOrFail();
         $ids = [
-            'project' => 'SKR', 'cycle' => 'SKR-R2', 'case' => 'SKR-C13', 'defect' => 'SKR-D5',
+            'project' => 'SKR',
+            'cycle' => 'SKR-R2',
+            'case' => 'SKR-C13',
+            'defect' => 'SKR-D5',
             'entry' => (string) DB::table('entries')->where('display_state', 'retest')->value('id'),
-            'folder' => (string) DB::table('folders')->value('id'), 'routine' => (string) DB::table('routines')->value('id'), 'table' => (string) DB::table('data_tables')->value('id'), 'suite' => (string) DB::table('suites')->where('kind', 'rule')->value('id'),
-            'import' => (string) DB::table('case_imports')->value('id'), 'export' => (string) DB::table('case_exports')->value('id'),
+            'folder' => (string) DB::table('folders')->value('id'),
+            'routine' => (string) DB::table('routines')->value('id'),
+            'table' => (string) DB::table('data_tables')->value('id'),
+            'suite' => (string) DB::table('suites')->where('kind', 'rule')->value('id'),
+            'import' => (string) DB::table('case_imports')->value('id'),
+            'export' => (string) DB::table('case_exports')->value('id'),
             'attempt' => (string) DB::table('attempts')->join('evidence', 'evidence.attempt_id', '=', 'attempts.id')->value('attempts.id'),
         ];
         $lead = User::query()->where('email', 'maren@skerrywick.test')->firstOrFail();
-        $ids['entry'] = (string) DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')
+        $ids['entry'] = (string) DB::table('entries')
+            ->join('cases', 'cases.id', '=', 'case_id')
             ->join('cycles', 'cycles.id', '=', 'cycle_id')
             ->where('cycles.state', 'released')
             ->whereColumn('case_version_id', '<>', 'version_id')
             ->whereNull('open_attempt_id')
             ->value('entries.id');
         $ids['addition'] = (string) DB::table('entry_additions')->value('id');
-        $ids['export'] = (string) $this->as($person, 'POST', '/projects/SKR/case-exports', ['format' => 'csv', 'filter' => ['state' => 'draft']])
+        $ids['export'] = (string) $this->as($person, 'POST', '/projects/SKR/case-exports', [
+            'format' => 'csv',
+            'filter' => ['state' => 'draft'],
+        ])
             ->assertCreated()
             ->json('id');
         $checked = 0;
@@ -73,16 +85,34 @@ final class ContractTest extends FeatureTestCase
             if ($schema === null || str_contains($path, '{evidence}')) {
                 continue;
             }
-            $real = (string) preg_replace_callback('/\{(\w+)\}/', static fn (array $m): string => $ids[$m[1]], $path);
+            $real = (string) preg_replace_callback('/\{(\w+)\}/', static fn(array $m): string => $ids[$m[1]], $path);
             $real .= str_ends_with($path, '/comparison') && str_starts_with($path, '/cycles') ? '?with=SKR-R1' : '';
             $who = \in_array($path, ['/projects/{project}/queue', '/mails'], true) ? $lead : $person;
             $this->assertFits($schema, (string) $this->as($who, 'GET', $real)->assertOk()->getContent(), $path);
             $checked++;
         }
         self::assertGreaterThanOrEqual(17, $checked);
-        foreach (['open' => '/attempts/'.DB::table('attempts')->where('state', 'open')->value('id'), 'words' => '/projects/SKR/go-to?q=tide', 'page' => '/projects/SKR/cases?q=vehicle', 'groups' => '/projects/SKR/cases?group=owner', 'bin' => '/projects/SKR/routines?bin=yes', 'draft' => "/attempts/{$ids['attempt']}/defect-draft?round=1&step=2"] as $what => $path) {
-            $described = (string) preg_replace(['/\?.*/', '#/attempts/[0-9a-f-]+#', '#/projects/SKR#'], ['', '/attempts/{attempt}', '/projects/{project}'], $path);
-            $this->assertFits($this->spec['paths'][$described]['get']['responses']['200']['content']['application/json']['schema'], (string) $this->as($person, 'GET', $path)->assertOk()->getContent(), $what);
+        foreach (
+            [
+                'open' => '/attempts/' . DB::table('attempts')->where('state', 'open')->value('id'),
+                'words' => '/projects/SKR/go-to?q=tide',
+                'page' => '/projects/SKR/cases?q=vehicle',
+                'groups' => '/projects/SKR/cases?group=owner',
+                'bin' => '/projects/SKR/routines?bin=yes',
+                'draft' => "/attempts/{$ids['attempt']}/defect-draft?round=1&step=2",
+            ]
+            as $what => $path
+        ) {
+            $described = (string) preg_replace(
+                ['/\?.*/', '#/attempts/[0-9a-f-]+#', '#/projects/SKR#'],
+                ['', '/attempts/{attempt}', '/projects/{project}'],
+                $path,
+            );
+            $this->assertFits(
+                $this->spec['paths'][$described]['get']['responses']['200']['content']['application/json']['schema'],
+                (string) $this->as($person, 'GET', $path)->assertOk()->getContent(),
+                $what,
+            );
         }
     }
 
@@ -98,7 +128,7 @@ final class ContractTest extends FeatureTestCase
             $this->as($this->world->lead(), 'POST', "/entries/{$entry->id}/retests", ['reason' => 'x']),
             $this->as($me, 'POST', "/entries/{$entry->id}/attempts", [], ['Idempotency-Key' => 'x']),
         ];
-        self::assertSame([404, 403, 422, 409, 422], array_map(static fn ($a): int => $a->getStatusCode(), $answers));
+        self::assertSame([404, 403, 422, 409, 422], array_map(static fn($a): int => $a->getStatusCode(), $answers));
         foreach ($answers as $answer) {
             $this->assertFits($schema, (string) $answer->getContent(), (string) $answer->getStatusCode());
         }
@@ -109,12 +139,65 @@ final class ContractTest extends FeatureTestCase
      */
     public static function roles(): iterable
     {
-        $no = ['start' => 403, 'verdict' => 403, 'note' => 403, 'finish' => 403, 'time' => 403, 'retest' => 403, 'file' => 403, 'link' => 403, 'move' => 403, 'import' => 403];
+        $no = [
+            'start' => 403,
+            'verdict' => 403,
+            'note' => 403,
+            'finish' => 403,
+            'time' => 403,
+            'retest' => 403,
+            'file' => 403,
+            'link' => 403,
+            'move' => 403,
+            'import' => 403,
+        ];
         yield 'reader' => [Role::Reader, $no];
         yield 'developer' => [Role::Developer, [...$no, 'move' => 200]];
-        yield 'tester' => [Role::Tester, ['start' => 409, 'verdict' => 202, 'note' => 202, 'finish' => 202, 'time' => 403, 'retest' => 403, 'file' => 201, 'link' => 201, 'move' => 200, 'import' => 422]];
-        yield 'lead' => [Role::Lead, ['start' => 409, 'verdict' => 202, 'note' => 202, 'finish' => 202, 'time' => 200, 'retest' => 409, 'file' => 201, 'link' => 201, 'move' => 200, 'import' => 422]];
-        yield 'admin' => [Role::Admin, ['start' => 409, 'verdict' => 202, 'note' => 202, 'finish' => 202, 'time' => 200, 'retest' => 409, 'file' => 201, 'link' => 201, 'move' => 200, 'import' => 422]];
+        yield 'tester' => [
+            Role::Tester,
+            [
+                'start' => 409,
+                'verdict' => 202,
+                'note' => 202,
+                'finish' => 202,
+                'time' => 403,
+                'retest' => 403,
+                'file' => 201,
+                'link' => 201,
+                'move' => 200,
+                'import' => 422,
+            ],
+        ];
+        yield 'lead' => [
+            Role::Lead,
+            [
+                'start' => 409,
+                'verdict' => 202,
+                'note' => 202,
+                'finish' => 202,
+                'time' => 200,
+                'retest' => 409,
+                'file' => 201,
+                'link' => 201,
+                'move' => 200,
+                'import' => 422,
+            ],
+        ];
+        yield 'admin' => [
+            Role::Admin,
+            [
+                'start' => 409,
+                'verdict' => 202,
+                'note' => 202,
+                'finish' => 202,
+                'time' => 200,
+                'retest' => 409,
+                'file' => 201,
+                'link' => 201,
+                'move' => 200,
+                'import' => 422,
+            ],
+        ];
     }
 
     /**
@@ -131,18 +214,21 @@ final class ContractTest extends FeatureTestCase
         $this->as($owner, 'POST', '/projects/TST/defects', ['title' => 'Known'])->assertCreated();
         $me = $this->world->person('me', $role);
         $done = [];
-        foreach ([
-            'start' => ["/entries/{$entry->id}/attempts", []],
-            'verdict' => ["/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'pass']],
-            'note' => ["/attempts/{$attempt}/notes", ['round' => 1, 'step' => 1, 'note' => 'x']],
-            'finish' => ["/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'seen it']],
-            'time' => ["/attempts/{$attempt}/time", ['time' => '5m']],
-            'retest' => ["/entries/{$entry->id}/retests", ['reason' => 'again']],
-            'file' => ['/projects/TST/defects', ['title' => 'New one']],
-            'link' => ['/defects/TST-D1/links', ['attempt_id' => $attempt]],
-            'move' => ['/defects/TST-D1/moves', ['state' => 'accepted']],
-            'import' => ['/projects/TST/case-imports', []],
-        ] as $what => [$path, $body]) {
+        foreach (
+            [
+                'start' => ["/entries/{$entry->id}/attempts", []],
+                'verdict' => ["/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'pass']],
+                'note' => ["/attempts/{$attempt}/notes", ['round' => 1, 'step' => 1, 'note' => 'x']],
+                'finish' => ["/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'seen it']],
+                'time' => ["/attempts/{$attempt}/time", ['time' => '5m']],
+                'retest' => ["/entries/{$entry->id}/retests", ['reason' => 'again']],
+                'file' => ['/projects/TST/defects', ['title' => 'New one']],
+                'link' => ['/defects/TST-D1/links', ['attempt_id' => $attempt]],
+                'move' => ['/defects/TST-D1/moves', ['state' => 'accepted']],
+                'import' => ['/projects/TST/case-imports', []],
+            ]
+            as $what => [$path, $body]
+        ) {
             $status = $this->as($me, 'POST', $path, $body)->getStatusCode();
             // Who may not import is told so only with a file; without one the file is asked for first.
             $done[$what] = $what === 'import' && $status === 422 && !$role->records() ? 403 : $status;
@@ -156,9 +242,11 @@ final class ContractTest extends FeatureTestCase
      */
     private function assertFits(array $schema, string $json, string $what): void
     {
-        $whole = json_decode((string) json_encode(['$id' => 'https://lucid-step.test/'.md5($what), ...$schema, 'components' => $this->spec['components']]));
+        $whole = json_decode(
+            (string) json_encode(['$id' => 'https://lucid-step.test/' . md5($what), ...$schema, 'components' => $this->spec['components']]),
+        );
         $result = (new Validator())->validate(json_decode($json), $whole);
         $error = $result->error();
-        self::assertTrue($result->isValid(), $what.': '.($error === null ? '' : json_encode((new ErrorFormatter())->format($error))));
+        self::assertTrue($result->isValid(), $what . ': ' . ($error === null ? '' : json_encode((new ErrorFormatter())->format($error))));
     }
 }

@@ -27,19 +27,33 @@ final class ExchangeTest extends FeatureTestCase
     public function test_a_file_is_shown_first_and_written_only_when_the_person_says_so(): void
     {
         $this->as($this->world->person(), 'POST', '/projects/TST/folders', ['name' => 'Fares']);
-        $state = $this->upload("Test case title;Module;Steps;Expected result;Colour\nOne;Fares / Groups;\"1. Open\n2. Pay\";\"1. Opens\n2. Paid\";red\nTwo;Fares;Look;Seen;\n;Fares;Nobody;x;")->assertCreated();
-        $state->assertJsonPath('state', 'ready')
+        $state = $this->upload(
+            "Test case title;Module;Steps;Expected result;Colour\nOne;Fares / Groups;\"1. Open\n2. Pay\";\"1. " .
+                "Opens\n2. Paid\";red\nTwo;Fares;Look;Seen;\n;Fares;Nobody;x;",
+        )->assertCreated();
+        $state
+            ->assertJsonPath('state', 'ready')
             ->assertJsonPath('separator', ';')
             ->assertJsonPath('layout', 'case')
             ->assertJsonPath('mapping', ['title', 'folder', 'action', 'expected', null])
             ->assertJsonPath('samples.4', ['red']);
-        $state->assertJsonPath('creates', 2)
+        $state
+            ->assertJsonPath('creates', 2)
             ->assertJsonPath('refuses', 1)
-            ->assertJsonPath('report.0', ['row' => 4, 'is' => 'refuse', 'key' => null, 'title' => '', 'steps' => 1, 'reasons' => ['title: There is no title.']])
+            ->assertJsonPath('report.0', [
+                'row' => 4,
+                'is' => 'refuse',
+                'key' => null,
+                'title' => '',
+                'steps' => 1,
+                'reasons' => ['title: There is no title.'],
+            ])
             ->assertJsonPath('report.1.steps', 2);
         self::assertSame(0, TestCase::query()->count());
         $id = $state->json('id');
-        $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertOk()->assertJsonPath('state', 'done');
+        $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")
+            ->assertOk()
+            ->assertJsonPath('state', 'done');
         $this->as($this->world->person(), 'GET', '/cases/TST-C1')
             ->assertJsonPath('folder_path', ['Fares', 'Groups'])
             ->assertJsonPath('steps.1.expected', 'Paid');
@@ -63,7 +77,9 @@ final class ExchangeTest extends FeatureTestCase
             ->assertOk()
             ->assertJsonPath('state', 'ready')
             ->assertJsonPath('creates', 1);
-        $this->upload("wat, WIE \nTwo,Do")->assertJsonPath('state', 'ready')->assertJsonPath('mapping', ['title', 'action']);
+        $this->upload("wat, WIE \nTwo,Do")
+            ->assertJsonPath('state', 'ready')
+            ->assertJsonPath('mapping', ['title', 'action']);
         $this->as($this->world->person('other'), 'POST', "/case-imports/{$id}/start")->assertForbidden();
         $this->as($me, 'POST', "/case-imports/{$id}/cancel")->assertJsonPath('state', 'cancelled');
         $this->as($me, 'POST', "/case-imports/{$id}/start")->assertConflict();
@@ -76,7 +92,10 @@ final class ExchangeTest extends FeatureTestCase
         $same = $this->world->case(1);
         $binned = $this->world->case(1);
         $binned->update(['binned_at' => now()]);
-        $csv = "key,title,priority,action,data,expected\n{$case->key},Case 1,high,Do 1,data 1,See 1\n,,,Do 2 better,data 2,See 2\n{$same->key},Case 2,medium,Do 1,data 1,See 1\n{$binned->key},Case 3,,Do,,\nOLD-C9,From elsewhere,low,Do,,See";
+        $csv =
+            "key,title,priority,action,data,expected\n{$case->key},Case 1,high,Do 1,data 1,See 1\n,,,Do 2 " .
+            "better,data 2,See 2\n{$same->key},Case 2,medium,Do 1,data 1,See 1\n{$binned->key},Case " .
+            "3,,Do,,\nOLD-C9,From elsewhere,low,Do,,See";
         $state = $this->upload($csv)
             ->assertJsonPath('changes', 1)
             ->assertJsonPath('same', 1)
@@ -92,7 +111,9 @@ final class ExchangeTest extends FeatureTestCase
             ->assertJsonPath('steps.1.action', 'Do 2 better')
             ->assertJsonPath('case.priority', 'high');
         self::assertSame(1, $same->refresh()->revision);
-        $this->as($me, 'POST', "/case-imports/{$id}/undo")->assertOk()->assertJsonPath('state', 'undone');
+        $this->as($me, 'POST', "/case-imports/{$id}/undo")
+            ->assertOk()
+            ->assertJsonPath('state', 'undone');
         $this->as($me, 'GET', "/cases/{$case->key}")
             ->assertJsonPath('steps.1.action', 'Do 2')
             ->assertJsonPath('case.priority', 'medium');
@@ -103,8 +124,12 @@ final class ExchangeTest extends FeatureTestCase
     {
         $me = $this->world->person();
         Queue::fake();
-        $id = $this->upload("title,action\n".implode("\n", array_map(static fn (int $i): string => "Case {$i},Do", range(1, 500))))->json('id');
-        CaseImport::query()->whereKey($id)->update(['state' => 'reading']);
+        $id = $this->upload("title,action\n" . implode("\n", array_map(static fn(int $i): string => "Case {$i},Do", range(1, 500))))->json(
+            'id',
+        );
+        CaseImport::query()
+            ->whereKey($id)
+            ->update(['state' => 'reading']);
         $this->app?->make(ImportCases::class)->read(CaseImport::query()->findOrFail($id));
         $this->as($me, 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'running');
         $this->as($me, 'POST', "/case-imports/{$id}/cancel")->assertOk();
@@ -152,7 +177,11 @@ final class ExchangeTest extends FeatureTestCase
             ->assertJsonStructure(['errors' => ['file']]);
         $this->app?->forgetScopedInstances();
         $this->actingAs($this->world->person('reader', Role::Reader))
-            ->post('/api/v1/projects/TST/case-imports', ['file' => UploadedFile::fake()->createWithContent('c.csv', "title\nA")], ['Accept' => 'application/json'])
+            ->post(
+                '/api/v1/projects/TST/case-imports',
+                ['file' => UploadedFile::fake()->createWithContent('c.csv', "title\nA")],
+                ['Accept' => 'application/json'],
+            )
             ->assertForbidden();
     }
 
@@ -160,7 +189,17 @@ final class ExchangeTest extends FeatureTestCase
     {
         $book = new Spreadsheet();
         $sheet = $book->getActiveSheet();
-        $sheet->fromArray([['Title', 'Step', 'Test data', 'Expected'], ['One', 'Open', '=1+1', 'It opens'], [null, 'Pay', 12.4, 'Paid'], ['Two', "Two\nlines", '2027-06-14', null]], null, 'A1', true);
+        $sheet->fromArray(
+            [
+                ['Title', 'Step', 'Test data', 'Expected'],
+                ['One', 'Open', '=1+1', 'It opens'],
+                [null, 'Pay', 12.4, 'Paid'],
+                ['Two', "Two\nlines", '2027-06-14', null],
+            ],
+            null,
+            'A1',
+            true,
+        );
         $sheet->setCellValueExplicit('C2', '=1+1', 's');
         $path = (string) tempnam(sys_get_temp_dir(), 'book');
         (new Xlsx($book))->save($path);
@@ -194,7 +233,9 @@ final class ExchangeTest extends FeatureTestCase
         foreach (['csv', 'xlsx'] as $format) {
             $content = $this->export($format);
             self::assertStringNotContainsString('kelpie', $content);
-            DB::table('cases')->where('project_id', $far->project->id)->update(['version_id' => null, 'table_id' => null]);
+            DB::table('cases')
+                ->where('project_id', $far->project->id)
+                ->update(['version_id' => null, 'table_id' => null]);
             TestCase::query()->where('project_id', $far->project->id)->delete();
             $id = $this->upload($content, "book.{$format}", 'FAR')
                 ->assertJsonPath('state', 'ready')
@@ -211,13 +252,24 @@ final class ExchangeTest extends FeatureTestCase
 
     public function test_routines_of_a_casebook_come_in_whatever_their_order_and_a_circle_is_refused(): void
     {
-        $book = static fn (array $routines): string => (string) json_encode(['format' => 'lucid-step/casebook', 'version' => 1, 'routines' => $routines, 'cases' => [['title' => 'One', 'steps' => [['routine' => 'Outer']]]]]);
-        $id = $this->upload($book([['name' => 'Outer', 'steps' => [['routine' => 'Inner']]], ['name' => 'Inner', 'steps' => [['action' => 'Do']]]]), 'book.json')
+        $book = static fn(array $routines): string => (string) json_encode([
+            'format' => 'lucid-step/casebook',
+            'version' => 1,
+            'routines' => $routines,
+            'cases' => [['title' => 'One', 'steps' => [['routine' => 'Outer']]]],
+        ]);
+        $id = $this->upload(
+            $book([['name' => 'Outer', 'steps' => [['routine' => 'Inner']]], ['name' => 'Inner', 'steps' => [['action' => 'Do']]]]),
+            'book.json',
+        )
             ->assertJsonPath('creates', 1)
             ->json('id');
         $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
         $this->as($this->world->person(), 'GET', '/cases/TST-C1')->assertJsonPath('routines.0.name', 'Outer');
-        $id = $this->upload($book([['name' => 'A', 'steps' => [['routine' => 'B']]], ['name' => 'B', 'steps' => [['routine' => 'A']]]]), 'book.json')->json('id');
+        $id = $this->upload(
+            $book([['name' => 'A', 'steps' => [['routine' => 'B']]], ['name' => 'B', 'steps' => [['routine' => 'A']]]]),
+            'book.json',
+        )->json('id');
         $this->as($this->world->person(), 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'failed');
         self::assertSame(1, TestCase::query()->count());
     }
@@ -238,7 +290,11 @@ final class ExchangeTest extends FeatureTestCase
         $sheet = IOFactory::load($path)->getActiveSheet();
         self::assertSame('title', $sheet->getCell('B1')->getValue());
         unlink($path);
-        $this->as($me, 'POST', '/projects/TST/case-exports', ['format' => 'csv', 'layout' => 'case', 'filter' => ['q' => 'nowhere']])->assertUnprocessable();
+        $this->as($me, 'POST', '/projects/TST/case-exports', [
+            'format' => 'csv',
+            'layout' => 'case',
+            'filter' => ['q' => 'nowhere'],
+        ])->assertUnprocessable();
         $flat = $this->export('csv', ['layout' => 'case']);
         self::assertStringContainsString("1. Open the page\n2. Type isla", str_replace("\r", '', $flat));
         $this->as($me, 'GET', '/projects/TST/case-template')->assertOk();
@@ -252,23 +308,58 @@ final class ExchangeTest extends FeatureTestCase
     private function fill(): User
     {
         $me = $this->world->person();
-        $field = $this->as($this->world->lead(), 'PUT', '/projects/TST/lists/fields', ['fields' => [['name' => 'Risk', 'kind' => 'choice', 'choices' => ['High', 'Low']], ['name' => 'Since', 'kind' => 'date']]])->json('fields.0.id');
+        $field = $this->as($this->world->lead(), 'PUT', '/projects/TST/lists/fields', [
+            'fields' => [['name' => 'Risk', 'kind' => 'choice', 'choices' => ['High', 'Low']], ['name' => 'Since', 'kind' => 'date']],
+        ])->json('fields.0.id');
         $folder = $this->as($me, 'POST', '/projects/TST/folders', ['name' => 'Fares / seats'])->json('id');
         $need = $this->as($me, 'POST', '/projects/TST/requirements', ['title' => 'Fares are right'])->json('id');
-        $open = $this->as($me, 'POST', '/projects/TST/routines', ['name' => 'Open', 'steps' => [['action' => 'Open the page']]])->json('routine.id');
-        $sign = $this->as($me, 'POST', '/projects/TST/routines', ['name' => 'Sign in', 'parameters' => [['name' => 'who', 'default' => 'nobody']], 'steps' => [['routine' => $open], ['action' => 'Type {{who}}']]])->json('routine.id');
-        $table = $this->as($me, 'POST', '/projects/TST/data-tables', ['name' => 'People', 'columns' => [['name' => 'user'], ['name' => 'pin', 'secret' => true]], 'rows' => [['cells' => ["is\nla", 'kelpie-4711']]]])->json('table.id');
+        $open = $this->as($me, 'POST', '/projects/TST/routines', ['name' => 'Open', 'steps' => [['action' => 'Open the page']]])->json(
+            'routine.id',
+        );
+        $sign = $this->as($me, 'POST', '/projects/TST/routines', [
+            'name' => 'Sign in',
+            'parameters' => [['name' => 'who', 'default' => 'nobody']],
+            'steps' => [['routine' => $open], ['action' => 'Type {{who}}']],
+        ])->json('routine.id');
+        $table = $this->as($me, 'POST', '/projects/TST/data-tables', [
+            'name' => 'People',
+            'columns' => [['name' => 'user'], ['name' => 'pin', 'secret' => true]],
+            'rows' => [['cells' => ["is\nla", 'kelpie-4711']]],
+        ])->json('table.id');
         $this->app?->forgetScopedInstances();
         $sha = $this->actingAs($me)
-            ->post('/api/v1/projects/TST/files', ['file' => UploadedFile::fake()->image('seen.png', 40, 30)], ['Accept' => 'application/json'])
+            ->post(
+                '/api/v1/projects/TST/files',
+                ['file' => UploadedFile::fake()->image('seen.png', 40, 30)],
+                ['Accept' => 'application/json'],
+            )
             ->json('sha256');
         $this->as($me, 'POST', '/projects/TST/cases', [
-            'title' => 'Everything, "quoted"', 'objective' => "=1+1\n\n**bold**", 'preconditions' => 'one', 'postconditions' => '- a list', 'folder_id' => $folder, 'type' => 'security', 'priority' => 'critical', 'automated' => true,
-            'estimate' => '1h 20m', 'labels' => ['a b', 'c'], 'requirements' => [$need], 'custom' => [$field => 'High'], 'table' => $table,
-            'steps' => [['routine' => $sign, 'values' => ['who' => 'isla']], ['action' => '<script>alert(1)</script>', 'data' => '=1+1', 'expected' => "'=x"], ['action' => 'Look {{user}}', 'files' => [['sha256' => $sha, 'name' => 'seen.png']]]],
+            'title' => 'Everything, "quoted"',
+            'objective' => "=1+1\n\n**bold**",
+            'preconditions' => 'one',
+            'postconditions' => '- a list',
+            'folder_id' => $folder,
+            'type' => 'security',
+            'priority' => 'critical',
+            'automated' => true,
+            'estimate' => '1h 20m',
+            'labels' => ['a b', 'c'],
+            'requirements' => [$need],
+            'custom' => [$field => 'High'],
+            'table' => $table,
+            'steps' => [
+                ['routine' => $sign, 'values' => ['who' => 'isla']],
+                ['action' => '<script>alert(1)</script>', 'data' => '=1+1', 'expected' => "'=x"],
+                ['action' => 'Look {{user}}', 'files' => [['sha256' => $sha, 'name' => 'seen.png']]],
+            ],
         ])->assertCreated();
         $this->as($me, 'POST', '/projects/TST/cases', ['title' => 'Without steps', 'is_template' => true])->assertCreated();
-        $this->as($me, 'POST', '/projects/TST/cases', ['title' => 'Approved', 'owner_id' => null, 'steps' => [['expected' => 'only this']]])->assertCreated();
+        $this->as($me, 'POST', '/projects/TST/cases', [
+            'title' => 'Approved',
+            'owner_id' => null,
+            'steps' => [['expected' => 'only this']],
+        ])->assertCreated();
         $this->as($this->world->lead(), 'POST', '/cases/TST-C3/reviews', ['act' => 'approve'])->assertOk();
 
         return $me;
@@ -288,14 +379,40 @@ final class ExchangeTest extends FeatureTestCase
         $routines = DB::table('routines')->where('project_id', $project->id)->pluck('name', 'id');
         $all = [];
         foreach (TestCase::query()->where('project_id', $project->id)->orderBy('number')->get() as $case) {
-            $d = $this->as($me, 'GET', "/cases/{$case->key}")->assertOk()->json();
+            $d = $this->as($me, 'GET', "/cases/{$case->key}")
+                ->assertOk()
+                ->json();
             $all[] = [
-                'title' => $d['case']['title'], 'texts' => [$d['objective'], $d['preconditions'], $d['postconditions']], 'folder' => $d['folder_path'], 'type' => $d['case']['type'], 'priority' => $d['case']['priority'], 'state' => $d['case']['state'],
-                'automated' => $d['case']['automated'], 'template' => $d['case']['is_template'], 'estimate' => $d['case']['estimate_seconds'], 'labels' => $d['case']['labels'], 'owner' => $d['case']['owner']['name'] ?? null,
-                'requirements' => $pictures ? array_column($d['requirements'], 'title') : [], 'custom' => array_combine(array_map(static fn (string $id): string => $fields[$id], array_keys($d['case']['custom'])), $d['case']['custom']),
+                'title' => $d['case']['title'],
+                'texts' => [$d['objective'], $d['preconditions'], $d['postconditions']],
+                'folder' => $d['folder_path'],
+                'type' => $d['case']['type'],
+                'priority' => $d['case']['priority'],
+                'state' => $d['case']['state'],
+                'automated' => $d['case']['automated'],
+                'template' => $d['case']['is_template'],
+                'estimate' => $d['case']['estimate_seconds'],
+                'labels' => $d['case']['labels'],
+                'owner' => $d['case']['owner']['name'] ?? null,
+                'requirements' => $pictures ? array_column($d['requirements'], 'title') : [],
+                'custom' => array_combine(
+                    array_map(static fn(string $id): string => $fields[$id], array_keys($d['case']['custom'])),
+                    $d['case']['custom'],
+                ),
                 'table' => null === $d['case']['table_id'] ? null : $tables[$d['case']['table_id']],
-                'steps' => array_map(static fn (array $s): array => [...$s, 'routine' => null === $s['routine'] ? null : $routines[$s['routine']], 'files' => $pictures ? $s['files'] : []], $d['steps']),
-                'routines' => array_map(static fn (array $r): array => [$r['name'], $r['parameters'], array_column($r['steps'], 'action')], $d['routines']), 'problems' => $d['problems'],
+                'steps' => array_map(
+                    static fn(array $s): array => [
+                        ...$s,
+                        'routine' => null === $s['routine'] ? null : $routines[$s['routine']],
+                        'files' => $pictures ? $s['files'] : [],
+                    ],
+                    $d['steps'],
+                ),
+                'routines' => array_map(
+                    static fn(array $r): array => [$r['name'], $r['parameters'], array_column($r['steps'], 'action')],
+                    $d['routines'],
+                ),
+                'problems' => $d['problems'],
             ];
         }
 
@@ -324,6 +441,10 @@ final class ExchangeTest extends FeatureTestCase
     {
         $this->app?->forgetScopedInstances();
 
-        return $this->actingAs($this->world->person())->post("/api/v1/projects/{$project}/case-imports", ['file' => UploadedFile::fake()->createWithContent($name, $content)], ['Accept' => 'application/json']);
+        return $this->actingAs($this->world->person())->post(
+            "/api/v1/projects/{$project}/case-imports",
+            ['file' => UploadedFile::fake()->createWithContent($name, $content)],
+            ['Accept' => 'application/json'],
+        );
     }
 }

@@ -23,8 +23,13 @@ final class FindTest extends FeatureTestCase
         self::assertSame(['TST-C2', 'TST-C1'], array_column((array) $found->json('items'), 'key'), 'what stands in the title comes first');
         $found->assertJsonPath('items.0.title_parts.0', ['text' => 'Ferry', 'hit' => true]);
         self::assertContains(['text' => 'fare', 'hit' => true], (array) $found->json('items.1.words'));
-        foreach (['5.4' => 1, 'TST-C2' => 1, 'tst-c' => 3, "o'x" => 0, '(((' => 0, '%' => 0, "a:b & !c | 'd" => 0, 'fares ferry' => 1] as $q => $n) {
-            $this->as($me, 'GET', '/projects/TST/cases?q='.rawurlencode((string) $q))->assertOk()->assertJsonCount($n, 'items');
+        foreach (
+            ['5.4' => 1, 'TST-C2' => 1, 'tst-c' => 3, "o'x" => 0, '(((' => 0, '%' => 0, "a:b & !c | 'd" => 0, 'fares ferry' => 1]
+            as $q => $n
+        ) {
+            $this->as($me, 'GET', '/projects/TST/cases?q=' . rawurlencode((string) $q))
+                ->assertOk()
+                ->assertJsonCount($n, 'items');
         }
     }
 
@@ -32,7 +37,9 @@ final class FindTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $lead = $this->world->lead();
-        $fields = (array) $this->as($lead, 'PUT', '/projects/TST/lists/fields', ['fields' => [['name' => 'Risk', 'kind' => 'choice', 'choices' => ['High', 'Low']]]])
+        $fields = (array) $this->as($lead, 'PUT', '/projects/TST/lists/fields', [
+            'fields' => [['name' => 'Risk', 'kind' => 'choice', 'choices' => ['High', 'Low']]],
+        ])
             ->assertOk()
             ->json('fields');
         $risk = $fields[0]['id'];
@@ -41,17 +48,63 @@ final class FindTest extends FeatureTestCase
         $need = $this->as($me, 'POST', '/projects/TST/requirements', ['title' => 'Fares are right'])
             ->assertJsonPath('key', 'TST-Q1')
             ->json('id');
-        $this->make(['title' => 'One', 'folder_id' => $folder, 'labels' => ['a', 'b'], 'priority' => 'high', 'estimate' => '5m', 'custom' => [$risk => 'high'], 'requirements' => [$need]]);
-        $this->make(['title' => 'Two', 'folder_id' => $inner, 'labels' => ['a'], 'type' => 'security', 'automated' => true, 'is_template' => true]);
+        $this->make([
+            'title' => 'One',
+            'folder_id' => $folder,
+            'labels' => ['a', 'b'],
+            'priority' => 'high',
+            'estimate' => '5m',
+            'custom' => [$risk => 'high'],
+            'requirements' => [$need],
+        ]);
+        $this->make([
+            'title' => 'Two',
+            'folder_id' => $inner,
+            'labels' => ['a'],
+            'type' => 'security',
+            'automated' => true,
+            'is_template' => true,
+        ]);
         $this->make(['title' => 'Three', 'owner_id' => null]);
-        TestCase::query()->where('title', 'One')->update(['last_walked_at' => Carbon::now()->subDays(10)]);
-        foreach ([
-            "folder={$folder}" => ['One'], "folder={$folder}&deep=yes" => ['One', 'Two'], 'folder=none' => ['Three'], 'label=a' => ['One', 'Two'], 'label=a,b' => ['One'], 'priority=high,low' => ['One'], 'type=security' => ['Two'],
-            'automated=yes' => ['Two'], 'automated=no' => ['One', 'Three'], 'template=yes' => ['Two'], 'estimate=yes' => ['One'], 'owner=me' => ['One', 'Two'], 'owner=none' => ['Three'], 'owner='.Str::uuid7() => [],
-            "field.{$risk}=High" => ['One'], "field.{$risk}=none" => ['Two', 'Three'], "requirement={$need}" => ['One'], 'requirement=none' => ['Two', 'Three'], 'walked=never' => ['Two', 'Three'], 'walked=5' => ['One'], 'walked=20' => [], 'changed=1' => ['One', 'Two', 'Three'],
-            'state=draft' => ['One', 'Two', 'Three'], 'state=retired' => [], 'bin=yes' => [], 'table=any' => [], 'nonsense=1' => ['One', 'Two', 'Three'], 'folder=broken' => ['Three'],
-        ] as $query => $titles) {
-            $items = (array) $this->as($me, 'GET', "/projects/TST/cases?{$query}")->assertOk()->json('items');
+        TestCase::query()
+            ->where('title', 'One')
+            ->update(['last_walked_at' => Carbon::now()->subDays(10)]);
+        foreach (
+            [
+                "folder={$folder}" => ['One'],
+                "folder={$folder}&deep=yes" => ['One', 'Two'],
+                'folder=none' => ['Three'],
+                'label=a' => ['One', 'Two'],
+                'label=a,b' => ['One'],
+                'priority=high,low' => ['One'],
+                'type=security' => ['Two'],
+                'automated=yes' => ['Two'],
+                'automated=no' => ['One', 'Three'],
+                'template=yes' => ['Two'],
+                'estimate=yes' => ['One'],
+                'owner=me' => ['One', 'Two'],
+                'owner=none' => ['Three'],
+                'owner=' . Str::uuid7() => [],
+                "field.{$risk}=High" => ['One'],
+                "field.{$risk}=none" => ['Two', 'Three'],
+                "requirement={$need}" => ['One'],
+                'requirement=none' => ['Two', 'Three'],
+                'walked=never' => ['Two', 'Three'],
+                'walked=5' => ['One'],
+                'walked=20' => [],
+                'changed=1' => ['One', 'Two', 'Three'],
+                'state=draft' => ['One', 'Two', 'Three'],
+                'state=retired' => [],
+                'bin=yes' => [],
+                'table=any' => [],
+                'nonsense=1' => ['One', 'Two', 'Three'],
+                'folder=broken' => ['Three'],
+            ]
+            as $query => $titles
+        ) {
+            $items = (array) $this->as($me, 'GET', "/projects/TST/cases?{$query}")
+                ->assertOk()
+                ->json('items');
             self::assertSame($titles, array_column($items, 'title'), $query);
         }
         $group = $this->as($me, 'GET', '/projects/TST/cases?group=priority');
@@ -76,8 +129,17 @@ final class FindTest extends FeatureTestCase
         for ($i = 0; $i < $n; $i++) {
             $this->world->case(0);
         }
-        DB::update("update cases set estimate_seconds = case when number % 3 = 0 then null else number % 5 end, last_walked_at = case when number % 2 = 0 then null else now() - make_interval(days => number % 7) end, owner_id = case when number % 4 = 0 then ?::uuid end, priority_rank = number % 3, title = 'Title ' || (number % 10)", [$me->id]);
-        foreach (['', ...array_keys(ListCases::SORTS), ...array_map(static fn (string $s): string => "-{$s}", array_keys(ListCases::SORTS))] as $sort) {
+        DB::update(
+            'update cases set estimate_seconds = case when number % 3 = 0 then null else number % 5 end, ' .
+                'last_walked_at = case when number % 2 = 0 then null else now() - make_interval(days => number % 7) end, ' .
+                "owner_id = case when number % 4 = 0 then ?::uuid end, priority_rank = number % 3, title = 'Title ' || " .
+                '(number % 10)',
+            [$me->id],
+        );
+        foreach (
+            ['', ...array_keys(ListCases::SORTS), ...array_map(static fn(string $s): string => "-{$s}", array_keys(ListCases::SORTS))]
+            as $sort
+        ) {
             $seen = [];
             $after = '';
             for ($page = 0; $page < 4; $page++) {
@@ -104,21 +166,32 @@ final class FindTest extends FeatureTestCase
             for ($i = 0; $i < $n; $i++) {
                 $this->world->case(2);
             }
-            $counts[] = $this->queries(fn () => $this->as($me, 'GET', '/projects/TST/cases?q=case'));
+            $counts[] = $this->queries(fn() => $this->as($me, 'GET', '/projects/TST/cases?q=case'));
         }
         self::assertSame($counts[0], $counts[1]);
         self::assertLessThanOrEqual(9, $counts[1]);
-        self::assertLessThanOrEqual(26, $this->queries(fn () => $this->as($me, 'GET', '/projects/TST/casebook')->assertOk()));
+        self::assertLessThanOrEqual(26, $this->queries(fn() => $this->as($me, 'GET', '/projects/TST/casebook')->assertOk()));
     }
 
     public function test_filters_are_kept_for_oneself_or_shared(): void
     {
         [$me, $other] = [$this->world->person(), $this->world->person('other')];
-        $this->as($me, 'POST', '/projects/TST/filters', ['name' => 'Mine', 'filter' => ['state' => 'draft', 'sort' => '-changed', 'rubbish' => 'x']])
+        $this->as($me, 'POST', '/projects/TST/filters', [
+            'name' => 'Mine',
+            'filter' => ['state' => 'draft', 'sort' => '-changed', 'rubbish' => 'x'],
+        ])
             ->assertCreated()
             ->assertJsonPath('filter', ['state' => 'draft', 'sort' => '-changed']);
-        $shared = $this->as($me, 'POST', '/projects/TST/filters', ['name' => 'Ours', 'shared' => true, 'filter' => ['label' => 'smoke']])->json('id');
-        $this->as($me, 'POST', '/projects/TST/filters', ['name' => 'Ours', 'shared' => true, 'filter' => ['label' => 'tide']])->assertJsonPath('id', $shared);
+        $shared = $this->as($me, 'POST', '/projects/TST/filters', [
+            'name' => 'Ours',
+            'shared' => true,
+            'filter' => ['label' => 'smoke'],
+        ])->json('id');
+        $this->as($me, 'POST', '/projects/TST/filters', [
+            'name' => 'Ours',
+            'shared' => true,
+            'filter' => ['label' => 'tide'],
+        ])->assertJsonPath('id', $shared);
         $this->as($other, 'GET', '/projects/TST/filters')
             ->assertJsonCount(1)
             ->assertJsonPath('0.mine', false)
@@ -138,7 +211,11 @@ final class FindTest extends FeatureTestCase
             ->assertJsonPath('suite.cases', 2)
             ->json('suite.id');
         $c = $this->make(['title' => 'C', 'labels' => ['smoke']]);
-        $this->as($me, 'POST', '/projects/TST/case-acts', ['act' => 'edit', 'filter' => ['ids' => $a], 'changes' => ['labels_remove' => ['SMOKE']]])->assertOk();
+        $this->as($me, 'POST', '/projects/TST/case-acts', [
+            'act' => 'edit',
+            'filter' => ['ids' => $a],
+            'changes' => ['labels_remove' => ['SMOKE']],
+        ])->assertOk();
         $this->as($me, 'GET', "/suites/{$suite}")
             ->assertJsonPath('suite.cases', 2)
             ->assertJsonPath('gained.0.title', 'C')
@@ -151,7 +228,9 @@ final class FindTest extends FeatureTestCase
             ->assertJsonPath('suite.gained', 0)
             ->assertJsonPath('suite.lost', 0);
         $this->as($me, 'POST', '/projects/TST/case-acts', ['act' => 'bin', 'filter' => ['ids' => $b]])->assertOk();
-        $this->as($me, 'GET', "/suites/{$suite}")->assertJsonPath('suite.cases', 1)->assertJsonPath('suite.lost', 0);
+        $this->as($me, 'GET', "/suites/{$suite}")
+            ->assertJsonPath('suite.cases', 1)
+            ->assertJsonPath('suite.lost', 0);
         $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'smoke', 'kind' => 'picked'])->assertUnprocessable();
         $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'All', 'kind' => 'rule', 'filter' => []])
             ->assertUnprocessable()
@@ -192,6 +271,8 @@ final class FindTest extends FeatureTestCase
      */
     private function make(array $case): string
     {
-        return (string) $this->as($this->world->person(), 'POST', '/projects/TST/cases', $case)->assertCreated()->json('case.id');
+        return (string) $this->as($this->world->person(), 'POST', '/projects/TST/cases', $case)
+            ->assertCreated()
+            ->json('case.id');
     }
 }

@@ -20,7 +20,15 @@ final class KeepingTest extends FeatureTestCase
         $this->world->case(1);
         $this->as($me, 'POST', '/projects/TST/case-exports', ['format' => 'csv'])->assertCreated();
         Storage::put('imports/left.csv', 'title');
-        CaseImport::query()->create(['project_id' => $this->world->project->id, 'author_id' => $me->id, 'name' => 'left.csv', 'state' => 'ready', 'format' => 'csv', 'path' => 'imports/left.csv', 'created_at' => now()]);
+        CaseImport::query()->create([
+            'project_id' => $this->world->project->id,
+            'author_id' => $me->id,
+            'name' => 'left.csv',
+            'state' => 'ready',
+            'format' => 'csv',
+            'path' => 'imports/left.csv',
+            'created_at' => now(),
+        ]);
         Artisan::call('lucid:tidy');
         self::assertCount(2, [...Storage::files('imports'), ...Storage::files('exports')]);
         $this->travel(8)->days();
@@ -47,7 +55,12 @@ final class KeepingTest extends FeatureTestCase
             DB::enableQueryLog();
             $this->getJson('/api/v1/projects/TST/folders', ['Authorization' => "Bearer {$token}"])->assertOk();
 
-            return count(array_filter(DB::getQueryLog(), static fn (array $q): bool => str_starts_with($q['query'], 'update "personal_access_tokens"')));
+            return count(
+                array_filter(
+                    DB::getQueryLog(),
+                    static fn(array $q): bool => str_starts_with($q['query'], 'update "personal_access_tokens"'),
+                ),
+            );
         };
         self::assertSame([1, 0, 0], [$ask(), $ask(), $ask()]);
         $this->travel(61)->seconds();
@@ -69,13 +82,22 @@ final class KeepingTest extends FeatureTestCase
     public function test_a_bulk_edit_obeys_custom_fields_requirements_and_owners(): void
     {
         $lead = $this->world->lead();
-        $field = $this->as($lead, 'PUT', '/projects/TST/lists/fields', ['fields' => [['name' => 'Risk', 'kind' => 'choice', 'choices' => ['High', 'Low']]]])->json('fields.0.id');
+        $field = $this->as($lead, 'PUT', '/projects/TST/lists/fields', [
+            'fields' => [['name' => 'Risk', 'kind' => 'choice', 'choices' => ['High', 'Low']]],
+        ])->json('fields.0.id');
         $need = $this->as($lead, 'POST', '/projects/TST/requirements', ['title' => 'It holds'])->json('id');
         [$a, $b] = [$this->world->case(1), $this->world->case(1)];
-        $change = fn (array $changes, array $cases) => $this->as($lead, 'POST', '/projects/TST/case-acts', ['act' => 'edit', 'filter' => ['ids' => implode(',', array_map(static fn (TestCase $c): string => $c->id, $cases))], 'changes' => $changes]);
+        $change = fn(array $changes, array $cases) => $this->as($lead, 'POST', '/projects/TST/case-acts', [
+            'act' => 'edit',
+            'filter' => ['ids' => implode(',', array_map(static fn(TestCase $c): string => $c->id, $cases))],
+            'changes' => $changes,
+        ]);
         $change(['custom' => [$field => 'sideways']], [$a])->assertUnprocessable();
         $change(['owner_id' => (string) \Illuminate\Support\Str::uuid7()], [$a])->assertUnprocessable();
-        $act = $change(['custom' => [$field => 'high'], 'requirements_add' => [$need], 'owner_id' => $lead->id, 'estimate' => '5m'], [$a, $b])
+        $act = $change(
+            ['custom' => [$field => 'high'], 'requirements_add' => [$need], 'owner_id' => $lead->id, 'estimate' => '5m'],
+            [$a, $b],
+        )
             ->assertOk()
             ->assertJsonPath('changed', 2)
             ->json('act_id');
@@ -87,7 +109,9 @@ final class KeepingTest extends FeatureTestCase
         $this->as($lead, 'POST', "/case-acts/{$act}/undo")
             ->assertJsonPath('changed', 1)
             ->assertJsonPath('refused.0.key', $b->key);
-        $this->as($lead, 'GET', "/cases/{$a->key}")->assertJsonPath('requirements', [])->assertJsonPath('case.owner', null);
+        $this->as($lead, 'GET', "/cases/{$a->key}")
+            ->assertJsonPath('requirements', [])
+            ->assertJsonPath('case.owner', null);
         self::assertSame([], $a->refresh()->custom);
     }
 
@@ -95,8 +119,15 @@ final class KeepingTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $this->world->case(0);
-        DB::statement("insert into cases (id, project_id, number, key, title, position) select gen_random_uuid(), project_id, number + i, 'TST-X' || i, 'Copy ' || i, position + i from cases, generate_series(1, 2001) i");
-        $this->as($me, 'POST', '/projects/TST/case-previews', ['act' => 'edit', 'filter' => ['state' => 'draft'], 'changes' => ['priority' => 'low']])
+        DB::statement(
+            'insert into cases (id, project_id, number, key, title, position) select gen_random_uuid(), project_id, ' .
+                "number + i, 'TST-X' || i, 'Copy ' || i, position + i from cases, generate_series(1, 2001) i",
+        );
+        $this->as($me, 'POST', '/projects/TST/case-previews', [
+            'act' => 'edit',
+            'filter' => ['state' => 'draft'],
+            'changes' => ['priority' => 'low'],
+        ])
             ->assertUnprocessable()
             ->assertJsonPath('errors.filter.0', 'At most 2000 cases at once. Narrow the filter, or do it in parts.');
     }

@@ -19,9 +19,18 @@ final class WriteTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $made = $this->as($me, 'POST', '/projects/TST/cases', [
-            'title' => "  Book   one adult \n", 'objective' => '**Short**', 'priority' => 'high', 'estimate' => '4m', 'labels' => ['smoke', 'Booking', 'smoke '],
+            'title' => "  Book   one adult \n",
+            'objective' => '**Short**',
+            'priority' => 'high',
+            'estimate' => '4m',
+            'labels' => ['smoke', 'Booking', 'smoke '],
             'steps' => [['action' => ' Open', 'expected' => 'It opens'], ['action' => 'Pay', 'data' => '12.40'], ['action' => '']],
-        ])->assertCreated()->assertJsonPath('case.key', 'TST-C1')->assertJsonPath('case.title', 'Book one adult')->assertJsonPath('case.steps', 2)->assertJsonPath('case.revision', 1);
+        ])
+            ->assertCreated()
+            ->assertJsonPath('case.key', 'TST-C1')
+            ->assertJsonPath('case.title', 'Book one adult')
+            ->assertJsonPath('case.steps', 2)
+            ->assertJsonPath('case.revision', 1);
         $key = $made->json('case.key');
         $case = $this->as($me, 'GET', "/cases/{$key}")
             ->assertOk()
@@ -30,12 +39,23 @@ final class WriteTest extends FeatureTestCase
             ->assertJsonPath('case.owner.id', $me->id)
             ->assertJsonPath('case.estimate_seconds', 240);
         $steps = [['action' => 'Open slowly', 'expected' => 'It opens'], ...array_slice((array) $case->json('steps'), 1)];
-        $this->as($me, 'PUT', "/cases/{$key}", ['title' => 'Book one adult', 'objective' => '**Short**', 'steps' => $steps, 'revision' => 1])
+        $this->as($me, 'PUT', "/cases/{$key}", [
+            'title' => 'Book one adult',
+            'objective' => '**Short**',
+            'steps' => $steps,
+            'revision' => 1,
+        ])
             ->assertOk()
             ->assertJsonPath('version', 2)
             ->assertJsonPath('text_changed', true)
             ->assertHeader('ETag', '"2"');
-        $this->as($me, 'PUT', "/cases/{$key}", ['title' => 'Book one adult', 'objective' => '**Short**', 'steps' => $steps, 'priority' => 'low', 'labels' => ['SMOKE']], ['If-Match' => '"2"'])
+        $this->as(
+            $me,
+            'PUT',
+            "/cases/{$key}",
+            ['title' => 'Book one adult', 'objective' => '**Short**', 'steps' => $steps, 'priority' => 'low', 'labels' => ['SMOKE']],
+            ['If-Match' => '"2"'],
+        )
             ->assertOk()
             ->assertJsonPath('version', 2)
             ->assertJsonPath('text_changed', false)
@@ -43,16 +63,25 @@ final class WriteTest extends FeatureTestCase
         $this->as($me, 'PUT', "/cases/{$key}", ['title' => 'x'])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['revision']]);
-        $history = $this->as($me, 'GET', "/cases/{$key}/history")->assertOk()->assertJsonCount(2, 'versions');
+        $history = $this->as($me, 'GET', "/cases/{$key}/history")
+            ->assertOk()
+            ->assertJsonCount(2, 'versions');
         self::assertSame(['edited', 'edited', 'made'], array_column((array) $history->json('log'), 'kind'));
-        $history->assertJsonPath('log.0.changes', [['field' => 'labels', 'from' => 'smoke, Booking', 'to' => 'smoke'], ['field' => 'priority', 'from' => 'high', 'to' => 'low']]);
+        $history->assertJsonPath('log.0.changes', [
+            ['field' => 'labels', 'from' => 'smoke, Booking', 'to' => 'smoke'],
+            ['field' => 'priority', 'from' => 'high', 'to' => 'low'],
+        ]);
         $this->as($me, 'GET', "/cases/{$key}/comparison?from=1&to=2")
             ->assertJsonPath('steps.0.is', 'changed')
             ->assertJsonPath('steps.0.fields.0.parts', [['kind' => 'same', 'text' => 'Open'], ['kind' => 'added', 'text' => ' slowly']])
             ->assertJsonPath('steps.1.is', 'same');
         $this->as($me, 'GET', "/cases/{$key}/comparison?from=1&to=9")->assertNotFound();
-        $this->as($me, 'POST', "/cases/{$key}/restorations", ['version' => 1])->assertOk()->assertJsonPath('version', 3);
-        $this->as($me, 'GET', "/cases/{$key}")->assertJsonPath('steps.0.action', 'Open')->assertJsonPath('case.priority', 'low');
+        $this->as($me, 'POST', "/cases/{$key}/restorations", ['version' => 1])
+            ->assertOk()
+            ->assertJsonPath('version', 3);
+        $this->as($me, 'GET', "/cases/{$key}")
+            ->assertJsonPath('steps.0.action', 'Open')
+            ->assertJsonPath('case.priority', 'low');
         $this->as($me, 'POST', "/cases/{$key}/restorations", ['version' => 12])->assertUnprocessable();
     }
 
@@ -113,7 +142,10 @@ final class WriteTest extends FeatureTestCase
         yield 'a step too long' => [['steps' => [['action' => str_repeat('x', 20001)]]], 'steps.0.action'];
         yield 'a routine that is not there' => [['steps' => [['action' => ''], ['routine' => $id]]], 'steps.1.routine'];
         yield 'a table that is not there' => [['table' => $id], 'table'];
-        yield 'a picture that is not there' => [['steps' => [['action' => 'x', 'files' => [['sha256' => str_repeat('a', 64), 'name' => 'x']]]]], 'steps.0.files'];
+        yield 'a picture that is not there' => [
+            ['steps' => [['action' => 'x', 'files' => [['sha256' => str_repeat('a', 64), 'name' => 'x']]]]],
+            'steps.0.files',
+        ];
         yield 'an estimate' => [['estimate' => 'soon'], 'estimate'];
         yield 'a type' => [['type' => 'weird'], 'type'];
         yield 'a priority' => [['priority' => 'urgent'], 'priority'];
@@ -140,7 +172,12 @@ final class WriteTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $evil = '<script>alert(1)</script>{{x}} \u0001';
-        $key = $this->as($me, 'POST', '/projects/TST/cases', ['title' => $evil, 'objective' => $evil, 'labels' => [$evil], 'steps' => [['action' => $evil, 'data' => $evil, 'expected' => $evil]]])
+        $key = $this->as($me, 'POST', '/projects/TST/cases', [
+            'title' => $evil,
+            'objective' => $evil,
+            'labels' => [$evil],
+            'steps' => [['action' => $evil, 'data' => $evil, 'expected' => $evil]],
+        ])
             ->assertCreated()
             ->json('case.key');
         $this->as($me, 'GET', "/cases/{$key}")
@@ -158,13 +195,21 @@ final class WriteTest extends FeatureTestCase
             ->assertCreated()
             ->json();
         $ref = ['sha256' => $file['sha256'], 'name' => 'seen.png'];
-        $key = $this->as($me, 'POST', '/projects/TST/cases', ['title' => 'With a picture', 'steps' => [['action' => 'Look', 'files' => [$ref]]], 'files' => [$ref]])
+        $key = $this->as($me, 'POST', '/projects/TST/cases', [
+            'title' => 'With a picture',
+            'steps' => [['action' => 'Look', 'files' => [$ref]]],
+            'files' => [$ref],
+        ])
             ->assertCreated()
             ->json('case.key');
-        $this->as($me, 'GET', "/cases/{$key}")->assertJsonPath('steps.0.files', [$ref])->assertJsonPath('files', [$ref]);
-        $this->as($me, 'GET', "/projects/TST/files/{$file['sha256']}")->assertOk()->assertHeader('Content-Type', 'image/png');
+        $this->as($me, 'GET', "/cases/{$key}")
+            ->assertJsonPath('steps.0.files', [$ref])
+            ->assertJsonPath('files', [$ref]);
+        $this->as($me, 'GET', "/projects/TST/files/{$file['sha256']}")
+            ->assertOk()
+            ->assertHeader('Content-Type', 'image/png');
         $this->as($me, 'GET', "/projects/TST/files/{$file['sha256']}/thumbnail")->assertOk();
-        $this->as($me, 'GET', '/projects/TST/files/'.str_repeat('b', 64))->assertNotFound();
+        $this->as($me, 'GET', '/projects/TST/files/' . str_repeat('b', 64))->assertNotFound();
         $far = new \LucidStep\Tests\Support\World('FAR');
         $this->as($far->person(), 'GET', "/projects/FAR/files/{$file['sha256']}")->assertNotFound();
     }
@@ -229,7 +274,9 @@ final class WriteTest extends FeatureTestCase
     {
         $case = $this->world->case(1);
         [$me, $other] = [$this->world->person(), $this->world->person('other')];
-        $this->as($other, 'PUT', "/cases/{$case->key}/presence")->assertOk()->assertJsonCount(0, 'others');
+        $this->as($other, 'PUT', "/cases/{$case->key}/presence")
+            ->assertOk()
+            ->assertJsonCount(0, 'others');
         $this->as($me, 'PUT', "/cases/{$case->key}/presence")->assertJsonPath('others.0.name', 'Other');
         $this->travel(60)->seconds();
         $this->as($me, 'GET', "/cases/{$case->key}")->assertJsonCount(0, 'others');
@@ -241,8 +288,25 @@ final class WriteTest extends FeatureTestCase
     {
         $case = $this->world->case(1);
         $reader = $this->world->person('reader', Role::Reader);
-        $this->as($reader, 'GET', "/cases/{$case->key}")->assertOk()->assertJsonPath('may_write', false);
-        foreach ([['PUT', "/cases/{$case->key}", ['title' => 'x', 'revision' => 1]], ['POST', '/projects/TST/cases', ['title' => 'x']], ['POST', "/cases/{$case->key}/restorations", ['version' => 1]], ['POST', "/cases/{$case->key}/reviews", ['act' => 'ask']], ['POST', '/projects/TST/case-acts', ['act' => 'bin', 'filter' => ['q' => 'x']]], ['POST', '/projects/TST/folders', ['name' => 'x']], ['POST', '/projects/TST/routines', ['name' => 'x']], ['POST', '/projects/TST/data-tables', ['name' => 'x', 'columns' => [['name' => 'a']]]], ['POST', '/projects/TST/suites', ['name' => 'x']], ['PUT', '/projects/TST/lists/types', ['items' => [['name' => 'x']]]], ['POST', "/cases/{$case->key}/messages", ['kind' => 'question', 'body' => 'x']]] as [$method, $path, $body]) {
+        $this->as($reader, 'GET', "/cases/{$case->key}")
+            ->assertOk()
+            ->assertJsonPath('may_write', false);
+        foreach (
+            [
+                ['PUT', "/cases/{$case->key}", ['title' => 'x', 'revision' => 1]],
+                ['POST', '/projects/TST/cases', ['title' => 'x']],
+                ['POST', "/cases/{$case->key}/restorations", ['version' => 1]],
+                ['POST', "/cases/{$case->key}/reviews", ['act' => 'ask']],
+                ['POST', '/projects/TST/case-acts', ['act' => 'bin', 'filter' => ['q' => 'x']]],
+                ['POST', '/projects/TST/folders', ['name' => 'x']],
+                ['POST', '/projects/TST/routines', ['name' => 'x']],
+                ['POST', '/projects/TST/data-tables', ['name' => 'x', 'columns' => [['name' => 'a']]]],
+                ['POST', '/projects/TST/suites', ['name' => 'x']],
+                ['PUT', '/projects/TST/lists/types', ['items' => [['name' => 'x']]]],
+                ['POST', "/cases/{$case->key}/messages", ['kind' => 'question', 'body' => 'x']],
+            ]
+            as [$method, $path, $body]
+        ) {
             $this->as($reader, $method, $path, $body)->assertForbidden();
         }
         $far = new \LucidStep\Tests\Support\World('FAR');
@@ -255,9 +319,15 @@ final class WriteTest extends FeatureTestCase
         $counts = [];
         foreach ([2, 60] as $n) {
             $case = $this->world->case($n);
-            $open = $this->queries(fn () => $this->as($me, 'GET', "/cases/{$case->key}"));
-            $steps = array_map(static fn (int $i): array => ['action' => "Done {$i}"], range(1, $n));
-            $save = $this->queries(fn () => $this->as($me, 'PUT', "/cases/{$case->key}", ['title' => 'Changed', 'steps' => $steps, 'revision' => 1])->assertOk());
+            $open = $this->queries(fn() => $this->as($me, 'GET', "/cases/{$case->key}"));
+            $steps = array_map(static fn(int $i): array => ['action' => "Done {$i}"], range(1, $n));
+            $save = $this->queries(
+                fn() => $this->as($me, 'PUT', "/cases/{$case->key}", [
+                    'title' => 'Changed',
+                    'steps' => $steps,
+                    'revision' => 1,
+                ])->assertOk(),
+            );
             $counts[] = [$open, $save];
         }
         self::assertSame($counts[0], $counts[1]);

@@ -17,14 +17,15 @@ final class BoardTest extends FeatureTestCase
         $attempt = $this->as($me, 'POST', "/entries/{$a->id}/attempts")->json('attempt.id');
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'pass']);
         $board = $this->as($this->world->lead(), 'GET', '/cycles/TST-R1')->assertOk();
-        $board->assertJsonPath('cycle.counts.in_progress', 1)->assertJsonPath('cycle.total', 2)->assertJsonPath('entries.0.walking.name', 'Tester')
+        $board
+            ->assertJsonPath('cycle.counts.in_progress', 1)
+            ->assertJsonPath('cycle.total', 2)
+            ->assertJsonPath('entries.0.walking.name', 'Tester')
             ->assertJsonPath('entries.1.readiness', 'held')
             ->assertJsonPath('entries.1.reasons.0.kind', 'too_early')
             ->assertJsonPath('entries.1.reasons.1.kind', 'waits_for');
         $this->as($me, 'GET', '/cycles/TST-R1')->assertJsonPath('next_entry_id', $a->id);
-        $this->as($me, 'GET', '/projects/TST/cycles')
-            ->assertJsonPath('0.key', 'TST-R1')
-            ->assertJsonPath('0.counts.in_progress', 1);
+        $this->as($me, 'GET', '/projects/TST/cycles')->assertJsonPath('0.key', 'TST-R1')->assertJsonPath('0.counts.in_progress', 1);
     }
 
     public function test_no_list_makes_a_query_per_row(): void
@@ -32,11 +33,11 @@ final class BoardTest extends FeatureTestCase
         $me = $this->world->person();
         $this->world->entry($me);
         $paths = ['/cycles/TST-R1', '/projects/TST/today', '/projects/TST/cycles', '/projects/TST/cases', '/projects/TST/folders'];
-        $few = array_map(fn (string $path): int => $this->queries(fn () => $this->as($me, 'GET', $path)->assertOk()), $paths);
+        $few = array_map(fn(string $path): int => $this->queries(fn() => $this->as($me, 'GET', $path)->assertOk()), $paths);
         for ($i = 0; $i < 12; $i++) {
             $this->world->entry($me);
         }
-        $many = array_map(fn (string $path): int => $this->queries(fn () => $this->as($me, 'GET', $path)->assertOk()), $paths);
+        $many = array_map(fn(string $path): int => $this->queries(fn() => $this->as($me, 'GET', $path)->assertOk()), $paths);
         self::assertSame($few, $many);
         self::assertLessThanOrEqual(14, max($many));
     }
@@ -61,9 +62,7 @@ final class BoardTest extends FeatureTestCase
         $me = $this->world->person();
         $this->world->entry($this->world->person('other'));
         $mine = $this->world->entry($me);
-        $this->as($me, 'GET', '/projects/TST/today')
-            ->assertJsonCount(1, 'cycles.0.entries')
-            ->assertJsonPath('next_entry_id', $mine->id);
+        $this->as($me, 'GET', '/projects/TST/today')->assertJsonCount(1, 'cycles.0.entries')->assertJsonPath('next_entry_id', $mine->id);
         $this->world->entry(null);
         $this->as($this->world->lead(), 'GET', '/projects/TST/today')
             ->assertJsonCount(0, 'cycles.0.entries')

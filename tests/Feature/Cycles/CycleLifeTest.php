@@ -23,7 +23,10 @@ final class CycleLifeTest extends FeatureTestCase
         [$lead, $other, $me] = [$this->world->lead(), $this->world->person('second', Role::Lead), $this->world->person()];
         $this->world->policies(['cycles_are_reviewed' => true]);
         $this->world->cycle->update(['state' => 'draft']);
-        $move = fn (User $who, string $to, string $reason = '') => $this->as($who, 'POST', '/cycles/TST-R1/moves', ['to' => $to, 'reason' => $reason]);
+        $move = fn(User $who, string $to, string $reason = '') => $this->as($who, 'POST', '/cycles/TST-R1/moves', [
+            'to' => $to,
+            'reason' => $reason,
+        ]);
         $move($lead, 'in_review')->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:empty-cycle');
         $this->world->entry($me);
         $move($lead, 'released')->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:cannot-go-there');
@@ -38,7 +41,7 @@ final class CycleLifeTest extends FeatureTestCase
         $this->as($me, 'GET', '/projects/TST/today')->assertJsonPath('cycles', []);
         $this->as($me, 'GET', '/projects/TST/cycles')->assertExactJson([]);
         $this->as($me, 'GET', '/cycles/TST-R1')->assertNotFound();
-        $this->as($me, 'GET', '/entries/'.Entry::query()->value('id'))->assertNotFound();
+        $this->as($me, 'GET', '/entries/' . Entry::query()->value('id'))->assertNotFound();
         $this->as($me, 'GET', '/projects/TST/go-to?q=cycle')->assertJsonPath('items', []);
         $this->as($lead, 'GET', '/projects/TST/cycles')->assertJsonCount(1);
         $move($lead, 'in_review')->assertOk();
@@ -72,7 +75,8 @@ final class CycleLifeTest extends FeatureTestCase
         $this->as($lead, 'POST', '/cycles/TST-R1/sign-offs')
             ->assertUnprocessable()
             ->assertJsonPath('errors.note.0', '1 entry is left unwalked: say in a few words why that is all right.');
-        $this->as($lead, 'POST', '/cycles/TST-R1/sign-offs', ['note' => 'No tablet to be had'])->assertCreated()
+        $this->as($lead, 'POST', '/cycles/TST-R1/sign-offs', ['note' => 'No tablet to be had'])
+            ->assertCreated()
             ->assertJsonPath('signed_off.by.name', 'Lead')
             ->assertJsonPath('signed_off.unwalked.0.id', $open->id)
             ->assertJsonPath('signed_off.counts.pass', 1);
@@ -82,14 +86,23 @@ final class CycleLifeTest extends FeatureTestCase
     public function test_a_fail_stops_what_needs_its_pass_until_it_passes(): void
     {
         $me = $this->world->person();
-        [$create, $edit, $delete, $after] = [$this->world->entry($me, 1), $this->world->entry($me, 1), $this->world->entry($me, 1), $this->world->entry($me, 1)];
+        [$create, $edit, $delete, $after] = [
+            $this->world->entry($me, 1),
+            $this->world->entry($me, 1),
+            $this->world->entry($me, 1),
+            $this->world->entry($me, 1),
+        ];
         $this->world->needs($edit, $create, 'only_if_passed');
         $this->world->needs($delete, $edit, 'only_if_passed');
         $this->world->needs($after, $delete, 'after');
         $this->as($me, 'POST', "/entries/{$create->id}/stops")->assertConflict();
         $this->walk($me, $create, 'fail');
-        $this->as($me, 'GET', "/entries/{$create->id}/stops")->assertJsonCount(2, 'stops')->assertJsonPath('stopped', []);
-        $this->as($me, 'POST', "/entries/{$create->id}/stops")->assertCreated()->assertJsonCount(2, 'stopped');
+        $this->as($me, 'GET', "/entries/{$create->id}/stops")
+            ->assertJsonCount(2, 'stops')
+            ->assertJsonPath('stopped', []);
+        $this->as($me, 'POST', "/entries/{$create->id}/stops")
+            ->assertCreated()
+            ->assertJsonCount(2, 'stopped');
         self::assertSame(['fail', 'blocked', 'blocked', 'not_run'], $this->shows());
         $this->as($me, 'GET', '/cycles/TST-R1')
             ->assertJsonPath('entries.1.readiness', 'held')
@@ -98,7 +111,11 @@ final class CycleLifeTest extends FeatureTestCase
         $this->as($me, 'POST', "/entries/{$edit->id}/attempts")->assertConflict();
         $lead = $this->world->lead();
         $this->as($lead, 'POST', "/entries/{$create->id}/retests", ['reason' => 'Mended'])->assertCreated();
-        self::assertSame(['retest', 'not_run', 'not_run', 'not_run'], $this->shows(), 'Under retest it has no verdict: nothing is stopped any more.');
+        self::assertSame(
+            ['retest', 'not_run', 'not_run', 'not_run'],
+            $this->shows(),
+            'Under retest it has no verdict: nothing is stopped any more.',
+        );
         $this->walk($me, $create, 'fail');
         $this->as($me, 'POST', "/entries/{$create->id}/stops")->assertCreated();
         // Dropping the condition lets go, too; undoing that stops nothing by itself.
@@ -136,7 +153,15 @@ final class CycleLifeTest extends FeatureTestCase
         }
         $this->as($me, 'POST', "/attempts/{$attempt}/notes", ['round' => 1, 'step' => 2, 'note' => 'Slow'])->assertOk();
         // A step comes in before all others, the first is rewritten, the second stays, the third goes.
-        $this->as($me, 'PUT', '/cases/TST-C1', ['title' => 'Case 1', 'revision' => 1, 'steps' => [['action' => 'Sign in at the gate', 'expected' => 'The gate opens'], ['action' => 'Do 1', 'data' => 'other data', 'expected' => 'See 1'], ['action' => 'Do 2', 'data' => 'data 2', 'expected' => 'See 2']]])->assertOk();
+        $this->as($me, 'PUT', '/cases/TST-C1', [
+            'title' => 'Case 1',
+            'revision' => 1,
+            'steps' => [
+                ['action' => 'Sign in at the gate', 'expected' => 'The gate opens'],
+                ['action' => 'Do 1', 'data' => 'other data', 'expected' => 'See 1'],
+                ['action' => 'Do 2', 'data' => 'data 2', 'expected' => 'See 2'],
+            ],
+        ])->assertOk();
         $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('entries.0.outdated', true);
         $this->as($lead, 'GET', "/entries/{$entry->id}/new-version")
             ->assertOk()
@@ -148,7 +173,9 @@ final class CycleLifeTest extends FeatureTestCase
         $this->as($lead, 'POST', "/entries/{$entry->id}/versions")
             ->assertConflict()
             ->assertJsonPath('type', 'urn:lucid-step:problem:walked-now');
-        $this->as($me, 'POST', "/entries/{$entry->id}/versions")->assertOk()->assertJsonPath('entry.outdated', false);
+        $this->as($me, 'POST', "/entries/{$entry->id}/versions")
+            ->assertOk()
+            ->assertJsonPath('entry.outdated', false);
         $detail = $this->as($me, 'GET', "/attempts/{$attempt}")->assertOk();
         self::assertSame(['not_run', 'not_run', 'pass'], array_column((array) $detail->json('rounds.0.steps'), 'verdict'));
         $detail->assertJsonPath('rounds.0.steps.2.note', 'Slow');
@@ -158,7 +185,11 @@ final class CycleLifeTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 2, 'verdict' => 'pass'])->assertOk();
         $this->as($me, 'POST', "/attempts/{$attempt}/finish")->assertOk();
         // A finished one keeps its version; the next attempt walks the new one.
-        $this->as($me, 'PUT', '/cases/TST-C1', ['title' => 'Case 1', 'revision' => 2, 'steps' => [['action' => 'All in one', 'expected' => 'Done']]])->assertOk();
+        $this->as($me, 'PUT', '/cases/TST-C1', [
+            'title' => 'Case 1',
+            'revision' => 2,
+            'steps' => [['action' => 'All in one', 'expected' => 'Done']],
+        ])->assertOk();
         $this->as($lead, 'POST', "/entries/{$entry->id}/versions")->assertOk();
         self::assertCount(3, (array) $this->as($me, 'GET', "/attempts/{$attempt}")->json('steps'));
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'whole');
@@ -173,7 +204,9 @@ final class CycleLifeTest extends FeatureTestCase
         [$a, $b] = [$this->world->entry($me, 1, ['not_before' => '2026-10-22T08:00:00Z']), $this->world->entry($me, 1)];
         $this->world->needs($b, $a, 'after');
         $this->world->cycle->update(['starts_on' => '2026-10-20', 'ends_on' => '2026-10-23']);
-        DB::table('entries')->where('id', $a->id)->update(['display_state' => 'fail', 'not_before' => '2026-10-22T08:00:00Z']);
+        DB::table('entries')
+            ->where('id', $a->id)
+            ->update(['display_state' => 'fail', 'not_before' => '2026-10-22T08:00:00Z']);
         $how = ['name' => 'Again', 'starts_on' => '2026-10-27', 'which' => 'all'];
         $this->as($lead, 'POST', '/cycles/TST-R1/clone-previews', $how)
             ->assertOk()
@@ -213,9 +246,16 @@ final class CycleLifeTest extends FeatureTestCase
         $lead = $this->world->lead();
         $this->world->entry(null, 1);
         $milestone = $this->as($lead, 'POST', '/projects/TST/milestones', ['name' => 'Opening', 'due_on' => '2026-10-30'])->json('id');
-        $this->world->cycle->update(['starts_on' => '2026-10-20', 'ends_on' => '2026-10-23', 'milestone_id' => $milestone, 'name' => 'Smoke of Opening']);
+        $this->world->cycle->update([
+            'starts_on' => '2026-10-20',
+            'ends_on' => '2026-10-23',
+            'milestone_id' => $milestone,
+            'name' => 'Smoke of Opening',
+        ]);
         $how = ['name' => 'Winter', 'due_on' => '2026-12-30', 'off_days' => true];
-        $this->as($lead, 'POST', "/milestones/{$milestone}/clone-previews", $how)->assertOk()->assertJsonPath('days', 61)
+        $this->as($lead, 'POST', "/milestones/{$milestone}/clone-previews", $how)
+            ->assertOk()
+            ->assertJsonPath('days', 61)
             ->assertJsonPath('moves.0.new_starts_on', '2026-12-21')
             ->assertJsonPath('moves.0.new_ends_on', '2026-12-23')
             ->assertJsonPath('moves.0.name', 'Smoke of Winter')
@@ -238,20 +278,43 @@ final class CycleLifeTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/time", ['time' => '1h 20m'])->assertOk();
         $this->as($me, 'POST', "/entries/{$a->id}/looks", ['note' => 'Is this meant?'])->assertCreated();
         $this->walk($me, $b, 'not_applicable');
-        $this->as($me, 'POST', '/projects/TST/defects', ['title' => 'It fails', 'attempt_id' => $attempt, 'round' => 1, 'step' => 1])->assertCreated();
+        $this->as($me, 'POST', '/projects/TST/defects', [
+            'title' => 'It fails',
+            'attempt_id' => $attempt,
+            'round' => 1,
+            'step' => 1,
+        ])->assertCreated();
         DB::table('defects')->update(['state' => 'fixed', 'fixed_build_id' => $this->world->build->id]);
-        LateCommand::query()->create(['project_id' => $this->world->project->id, 'attempt_id' => $attempt, 'actor_id' => $me->id, 'kind' => 'verdict_given', 'payload' => ['round' => 1, 'step' => 1, 'verdict' => 'pass'], 'why' => 'The attempt is finished.', 'device_time' => Carbon::now(), 'received_at' => Carbon::now()]);
+        LateCommand::query()->create([
+            'project_id' => $this->world->project->id,
+            'attempt_id' => $attempt,
+            'actor_id' => $me->id,
+            'kind' => 'verdict_given',
+            'payload' => ['round' => 1, 'step' => 1, 'verdict' => 'pass'],
+            'why' => 'The attempt is finished.',
+            'device_time' => Carbon::now(),
+            'received_at' => Carbon::now(),
+        ]);
         $queue = $this->as($lead, 'GET', '/projects/TST/queue')->assertOk();
-        self::assertEqualsCanonicalizing(['time', 'look', 'condition', 'retest', 'late'], array_column((array) $queue->json('items'), 'kind'));
+        self::assertEqualsCanonicalizing(
+            ['time', 'look', 'condition', 'retest', 'late'],
+            array_column((array) $queue->json('items'), 'kind'),
+        );
         $this->as($me, 'GET', '/projects/TST/queue')->assertForbidden();
         $late = collect((array) $queue->json('items'))->firstWhere('kind', 'late');
         $this->as($lead, 'POST', "/late-commands/{$late['subject_id']}/judgements", ['accept' => true])->assertNoContent();
         $this->as($lead, 'POST', "/late-commands/{$late['subject_id']}/judgements", ['accept' => false])->assertConflict();
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'whole');
         $this->as($lead, 'POST', "/attempts/{$attempt}/time-seen")->assertNoContent();
-        $this->as($lead, 'POST', "/entries/{$a->id}/looked")->assertOk()->assertJsonPath('entry.look', '');
+        $this->as($lead, 'POST', "/entries/{$a->id}/looked")
+            ->assertOk()
+            ->assertJsonPath('entry.look', '');
         $this->as($lead, 'POST', "/entries/{$a->id}/retests", ['reason' => 'Fixed'])->assertCreated();
-        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'no_condition', 'ids' => [$c->id], 'changes' => ['needs_id' => $b->id]])->assertOk();
+        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', [
+            'act' => 'no_condition',
+            'ids' => [$c->id],
+            'changes' => ['needs_id' => $b->id],
+        ])->assertOk();
         $this->as($lead, 'GET', '/projects/TST/queue')->assertJsonPath('items', []);
     }
 
@@ -265,8 +328,17 @@ final class CycleLifeTest extends FeatureTestCase
 
     private function walk(User $me, Entry $entry, string $verdict): string
     {
-        $attempt = (string) $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->assertCreated()->json('attempt.id');
-        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => $verdict, 'happened' => 'x', 'reason' => 'y', 'active_ms' => 1000])->assertOk();
+        $attempt = (string) $this->as($me, 'POST', "/entries/{$entry->id}/attempts")
+            ->assertCreated()
+            ->json('attempt.id');
+        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", [
+            'round' => 1,
+            'step' => 1,
+            'verdict' => $verdict,
+            'happened' => 'x',
+            'reason' => 'y',
+            'active_ms' => 1000,
+        ])->assertOk();
         $this->as($me, 'POST', "/attempts/{$attempt}/finish")->assertOk();
 
         return $attempt;

@@ -25,22 +25,41 @@ final class PlanTest extends FeatureTestCase
         $lead = $this->world->lead();
         $tester = $this->world->person();
         $cases = [$this->world->case(2), $this->world->case(3), $this->world->case(0)];
-        DB::table('cases')->where('id', $cases[0]->id)->update(['estimate_seconds' => 600]);
+        DB::table('cases')
+            ->where('id', $cases[0]->id)
+            ->update(['estimate_seconds' => 600]);
         $this->configurations(2);
         $configurations = DB::table('configurations')->pluck('id')->all();
-        $picks = ['cases' => array_map(static fn ($c): string => $c->id, $cases), 'configurations' => $configurations];
-        $this->as($lead, 'POST', '/projects/TST/selection-counts', ['picks' => $picks])->assertOk()
+        $picks = ['cases' => array_map(static fn($c): string => $c->id, $cases), 'configurations' => $configurations];
+        $this->as($lead, 'POST', '/projects/TST/selection-counts', ['picks' => $picks])
+            ->assertOk()
             ->assertJsonPath('capacity_seconds', 0)
             ->assertJsonPath('cases', 2)
             ->assertJsonPath('entries', 4)
             ->assertJsonPath('seconds', 2 * (600 + 180))
             ->assertJsonPath('refused.0.why', 'It has no steps yet.');
         // Tuesday to Friday, one of them off: three days of six hours.
-        Membership::query()->where('user_id', $tester->id)->update(['days_off' => json_encode(['2026-12-02'])]);
-        $this->as($lead, 'POST', '/projects/TST/selection-counts', ['picks' => $picks, 'starts_on' => '2026-12-01', 'ends_on' => '2026-12-06', 'testers' => [$tester->id]])
+        Membership::query()
+            ->where('user_id', $tester->id)
+            ->update(['days_off' => json_encode(['2026-12-02'])]);
+        $this->as($lead, 'POST', '/projects/TST/selection-counts', [
+            'picks' => $picks,
+            'starts_on' => '2026-12-01',
+            'ends_on' => '2026-12-06',
+            'testers' => [$tester->id],
+        ])
             ->assertJsonPath('days', 4)
             ->assertJsonPath('capacity_seconds', 3 * 6 * 3600);
-        $this->as($lead, 'POST', '/projects/TST/cycles', ['name' => 'Smoke', 'starts_on' => '2026-12-01', 'ends_on' => '2026-12-04', 'build_id' => $this->world->build->id, 'testers' => [$tester->id], 'watchers' => [$lead->id], 'default_assignee_id' => $tester->id, 'picks' => $picks])
+        $this->as($lead, 'POST', '/projects/TST/cycles', [
+            'name' => 'Smoke',
+            'starts_on' => '2026-12-01',
+            'ends_on' => '2026-12-04',
+            'build_id' => $this->world->build->id,
+            'testers' => [$tester->id],
+            'watchers' => [$lead->id],
+            'default_assignee_id' => $tester->id,
+            'picks' => $picks,
+        ])
             ->assertCreated()
             ->assertJsonPath('cycle.key', 'TST-R2')
             ->assertJsonPath('cycle.state', 'draft')
@@ -57,7 +76,11 @@ final class PlanTest extends FeatureTestCase
     public function test_dates_are_checked_against_the_milestone_by_field(): void
     {
         $lead = $this->world->lead();
-        $milestone = $this->as($lead, 'POST', '/projects/TST/milestones', ['name' => 'Opening', 'type' => 'opening', 'due_on' => '2026-12-10'])
+        $milestone = $this->as($lead, 'POST', '/projects/TST/milestones', [
+            'name' => 'Opening',
+            'type' => 'opening',
+            'due_on' => '2026-12-10',
+        ])
             ->assertCreated()
             ->json('id');
         $fields = ['name' => 'Late', 'starts_on' => '2026-12-08', 'ends_on' => '2026-12-12', 'milestone_id' => $milestone];
@@ -67,7 +90,11 @@ final class PlanTest extends FeatureTestCase
         $this->as($lead, 'POST', '/projects/TST/cycles', [...$fields, 'ends_on' => '2026-12-01'])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['ends_on']]);
-        $this->as($lead, 'POST', '/projects/TST/cycles', [...$fields, 'ends_on' => '2026-12-10', 'testers' => [$this->world->person('reader', Role::Reader)->id]])
+        $this->as($lead, 'POST', '/projects/TST/cycles', [
+            ...$fields,
+            'ends_on' => '2026-12-10',
+            'testers' => [$this->world->person('reader', Role::Reader)->id],
+        ])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['testers.0']]);
         $this->as($lead, 'POST', '/projects/TST/cycles', [...$fields, 'ends_on' => '2026-12-10'])
@@ -96,7 +123,9 @@ final class PlanTest extends FeatureTestCase
         $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => ['cases' => [$entry->case_id, $new->id]]])
             ->assertUnprocessable()
             ->assertJsonPath('errors.picks.0', 'All of these are in the cycle already.');
-        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => ['earlier' => ['cycle' => 'TST-R1', 'display_state' => ['pass']], 'configurations' => [$this->configurations(1)[0]]]])
+        $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", [
+            'picks' => ['earlier' => ['cycle' => 'TST-R1', 'display_state' => ['pass']], 'configurations' => [$this->configurations(1)[0]]],
+        ])
             ->assertStatus(202)
             ->assertJsonPath('total', 1);
     }
@@ -117,7 +146,9 @@ final class PlanTest extends FeatureTestCase
         $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/moves", ['to' => 'closed'])
             ->assertConflict()
             ->assertJsonPath('type', 'urn:lucid-step:problem:adding');
-        $this->as($lead, 'POST', "/entry-additions/{$said->json('id')}/cancel")->assertOk()->assertJsonPath('state', 'stopping');
+        $this->as($lead, 'POST', "/entry-additions/{$said->json('id')}/cancel")
+            ->assertOk()
+            ->assertJsonPath('state', 'stopping');
         (new RunAddition((string) $said->json('id')))->handle(app(AddEntries::class));
         $this->as($lead, 'GET', "/entry-additions/{$said->json('id')}")
             ->assertJsonPath('state', 'cancelled')
@@ -129,21 +160,32 @@ final class PlanTest extends FeatureTestCase
             ->assertJsonPath('state', 'done')
             ->assertJsonPath('done', 3300);
         self::assertSame(3300, Entry::query()->count());
-        self::assertLessThanOrEqual(24, $this->queries(fn () => $this->as($lead, 'GET', "/cycles/{$this->world->cycle->id}/plan")->assertOk()->assertJsonCount(3300, 'entries')));
+        self::assertLessThanOrEqual(
+            24,
+            $this->queries(
+                fn() => $this->as($lead, 'GET', "/cycles/{$this->world->cycle->id}/plan")
+                    ->assertOk()
+                    ->assertJsonCount(3300, 'entries'),
+            ),
+        );
     }
 
     public function test_order_conditions_and_windows_are_set_on_many_and_undone_as_one(): void
     {
         $lead = $this->world->lead();
         [$a, $b, $c] = [$this->world->entry(), $this->world->entry(), $this->world->entry()];
-        $act = fn (string $act, array $ids, array $changes = []) => $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => $act, 'ids' => array_map(static fn (Entry $e): string => $e->id, $ids), 'changes' => $changes]);
-        $act('condition', [$a, $b], ['needs_id' => $c->id, 'kind' => 'only_if_passed'])->assertOk()->assertJsonPath('count', 2);
+        $act = fn(string $act, array $ids, array $changes = []) => $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', [
+            'act' => $act,
+            'ids' => array_map(static fn(Entry $e): string => $e->id, $ids),
+            'changes' => $changes,
+        ]);
+        $act('condition', [$a, $b], ['needs_id' => $c->id, 'kind' => 'only_if_passed'])
+            ->assertOk()
+            ->assertJsonPath('count', 2);
         $act('condition', [$c], ['needs_id' => $a->id, 'kind' => 'after'])
             ->assertUnprocessable()
-            ->assertJsonPath('errors', fn (array $e): bool => str_contains($e['changes.needs_id'][0], '→'));
-        $this->as($lead, 'GET', '/cycles/TST-R1/plan')
-            ->assertJsonCount(2, 'faults')
-            ->assertJsonPath('entries.0.readiness', 'held');
+            ->assertJsonPath('errors', fn(array $e): bool => str_contains($e['changes.needs_id'][0], '→'));
+        $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonCount(2, 'faults')->assertJsonPath('entries.0.readiness', 'held');
         $mended = $act('mend', [])->assertOk();
         self::assertSame([$c->id, $a->id, $b->id], $this->order());
         $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('faults', []);
@@ -152,7 +194,9 @@ final class PlanTest extends FeatureTestCase
         $this->as($lead, 'POST', "/plan-acts/{$mended->json('act_id')}/undo")->assertConflict();
         $act('move', [$c], ['before_id' => $a->id])->assertOk();
         self::assertSame([$c->id, $a->id, $b->id], $this->order());
-        $act('window', [$a], ['not_before' => '2026-12-02T09:00:00Z', 'not_after' => '2026-12-01T09:00:00Z'])->assertUnprocessable()->assertJsonStructure(['errors' => ['changes.not_after']]);
+        $act('window', [$a], ['not_before' => '2026-12-02T09:00:00Z', 'not_after' => '2026-12-01T09:00:00Z'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['changes.not_after']]);
         $window = $act('window', [$a, $b], ['not_before' => Carbon::now()->addDay()->toIso8601ZuluString()])->assertOk();
         $act('window', [$b], [])->assertOk();
         $this->as($lead, 'POST', "/plan-acts/{$window->json('act_id')}/undo")
@@ -177,7 +221,9 @@ final class PlanTest extends FeatureTestCase
             ->assertJsonPath('count', 1)
             ->assertJsonPath('refused.0.id', $walked->id);
         self::assertSame([$walked->id, $last->id], $this->order());
-        $this->as($lead, 'POST', "/plan-acts/{$act->json('act_id')}/undo")->assertOk()->assertJsonPath('count', 1);
+        $this->as($lead, 'POST', "/plan-acts/{$act->json('act_id')}/undo")
+            ->assertOk()
+            ->assertJsonPath('count', 1);
         self::assertSame([$walked->id, $open->id, $last->id], $this->order());
         self::assertSame(1, DB::table('entry_conditions')->count());
         self::assertSame($me->id, $open->refresh()->assignee_id);
@@ -188,9 +234,15 @@ final class PlanTest extends FeatureTestCase
         $lead = $this->world->lead();
         [$a, $b, $off] = [$this->world->person('a'), $this->world->person('b'), $this->world->person('off')];
         DB::table('projects')->update(['working_days' => '[1,2,3,4,5,6,7]']);
-        Membership::query()->where('user_id', $a->id)->update(['minutes_per_day' => 300]);
-        Membership::query()->where('user_id', $b->id)->update(['minutes_per_day' => 100]);
-        Membership::query()->where('user_id', $off->id)->update(['days_off' => json_encode([Carbon::now()->toDateString(), Carbon::now()->addDay()->toDateString()])]);
+        Membership::query()
+            ->where('user_id', $a->id)
+            ->update(['minutes_per_day' => 300]);
+        Membership::query()
+            ->where('user_id', $b->id)
+            ->update(['minutes_per_day' => 100]);
+        Membership::query()
+            ->where('user_id', $off->id)
+            ->update(['days_off' => json_encode([Carbon::now()->toDateString(), Carbon::now()->addDay()->toDateString()])]);
         for ($i = 0; $i < 8; $i++) {
             $this->world->entry(null, 3);
         }
@@ -200,7 +252,10 @@ final class PlanTest extends FeatureTestCase
             ->assertJsonPath('count', 8);
         self::assertSame([6, 2, 0], array_column((array) $preview->json('people'), 'gets'));
         self::assertSame(0, Entry::query()->whereNotNull('assignee_id')->count(), 'Nothing is written before it is applied.');
-        $this->as($lead, 'POST', '/cycles/TST-R1/assignment-previews', ['people' => $people, 'shares' => [$a->id => 1, $b->id => 1, $off->id => 2]])->assertJsonPath('people.2.gets', 4);
+        $this->as($lead, 'POST', '/cycles/TST-R1/assignment-previews', [
+            'people' => $people,
+            'shares' => [$a->id => 1, $b->id => 1, $off->id => 2],
+        ])->assertJsonPath('people.2.gets', 4);
         $this->as($lead, 'POST', '/cycles/TST-R1/assignment-previews', ['people' => [$off->id]])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['people']]);
@@ -212,7 +267,9 @@ final class PlanTest extends FeatureTestCase
             ->assertJsonPath('seconds_unassigned', 0)
             ->assertJsonPath('last_act.id', $done->json('act_id'));
         self::assertSame([300 * 60 * 2, 6 * 180], [$plan->json('loads.0.capacity_seconds'), $plan->json('loads.0.seconds')]);
-        $this->as($lead, 'POST', "/plan-acts/{$done->json('act_id')}/undo")->assertOk()->assertJsonPath('count', 8);
+        $this->as($lead, 'POST', "/plan-acts/{$done->json('act_id')}/undo")
+            ->assertOk()
+            ->assertJsonPath('count', 8);
         self::assertSame(0, Entry::query()->whereNotNull('assignee_id')->count());
     }
 
@@ -221,7 +278,11 @@ final class PlanTest extends FeatureTestCase
         [$lead, $me, $other] = [$this->world->lead(), $this->world->person(), $this->world->person('other')];
         $entry = $this->world->entry($me, 3);
         $attempt = $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->json('attempt.id');
-        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'assign', 'ids' => [$entry->id], 'changes' => ['assignee_id' => $other->id, 'note' => 'The tide table is in the drawer']])->assertOk();
+        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', [
+            'act' => 'assign',
+            'ids' => [$entry->id],
+            'changes' => ['assignee_id' => $other->id, 'note' => 'The tide table is in the drawer'],
+        ])->assertOk();
         $this->as($other, 'GET', '/projects/TST/today')->assertJsonPath('cycles.0.entries.0.handover', 'The tide table is in the drawer');
         $this->as($other, 'GET', '/notices')->assertJsonPath('unread', 1);
         $this->as($other, 'POST', '/notices/read')->assertNoContent();
@@ -229,9 +290,13 @@ final class PlanTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'pass'])->assertOk();
         $gone = $this->world->person('gone');
         Membership::query()->where('user_id', $gone->id)->delete();
-        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'assign', 'ids' => [$entry->id], 'changes' => ['assignee_id' => $gone->id]])
+        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', [
+            'act' => 'assign',
+            'ids' => [$entry->id],
+            'changes' => ['assignee_id' => $gone->id],
+        ])
             ->assertUnprocessable()
-            ->assertJsonPath('errors', fn (array $e): bool => 'This person has left the project.' === $e['changes.assignee_id'][0]);
+            ->assertJsonPath('errors', fn(array $e): bool => 'This person has left the project.' === $e['changes.assignee_id'][0]);
     }
 
     public function test_short_of_time_proposes_locks_and_applies(): void
@@ -240,10 +305,12 @@ final class PlanTest extends FeatureTestCase
         $entries = [];
         foreach (['low', 'critical', 'medium', 'high'] as $priority) {
             $entries[$priority] = $this->world->entry(null, 2);
-            DB::table('cases')->where('id', $entries[$priority]->case_id)->update(['priority' => $priority, 'estimate_seconds' => 600]);
+            DB::table('cases')
+                ->where('id', $entries[$priority]->case_id)
+                ->update(['priority' => $priority, 'estimate_seconds' => 600]);
         }
         $this->world->needs($entries['high'], $entries['low'], 'only_if_passed');
-        $ask = fn (array $more) => $this->as($lead, 'POST', '/cycles/TST-R1/short-plan-previews', ['minutes' => 20, ...$more]);
+        $ask = fn(array $more) => $this->as($lead, 'POST', '/cycles/TST-R1/short-plan-previews', ['minutes' => 20, ...$more]);
         $plan = $ask([])->assertOk()->assertJsonPath('seconds', 1200)->assertJsonPath('exact', false);
         self::assertSame([$entries['critical']->id, $entries['medium']->id], array_column((array) $plan->json('in'), 'id'));
         self::assertEqualsWithDelta(6 / 17, $plan->json('risk'), 0.001);
@@ -266,7 +333,10 @@ final class PlanTest extends FeatureTestCase
         $walker = $this->world->person('walker');
         $this->as($walker, 'POST', "/entries/{$entries['critical']->id}/attempts")->assertCreated();
         $this->as($lead, 'POST', '/cycles/TST-R1/short-plans', ['minutes' => 20, 'people' => [$me->id]])->assertOk();
-        self::assertSame([$walker->id, $me->id], [$entries['critical']->refresh()->assignee_id, $entries['medium']->refresh()->assignee_id]);
+        self::assertSame(
+            [$walker->id, $me->id],
+            [$entries['critical']->refresh()->assignee_id, $entries['medium']->refresh()->assignee_id],
+        );
     }
 
     public function test_two_leads_changing_the_same_cycle_lose_nothing(): void
@@ -290,7 +360,10 @@ final class PlanTest extends FeatureTestCase
         $done = $this->as($lead, 'POST', '/projects/TST/cycle-acts', ['ids' => [$this->world->cycle->id], 'days' => 3])
             ->assertOk()
             ->assertJsonPath('title', 'Extended 1 cycle by 3 days');
-        self::assertSame($this->world->cycle->ends_on->copy()->addDays(3)->toDateString(), Cycle::query()->firstOrFail()->ends_on->toDateString());
+        self::assertSame(
+            $this->world->cycle->ends_on->copy()->addDays(3)->toDateString(),
+            Cycle::query()->firstOrFail()->ends_on->toDateString(),
+        );
         $this->as($lead, 'POST', '/projects/TST/cycle-acts', ['ids' => [$this->world->cycle->id], 'days' => -30])
             ->assertOk()
             ->assertJsonPath('count', 0)
@@ -303,13 +376,17 @@ final class PlanTest extends FeatureTestCase
     {
         $lead = $this->world->lead();
         [$create, $edit] = [$this->world->case(1), $this->world->case(1)];
-        $this->as($lead, 'PUT', "/cases/{$edit->key}/needs", ['needs' => [['case' => mb_strtolower($create->key), 'kind' => 'only_if_passed']]])
+        $this->as($lead, 'PUT', "/cases/{$edit->key}/needs", [
+            'needs' => [['case' => mb_strtolower($create->key), 'kind' => 'only_if_passed']],
+        ])
             ->assertOk()
             ->assertJsonPath('0.key', $create->key);
         $this->as($lead, 'PUT', "/cases/{$create->key}/needs", ['needs' => [['case' => $edit->key, 'kind' => 'after']]])
             ->assertUnprocessable()
-            ->assertJsonPath('errors.needs.0', fn (string $e): bool => str_contains($e, '→'));
-        $this->as($lead, 'PUT', "/cases/{$create->key}/needs", ['needs' => [['case' => 'TST-C999', 'kind' => 'after']]])->assertUnprocessable();
+            ->assertJsonPath('errors.needs.0', fn(string $e): bool => str_contains($e, '→'));
+        $this->as($lead, 'PUT', "/cases/{$create->key}/needs", [
+            'needs' => [['case' => 'TST-C999', 'kind' => 'after']],
+        ])->assertUnprocessable();
         $picks = ['cases' => [$edit->id, $create->id], 'usual' => true];
         $this->as($lead, 'POST', '/projects/TST/selection-counts', ['picks' => $picks])->assertJsonPath('usual', 1);
         $this->as($lead, 'POST', '/cycles/TST-R1/entries', ['picks' => $picks])
@@ -324,7 +401,9 @@ final class PlanTest extends FeatureTestCase
         $entry = $this->world->entry($me, 1);
         DB::table('cases')->update(['estimate_seconds' => 1000]);
         $this->walk($me, $entry, 'pass', 200_000);
-        $this->as($lead, 'POST', '/cycles/TST-R1/entries', ['picks' => ['cases' => [$entry->case_id], 'configurations' => $this->configurations(1)]])->assertStatus(202);
+        $this->as($lead, 'POST', '/cycles/TST-R1/entries', [
+            'picks' => ['cases' => [$entry->case_id], 'configurations' => $this->configurations(1)],
+        ])->assertStatus(202);
         $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('entries.1.seconds', 600);
     }
 
@@ -336,7 +415,12 @@ final class PlanTest extends FeatureTestCase
         $from = DB::table('configurations')->count();
         $ids = [];
         for ($i = 1; $i <= $n; $i++) {
-            DB::table('configurations')->insert(['id' => $ids[] = (string) \Illuminate\Support\Str::uuid7(), 'project_id' => $this->world->project->id, 'name' => 'Configuration '.($from + $i), 'position' => $from + $i]);
+            DB::table('configurations')->insert([
+                'id' => ($ids[] = (string) \Illuminate\Support\Str::uuid7()),
+                'project_id' => $this->world->project->id,
+                'name' => 'Configuration ' . ($from + $i),
+                'position' => $from + $i,
+            ]);
         }
 
         return $ids;
@@ -347,13 +431,25 @@ final class PlanTest extends FeatureTestCase
      */
     private function order(): array
     {
-        return array_values(DB::table('entries')->where('cycle_id', $this->world->cycle->id)->orderBy('position')->pluck('id')->all());
+        return array_values(
+            DB::table('entries')
+                ->where('cycle_id', $this->world->cycle->id)
+                ->orderBy('position')
+                ->pluck('id')
+                ->all(),
+        );
     }
 
     private function walk(User $me, Entry $entry, string $verdict, int $ms = 0): void
     {
         $attempt = $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->json('attempt.id');
-        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => $verdict, 'happened' => 'x', 'reason' => 'y'])->assertOk();
+        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", [
+            'round' => 1,
+            'step' => 1,
+            'verdict' => $verdict,
+            'happened' => 'x',
+            'reason' => 'y',
+        ])->assertOk();
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['active_ms' => $ms])->assertOk();
     }
 }

@@ -15,18 +15,31 @@ final class DefectTest extends FeatureTestCase
         $entry = $this->world->entry($me);
         $attempt = $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->json('attempt.id');
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'pass']);
-        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 2, 'verdict' => 'fail', 'happened' => 'Saw 3. Then nothing.']);
+        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", [
+            'round' => 1,
+            'step' => 2,
+            'verdict' => 'fail',
+            'happened' => 'Saw 3. Then nothing.',
+        ]);
         $draft = $this->as($me, 'GET', "/attempts/{$attempt}/defect-draft?round=1&step=2")->assertOk();
-        $draft->assertJsonPath('title', 'Case 1 – Saw 3')
+        $draft
+            ->assertJsonPath('title', 'Case 1 – Saw 3')
             ->assertJsonPath('expected', 'See 2')
             ->assertJsonPath('actual', 'Saw 3. Then nothing.');
-        self::assertStringContainsString("1. Do 1\n   Data: data 1 (**pass**)\n2. Do 2\n   Data: data 2 (**fail**)", (string) $draft->json('body'));
+        self::assertStringContainsString(
+            "1. Do 1\n   Data: data 1 (**pass**)\n2. Do 2\n   Data: data 2 (**fail**)",
+            (string) $draft->json('body'),
+        );
         self::assertStringContainsString('**Build:** 1.0', (string) $draft->json('body'));
 
-        $filed = $this->as($me, 'POST', '/projects/TST/defects', [...$draft->json(), 'severity' => 'critical', 'attempt_id' => $attempt, 'round' => 1, 'step' => 2])->assertCreated();
-        $filed->assertJsonPath('defect.key', 'TST-D1')
-            ->assertJsonPath('defect.state', 'new')
-            ->assertJsonPath('origins.0.step', 2);
+        $filed = $this->as($me, 'POST', '/projects/TST/defects', [
+            ...$draft->json(),
+            'severity' => 'critical',
+            'attempt_id' => $attempt,
+            'round' => 1,
+            'step' => 2,
+        ])->assertCreated();
+        $filed->assertJsonPath('defect.key', 'TST-D1')->assertJsonPath('defect.state', 'new')->assertJsonPath('origins.0.step', 2);
         $this->as($me, 'GET', "/attempts/{$attempt}")
             ->assertJsonPath('defects.0.key', 'TST-D1')
             ->assertJsonPath('defects.0.step', 2);
@@ -75,7 +88,9 @@ final class DefectTest extends FeatureTestCase
             ->assertOk()
             ->assertJsonPath('fixed_build.name', '1.0')
             ->assertJsonPath('moves', ['verified', 'reopened']);
-        $this->as($this->world->person('reader', Role::Reader), 'POST', '/defects/TST-D1/moves', ['state' => 'verified'])->assertForbidden();
+        $this->as($this->world->person('reader', Role::Reader), 'POST', '/defects/TST-D1/moves', [
+            'state' => 'verified',
+        ])->assertForbidden();
     }
 
     public function test_found_by_words_key_and_state_page_by_page(): void
@@ -84,9 +99,7 @@ final class DefectTest extends FeatureTestCase
         for ($i = 1; $i <= 103; $i++) {
             $this->as($me, 'POST', '/projects/TST/defects', ['title' => "Fare number {$i} is 100 % wrong"]);
         }
-        $first = $this->as($me, 'GET', '/projects/TST/defects')
-            ->assertJsonCount(100, 'items')
-            ->assertJsonPath('items.0.key', 'TST-D103');
+        $first = $this->as($me, 'GET', '/projects/TST/defects')->assertJsonCount(100, 'items')->assertJsonPath('items.0.key', 'TST-D103');
         $this->as($me, 'GET', "/projects/TST/defects?after={$first->json('next')}")
             ->assertJsonCount(3, 'items')
             ->assertJsonPath('next', null);
@@ -95,7 +108,7 @@ final class DefectTest extends FeatureTestCase
         $this->as($me, 'GET', '/projects/TST/defects?q=%25')->assertJsonCount(100, 'items');
         $this->as($me, 'GET', '/projects/TST/defects?q=_')->assertJsonCount(0, 'items');
         $this->as($me, 'GET', '/projects/TST/defects?state=closed')->assertJsonCount(0, 'items');
-        self::assertLessThanOrEqual(8, $this->queries(fn () => $this->as($me, 'GET', '/projects/TST/defects')->assertOk()));
+        self::assertLessThanOrEqual(8, $this->queries(fn() => $this->as($me, 'GET', '/projects/TST/defects')->assertOk()));
     }
 
     public function test_written_as_text(): void

@@ -42,7 +42,11 @@ final class AccessTest extends FeatureTestCase
             if (!str_contains($path, '{')) {
                 continue;
             }
-            $path = (string) preg_replace_callback('/\{(\w+)\}/', static fn (array $m): string => $ids[$m[1]], substr($path, strlen('api/v1')));
+            $path = (string) preg_replace_callback(
+                '/\{(\w+)\}/',
+                static fn(array $m): string => $ids[$m[1]],
+                substr($path, strlen('api/v1')),
+            );
             $answer = $this->as($me, $method, $path);
             self::assertSame(404, $answer->getStatusCode(), "{$method} {$path}");
             self::assertSame('application/problem+json', $answer->headers->get('Content-Type'));
@@ -57,7 +61,11 @@ final class AccessTest extends FeatureTestCase
             $someone = $this->world->person($role->value, $role);
             $this->as($someone, 'GET', "/attempts/{$attempt}")->assertOk();
             $this->as($someone, 'POST', "/entries/{$entry->id}/attempts")->assertForbidden();
-            $this->as($someone, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'pass'])->assertForbidden();
+            $this->as($someone, 'POST', "/attempts/{$attempt}/verdicts", [
+                'round' => 1,
+                'step' => 1,
+                'verdict' => 'pass',
+            ])->assertForbidden();
             $this->as($someone, 'POST', "/attempts/{$attempt}/take-over")->assertForbidden();
             $this->as($someone, 'POST', "/entries/{$entry->id}/retests", ['reason' => 'again'])->assertForbidden();
             $this->as($someone, 'POST', '/projects/TST/defects', ['title' => 'x'])->assertForbidden();
@@ -71,7 +79,9 @@ final class AccessTest extends FeatureTestCase
         $this->postJson('/api/v1/session', ['email' => $person->email, 'password' => 'wrong'])
             ->assertUnprocessable()
             ->assertJsonPath('errors.email.0', 'This address and password do not belong together.');
-        $this->postJson('/api/v1/session', [])->assertUnprocessable()->assertJsonStructure(['errors' => ['email', 'password']]);
+        $this->postJson('/api/v1/session', [])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['email', 'password']]);
         $this->postJson('/api/v1/session', ['email' => strtoupper(" {$person->email}"), 'password' => 'a long password'])
             ->assertOk()
             ->assertJsonPath('projects.0.code', 'TST');
@@ -90,7 +100,10 @@ final class AccessTest extends FeatureTestCase
     public function test_programs_use_tokens(): void
     {
         $token = $this->world->person()->createToken('program')->plainTextToken;
-        $this->withHeader('Authorization', "Bearer {$token}")->getJson('/api/v1/projects')->assertOk()->assertJsonCount(1);
+        $this->withHeader('Authorization', "Bearer {$token}")
+            ->getJson('/api/v1/projects')
+            ->assertOk()
+            ->assertJsonCount(1);
         $this->app?->make('auth')->forgetGuards();
         $this->withHeader('Authorization', 'Bearer ls_nonsense')->getJson('/api/v1/projects')->assertUnauthorized();
     }
@@ -113,7 +126,11 @@ final class AccessTest extends FeatureTestCase
      */
     private function apiRoutes(): array
     {
-        return array_values(collect(Routes::getRoutes()->getRoutes())->filter(static fn (Route $r): bool => str_starts_with($r->uri(), 'api/v1'))
-            ->map(static fn (Route $r): array => [$r->methods()[0], $r->uri()])->all());
+        return array_values(
+            collect(Routes::getRoutes()->getRoutes())
+                ->filter(static fn(Route $r): bool => str_starts_with($r->uri(), 'api/v1'))
+                ->map(static fn(Route $r): array => [$r->methods()[0], $r->uri()])
+                ->all(),
+        );
     }
 }

@@ -23,7 +23,8 @@ final class PlanningSetupTest extends FeatureTestCase
     {
         $lead = $this->world->lead();
         $forbidden = [['axis' => 'Device', 'value' => 'Tablet', 'other_axis' => 'Browser', 'other_value' => 'Kestrel']];
-        $this->as($lead, 'POST', '/projects/TST/axis-checks', ['axes' => self::AXES, 'forbidden' => $forbidden])->assertOk()
+        $this->as($lead, 'POST', '/projects/TST/axis-checks', ['axes' => self::AXES, 'forbidden' => $forbidden])
+            ->assertOk()
             ->assertJsonPath('all', 10)
             ->assertJsonPath('pairs', 6)
             ->assertJsonPath('impossible', ['Tablet with Kestrel'])
@@ -38,7 +39,10 @@ final class PlanningSetupTest extends FeatureTestCase
         $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'pairs'])
             ->assertCreated()
             ->assertJsonCount(7, 'configurations');
-        $this->as($lead, 'POST', '/projects/TST/axis-checks', ['axes' => self::AXES, 'forbidden' => $forbidden])->assertJsonPath('untested', []);
+        $this->as($lead, 'POST', '/projects/TST/axis-checks', ['axes' => self::AXES, 'forbidden' => $forbidden])->assertJsonPath(
+            'untested',
+            [],
+        );
         $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'pairs'])
             ->assertCreated()
             ->assertJsonCount(7, 'configurations');
@@ -51,7 +55,10 @@ final class PlanningSetupTest extends FeatureTestCase
     {
         $lead = $this->world->lead();
         $axes = $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => self::AXES])->json('axes');
-        $made = $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'one', 'values' => ['Device' => 'Phone', 'Browser' => 'Heron', 'Language' => 'Irish']])->json('configurations.0.id');
+        $made = $this->as($lead, 'POST', '/projects/TST/configurations', [
+            'how' => 'one',
+            'values' => ['Device' => 'Phone', 'Browser' => 'Heron', 'Language' => 'Irish'],
+        ])->json('configurations.0.id');
         $without = $axes;
         array_shift($without[0]['values']);
         $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => $without])
@@ -79,11 +86,20 @@ final class PlanningSetupTest extends FeatureTestCase
         $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => [['name' => 'Device', 'values' => [['name' => 'x'], ['name' => 'x']]]]])
             ->assertUnprocessable()
             ->assertJsonPath('errors.axes.0', 'The axis “Device” has a value twice.');
-        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => self::AXES, 'forbidden' => [['axis' => 'Device', 'value' => 'Watch', 'other_axis' => 'Browser', 'other_value' => 'Heron']]])
+        $this->as($lead, 'PUT', '/projects/TST/axes', [
+            'axes' => self::AXES,
+            'forbidden' => [['axis' => 'Device', 'value' => 'Watch', 'other_axis' => 'Browser', 'other_value' => 'Heron']],
+        ])
             ->assertUnprocessable()
             ->assertJsonPath('errors.axes.0', 'There is no value “Watch” on the axis “Device”.');
         $this->as($this->world->person(), 'PUT', '/projects/TST/axes', ['axes' => self::AXES])->assertForbidden();
-        $wide = array_map(static fn (int $i): array => ['name' => "Axis {$i}", 'values' => array_map(static fn (int $v): array => ['name' => "v{$v}"], range(1, 9))], range(1, 4));
+        $wide = array_map(
+            static fn(int $i): array => [
+                'name' => "Axis {$i}",
+                'values' => array_map(static fn(int $v): array => ['name' => "v{$v}"], range(1, 9)),
+            ],
+            range(1, 4),
+        );
         $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => $wide])->assertOk();
         $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'all'])
             ->assertUnprocessable()
@@ -94,8 +110,14 @@ final class PlanningSetupTest extends FeatureTestCase
     public function test_releases_have_builds_and_what_was_tested_stays(): void
     {
         $lead = $this->world->lead();
-        $release = $this->as($lead, 'POST', '/projects/TST/releases', ['name' => '4.2'])->assertCreated()->json('releases.0.id');
-        $build = collect((array) $this->as($lead, 'POST', '/projects/TST/builds', ['name' => '4.2.0-1', 'release_id' => $release])->assertCreated()->json('builds'))->firstWhere('name', '4.2.0-1')['id'];
+        $release = $this->as($lead, 'POST', '/projects/TST/releases', ['name' => '4.2'])
+            ->assertCreated()
+            ->json('releases.0.id');
+        $build = collect(
+            (array) $this->as($lead, 'POST', '/projects/TST/builds', ['name' => '4.2.0-1', 'release_id' => $release])
+                ->assertCreated()
+                ->json('builds'),
+        )->firstWhere('name', '4.2.0-1')['id'];
         $this->as($lead, 'POST', '/projects/TST/builds', ['name' => '4.2.0-1'])
             ->assertUnprocessable()
             ->assertJsonPath('errors.name.0', '“4.2.0-1” is there already.');
@@ -114,19 +136,29 @@ final class PlanningSetupTest extends FeatureTestCase
     {
         $lead = $this->world->lead();
         $me = $this->world->person();
-        $this->as($lead, 'PUT', '/projects/TST/calendar', ['working_days' => [1, 2, 3, 4], 'holidays' => ['2026-12-25'], 'time_zone' => 'Europe/Dublin'])
+        $this->as($lead, 'PUT', '/projects/TST/calendar', [
+            'working_days' => [1, 2, 3, 4],
+            'holidays' => ['2026-12-25'],
+            'time_zone' => 'Europe/Dublin',
+        ])
             ->assertOk()
             ->assertJsonPath('working_days', [1, 2, 3, 4])
             ->assertJsonPath('time_zone', 'Europe/Dublin');
         $this->as($lead, 'PUT', '/projects/TST/calendar', ['working_days' => [8], 'holidays' => ['soon'], 'time_zone' => 'Nowhere'])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['working_days.0', 'holidays.0', 'time_zone']]);
-        $this->as($me, 'PUT', "/projects/TST/people/{$me->id}/capacity", ['minutes_per_day' => 240, 'days_off' => ['2026-12-01']])->assertOk();
+        $this->as($me, 'PUT', "/projects/TST/people/{$me->id}/capacity", [
+            'minutes_per_day' => 240,
+            'days_off' => ['2026-12-01'],
+        ])->assertOk();
         $this->as($me, 'PUT', "/projects/TST/people/{$lead->id}/capacity", ['minutes_per_day' => 240])->assertForbidden();
         $this->as($lead, 'PUT', "/projects/TST/people/{$me->id}/capacity", ['minutes_per_day' => 1500])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['minutes_per_day']]);
-        self::assertSame([240, ['2026-12-01']], [$this->person($lead, $me->id)['minutes_per_day'], $this->person($lead, $me->id)['days_off']]);
+        self::assertSame(
+            [240, ['2026-12-01']],
+            [$this->person($lead, $me->id)['minutes_per_day'], $this->person($lead, $me->id)['days_off']],
+        );
         $other = (new World('OTH'))->person('stranger');
         $this->as($lead, 'PUT', "/projects/TST/people/{$other->id}/capacity", ['minutes_per_day' => 10])->assertNotFound();
     }

@@ -46,14 +46,25 @@ final class ChangeFeedTest extends FeatureTestCase
         $read = new ReadChanges();
         $project = $this->world->project;
         $cursor = $read($project, null)?->cursor;
-        $slow = new \PDO(sprintf('pgsql:host=%s;port=%s;dbname=%s', ...array_map(static fn (string $k): string => (string) config("database.connections.pgsql.{$k}"), ['host', 'port', 'database'])), (string) config('database.connections.pgsql.username'), (string) config('database.connections.pgsql.password'));
+        $slow = new \PDO(
+            sprintf(
+                'pgsql:host=%s;port=%s;dbname=%s',
+                ...array_map(static fn(string $k): string => (string) config("database.connections.pgsql.{$k}"), [
+                    'host',
+                    'port',
+                    'database',
+                ]),
+            ),
+            (string) config('database.connections.pgsql.username'),
+            (string) config('database.connections.pgsql.password'),
+        );
         $slow->beginTransaction();
         $slow->exec("insert into changes (project_id, topic, subject_id) values ('{$project->id}', 'case', '{$project->id}')");
         (new PublishChange())($project->id, 'entry', $project->id);
         self::assertNull($read($project, $cursor), 'the quick one waits for the slow one');
         $slow->commit();
         $feed = (new ReadChanges())($project, $cursor);
-        self::assertSame(['case', 'entry'], array_map(static fn ($c): string => $c->topic, $feed->changes ?? []));
+        self::assertSame(['case', 'entry'], array_map(static fn($c): string => $c->topic, $feed->changes ?? []));
     }
 
     public function test_another_projects_changes_stay_there(): void

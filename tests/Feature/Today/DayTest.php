@@ -17,17 +17,25 @@ final class DayTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $late = $this->world->entry($me);
-        $cycle = $this->as($this->world->lead(), 'POST', '/projects/TST/cycles', ['name' => 'Later', 'starts_on' => Carbon::now()->toDateString(), 'ends_on' => Carbon::now()->addDays(9)->toDateString(), 'picks' => ['cases' => [$late->case_id]]])
+        $cycle = $this->as($this->world->lead(), 'POST', '/projects/TST/cycles', [
+            'name' => 'Later',
+            'starts_on' => Carbon::now()->toDateString(),
+            'ends_on' => Carbon::now()->addDays(9)->toDateString(),
+            'picks' => ['cases' => [$late->case_id]],
+        ])
             ->assertCreated()
             ->json('cycle.key');
         $this->as($this->world->lead(), 'POST', "/cycles/{$cycle}/moves", ['to' => 'released'])->assertOk();
         $today = $this->as($me, 'GET', '/projects/TST/today')->assertOk();
-        $today->assertJsonPath('cycles.0.cycle.key', 'TST-R1')
+        $today
+            ->assertJsonPath('cycles.0.cycle.key', 'TST-R1')
             ->assertJsonPath('next_entry_id', $late->id)
             ->assertJsonPath('seen_at', null)
             ->assertJsonPath('news', []);
         // A window that closes in an hour comes before the end of any cycle.
-        $soon = \LucidStep\App\Models\Entry::query()->where('cycle_id', '<>', $this->world->cycle->id)->firstOrFail();
+        $soon = \LucidStep\App\Models\Entry::query()
+            ->where('cycle_id', '<>', $this->world->cycle->id)
+            ->firstOrFail();
         $soon->update(['assignee_id' => $me->id, 'not_after' => Carbon::now()->addHour()]);
         $this->as($me, 'GET', '/projects/TST/today')
             ->assertJsonPath('cycles.0.cycle.key', $cycle)
@@ -45,7 +53,11 @@ final class DayTest extends FeatureTestCase
         $this->as($me, 'POST', '/projects/TST/today-seen', ['as_of' => $as_of])->assertNoContent();
         Carbon::setTestNow(Carbon::now()->addMinutes(5));
         $new = $this->world->entry();
-        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'assign', 'ids' => [$new->id], 'changes' => ['assignee_id' => $me->id, 'note' => 'You know the quay']])->assertOk();
+        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', [
+            'act' => 'assign',
+            'ids' => [$new->id],
+            'changes' => ['assignee_id' => $me->id, 'note' => 'You know the quay'],
+        ])->assertOk();
         $attempt = (string) $this->as($you, 'POST', "/entries/{$old->id}/attempts")->json('attempt.id');
         $this->as($you, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'fail', 'note' => 'It leaks'])->assertOk();
         Carbon::setTestNow(Carbon::now()->addMinute());
@@ -64,17 +76,31 @@ final class DayTest extends FeatureTestCase
         [$me, $you, $lead] = [$this->world->person(), $this->world->person('other'), $this->world->lead()];
         $this->world->entry($me);
         foreach ([$me, $you] as $one) {
-            $this->as($one, 'POST', '/projects/TST/today-seen', ['as_of' => $this->as($one, 'GET', '/projects/TST/today')->json('as_of')])->assertNoContent();
+            $this->as($one, 'POST', '/projects/TST/today-seen', [
+                'as_of' => $this->as($one, 'GET', '/projects/TST/today')->json('as_of'),
+            ])->assertNoContent();
         }
         Carbon::setTestNow(Carbon::now()->addMinutes(5));
         $cycle = $this->world->cycle;
         $was = $cycle->ends_on;
         $next = \LucidStep\App\Models\Build::query()->create(['project_id' => $cycle->project_id, 'name' => '1.1', 'position' => 2]);
-        $act = fn (array $changes): ?string => $this->as($lead, 'POST', '/projects/TST/cycle-acts', ['ids' => [$cycle->id], ...$changes])->assertOk()->json('act_id');
-        $news = fn (\LucidStep\App\Models\User $of): array => array_column(array_filter((array) $this->as($of, 'GET', '/projects/TST/today')->assertOk()->json('news'), static fn (array $n): bool => 'cycle' === $n['kind']), 'text');
+        $act = fn(array $changes): ?string => $this->as($lead, 'POST', '/projects/TST/cycle-acts', ['ids' => [$cycle->id], ...$changes])
+            ->assertOk()
+            ->json('act_id');
+        $news = fn(\LucidStep\App\Models\User $of): array => array_column(
+            array_filter(
+                (array) $this->as($of, 'GET', '/projects/TST/today')->assertOk()->json('news'),
+                static fn(array $n): bool => 'cycle' === $n['kind'],
+            ),
+            'text',
+        );
         $act(['days' => 2]);
         $act(['days' => 1]);
-        self::assertSame(["It ends on {$was->copy()->addDays(3)->format('j M')}, not {$was->format('j M')}."], $news($me), 'from what it was to what it is');
+        self::assertSame(
+            ["It ends on {$was->copy()->addDays(3)->format('j M')}, not {$was->format('j M')}."],
+            $news($me),
+            'from what it was to what it is',
+        );
         self::assertSame([], $news($you), 'nothing of theirs is in it');
         self::assertSame([], $news($lead));
         $build = $act(['build_id' => $next->id]);
@@ -86,7 +112,9 @@ final class DayTest extends FeatureTestCase
             ->assertJsonPath('2.changes.0.field', 'ends_on');
         $this->as($lead, 'PATCH', '/cycles/TST-R1', ['ends_on' => $was->toDateString(), 'build_id' => null])->assertOk();
         self::assertSame(['It has no build any more; it was 1.0.'], $news($me));
-        $this->as($me, 'POST', '/projects/TST/today-seen', ['as_of' => $this->as($me, 'GET', '/projects/TST/today')->json('as_of')])->assertNoContent();
+        $this->as($me, 'POST', '/projects/TST/today-seen', [
+            'as_of' => $this->as($me, 'GET', '/projects/TST/today')->json('as_of'),
+        ])->assertNoContent();
         self::assertSame([], $news($me));
     }
 
@@ -104,7 +132,7 @@ final class DayTest extends FeatureTestCase
             ->assertJsonCount(12, 'entries')
             ->assertJsonPath('entries.0.entry_id', $first->id);
         self::assertNotContains($held->id, array_column((array) $pack->json('entries'), 'entry_id'));
-        $one = $this->queries(fn () => $this->as($me, 'GET', '/projects/TST/walk-pack')->assertOk());
+        $one = $this->queries(fn() => $this->as($me, 'GET', '/projects/TST/walk-pack')->assertOk());
         self::assertLessThanOrEqual(30, $one);
     }
 
@@ -144,6 +172,8 @@ final class DayTest extends FeatureTestCase
             ->assertOk()
             ->assertJsonPath('reasons_fail.0.name', 'Wrong fare')
             ->assertJsonCount(1, 'reasons_fail');
-        $this->as($this->world->person('reader', Role::Reader), 'PUT', '/projects/TST/lists/reasons-pass', ['items' => [['name' => 'x']]])->assertForbidden();
+        $this->as($this->world->person('reader', Role::Reader), 'PUT', '/projects/TST/lists/reasons-pass', [
+            'items' => [['name' => 'x']],
+        ])->assertForbidden();
     }
 }

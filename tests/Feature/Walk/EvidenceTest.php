@@ -27,7 +27,8 @@ final class EvidenceTest extends FeatureTestCase
     {
         $png = self::png(1200, 800);
         $answer = $this->upload($png, 'fare.png', ['step' => '2', 'round' => '1', 'counter' => '7', 'source' => 'paste'])->assertCreated();
-        $answer->assertJsonPath('evidence.media_type', 'image/png')
+        $answer
+            ->assertJsonPath('evidence.media_type', 'image/png')
             ->assertJsonPath('evidence.width', 1200)
             ->assertJsonPath('evidence.sha256', hash('sha256', $png));
         $id = $answer->json('evidence.id');
@@ -37,7 +38,11 @@ final class EvidenceTest extends FeatureTestCase
             ->assertHeader('X-Content-Type-Options', 'nosniff');
         self::assertSame($png, $whole->streamedContent());
         self::assertStringContainsString('sandbox', (string) $whole->headers->get('Content-Security-Policy'));
-        $small = getimagesizefromstring($this->as($this->world->person(), 'GET', "/evidence/{$id}/thumbnail")->assertHeader('Content-Type', 'image/webp')->streamedContent());
+        $small = getimagesizefromstring(
+            $this->as($this->world->person(), 'GET', "/evidence/{$id}/thumbnail")
+                ->assertHeader('Content-Type', 'image/webp')
+                ->streamedContent(),
+        );
         self::assertSame([480, 320], [$small[0] ?? 0, $small[1] ?? 0]);
         $this->upload($png, 'again.png')->assertCreated();
         self::assertSame(1, StoredFile::query()->count(), 'the same content is kept once');
@@ -97,9 +102,15 @@ final class EvidenceTest extends FeatureTestCase
     public function test_limits(): void
     {
         config(['lucid.evidence.max_bytes' => 500]);
-        self::assertStringContainsString('at most', (string) $this->upload(str_repeat('x', 501), 'a.txt')->assertUnprocessable()->json('errors.file.0'));
+        self::assertStringContainsString(
+            'at most',
+            (string) $this->upload(str_repeat('x', 501), 'a.txt')->assertUnprocessable()->json('errors.file.0'),
+        );
         config(['lucid.evidence.max_bytes' => 5_000_000, 'lucid.evidence.max_pixels' => 10_000]);
-        self::assertStringContainsString('pixels', (string) $this->upload(self::png(101, 100), 'a.png')->assertUnprocessable()->json('errors.file.0'));
+        self::assertStringContainsString(
+            'pixels',
+            (string) $this->upload(self::png(101, 100), 'a.png')->assertUnprocessable()->json('errors.file.0'),
+        );
         $this->as($this->world->person(), 'POST', "/attempts/{$this->attempt}/evidence", ['id' => (string) Str::uuid7()])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['file']]);
@@ -116,7 +127,9 @@ final class EvidenceTest extends FeatureTestCase
         $this->as($me, 'DELETE', "/evidence/{$id}")->assertOk();
         $this->as($me, 'GET', "/attempts/{$this->attempt}")->assertJsonCount(1, 'evidence');
         $this->as($me, 'POST', "/attempts/{$this->attempt}/finish", ['verdict' => 'pass', 'note' => 'enough seen'])->assertOk();
-        $this->as($me, 'DELETE', "/evidence/{$kept}")->assertStatus(202)->assertJsonPath('applied', false);
+        $this->as($me, 'DELETE', "/evidence/{$kept}")
+            ->assertStatus(202)
+            ->assertJsonPath('applied', false);
         $this->as($me, 'GET', "/attempts/{$this->attempt}")->assertJsonCount(1, 'evidence');
         $this->as($me, 'GET', "/attempts/{$this->attempt}/verification")->assertJsonPath('state', 'whole');
     }
@@ -129,15 +142,21 @@ final class EvidenceTest extends FeatureTestCase
     {
         $this->app?->forgetScopedInstances();
 
-        return $this->actingAs($this->world->person())->post("/api/v1/attempts/{$this->attempt}/evidence", [
-            'id' => (string) Str::uuid7(), 'file' => UploadedFile::fake()->createWithContent($name, $content), ...$fields,
-        ], ['Accept' => 'application/json', 'Idempotency-Key' => (string) Str::uuid7()]);
+        return $this->actingAs($this->world->person())->post(
+            "/api/v1/attempts/{$this->attempt}/evidence",
+            [
+                'id' => (string) Str::uuid7(),
+                'file' => UploadedFile::fake()->createWithContent($name, $content),
+                ...$fields,
+            ],
+            ['Accept' => 'application/json', 'Idempotency-Key' => (string) Str::uuid7()],
+        );
     }
 
     private static function png(int $width, int $height): string
     {
         $picture = imagecreatetruecolor(max(1, $width), max(1, $height));
-        imagefilledellipse($picture, 5, 5, 8, 8, 0xF0A81C);
+        imagefilledellipse($picture, 5, 5, 8, 8, 0xf0a81c);
         for ($i = 0; $i < 400; $i++) {
             imagesetpixel($picture, ($i * 37) % $width, ($i * 91) % $height, $i * 40_503);
         }

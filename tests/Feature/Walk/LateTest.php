@@ -44,7 +44,8 @@ final class LateTest extends FeatureTestCase
         $other = $this->world->entry($this->me);
         $this->remove($entry);
         self::assertNull(Entry::query()->find($entry->id));
-        $id = $this->takeIn($entry)->assertCreated()
+        $id = $this->takeIn($entry)
+            ->assertCreated()
             ->assertJsonPath('attempt.parallel_reason', 'The entry was taken out of the cycle meanwhile, and came back with it.')
             ->json('attempt.id');
         $this->judge($this->me, $id, 1, 1, 'fail', ['happened' => 'No tide table.']);
@@ -52,7 +53,9 @@ final class LateTest extends FeatureTestCase
         $back = Entry::query()->findOrFail($entry->id);
         self::assertSame('fail', $back->display_state);
         self::assertGreaterThan($other->position, $back->position, 'at the end of the cycle');
-        $log = (string) $this->as($this->lead, 'GET', "/cycles/{$this->world->cycle->key}/log")->assertOk()->getContent();
+        $log = (string) $this->as($this->lead, 'GET', "/cycles/{$this->world->cycle->key}/log")
+            ->assertOk()
+            ->getContent();
         self::assertStringContainsString('Came back: TST-C1', $log);
     }
 
@@ -62,7 +65,12 @@ final class LateTest extends FeatureTestCase
         $act = $this->remove($walked, $still);
         $this->takeIn($walked)->assertCreated();
         $this->as($this->lead, 'POST', "/plan-acts/{$act}/undo")->assertOk();
-        self::assertSame(2, Entry::query()->whereIn('id', [$walked->id, $still->id])->count());
+        self::assertSame(
+            2,
+            Entry::query()
+                ->whereIn('id', [$walked->id, $still->id])
+                ->count(),
+        );
         self::assertSame(1, Entry::query()->findOrFail($walked->id)->attempts_count);
     }
 
@@ -73,14 +81,16 @@ final class LateTest extends FeatureTestCase
         $body = $this->body($entry);
         $first = $this->takeIn($entry, $this->me, $body)->assertCreated()->json('attempt.id');
         $this->takeIn($entry, $this->me, $body)->assertCreated()->assertJsonPath('attempt.id', $first);
-        $this->takeIn($entry, $this->world->person('other'))->assertCreated()->assertJsonPath('attempt.number', 2);
+        $this->takeIn($entry, $this->world->person('other'))
+            ->assertCreated()
+            ->assertJsonPath('attempt.number', 2);
         self::assertSame(1, Entry::query()->whereKey($entry->id)->count());
     }
 
     public function test_what_was_never_there_or_is_not_theirs_is_not_found(): void
     {
         $entry = $this->world->entry($this->me);
-        $this->as($this->me, 'POST', '/entries/'.Str::uuid7().'/device-attempts', $this->body($entry))->assertNotFound();
+        $this->as($this->me, 'POST', '/entries/' . Str::uuid7() . '/device-attempts', $this->body($entry))->assertNotFound();
         $this->as($this->me, 'POST', '/entries/nonsense/device-attempts', $this->body($entry))->assertNotFound();
         $stranger = User::query()->create(['name' => 'Stranger', 'email' => 'stranger@elsewhere.test', 'password' => 'a long password']);
         $this->takeIn($entry, $stranger)->assertNotFound();
@@ -93,7 +103,8 @@ final class LateTest extends FeatureTestCase
     {
         $entry = $this->world->entry($this->me);
         Membership::query()->where('user_id', $this->me->id)->delete();
-        $id = $this->takeIn($entry)->assertCreated()
+        $id = $this->takeIn($entry)
+            ->assertCreated()
             ->assertJsonPath('attempt.parallel_reason', 'Tester does not record in this project any more.')
             ->json('attempt.id');
         $this->send($this->me, $id, 1, 1, 'pass')->assertStatus(202);
@@ -109,19 +120,41 @@ final class LateTest extends FeatureTestCase
         $attempt = $this->finished($this->world->entry($this->me), $this->me);
         $this->send($this->me, $attempt, 1, 2, 'fail', ['happened' => 'The fare is wrong.', 'counter' => 4])->assertStatus(202);
         $this->send($this->me, $attempt, 1, 1, 'not_run', ['counter' => 3])->assertStatus(202);
-        $this->as($this->me, 'POST', "/attempts/{$attempt}/notes", ['round' => 1, 'step' => 3, 'note' => 'Seen twice', 'counter' => 5])->assertStatus(202);
-        $this->as($this->me, 'POST', "/attempts/{$attempt}/tries", ['round' => 1, 'step' => 3, 'failed' => true, 'counter' => 6])->assertStatus(202);
-        $this->as($this->me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'fail', 'note' => 'As it is', 'counter' => 7])->assertStatus(202);
-        $items = array_values(array_filter((array) $this->as($this->lead, 'GET', '/projects/TST/queue')->assertOk()->json('items'), static fn (array $i): bool => 'late' === $i['kind']));
+        $this->as($this->me, 'POST', "/attempts/{$attempt}/notes", [
+            'round' => 1,
+            'step' => 3,
+            'note' => 'Seen twice',
+            'counter' => 5,
+        ])->assertStatus(202);
+        $this->as($this->me, 'POST', "/attempts/{$attempt}/tries", [
+            'round' => 1,
+            'step' => 3,
+            'failed' => true,
+            'counter' => 6,
+        ])->assertStatus(202);
+        $this->as($this->me, 'POST', "/attempts/{$attempt}/finish", [
+            'verdict' => 'fail',
+            'note' => 'As it is',
+            'counter' => 7,
+        ])->assertStatus(202);
+        $items = array_values(
+            array_filter(
+                (array) $this->as($this->lead, 'GET', '/projects/TST/queue')->assertOk()->json('items'),
+                static fn(array $i): bool => 'late' === $i['kind'],
+            ),
+        );
         self::assertCount(1, $items);
         self::assertSame('The attempt is finished.', $items[0]['text']);
-        self::assertSame([
-            'Step 1: verdict taken back',
-            'Step 2: fail, “The fare is wrong.”',
-            'Step 3: note, “Seen twice”',
-            'Step 3: a try that failed',
-            'The attempt: finished as fail, “As it is”',
-        ], $items[0]['lines']);
+        self::assertSame(
+            [
+                'Step 1: verdict taken back',
+                'Step 2: fail, “The fare is wrong.”',
+                'Step 3: note, “Seen twice”',
+                'Step 3: a try that failed',
+                'The attempt: finished as fail, “As it is”',
+            ],
+            $items[0]['lines'],
+        );
     }
 
     public function test_set_aside_changes_nothing_and_stays_readable(): void
@@ -146,17 +179,28 @@ final class LateTest extends FeatureTestCase
             ->assertCreated()
             ->json('evidence.id');
         $this->as($this->world->person('other'), 'POST', "/attempts/{$attempt}/take-over", [])->assertOk();
-        $late = fn (string $method, string $path, array $body): TestResponse => $this->as($this->me, $method, $path, $body)->assertStatus(202);
+        $late = fn(string $method, string $path, array $body): TestResponse => $this->as($this->me, $method, $path, $body)->assertStatus(
+            202,
+        );
         $late('POST', "/attempts/{$attempt}/rounds", ['round' => 2, 'act' => 'skip', 'reason' => 'Rory is away', 'counter' => 1]);
         $late('POST', "/attempts/{$attempt}/rounds", ['round' => 1, 'act' => 'repeat', 'counter' => 2]);
-        $this->send($this->me, $attempt, 4, 1, 'blocked', ['reason' => 'Harbour dark', 'waits_on' => 'power', 'counter' => 3])->assertStatus(202);
+        $this->send($this->me, $attempt, 4, 1, 'blocked', [
+            'reason' => 'Harbour dark',
+            'waits_on' => 'power',
+            'counter' => 3,
+        ])->assertStatus(202);
         $late('POST', "/attempts/{$attempt}/tries", ['round' => 3, 'step' => 1, 'failed' => true, 'counter' => 4]);
         $late('POST', "/attempts/{$attempt}/notes", ['note' => 'A slow day', 'counter' => 5]);
         $late('POST', "/attempts/{$attempt}/away", ['away_ms' => 900_000, 'counted_ms' => 60_000, 'counter' => 6]);
         $late('POST', "/attempts/{$attempt}/surroundings", ['environment' => 'Staging 2', 'counter' => 7]);
         $late('PATCH', "/evidence/{$shown}", ['caption' => 'The empty table', 'counter' => 8]);
         $late('POST', "/evidence/{$shown}/moves", ['round' => 3, 'step' => 2, 'counter' => 9]);
-        $added = $this->upload($this->me, $attempt, self::png(9, 9), ['round' => 3, 'step' => 1, 'caption' => 'Late one', 'counter' => 10])->assertStatus(202);
+        $added = $this->upload($this->me, $attempt, self::png(9, 9), [
+            'round' => 3,
+            'step' => 1,
+            'caption' => 'Late one',
+            'counter' => 10,
+        ])->assertStatus(202);
         $added->assertJsonPath('applied', false);
         $this->accept();
         $this->as($this->lead, 'GET', "/attempts/{$attempt}")
@@ -173,7 +217,7 @@ final class LateTest extends FeatureTestCase
             ->assertJsonPath('evidence.0.round', 3)
             ->assertJsonPath('evidence.1.caption', 'Late one');
         $this->as($this->lead, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'open');
-        self::assertSame(10, count(array_filter($this->events($attempt), static fn (string $kind): bool => 'late_act_accepted' === $kind)));
+        self::assertSame(10, count(array_filter($this->events($attempt), static fn(string $kind): bool => 'late_act_accepted' === $kind)));
     }
 
     public function test_evidence_of_a_sealed_attempt_is_never_changed_only_its_copy(): void
@@ -210,7 +254,9 @@ final class LateTest extends FeatureTestCase
         [$shown, $old] = [(string) $answer->json('evidence.id'), (string) $answer->json('evidence.sha256')];
         $this->judge($this->me, $attempt, 1, 1, 'pass');
         $this->as($this->me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'Enough for today'])->assertOk();
-        $this->upload($this->me, $attempt, self::png(20, 10, 0xFBF9F4, [2, 2, 9, 9]), [], "/evidence/{$shown}/redactions")->assertStatus(202);
+        $this->upload($this->me, $attempt, self::png(20, 10, 0xfbf9f4, [2, 2, 9, 9]), [], "/evidence/{$shown}/redactions")->assertStatus(
+            202,
+        );
         $stored = new StoredFile(['sha256' => $old]);
         self::assertTrue(Storage::disk('local')->exists($stored->path()));
         $this->accept();
@@ -219,7 +265,9 @@ final class LateTest extends FeatureTestCase
         $this->as($this->lead, 'GET', "/attempts/{$attempt}/verification")
             ->assertJsonPath('state', 'whole')
             ->assertJsonPath('removed', [$old]);
-        $copy = Evidence::query()->where('attempt_id', $entry->refresh()->last_attempt_id)->firstOrFail();
+        $copy = Evidence::query()
+            ->where('attempt_id', $entry->refresh()->last_attempt_id)
+            ->firstOrFail();
         self::assertSame($shown, $copy->copy_of_id);
         self::assertNotSame($old, $copy->sha256);
     }
@@ -227,13 +275,18 @@ final class LateTest extends FeatureTestCase
     public function test_a_text_taken_out_is_taken_out_of_what_waits_for_a_lead_too(): void
     {
         $attempt = $this->walked($this->world->entry($this->me), $this->me);
-        $shown = (string) $this->upload($this->me, $attempt, self::png(20, 10), ['round' => 1, 'step' => 1])->assertCreated()->json('evidence.id');
+        $shown = (string) $this->upload($this->me, $attempt, self::png(20, 10), ['round' => 1, 'step' => 1])
+            ->assertCreated()
+            ->json('evidence.id');
         $this->as($this->me, 'PATCH', "/evidence/{$shown}", ['caption' => 'Isla Fenn, born 1990'])->assertOk();
         $sequence = DB::table('events')->where('attempt_id', $attempt)->max('sequence');
         $this->as($this->world->person('other'), 'POST', "/attempts/{$attempt}/take-over", [])->assertOk();
         $this->as($this->me, 'PATCH', "/evidence/{$shown}", ['caption' => 'Isla Fenn, born 1990'])->assertStatus(202);
         $admin = $this->world->person('admin', Role::Admin);
-        $this->as($admin, 'POST', "/attempts/{$attempt}/removals", ['sequence' => $sequence, 'reason' => 'A passenger is named'])->assertSuccessful();
+        $this->as($admin, 'POST', "/attempts/{$attempt}/removals", [
+            'sequence' => $sequence,
+            'reason' => 'A passenger is named',
+        ])->assertSuccessful();
         self::assertStringNotContainsString('Isla Fenn', (string) DB::table('late_commands')->value('payload'));
         $this->accept();
         $this->as($this->lead, 'GET', "/attempts/{$attempt}")->assertJsonPath('evidence.0.caption', '(removed)');
@@ -247,7 +300,8 @@ final class LateTest extends FeatureTestCase
         $this->as($you, 'POST', "/attempts/{$attempt}/rounds", ['round' => 1, 'act' => 'repeat'])->assertOk();
         $this->as($this->me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 1, 'act' => 'repeat'])->assertStatus(202);
         $act = LateCommand::query()->where('state', 'waiting')->firstOrFail();
-        $this->as($this->lead, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => true, 'all' => true])->assertOk()
+        $this->as($this->lead, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => true, 'all' => true])
+            ->assertOk()
             ->assertJsonPath('applied', 0)
             ->assertJsonPath('refused.0.command', 'Round 1: walked once more')
             ->assertJsonPath('refused.0.why', 'Round 2 walks this row once more already. Repeat that one.');
@@ -262,9 +316,11 @@ final class LateTest extends FeatureTestCase
     {
         return (string) $this->as($this->lead, 'POST', "/cycles/{$this->world->cycle->key}/entry-acts", [
             'act' => 'remove',
-            'ids' => array_map(static fn (Entry $e): string => $e->id, $entries),
+            'ids' => array_map(static fn(Entry $e): string => $e->id, $entries),
             'changes' => [],
-        ])->assertOk()->json('act_id');
+        ])
+            ->assertOk()
+            ->json('act_id');
     }
 
     /**
@@ -272,7 +328,12 @@ final class LateTest extends FeatureTestCase
      */
     private function body(Entry $entry): array
     {
-        return ['id' => (string) Str::uuid7(), 'case_version_id' => $entry->case_version_id, 'device_time' => Carbon::now()->subHour()->toIso8601ZuluString(), 'sent_at' => Carbon::now()->toIso8601ZuluString()];
+        return [
+            'id' => (string) Str::uuid7(),
+            'case_version_id' => $entry->case_version_id,
+            'device_time' => Carbon::now()->subHour()->toIso8601ZuluString(),
+            'sent_at' => Carbon::now()->toIso8601ZuluString(),
+        ];
     }
 
     /**

@@ -46,7 +46,11 @@ final class ParityTest extends FeatureTestCase
         $e = '/evidence/{e}';
 
         return [
-            'verdict_given' => ['POST', "{$a}/verdicts", ['round' => 1, 'step' => 2, 'verdict' => 'fail', 'happened' => ' It broke. ', 'reason' => 'slow', 'active_ms' => 900]],
+            'verdict_given' => [
+                'POST',
+                "{$a}/verdicts",
+                ['round' => 1, 'step' => 2, 'verdict' => 'fail', 'happened' => ' It broke. ', 'reason' => 'slow', 'active_ms' => 900],
+            ],
             'verdict_taken_back' => ['POST', "{$a}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'not_run', 'active_ms' => 40]],
             'note_written' => ['POST', "{$a}/notes", ['round' => 1, 'step' => 2, 'note' => ' A slow day ']],
             'note_written of the attempt' => ['POST', "{$a}/notes", ['note' => 'Rain all day']],
@@ -59,10 +63,18 @@ final class ParityTest extends FeatureTestCase
             'evidence_added' => ['POST', "{$a}/evidence", ['round' => 1, 'step' => 2, 'link' => 'https://a.test/x', 'name' => 'The page']],
             'evidence_captioned' => ['PATCH', $e, ['caption' => ' What I saw ']],
             'evidence_moved' => ['POST', "{$e}/moves", ['round' => 1, 'step' => 2]],
-            'evidence_marked' => ['POST', "{$e}/markups", ['markup' => '{"shapes":[{"kind":"box","x":1,"y":1,"width":3,"height":3}],"width":20,"height":10}', 'file' => 'drawn']],
+            'evidence_marked' => [
+                'POST',
+                "{$e}/markups",
+                ['markup' => '{"shapes":[{"kind":"box","x":1,"y":1,"width":3,"height":3}],"width":20,"height":10}', 'file' => 'drawn'],
+            ],
             'evidence_redacted' => ['POST', '/evidence/{s}/redactions', ['file' => 'hidden']],
             'evidence_removed' => ['DELETE', $e, []],
-            'finished' => ['POST', "{$a}/finish", ['verdict' => 'pass', 'note' => 'Seen by two of us', 'active_ms' => 500, 'time' => '12m']],
+            'finished' => [
+                'POST',
+                "{$a}/finish",
+                ['verdict' => 'pass', 'note' => 'Seen by two of us', 'active_ms' => 500, 'time' => '12m'],
+            ],
         ];
     }
 
@@ -97,12 +109,16 @@ final class ParityTest extends FeatureTestCase
         $before = $this->rows($attempt);
         $this->deliver($attempt, 'POST', $path, $body)->assertStatus(202);
         $late = LateCommand::query()->firstOrFail();
-        $this->as($this->lead, 'POST', "/late-commands/{$late->id}/judgements", ['accept' => true])->assertOk()
+        $this->as($this->lead, 'POST', "/late-commands/{$late->id}/judgements", ['accept' => true])
+            ->assertOk()
             ->assertJsonPath('applied', 0)
             ->assertJsonCount(1, 'refused');
         self::assertSame('set_aside', $late->refresh()->state);
         self::assertSame($before, $this->rows($attempt));
-        $this->as($this->lead, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'finished' === DB::table('attempts')->where('id', $attempt)->value('state') ? 'whole' : 'open');
+        $this->as($this->lead, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath(
+            'state',
+            'finished' === DB::table('attempts')->where('id', $attempt)->value('state') ? 'whole' : 'open',
+        );
     }
 
     /**
@@ -143,14 +159,39 @@ final class ParityTest extends FeatureTestCase
             $late = LateCommand::query()->firstOrFail();
             $this->as($this->lead, 'POST', "/late-commands/{$late->id}/judgements", ['accept' => true])->assertNoContent();
         }
-        $events = DB::table('events')->where('attempt_id', $attempt)->where('sequence', '>', $last)->whereNot('kind', 'late_act_accepted')->orderBy('sequence')->get();
-        self::assertSame('in time' !== $way, $events->contains(static fn (\stdClass $e): bool => true === (json_decode($e->payload, true)['arrived_late'] ?? null)), $way);
-        $this->as($this->lead, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'finished' === DB::table('attempts')->where('id', $attempt)->value('state') ? 'whole' : 'open');
+        $events = DB::table('events')
+            ->where('attempt_id', $attempt)
+            ->where('sequence', '>', $last)
+            ->whereNot('kind', 'late_act_accepted')
+            ->orderBy('sequence')
+            ->get();
+        self::assertSame(
+            'in time' !== $way,
+            $events->contains(static fn(\stdClass $e): bool => true === (json_decode($e->payload, true)['arrived_late'] ?? null)),
+            $way,
+        );
+        $this->as($this->lead, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath(
+            'state',
+            'finished' === DB::table('attempts')->where('id', $attempt)->value('state') ? 'whole' : 'open',
+        );
 
-        return ['rows' => $this->rows($attempt), 'events' => array_values($events->map(fn (\stdClass $e): array => [
-            'kind' => $e->kind, 'actor' => $e->actor_id, 'payload' => array_diff_key((array) json_decode($this->plain($attempt, $e->payload), true), ['arrived_late' => 1]),
-            'evidence' => $e->evidence,
-        ])->all())];
+        return [
+            'rows' => $this->rows($attempt),
+            'events' => array_values(
+                $events
+                    ->map(
+                        fn(\stdClass $e): array => [
+                            'kind' => $e->kind,
+                            'actor' => $e->actor_id,
+                            'payload' => array_diff_key((array) json_decode($this->plain($attempt, $e->payload), true), [
+                                'arrived_late' => 1,
+                            ]),
+                            'evidence' => $e->evidence,
+                        ],
+                    )
+                    ->all(),
+            ),
+        ];
     }
 
     /**
@@ -163,7 +204,10 @@ final class ParityTest extends FeatureTestCase
         $this->as($this->me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 3, 'act' => 'skip', 'reason' => 'Not today'])->assertOk();
         // Pictures of their own: what is hidden of one goes out of every attempt that shows it.
         $this->upload($this->me, $attempt, self::png(20, 10), ['round' => 1, 'step' => 1])->assertCreated();
-        $this->upload($this->me, $attempt, self::png(21 + (int) DB::table('attempts')->count(), 10), ['round' => 1, 'step' => 1])->assertCreated();
+        $this->upload($this->me, $attempt, self::png(21 + (int) DB::table('attempts')->count(), 10), [
+            'round' => 1,
+            'step' => 1,
+        ])->assertCreated();
         if ('in time' !== $way) {
             $this->as($this->world->person("taker{$attempt}"), 'POST', "/attempts/{$attempt}/take-over", [])->assertOk();
         }
@@ -197,27 +241,60 @@ final class ParityTest extends FeatureTestCase
      */
     private function rows(string $attempt): array
     {
-        $without = static fn (iterable $rows, string ...$columns): array => array_map(
-            static fn (\stdClass $r): array => array_diff_key((array) $r, array_flip($columns)),
+        $without = static fn(iterable $rows, string ...$columns): array => array_map(
+            static fn(\stdClass $r): array => array_diff_key((array) $r, array_flip($columns)),
             iterator_to_array($rows),
         );
         $rounds = DB::table('rounds')->where('attempt_id', $attempt)->orderBy('position')->get();
-        $steps = DB::table('step_results')->join('rounds', 'rounds.id', '=', 'round_id')->where('attempt_id', $attempt)
-            ->orderBy('rounds.position')->orderBy('step_results.position')
+        $steps = DB::table('step_results')
+            ->join('rounds', 'rounds.id', '=', 'round_id')
+            ->where('attempt_id', $attempt)
+            ->orderBy('rounds.position')
+            ->orderBy('step_results.position')
             ->get(['rounds.position as round', 'step_results.*', DB::raw('judged_at is not null as judged')]);
 
         return [
-            'attempt' => array_diff_key((array) DB::table('attempts')->where('id', $attempt)->first(), array_flip([
-                'id', 'entry_id', 'tester_id', 'taken_over_at', 'started_at', 'finished_at', 'sequence', 'head', 'sealed_sequence', 'sealed_head',
-                'snapshot', 'takeover_word', 'created_at', 'updated_at', 'number',
-            ])),
+            'attempt' => array_diff_key(
+                (array) DB::table('attempts')->where('id', $attempt)->first(),
+                array_flip([
+                    'id',
+                    'entry_id',
+                    'tester_id',
+                    'taken_over_at',
+                    'started_at',
+                    'finished_at',
+                    'sequence',
+                    'head',
+                    'sealed_sequence',
+                    'sealed_head',
+                    'snapshot',
+                    'takeover_word',
+                    'created_at',
+                    'updated_at',
+                    'number',
+                ]),
+            ),
             'rounds' => $without($rounds, 'id', 'attempt_id'),
             'steps' => $without($steps, 'id', 'round_id', 'judged_at'),
-            'evidence' => json_decode($this->plain($attempt, (string) json_encode($without(
-                DB::table('evidence')->where('attempt_id', $attempt)->orderBy('created_at')->get(),
-                'attempt_id', 'created_at', 'device_time', 'removed_at', 'updated_at',
-            ))), true),
-            'shown' => DB::table('entries')->where('id', DB::table('attempts')->where('id', $attempt)->value('entry_id'))->value('display_state'),
+            'evidence' => json_decode(
+                $this->plain(
+                    $attempt,
+                    (string) json_encode(
+                        $without(
+                            DB::table('evidence')->where('attempt_id', $attempt)->orderBy('created_at')->get(),
+                            'attempt_id',
+                            'created_at',
+                            'device_time',
+                            'removed_at',
+                            'updated_at',
+                        ),
+                    ),
+                ),
+                true,
+            ),
+            'shown' => DB::table('entries')
+                ->where('id', DB::table('attempts')->where('id', $attempt)->value('entry_id'))
+                ->value('display_state'),
         ];
     }
 
@@ -227,11 +304,20 @@ final class ParityTest extends FeatureTestCase
     private function plain(string $attempt, string $json): string
     {
         $names = [];
-        foreach (DB::table('evidence')->where('attempt_id', $attempt)->orderBy('created_at')->get(['id', 'sha256']) as $at => $row) {
+        foreach (
+            DB::table('evidence')
+                ->where('attempt_id', $attempt)
+                ->orderBy('created_at')
+                ->get(['id', 'sha256'])
+            as $at => $row
+        ) {
             $names[$row->id] = "picture {$at}";
         }
         // The second picture is another one in each attempt.
-        foreach (DB::table('events')->where('attempt_id', $attempt)->where('kind', 'evidence_added')->orderBy('sequence')->pluck('evidence') as $at => $hashes) {
+        foreach (
+            DB::table('events')->where('attempt_id', $attempt)->where('kind', 'evidence_added')->orderBy('sequence')->pluck('evidence')
+            as $at => $hashes
+        ) {
             foreach (json_decode($hashes, true) as $hash) {
                 $names[$hash] = "content {$at}";
             }

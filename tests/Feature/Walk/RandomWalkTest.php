@@ -38,7 +38,10 @@ final class RandomWalkTest extends FeatureTestCase
     {
         parent::setUp();
         $this->people = [$this->world->person('isla'), $this->world->person('rory'), $this->world->lead()];
-        $this->entries = [$this->world->entry($this->people[0], self::STEPS), $this->withRows($this->people[1], [['isla', '3'], ['rory', '4']])];
+        $this->entries = [
+            $this->world->entry($this->people[0], self::STEPS),
+            $this->withRows($this->people[1], [['isla', '3'], ['rory', '4']]),
+        ];
     }
 
     /**
@@ -63,7 +66,17 @@ final class RandomWalkTest extends FeatureTestCase
         }
         $verification = app(CycleChain::class)->verify($this->world->cycle->refresh());
         self::assertSame('whole', $verification->state);
-        self::assertGreaterThan(15, array_sum(array_filter($this->done, static fn (string $k): bool => str_ends_with($k, ' 200') || str_ends_with($k, ' 201'), ARRAY_FILTER_USE_KEY)), (string) json_encode($this->done));
+        self::assertGreaterThan(
+            15,
+            array_sum(
+                array_filter(
+                    $this->done,
+                    static fn(string $k): bool => str_ends_with($k, ' 200') || str_ends_with($k, ' 201'),
+                    ARRAY_FILTER_USE_KEY,
+                ),
+            ),
+            (string) json_encode($this->done),
+        );
     }
 
     /**
@@ -77,23 +90,58 @@ final class RandomWalkTest extends FeatureTestCase
         $rounds = null === $attempt ? 1 : DB::table('rounds')->where('attempt_id', $attempt)->count();
         $at = ['round' => mt_rand(1, $rounds), 'step' => mt_rand(1, self::STEPS)];
         $verdict = ['pass', 'pass', 'pass', 'fail', 'blocked', 'not_applicable', 'not_run'][mt_rand(0, 6)];
-        $kinds = null === $attempt ? ['start'] : ['start', 'verdict', 'verdict', 'verdict', 'verdict', 'verdict', 'note', 'try', 'skip', 'take_up', 'repeat', 'take over', 'finish', 'finish', 'retest', 'again', 'list', 'time', 'parallel_reason'];
+        $kinds =
+            null === $attempt
+                ? ['start']
+                : [
+                    'start',
+                    'verdict',
+                    'verdict',
+                    'verdict',
+                    'verdict',
+                    'verdict',
+                    'note',
+                    'try',
+                    'skip',
+                    'take_up',
+                    'repeat',
+                    'take over',
+                    'finish',
+                    'finish',
+                    'retest',
+                    'again',
+                    'list',
+                    'time',
+                    'parallel_reason',
+                ];
         $kind = $kinds[mt_rand(0, count($kinds) - 1)];
         [$path, $body] = match ($kind) {
             'start' => ["/entries/{$entry->id}/attempts", []],
             'again' => ["/entries/{$entry->id}/attempts", ['again' => true]],
-            'parallel_reason' => ["/entries/{$entry->id}/device-attempts", ['id' => (string) Str::uuid7(), 'case_version_id' => $entry->case_version_id]],
-            'verdict' => ["/attempts/{$attempt}/verdicts", [...$at, 'verdict' => $verdict, 'happened' => 'It broke.', 'reason' => 'Dark', 'active_ms' => mt_rand(0, 5000)]],
+            'parallel_reason' => [
+                "/entries/{$entry->id}/device-attempts",
+                ['id' => (string) Str::uuid7(), 'case_version_id' => $entry->case_version_id],
+            ],
+            'verdict' => [
+                "/attempts/{$attempt}/verdicts",
+                [...$at, 'verdict' => $verdict, 'happened' => 'It broke.', 'reason' => 'Dark', 'active_ms' => mt_rand(0, 5000)],
+            ],
             'note' => ["/attempts/{$attempt}/notes", [...$at, 'note' => "Note {$verdict}"]],
             'try' => ["/attempts/{$attempt}/tries", [...$at, 'failed' => 'fail' === $verdict]],
             'skip' => ["/attempts/{$attempt}/rounds", ['round' => $at['round'], 'act' => 'skip', 'reason' => 'Nobody there']],
             'take_up' => ["/attempts/{$attempt}/rounds", ['round' => $at['round'], 'act' => 'take_up']],
             'repeat' => ["/attempts/{$attempt}/rounds", ['round' => $at['round'], 'act' => 'repeat']],
             'take over' => ["/attempts/{$attempt}/take-over", []],
-            'finish' => ["/attempts/{$attempt}/finish", mt_rand(0, 1) === 0 ? [] : ['verdict' => 'not_run' === $verdict ? 'pass' : $verdict, 'note' => 'As I saw it']],
+            'finish' => [
+                "/attempts/{$attempt}/finish",
+                mt_rand(0, 1) === 0 ? [] : ['verdict' => 'not_run' === $verdict ? 'pass' : $verdict, 'note' => 'As I saw it'],
+            ],
             'retest' => ["/entries/{$entry->id}/retests", ['reason' => 'Once more']],
-            'list' => ['/cycles/TST-R1/list-verdicts', ['ids' => [$entry->id], 'verdict' => 'not_run' === $verdict ? 'pass' : $verdict, 'note' => 'Seen from afar']],
-            'time' => ["/attempts/{$attempt}/time", ['time' => mt_rand(1, 90).'m']],
+            'list' => [
+                '/cycles/TST-R1/list-verdicts',
+                ['ids' => [$entry->id], 'verdict' => 'not_run' === $verdict ? 'pass' : $verdict, 'note' => 'Seen from afar'],
+            ],
+            'time' => ["/attempts/{$attempt}/time", ['time' => mt_rand(1, 90) . 'm']],
         };
         $status = $this->as($who, 'POST', $path, $body)->getStatusCode();
         self::assertLessThan(500, $status, "{$kind} of {$who->name}");
@@ -105,8 +153,12 @@ final class RandomWalkTest extends FeatureTestCase
     private function holds(Entry $entry, string $when): void
     {
         $attempts = Attempt::query()->where('entry_id', $entry->id)->orderBy('number')->get();
-        self::assertSame(range(1, max(1, $attempts->count())), [] === $attempts->all() ? [1] : $attempts->pluck('number')->all(), "numbers run on, {$when}");
-        $open = $attempts->filter(static fn (Attempt $a): bool => AttemptState::Open === $a->state && null === $a->parallel_reason);
+        self::assertSame(
+            range(1, max(1, $attempts->count())),
+            [] === $attempts->all() ? [1] : $attempts->pluck('number')->all(),
+            "numbers run on, {$when}",
+        );
+        $open = $attempts->filter(static fn(Attempt $a): bool => AttemptState::Open === $a->state && null === $a->parallel_reason);
         self::assertLessThanOrEqual(1, $open->count(), "at most one is open, {$when}");
         self::assertSame($open->first()?->id, $entry->open_attempt_id, "which one is open, {$when}");
         foreach ($attempts as $attempt) {
@@ -117,10 +169,12 @@ final class RandomWalkTest extends FeatureTestCase
 
     private function attemptHolds(Attempt $attempt, string $when): void
     {
-        $rounds = DB::table('rounds')->where('attempt_id', $attempt->id)
+        $rounds = DB::table('rounds')
+            ->where('attempt_id', $attempt->id)
             ->orderBy('position')
             ->get(['id', 'position', 'repeats', 'skipped', 'roll_up']);
-        $steps = DB::table('step_results')->whereIn('round_id', $rounds->pluck('id'))
+        $steps = DB::table('step_results')
+            ->whereIn('round_id', $rounds->pluck('id'))
             ->get(['round_id', 'verdict', 'active_ms'])
             ->groupBy('round_id');
         $repeated = $rounds->pluck('repeats')->filter()->all();
@@ -135,7 +189,11 @@ final class RandomWalkTest extends FeatureTestCase
         self::assertSame($this->rollUp($counted), $attempt->roll_up->value, "the roll-up, {$when}");
         self::assertGreaterThanOrEqual($steps->flatten(1)->sum('active_ms'), $attempt->active_ms, "time, {$when}");
         $state = $this->as($this->people[2], 'GET', "/attempts/{$attempt->id}/verification")->json('state');
-        self::assertSame(AttemptState::Finished === $attempt->state ? 'whole' : 'open', $state, "the record of {$attempt->number}, {$when}");
+        self::assertSame(
+            AttemptState::Finished === $attempt->state ? 'whole' : 'open',
+            $state,
+            "the record of {$attempt->number}, {$when}",
+        );
         self::assertSame(AttemptState::Finished === $attempt->state, null !== $attempt->sealed_sequence, "sealed, {$when}");
         if (AttemptState::Finished === $attempt->state) {
             self::assertTrue($attempt->verdict?->isFinal(), "a final verdict, {$when}");
@@ -150,7 +208,7 @@ final class RandomWalkTest extends FeatureTestCase
      */
     private function shows(Entry $entry, array $attempts): string
     {
-        $finished = array_values(array_filter($attempts, static fn (Attempt $a): bool => AttemptState::Finished === $a->state));
+        $finished = array_values(array_filter($attempts, static fn(Attempt $a): bool => AttemptState::Finished === $a->state));
         $last = end($finished);
         foreach ($attempts as $attempt) {
             if (AttemptState::Open === $attempt->state && null === $attempt->parallel_reason && $attempt->has_verdict) {
@@ -169,8 +227,8 @@ final class RandomWalkTest extends FeatureTestCase
      */
     private function rollUp(array $verdicts): string
     {
-        $has = static fn (string $v): bool => in_array($v, $verdicts, true);
-        $all = static fn (string $v): bool => [] === array_diff($verdicts, [$v]);
+        $has = static fn(string $v): bool => in_array($v, $verdicts, true);
+        $all = static fn(string $v): bool => [] === array_diff($verdicts, [$v]);
 
         return match (true) {
             $has('fail') => 'fail',

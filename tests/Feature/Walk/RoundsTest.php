@@ -27,12 +27,16 @@ final class RoundsTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $attempt = $this->walked($entry = $this->withRows($me, [['isla', '3'], ['rory `x` *b*', '4'], ['', '5']]), $me);
-        $detail = $this->as($me, 'GET', "/attempts/{$attempt}")->assertOk()->assertJsonCount(3, 'rounds');
-        $detail->assertJsonPath('steps.0.action', 'Book for `isla`')
+        $detail = $this->as($me, 'GET', "/attempts/{$attempt}")
+            ->assertOk()
+            ->assertJsonCount(3, 'rounds');
+        $detail
+            ->assertJsonPath('steps.0.action', 'Book for `isla`')
             ->assertJsonPath('steps.0.data', '3')
             ->assertJsonPath('steps.0.uses', ['who', 'seats'])
             ->assertJsonPath('rounds.0.texts', []);
-        $detail->assertJsonPath('rounds.1.texts.0.action', 'Book for ``rory `x` *b*``')
+        $detail
+            ->assertJsonPath('rounds.1.texts.0.action', 'Book for ``rory `x` *b*``')
             ->assertJsonPath('rounds.2.texts.0.action', 'Book for `(empty)`')
             ->assertJsonCount(1, 'rounds.1.texts');
         $detail->assertJsonPath('rounds.1.values.1', ['name' => 'seats', 'value' => '4', 'secret' => false, 'hidden' => false]);
@@ -46,7 +50,11 @@ final class RoundsTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 1, 'act' => 'skip', 'reason' => 'no time'])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['round']]);
-        $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 3, 'act' => 'skip', 'reason' => 'No such person today'])->assertOk();
+        $this->as($me, 'POST', "/attempts/{$attempt}/rounds", [
+            'round' => 3,
+            'act' => 'skip',
+            'reason' => 'No such person today',
+        ])->assertOk();
         $this->send($me, $attempt, 3, 1, 'pass')->assertUnprocessable();
         $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 2, 'act' => 'repeat'])->assertOk();
         $this->as($me, 'POST', "/attempts/{$attempt}/rounds", ['round' => 2, 'act' => 'repeat'])->assertUnprocessable();
@@ -76,12 +84,21 @@ final class RoundsTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/surroundings", ['build_id' => (string) Str::uuid7()])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['build_id']]);
-        $this->as($me, 'POST', "/attempts/{$attempt}/surroundings", ['build_id' => $this->world->build->id, 'environment' => 'Staging 2, half the lanes'])->assertOk();
-        $this->as($me, 'GET', "/attempts/{$attempt}")->assertJsonPath('rounds.0.steps.1.tries', 3)->assertJsonPath('rounds.0.steps.1.tries_failed', 2)->assertJsonPath('attempt.remark', 'Slow all morning')
+        $this->as($me, 'POST', "/attempts/{$attempt}/surroundings", [
+            'build_id' => $this->world->build->id,
+            'environment' => 'Staging 2, half the lanes',
+        ])->assertOk();
+        $this->as($me, 'GET', "/attempts/{$attempt}")
+            ->assertJsonPath('rounds.0.steps.1.tries', 3)
+            ->assertJsonPath('rounds.0.steps.1.tries_failed', 2)
+            ->assertJsonPath('attempt.remark', 'Slow all morning')
             ->assertJsonPath('attempt.active_ms', 300_000)
             ->assertJsonPath('rounds.0.steps.0.reason', 'At a second try')
             ->assertJsonPath('attempt.environment', 'Staging 2, half the lanes');
-        self::assertSame(['started', 'tried', 'tried', 'tried', 'note_written', 'away_decided', 'verdict_given', 'surroundings_said'], DB::table('events')->where('attempt_id', $attempt)->orderBy('sequence')->pluck('kind')->all());
+        self::assertSame(
+            ['started', 'tried', 'tried', 'tried', 'note_written', 'away_decided', 'verdict_given', 'surroundings_said'],
+            DB::table('events')->where('attempt_id', $attempt)->orderBy('sequence')->pluck('kind')->all(),
+        );
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'open');
     }
 
@@ -99,12 +116,26 @@ final class RoundsTest extends FeatureTestCase
         $this->as($me, 'POST', $path, ['ids' => $ids, 'verdict' => 'not_run', 'note' => 'The harbour is dark'])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['verdict']]);
-        $this->as($this->world->person('reader', Role::Reader), 'POST', $path, ['ids' => $ids, 'verdict' => 'pass', 'note' => 'Fine by me'])->assertForbidden();
-        $answer = $this->as($me, 'POST', $path, ['ids' => $ids, 'verdict' => 'blocked', 'note' => 'The harbour is dark', 'reason' => 'Environment down', 'waits_on' => 'power'])->assertOk();
-        $answer->assertJsonPath('done', [$a->id, $b->id])
+        $this->as($this->world->person('reader', Role::Reader), 'POST', $path, [
+            'ids' => $ids,
+            'verdict' => 'pass',
+            'note' => 'Fine by me',
+        ])->assertForbidden();
+        $answer = $this->as($me, 'POST', $path, [
+            'ids' => $ids,
+            'verdict' => 'blocked',
+            'note' => 'The harbour is dark',
+            'reason' => 'Environment down',
+            'waits_on' => 'power',
+        ])->assertOk();
+        $answer
+            ->assertJsonPath('done', [$a->id, $b->id])
             ->assertJsonPath('refused.0.id', $held->id)
             ->assertJsonPath('refused.1.why', 'Other is walking it.');
-        self::assertSame(['blocked', 'blocked', 'not_run'], [$a->refresh()->display_state, $b->refresh()->display_state, $held->refresh()->display_state]);
+        self::assertSame(
+            ['blocked', 'blocked', 'not_run'],
+            [$a->refresh()->display_state, $b->refresh()->display_state, $held->refresh()->display_state],
+        );
         $this->as($me, 'GET', "/attempts/{$a->last_attempt_id}")
             ->assertJsonPath('attempt.from_list', true)
             ->assertJsonPath('attempt.overruled', true)
@@ -112,8 +143,14 @@ final class RoundsTest extends FeatureTestCase
             ->assertJsonPath('rounds.0.steps.0.verdict', 'not_run')
             ->assertJsonPath('attempt.active_ms', 0);
         $this->world->policies(['only_assignee_records' => true]);
-        $this->as($you, 'POST', $path, ['ids' => [$b->id], 'verdict' => 'pass', 'note' => 'All fine now'])->assertJsonPath('refused.0.why', 'Only its assignee records it.');
-        $this->as($this->world->lead(), 'POST', $path, ['ids' => [$b->id], 'verdict' => 'pass', 'note' => 'All fine now'])->assertJsonPath('done', [$b->id]);
+        $this->as($you, 'POST', $path, ['ids' => [$b->id], 'verdict' => 'pass', 'note' => 'All fine now'])->assertJsonPath(
+            'refused.0.why',
+            'Only its assignee records it.',
+        );
+        $this->as($this->world->lead(), 'POST', $path, ['ids' => [$b->id], 'verdict' => 'pass', 'note' => 'All fine now'])->assertJsonPath(
+            'done',
+            [$b->id],
+        );
         self::assertSame(2, $b->refresh()->attempts_count);
     }
 
@@ -122,20 +159,33 @@ final class RoundsTest extends FeatureTestCase
         $me = $this->world->person();
         $entry = $this->world->entry($me);
         $attempt = $this->walked($entry, $me);
-        $filed = $this->as($me, 'POST', '/projects/TST/defects', ['title' => 'The quay is shut', 'attempt_id' => $attempt, 'round' => 1, 'step' => 2])
+        $filed = $this->as($me, 'POST', '/projects/TST/defects', [
+            'title' => 'The quay is shut',
+            'attempt_id' => $attempt,
+            'round' => 1,
+            'step' => 2,
+        ])
             ->assertCreated()
             ->json('defect.key');
-        $this->as($me, 'GET', "/attempts/{$attempt}/known-defects?step=2")->assertOk()->assertExactJson([]);
+        $this->as($me, 'GET', "/attempts/{$attempt}/known-defects?step=2")
+            ->assertOk()
+            ->assertExactJson([]);
         $this->judge($me, $attempt, 1, 2, 'fail', ['happened' => 'Shut.']);
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", [])->assertOk();
         $case = TestCase::query()->findOrFail($entry->case_id);
-        $this->as($me, 'PUT', "/cases/{$case->key}", ['title' => $case->title, 'steps' => [['action' => 'Before all'], ['action' => 'Do 1'], ['action' => 'Do 2', 'expected' => 'See 2']], 'revision' => $case->refresh()->revision])->assertOk();
+        $this->as($me, 'PUT', "/cases/{$case->key}", [
+            'title' => $case->title,
+            'steps' => [['action' => 'Before all'], ['action' => 'Do 1'], ['action' => 'Do 2', 'expected' => 'See 2']],
+            'revision' => $case->refresh()->revision,
+        ])->assertOk();
         $again = $this->world->entry($me, 1);
         $again->update(['case_id' => $case->id, 'case_version_id' => $case->refresh()->version_id]);
         $second = $this->walked($again, $me);
         $this->as($me, 'GET', "/attempts/{$second}/known-defects?step=3")->assertJsonPath('0.key', $filed);
         $this->as($me, 'GET', "/attempts/{$second}/known-defects?step=2")->assertExactJson([]);
-        Defect::query()->where('key', $filed)->update(['state' => 'rejected']);
+        Defect::query()
+            ->where('key', $filed)
+            ->update(['state' => 'rejected']);
         $this->as($me, 'GET', "/attempts/{$second}/known-defects?step=3")->assertJsonPath('0.closed', true);
     }
 
@@ -143,26 +193,57 @@ final class RoundsTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $attempt = $this->walked($entry = $this->withRows($me, [['isla', '3'], ['rory', '4']]), $me);
-        $this->as($me, 'GET', "/attempts/{$attempt}/earlier")->assertOk()->assertExactJson([]);
+        $this->as($me, 'GET', "/attempts/{$attempt}/earlier")
+            ->assertOk()
+            ->assertExactJson([]);
         $this->judge($me, $attempt, 1, 1, 'pass');
         $this->judge($me, $attempt, 2, 1, 'fail', ['happened' => 'No seat for rory.']);
         $this->as($me, 'POST', "/attempts/{$attempt}/notes", ['round' => 2, 'step' => 1, 'note' => 'Twice']);
-        $defect = $this->as($me, 'POST', '/projects/TST/defects', [...(array) $this->as($me, 'GET', "/attempts/{$attempt}/defect-draft?round=2&step=1")->json(), 'severity' => 'major', 'attempt_id' => $attempt, 'round' => 2, 'step' => 1])
+        $defect = $this->as($me, 'POST', '/projects/TST/defects', [
+            ...(array) $this->as($me, 'GET', "/attempts/{$attempt}/defect-draft?round=2&step=1")->json(),
+            'severity' => 'major',
+            'attempt_id' => $attempt,
+            'round' => 2,
+            'step' => 1,
+        ])
             ->assertCreated()
             ->json('defect.key');
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'fail', 'note' => 'Ended there'])->assertOk();
         // The case gets a step in front, and the rows of the entry stand in another order.
         $case = TestCase::query()->findOrFail($entry->case_id);
-        $this->as($me, 'PUT', "/cases/{$case->key}", ['title' => 'Rows', 'table' => DB::table('data_tables')->value('id'), 'steps' => [['action' => 'Sign in at the pier gate'], ['action' => 'Book for {{who}}', 'data' => '{{seats}}', 'expected' => 'A seat'], ['action' => 'Pay']], 'revision' => $case->revision])->assertOk();
+        $this->as($me, 'PUT', "/cases/{$case->key}", [
+            'title' => 'Rows',
+            'table' => DB::table('data_tables')->value('id'),
+            'steps' => [
+                ['action' => 'Sign in at the pier gate'],
+                ['action' => 'Book for {{who}}', 'data' => '{{seats}}', 'expected' => 'A seat'],
+                ['action' => 'Pay'],
+            ],
+            'revision' => $case->revision,
+        ])->assertOk();
         $this->as($this->world->lead(), 'POST', "/entries/{$entry->id}/retests", ['reason' => 'With the new gate'])->assertCreated();
-        $entry->refresh()->update(['case_version_id' => CaseVersion::query()->where('case_id', $case->id)->orderByDesc('number')->value('id'), 'row_ids' => DB::table('data_rows')->orderByDesc('position')->pluck('id')->all()]);
+        $entry->refresh()->update([
+            'case_version_id' => CaseVersion::query()->where('case_id', $case->id)->orderByDesc('number')->value('id'),
+            'row_ids' => DB::table('data_rows')->orderByDesc('position')->pluck('id')->all(),
+        ]);
         $check = static function (\Illuminate\Testing\TestResponse $answer, string $at) use ($defect): void {
-            $answer->assertOk()
+            $answer
+                ->assertOk()
                 ->assertJsonPath("{$at}0.attempt.number", 1)
                 ->assertJsonCount(2, "{$at}0.steps")
                 ->assertJsonPath("{$at}0.gone", 0);
-            $steps = collect((array) $answer->json("{$at}0.steps"))->keyBy(static fn (array $s): string => $s['record']['verdict']);
-            self::assertSame([2, 2, false, true, 'No seat for rory.', 'Twice'], [$steps['fail']['step'], $steps['fail']['was_round'], $steps['fail']['same_text'], $steps['fail']['same_values'], $steps['fail']['record']['happened'], $steps['fail']['record']['note']]);
+            $steps = collect((array) $answer->json("{$at}0.steps"))->keyBy(static fn(array $s): string => $s['record']['verdict']);
+            self::assertSame(
+                [2, 2, false, true, 'No seat for rory.', 'Twice'],
+                [
+                    $steps['fail']['step'],
+                    $steps['fail']['was_round'],
+                    $steps['fail']['same_text'],
+                    $steps['fail']['same_values'],
+                    $steps['fail']['record']['happened'],
+                    $steps['fail']['record']['note'],
+                ],
+            );
             self::assertSame([$defect], array_column($steps['fail']['defects'], 'key'));
             self::assertSame([2, 1], [$steps['pass']['step'], $steps['pass']['was_round']]);
             self::assertNotSame($steps['fail']['round'], $steps['pass']['round']);
@@ -170,7 +251,7 @@ final class RoundsTest extends FeatureTestCase
         $check($this->as($me, 'GET', '/projects/TST/walk-pack'), 'entries.0.earlier.');
         $again = $this->walked($entry, $me);
         $check($this->as($me, 'GET', "/attempts/{$again}/earlier"), '');
-        self::assertLessThanOrEqual(20, $this->queries(fn () => $this->as($me, 'GET', "/attempts/{$again}/earlier")));
+        self::assertLessThanOrEqual(20, $this->queries(fn() => $this->as($me, 'GET', "/attempts/{$again}/earlier")));
         $this->as($this->world->person('reader', Role::Reader), 'GET', "/attempts/{$again}/earlier")->assertOk();
         $this->as((new \LucidStep\Tests\Support\World('ELS'))->person(), 'GET', "/attempts/{$again}/earlier")->assertNotFound();
         // An abandoned one stands there too, the newest first.
@@ -192,8 +273,15 @@ final class RoundsTest extends FeatureTestCase
             ->assertJsonCount(1, 'entries')
             ->assertJsonPath('entries.0.walk.attempt.number', 1)
             ->assertJsonPath('entries.0.walk.rounds.0.steps.2.verdict', 'not_run');
-        $body = ['id' => (string) Str::uuid7(), 'case_version_id' => $pack->json('entries.0.case_version_id'), 'device_time' => Carbon::now()->subHour()->toIso8601ZuluString()];
-        $this->as($me, 'POST', "/entries/{$entry->id}/device-attempts", [...$body, 'case_version_id' => $this->world->case()->version_id])->assertUnprocessable();
+        $body = [
+            'id' => (string) Str::uuid7(),
+            'case_version_id' => $pack->json('entries.0.case_version_id'),
+            'device_time' => Carbon::now()->subHour()->toIso8601ZuluString(),
+        ];
+        $this->as($me, 'POST', "/entries/{$entry->id}/device-attempts", [
+            ...$body,
+            'case_version_id' => $this->world->case()->version_id,
+        ])->assertUnprocessable();
         $this->as($me, 'POST', "/entries/{$entry->id}/device-attempts", $body)
             ->assertCreated()
             ->assertJsonPath('attempt.id', $body['id'])
@@ -204,7 +292,10 @@ final class RoundsTest extends FeatureTestCase
 
         // Somebody else walked it at the same time, on a device of theirs.
         $theirs = [...$body, 'id' => (string) Str::uuid7()];
-        $this->as($you, 'POST', "/entries/{$entry->id}/device-attempts", ['id' => $body['id'], 'case_version_id' => $body['case_version_id']])->assertUnprocessable();
+        $this->as($you, 'POST', "/entries/{$entry->id}/device-attempts", [
+            'id' => $body['id'],
+            'case_version_id' => $body['case_version_id'],
+        ])->assertUnprocessable();
         $this->as($you, 'POST', "/entries/{$entry->id}/device-attempts", $theirs)
             ->assertCreated()
             ->assertJsonPath('attempt.number', 2)
@@ -236,7 +327,11 @@ final class RoundsTest extends FeatureTestCase
         // The first device comes back after all: newer acts first on purpose.
         $this->send($me, $attempt, 1, 2, 'fail', ['happened' => 'It broke.', 'counter' => 8])->assertStatus(202);
         $this->send($me, $attempt, 1, 1, 'pass', ['counter' => 7])->assertStatus(202);
-        $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'fail', 'note' => 'Broken for me', 'counter' => 9])->assertStatus(202);
+        $this->as($me, 'POST', "/attempts/{$attempt}/finish", [
+            'verdict' => 'fail',
+            'note' => 'Broken for me',
+            'counter' => 9,
+        ])->assertStatus(202);
         $act = LateCommand::query()->firstOrFail();
         $this->as($you, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => true])->assertForbidden();
         $this->as($lead, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => true, 'all' => true])->assertNoContent();
@@ -257,11 +352,17 @@ final class RoundsTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $attempt = $this->walked($this->world->entry($me), $me);
-        $this->as($this->world->lead(), 'POST', "/cycles/{$this->world->cycle->key}/moves", ['to' => 'closed', 'reason' => 'The day is over'])->assertOk();
+        $this->as($this->world->lead(), 'POST', "/cycles/{$this->world->cycle->key}/moves", [
+            'to' => 'closed',
+            'reason' => 'The day is over',
+        ])->assertOk();
         Carbon::setTestNow(Carbon::now()->addHour());
-        $at = static fn (int $minutes): string => Carbon::now()->addMinutes($minutes)->toIso8601ZuluString();
+        $at = static fn(int $minutes): string => Carbon::now()->addMinutes($minutes)->toIso8601ZuluString();
         $this->send($me, $attempt, 1, 1, 'pass', ['device_time' => $at(-90), 'sent_at' => $at(0)])->assertOk();
-        self::assertStringContainsString('"arrived_late": true', (string) DB::table('events')->where('attempt_id', $attempt)->orderByDesc('sequence')->value('payload'));
+        self::assertStringContainsString(
+            '"arrived_late": true',
+            (string) DB::table('events')->where('attempt_id', $attempt)->orderByDesc('sequence')->value('payload'),
+        );
         // Two hours slow: it looks like before the closing, and was not.
         $this->send($me, $attempt, 1, 2, 'pass', ['device_time' => $at(-130), 'sent_at' => $at(-120)])->assertStatus(202);
         // Two hours fast: it looks like after it, and was before.
@@ -272,7 +373,9 @@ final class RoundsTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $attempt = $this->walked($this->world->entry($me), $me);
-        Membership::query()->where('user_id', $me->id)->update(['role' => 'reader']);
+        Membership::query()
+            ->where('user_id', $me->id)
+            ->update(['role' => 'reader']);
         $this->send($me, $attempt, 1, 1, 'pass')
             ->assertStatus(202)
             ->assertJsonPath('held_because', 'You do not record in this project any more.');
@@ -280,7 +383,10 @@ final class RoundsTest extends FeatureTestCase
         $this->send($me, $attempt, 1, 2, 'pass')->assertStatus(202);
         $this->as($me, 'GET', "/attempts/{$attempt}")->assertNotFound();
         self::assertSame(2, LateCommand::query()->count());
-        $this->as($this->world->lead(), 'POST', '/late-commands/'.LateCommand::query()->firstOrFail()->id.'/judgements', ['accept' => true, 'all' => true])->assertNoContent();
+        $this->as($this->world->lead(), 'POST', '/late-commands/' . LateCommand::query()->firstOrFail()->id . '/judgements', [
+            'accept' => true,
+            'all' => true,
+        ])->assertNoContent();
         self::assertSame(2, DB::table('step_results')->where('verdict', 'pass')->count());
     }
 }

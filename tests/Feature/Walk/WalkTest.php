@@ -27,15 +27,21 @@ final class WalkTest extends FeatureTestCase
         $this->judge($me, $attempt, 3, 'blocked', ['reason' => 'Data missing', 'waits_on' => 'Lina']);
         $this->as($me, 'POST', "/attempts/{$attempt}/notes", ['round' => 1, 'step' => 1, 'note' => 'Slow'])->assertOk();
         $detail = $this->as($me, 'GET', "/attempts/{$attempt}")->assertOk();
-        $detail->assertJsonPath('attempt.roll_up', 'fail')->assertJsonPath('attempt.active_ms', 4000)
-            ->assertJsonPath('rounds.0.steps.0.note', 'Slow')->assertJsonPath('rounds.0.steps.1.happened', 'The total is wrong.')
+        $detail
+            ->assertJsonPath('attempt.roll_up', 'fail')
+            ->assertJsonPath('attempt.active_ms', 4000)
+            ->assertJsonPath('rounds.0.steps.0.note', 'Slow')
+            ->assertJsonPath('rounds.0.steps.1.happened', 'The total is wrong.')
             ->assertJsonPath('rounds.0.steps.2.waits_on', 'Lina');
 
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['note' => 'As seen', 'time' => '1h 20m'])
             ->assertOk()
             ->assertJson(['applied' => true]);
         $entry->refresh();
-        self::assertSame(['fail', null, $attempt, 4_800_000], [$entry->display_state, $entry->open_attempt_id, $entry->last_attempt_id, $entry->active_ms]);
+        self::assertSame(
+            ['fail', null, $attempt, 4_800_000],
+            [$entry->display_state, $entry->open_attempt_id, $entry->last_attempt_id, $entry->active_ms],
+        );
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJson(['state' => 'whole', 'events' => 6]);
         $kinds = DB::table('events')->where('attempt_id', $attempt)->orderBy('sequence')->pluck('kind')->all();
         self::assertSame(['started', 'verdict_given', 'verdict_given', 'verdict_given', 'note_written', 'finished'], $kinds);
@@ -51,22 +57,31 @@ final class WalkTest extends FeatureTestCase
             ->assertJsonPath('rounds.0.steps.0.verdict', 'not_run')
             ->assertJsonPath('rounds.0.steps.0.happened', '');
         self::assertSame('not_run', $entry->refresh()->display_state);
-        self::assertSame('{"from":"fail","round":1,"step":1,"to":"not_run","active_ms":0}', $this->sorted(DB::table('events')->where('attempt_id', $attempt)->orderByDesc('sequence')->value('payload'), ['from', 'round', 'step', 'to', 'active_ms']));
+        self::assertSame(
+            '{"from":"fail","round":1,"step":1,"to":"not_run","active_ms":0}',
+            $this->sorted(DB::table('events')->where('attempt_id', $attempt)->orderByDesc('sequence')->value('payload'), [
+                'from',
+                'round',
+                'step',
+                'to',
+                'active_ms',
+            ]),
+        );
     }
 
     public function test_fail_and_blocked_want_words_and_steps_must_exist(): void
     {
         $me = $this->world->person();
         $attempt = $this->start($this->world->entry($me), $me);
-        $this->send($me, $attempt, 1, 'fail')
-            ->assertUnprocessable()
-            ->assertJsonPath('errors.happened.0', 'Say what happened instead.');
+        $this->send($me, $attempt, 1, 'fail')->assertUnprocessable()->assertJsonPath('errors.happened.0', 'Say what happened instead.');
         $this->send($me, $attempt, 1, 'fail', ['happened' => '   '])->assertUnprocessable();
-        $this->send($me, $attempt, 1, 'blocked')
+        $this->send($me, $attempt, 1, 'blocked')->assertUnprocessable()->assertJsonPath('errors.reason.0', 'Say why it is blocked.');
+        $this->send($me, $attempt, 4, 'pass')
             ->assertUnprocessable()
-            ->assertJsonPath('errors.reason.0', 'Say why it is blocked.');
-        $this->send($me, $attempt, 4, 'pass')->assertUnprocessable()->assertJsonStructure(['errors' => ['step']]);
-        $this->send($me, $attempt, 1, 'in_progress')->assertUnprocessable()->assertJsonStructure(['errors' => ['verdict']]);
+            ->assertJsonStructure(['errors' => ['step']]);
+        $this->send($me, $attempt, 1, 'in_progress')
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['verdict']]);
         $this->send($me, $attempt, 1, 'fail', ['happened' => "zero\0byte"])->assertUnprocessable();
         $this->send($me, $attempt, 1, 'fail', ['happened' => str_repeat('x', 10_001)])->assertUnprocessable();
         self::assertSame(1, DB::table('events')->where('attempt_id', $attempt)->count(), 'nothing was written');
@@ -80,7 +95,13 @@ final class WalkTest extends FeatureTestCase
         $body = ['round' => 1, 'step' => 1, 'verdict' => 'pass', 'active_ms' => 700];
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", $body, ['Idempotency-Key' => $key])->assertOk();
         // The answer was lost, and the device sends it again, a moment later.
-        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", [...$body, 'sent_at' => Carbon::now()->addSeconds(4)->toIso8601ZuluString()], ['Idempotency-Key' => $key])
+        $this->as(
+            $me,
+            'POST',
+            "/attempts/{$attempt}/verdicts",
+            [...$body, 'sent_at' => Carbon::now()->addSeconds(4)->toIso8601ZuluString()],
+            ['Idempotency-Key' => $key],
+        )
             ->assertOk()
             ->assertJson(['applied' => true])
             ->assertHeader('Idempotent-Replay', 'true');
@@ -89,8 +110,20 @@ final class WalkTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", $body, ['Idempotency-Key' => 'nonsense'])->assertUnprocessable();
         // A refused request uses no key up.
         $again = (string) Str::uuid7();
-        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 9, 'verdict' => 'pass'], ['Idempotency-Key' => $again])->assertUnprocessable();
-        $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 2, 'verdict' => 'pass'], ['Idempotency-Key' => $again])->assertOk();
+        $this->as(
+            $me,
+            'POST',
+            "/attempts/{$attempt}/verdicts",
+            ['round' => 1, 'step' => 9, 'verdict' => 'pass'],
+            ['Idempotency-Key' => $again],
+        )->assertUnprocessable();
+        $this->as(
+            $me,
+            'POST',
+            "/attempts/{$attempt}/verdicts",
+            ['round' => 1, 'step' => 2, 'verdict' => 'pass'],
+            ['Idempotency-Key' => $again],
+        )->assertOk();
     }
 
     public function test_finishing_obeys_the_rules_and_says_which_field(): void
@@ -140,16 +173,21 @@ final class WalkTest extends FeatureTestCase
             ->assertConflict()
             ->assertJsonPath('type', 'urn:lucid-step:problem:walked-by-another')
             ->assertJsonPath('tester', 'Tester');
-        $this->send($you, $attempt, 2, 'pass')
-            ->assertStatus(202)
-            ->assertJsonPath('held_because', 'The attempt is with another person.');
+        $this->send($you, $attempt, 2, 'pass')->assertStatus(202)->assertJsonPath('held_because', 'The attempt is with another person.');
 
         Carbon::setTestNow(Carbon::now()->addMinute());
         $before = Carbon::now()->subSeconds(20)->toIso8601ZuluString('millisecond');
-        $this->as($you, 'POST', "/attempts/{$attempt}/take-over")->assertOk()->assertJsonPath('attempt.tester.name', 'Other');
+        $this->as($you, 'POST', "/attempts/{$attempt}/take-over")
+            ->assertOk()
+            ->assertJsonPath('attempt.tester.name', 'Other');
         self::assertSame($you->id, $entry->refresh()->assignee_id);
-        $this->send($me, $attempt, 2, 'pass', ['device_time' => $before])->assertOk()->assertJson(['applied' => true]);
-        $this->send($me, $attempt, 3, 'fail', ['happened' => 'Later', 'device_time' => Carbon::now()->addSeconds(5)->toIso8601ZuluString()])->assertStatus(202);
+        $this->send($me, $attempt, 2, 'pass', ['device_time' => $before])
+            ->assertOk()
+            ->assertJson(['applied' => true]);
+        $this->send($me, $attempt, 3, 'fail', [
+            'happened' => 'Later',
+            'device_time' => Carbon::now()->addSeconds(5)->toIso8601ZuluString(),
+        ])->assertStatus(202);
         $this->as($you, 'GET', "/attempts/{$attempt}")
             ->assertJsonPath('rounds.0.steps.1.verdict', 'pass')
             ->assertJsonPath('rounds.0.steps.2.verdict', 'not_run')
@@ -163,7 +201,9 @@ final class WalkTest extends FeatureTestCase
         $attempt = $this->start($entry = $this->world->entry($me), $me);
         $other = $this->start($this->world->entry($me), $me);
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'seen it'])->assertOk();
-        $this->send($me, $attempt, 1, 'fail', ['happened' => 'Too late'])->assertStatus(202)->assertJsonPath('applied', false);
+        $this->send($me, $attempt, 1, 'fail', ['happened' => 'Too late'])
+            ->assertStatus(202)
+            ->assertJsonPath('applied', false);
         self::assertSame('pass', $entry->refresh()->display_state);
 
         $recorded = Carbon::now()->subMinute()->toIso8601ZuluString();
@@ -184,16 +224,25 @@ final class WalkTest extends FeatureTestCase
             ->assertJsonPath('reasons.0.kind', 'needs_pass')
             ->assertJsonPath('reasons.0.name', 'TST-C1');
         $this->world->cycle->update(['conditions_hold' => false]);
-        $this->as($me, 'POST', "/entries/{$b->id}/attempts")->assertUnprocessable()->assertJsonStructure(['errors' => ['word']]);
+        $this->as($me, 'POST', "/entries/{$b->id}/attempts")
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['word']]);
         $this->as($me, 'POST', "/entries/{$b->id}/attempts", ['word' => 'agreed with the lead'])->assertCreated();
         $late = $this->world->entry($me, 1, ['not_after' => Carbon::now()->subHour()]);
-        $this->as($me, 'POST', "/entries/{$late->id}/attempts")->assertConflict()->assertJsonPath('reasons.0.kind', 'too_late');
+        $this->as($me, 'POST', "/entries/{$late->id}/attempts")
+            ->assertConflict()
+            ->assertJsonPath('reasons.0.kind', 'too_late');
     }
 
     public function test_policies_are_obeyed(): void
     {
         [$me, $you] = [$this->world->person(), $this->world->person('other')];
-        $this->world->policies(['only_assignee_records' => true, 'opening_takes' => false, 'pass_sets_verdict' => false, 'cycle_closes_itself' => true]);
+        $this->world->policies([
+            'only_assignee_records' => true,
+            'opening_takes' => false,
+            'pass_sets_verdict' => false,
+            'cycle_closes_itself' => true,
+        ]);
         $entry = $this->world->entry($me, 1);
         $this->as($you, 'POST', "/entries/{$entry->id}/attempts")->assertForbidden();
         $this->as($this->world->lead(), 'POST', "/entries/{$this->world->entry(null, 1)->id}/attempts")->assertCreated();
@@ -202,8 +251,12 @@ final class WalkTest extends FeatureTestCase
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", [])->assertUnprocessable();
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass'])->assertOk();
         self::assertSame('released', $this->world->cycle->refresh()->state, 'another entry is still open');
-        Entry::query()->whereKeyNot($entry->id)->update(['display_state' => 'pass']);
-        $again = $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->assertCreated()->json('attempt.id');
+        Entry::query()
+            ->whereKeyNot($entry->id)
+            ->update(['display_state' => 'pass']);
+        $again = $this->as($me, 'POST', "/entries/{$entry->id}/attempts")
+            ->assertCreated()
+            ->json('attempt.id');
         $this->as($me, 'POST', "/attempts/{$again}/finish", ['verdict' => 'pass', 'note' => 'same as before'])->assertOk();
         self::assertSame('closed', $this->world->cycle->refresh()->state);
     }
@@ -263,14 +316,17 @@ final class WalkTest extends FeatureTestCase
         $this->judge($me, $attempt, 1, 'fail', ['happened' => 'Wrong']);
         foreach (['update events set kind = \'x\'', 'delete from events'] as $sql) {
             try {
-                DB::transaction(static fn () => DB::statement($sql));
+                DB::transaction(static fn() => DB::statement($sql));
                 self::fail('The database let it happen.');
             } catch (\Illuminate\Database\QueryException $e) {
                 self::assertStringContainsString('append-only', $e->getMessage());
             }
         }
         DB::statement('alter table events disable trigger events_append_only');
-        DB::table('events')->where('attempt_id', $attempt)->where('sequence', 2)->update(['payload' => '{"to":"pass"}']);
+        DB::table('events')
+            ->where('attempt_id', $attempt)
+            ->where('sequence', 2)
+            ->update(['payload' => '{"to":"pass"}']);
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJson(['state' => 'broken', 'at' => 2]);
     }
 
@@ -278,7 +334,11 @@ final class WalkTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $attempt = $this->start($this->world->entry($me, 1), $me);
-        $this->judge($me, $attempt, 1, 'pass', ['device_time' => Carbon::now()->addHours(3)->toIso8601ZuluString(), 'sent_at' => Carbon::now()->addHours(3)->toIso8601ZuluString(), 'counter' => 4]);
+        $this->judge($me, $attempt, 1, 'pass', [
+            'device_time' => Carbon::now()->addHours(3)->toIso8601ZuluString(),
+            'sent_at' => Carbon::now()->addHours(3)->toIso8601ZuluString(),
+            'counter' => 4,
+        ]);
         $event = DB::table('events')->where('attempt_id', $attempt)->where('sequence', 2)->first();
         self::assertEqualsWithDelta(3 * 3_600_000, json_decode((string) $event?->payload)->clock_off_ms, 5000);
         self::assertSame(4, $event?->counter);
@@ -291,7 +351,15 @@ final class WalkTest extends FeatureTestCase
         $counts = [];
         foreach ($entries as $entry) {
             $attempt = $this->start($entry, $me);
-            $counts[] = $this->queries(fn () => $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 2, 'verdict' => 'pass'], ['Idempotency-Key' => (string) Str::uuid7()])->assertOk());
+            $counts[] = $this->queries(
+                fn() => $this->as(
+                    $me,
+                    'POST',
+                    "/attempts/{$attempt}/verdicts",
+                    ['round' => 1, 'step' => 2, 'verdict' => 'pass'],
+                    ['Idempotency-Key' => (string) Str::uuid7()],
+                )->assertOk(),
+            );
         }
         self::assertSame($counts[0], $counts[1], 'however many steps the attempt has');
         self::assertLessThanOrEqual(17, $counts[0]);
@@ -299,7 +367,9 @@ final class WalkTest extends FeatureTestCase
 
     private function start(Entry $entry, User $user): string
     {
-        return (string) $this->as($user, 'POST', "/entries/{$entry->id}/attempts")->assertCreated()->json('attempt.id');
+        return (string) $this->as($user, 'POST', "/entries/{$entry->id}/attempts")
+            ->assertCreated()
+            ->json('attempt.id');
     }
 
     /**
@@ -307,7 +377,9 @@ final class WalkTest extends FeatureTestCase
      */
     private function judge(User $user, string $attempt, int $step, string $verdict, array $more = []): void
     {
-        $this->send($user, $attempt, $step, $verdict, $more)->assertOk()->assertJson(['applied' => true]);
+        $this->send($user, $attempt, $step, $verdict, $more)
+            ->assertOk()
+            ->assertJson(['applied' => true]);
     }
 
     /**

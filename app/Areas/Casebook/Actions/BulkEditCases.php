@@ -30,13 +30,12 @@ final readonly class BulkEditCases
     /** More at once would keep the person waiting; it is said beforehand. */
     public const MOST = 2000;
 
-    public function __construct(private CaseWriterFactory $writers, private ReadCase $read, private CopyCases $copy)
-    {
-    }
+    public function __construct(private CaseWriterFactory $writers, private ReadCase $read, private CopyCases $copy) {}
 
     /**
      * @param  'edit'|'move'|'copy'|'bin'|'restore'  $act
-     * @param  array<string, mixed>  $changes of an edit: fields, `labels_add`, `labels_remove`; of a move or copy: `folder_id`; of a move: `before` (the case it goes in front of), of a copy: `project`
+     * @param  array<string, mixed>  $changes of an edit: fields, `labels_add`, `labels_remove`; of a move or copy:
+     *     `folder_id`; of a move: `before` (the case it goes in front of), of a copy: `project`
      */
     public function preview(Project $project, User $user, Role $role, string $act, CaseFilter $filter, array $changes): BulkEditPreview
     {
@@ -80,14 +79,16 @@ final readonly class BulkEditCases
         $cases = $this->cases($filter, true);
         $walked = $this->walked($cases, $act);
         $refused = [];
-        $taken = $cases->filter(function (TestCase $case) use ($act, $changes, $role, $walked, &$refused): bool {
-            $why = $this->refusal($case, $act, $changes, $role, $walked);
-            if (null !== $why) {
-                $refused[] = new RefusedCase($case->key, $case->title, $why);
-            }
+        $taken = $cases
+            ->filter(function (TestCase $case) use ($act, $changes, $role, $walked, &$refused): bool {
+                $why = $this->refusal($case, $act, $changes, $role, $walked);
+                if (null !== $why) {
+                    $refused[] = new RefusedCase($case->key, $case->title, $why);
+                }
 
-            return null === $why;
-        })->values();
+                return null === $why;
+            })
+            ->values();
         $writer = $this->writers->for($project, $user, $taken->count());
         if ('copy' === $act) {
             return $this->copied($project, $user, $taken, $changes, $refused, $writer);
@@ -100,9 +101,15 @@ final readonly class BulkEditCases
         };
         $writer->end();
         $word = ['edit' => 'Changed', 'move' => 'Moved', 'bin' => 'Binned', 'restore' => 'Restored'][$act];
-        $title = $word.' '.\count($before).(1 === \count($before) ? ' case' : ' cases');
+        $title = $word . ' ' . \count($before) . (1 === \count($before) ? ' case' : ' cases');
 
-        return new BulkEditResult([] === $before ? null : $this->remember($project, $user, $title, $before), $title, \count($before), [], $refused);
+        return new BulkEditResult(
+            [] === $before ? null : $this->remember($project, $user, $title, $before),
+            $title,
+            \count($before),
+            [],
+            $refused,
+        );
     }
 
     /**
@@ -120,7 +127,7 @@ final readonly class BulkEditCases
         $done = 0;
         foreach (array_chunk($rows->keys()->all(), 500) as $ids) {
             $cases = TestCase::query()->whereIn('id', $ids)->lockForUpdate()->with('requirements', 'version.steps')->get();
-            $this->restoreFolders($cases->filter(static fn (TestCase $c): bool => null !== $c->binned_at)->pluck('folder_id')->all());
+            $this->restoreFolders($cases->filter(static fn(TestCase $c): bool => null !== $c->binned_at)->pluck('folder_id')->all());
             foreach ($cases as $case) {
                 $row = $rows[$case->id];
                 if ($case->revision !== (int) $row->revision) {
@@ -135,7 +142,13 @@ final readonly class BulkEditCases
         $writer->end();
         $act->update(['undone_at' => Carbon::now()]);
 
-        return new BulkEditResult(null, 'Undone: '.mb_strtolower(mb_substr($act->title, 0, 1)).mb_substr($act->title, 1), $done, [], $refused);
+        return new BulkEditResult(
+            null,
+            'Undone: ' . mb_strtolower(mb_substr($act->title, 0, 1)) . mb_substr($act->title, 1),
+            $done,
+            [],
+            $refused,
+        );
     }
 
     /**
@@ -143,10 +156,21 @@ final readonly class BulkEditCases
      */
     public function remember(Project $project, User $user, string $title, array $cases): string
     {
-        $act = BulkAct::query()->create(['project_id' => $project->id, 'actor_id' => $user->id, 'title' => $title, 'created_at' => Carbon::now()]);
+        $act = BulkAct::query()->create([
+            'project_id' => $project->id,
+            'actor_id' => $user->id,
+            'title' => $title,
+            'created_at' => Carbon::now(),
+        ]);
         $rows = [];
         foreach ($cases as $id => $case) {
-            $rows[] = ['act_id' => $act->id, 'case_id' => $id, 'made' => $case['made'] ?? false, 'revision' => $case['revision'], 'before' => json_encode((object) $case['before'], \JSON_THROW_ON_ERROR)];
+            $rows[] = [
+                'act_id' => $act->id,
+                'case_id' => $id,
+                'made' => $case['made'] ?? false,
+                'revision' => $case['revision'],
+                'before' => json_encode((object) $case['before'], \JSON_THROW_ON_ERROR),
+            ];
         }
         foreach (array_chunk($rows, 1000) as $some) {
             DB::table('bulk_act_cases')->insert($some);
@@ -160,9 +184,17 @@ final readonly class BulkEditCases
      */
     private function cases(CaseFilter $filter, bool $lock = false): Collection
     {
-        $found = $filter->query()->with('requirements')->orderBy('position')->when($lock, static fn ($q) => $q->lockForUpdate())->limit(self::MOST + 1)->get();
+        $found = $filter
+            ->query()
+            ->with('requirements')
+            ->orderBy('position')
+            ->when($lock, static fn($q) => $q->lockForUpdate())
+            ->limit(self::MOST + 1)
+            ->get();
         if ($found->count() > self::MOST) {
-            throw ValidationException::withMessages(['filter' => \sprintf('At most %d cases at once. Narrow the filter, or do it in parts.', self::MOST)]);
+            throw ValidationException::withMessages([
+                'filter' => \sprintf('At most %d cases at once. Narrow the filter, or do it in parts.', self::MOST),
+            ]);
         }
         if ($found->isEmpty()) {
             throw ValidationException::withMessages(['filter' => 'None of these cases is there any more.']);
@@ -180,7 +212,19 @@ final readonly class BulkEditCases
      */
     private function walked(Collection $cases, string $act): array
     {
-        return 'bin' !== $act ? [] : array_values(array_map(strval(...), DB::table('entries')->whereIn('case_id', $cases->modelKeys())->whereIn('open_attempt_id', DB::table('attempts')->where('state', 'open')->select('id'))->distinct()->pluck('case_id')->all()));
+        return 'bin' !== $act
+            ? []
+            : array_values(
+                array_map(
+                    strval(...),
+                    DB::table('entries')
+                        ->whereIn('case_id', $cases->modelKeys())
+                        ->whereIn('open_attempt_id', DB::table('attempts')->where('state', 'open')->select('id'))
+                        ->distinct()
+                        ->pluck('case_id')
+                        ->all(),
+                ),
+            );
     }
 
     /**
@@ -205,9 +249,9 @@ final readonly class BulkEditCases
     {
         $labels = $before->labels;
         if (isset($changes['labels_add']) || isset($changes['labels_remove'])) {
-            $lower = static fn (array $l): array => array_map(static fn (mixed $x): string => mb_strtolower((string) $x), $l);
+            $lower = static fn(array $l): array => array_map(static fn(mixed $x): string => mb_strtolower((string) $x), $l);
             $gone = $lower($changes['labels_remove'] ?? []);
-            $labels = array_values(array_filter($labels, static fn (string $l): bool => !\in_array(mb_strtolower($l), $gone, true)));
+            $labels = array_values(array_filter($labels, static fn(string $l): bool => !\in_array(mb_strtolower($l), $gone, true)));
             foreach ($changes['labels_add'] ?? [] as $label) {
                 if (!\in_array(mb_strtolower((string) $label), $lower($labels), true)) {
                     $labels[] = (string) $label;
@@ -236,7 +280,10 @@ final readonly class BulkEditCases
             $was = CaseFields::of($case);
             $is = $this->edited($take, $was, $changes);
             if ($writer->change($case, null, $is)) {
-                $before[$case->id] = ['revision' => $case->revision, 'before' => array_map(static fn (array $c): mixed => $c[0], $was->changesTo($is))];
+                $before[$case->id] = [
+                    'revision' => $case->revision,
+                    'before' => array_map(static fn(array $c): mixed => $c[0], $was->changesTo($is)),
+                ];
             }
         }
 
@@ -253,7 +300,9 @@ final readonly class BulkEditCases
     {
         $folder = (new CaseInput($project))->fields(['folder_id' => $changes['folder_id'] ?? null], new CaseFields())->folder_id;
         $ids = $cases->modelKeys();
-        $anchor = \is_string($changes['before'] ?? null) ? TestCase::query()->where('project_id', $project->id)->where('folder_id', $folder)->find($changes['before']) : null;
+        $anchor = \is_string($changes['before'] ?? null)
+            ? TestCase::query()->where('project_id', $project->id)->where('folder_id', $folder)->find($changes['before'])
+            : null;
         $others = TestCase::query()->where('project_id', $project->id)->where('folder_id', $folder)->whereNotIn('id', $ids);
         if (null === $anchor) {
             $low = (float) (clone $others)->max('position');
@@ -265,7 +314,7 @@ final readonly class BulkEditCases
         $before = [];
         foreach ($cases as $i => $case) {
             $was = ['folder_id' => $case->folder_id, 'position' => $case->position];
-            $case->position = $low + ($high - $low) * ((int) $i + 1) / (\count($ids) + 1);
+            $case->position = $low + (($high - $low) * ((int) $i + 1)) / (\count($ids) + 1);
             if (!$writer->change($case, null, CaseFields::of($case)->with(['folder_id' => $folder]), 'moved')) {
                 $case->save();
             }
@@ -319,7 +368,12 @@ final readonly class BulkEditCases
         $ids = array_values(array_unique(array_filter($folders, is_string(...))));
         if ([] !== $ids) {
             $places = implode(', ', array_fill(0, \count($ids), '?'));
-            DB::update("with recursive up as (select id, parent_id from folders where id in ({$places}) union select f.id, f.parent_id from folders f join up on f.id = up.parent_id) update folders set binned_at = null where binned_at is not null and id in (select id from up)", $ids);
+            DB::update(
+                "with recursive up as (select id, parent_id from folders where id in ({$places}) union select f.id, " .
+                    'f.parent_id from folders f join up on f.id = up.parent_id) update folders set binned_at = null where ' .
+                    'binned_at is not null and id in (select id from up)',
+                $ids,
+            );
         }
     }
 
@@ -328,10 +382,19 @@ final readonly class BulkEditCases
      * @param  array<string, mixed>  $changes
      * @param  list<RefusedCase>  $refused
      */
-    private function copied(Project $project, User $user, Collection $cases, array $changes, array $refused, CaseWriter $writer): BulkEditResult
-    {
+    private function copied(
+        Project $project,
+        User $user,
+        Collection $cases,
+        array $changes,
+        array $refused,
+        CaseWriter $writer,
+    ): BulkEditResult {
         $cases->load('version.steps');
-        $target = \is_string($changes['project'] ?? null) && $changes['project'] !== $project->code ? Project::query()->where('code', $changes['project'])->firstOrFail() : $project;
+        $target =
+            \is_string($changes['project'] ?? null) && $changes['project'] !== $project->code
+                ? Project::query()->where('code', $changes['project'])->firstOrFail()
+                : $project;
         $made = $target->is($project)
             ? $this->copy->within($project, $cases, \array_key_exists('folder_id', $changes) ? [$changes['folder_id']] : [], $writer)
             : $this->copy->into($project, $target, $cases, $this->writers->for($target, $user, $cases->count()));
@@ -339,9 +402,16 @@ final readonly class BulkEditCases
         foreach ($made as $one) {
             $before[$one['id']] = ['revision' => 1, 'before' => [], 'made' => true];
         }
-        $title = 'Copied '.\count($made).(1 === \count($made) ? ' case' : ' cases').($target->is($project) ? '' : " to {$target->name}");
+        $title =
+            'Copied ' . \count($made) . (1 === \count($made) ? ' case' : ' cases') . ($target->is($project) ? '' : " to {$target->name}");
 
-        return new BulkEditResult([] === $before ? null : $this->remember($target, $user, $title, $before), $title, \count($made), array_column($made, 'key'), $refused);
+        return new BulkEditResult(
+            [] === $before ? null : $this->remember($target, $user, $title, $before),
+            $title,
+            \count($made),
+            array_column($made, 'key'),
+            $refused,
+        );
     }
 
     /**

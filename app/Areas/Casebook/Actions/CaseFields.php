@@ -11,7 +11,19 @@ use LucidStep\App\Models\TestCase;
  */
 final readonly class CaseFields
 {
-    public const NAMES = ['folder_id', 'type', 'priority', 'state', 'automated', 'is_template', 'estimate_seconds', 'owner_id', 'labels', 'custom', 'requirements'];
+    public const NAMES = [
+        'folder_id',
+        'type',
+        'priority',
+        'state',
+        'automated',
+        'is_template',
+        'estimate_seconds',
+        'owner_id',
+        'labels',
+        'custom',
+        'requirements',
+    ];
 
     /**
      * @param  list<string>  $labels
@@ -30,17 +42,28 @@ final readonly class CaseFields
         public array $labels = [],
         public array $custom = [],
         public array $requirements = [],
-    ) {
-    }
+    ) {}
 
     /**
      * @param  TestCase  $case with its requirements loaded
      */
     public static function of(TestCase $case): self
     {
-        $requirements = array_values($case->requirements->map(static fn ($r): string => $r->id)->sort()->all());
+        $requirements = array_values($case->requirements->map(static fn($r): string => $r->id)->sort()->all());
 
-        return new self($case->folder_id, $case->type, $case->priority, $case->state, $case->automated, $case->is_template, $case->estimate_seconds, $case->owner_id, $case->labels, $case->custom, $requirements);
+        return new self(
+            $case->folder_id,
+            $case->type,
+            $case->priority,
+            $case->state,
+            $case->automated,
+            $case->is_template,
+            $case->estimate_seconds,
+            $case->owner_id,
+            $case->labels,
+            $case->custom,
+            $requirements,
+        );
     }
 
     /**

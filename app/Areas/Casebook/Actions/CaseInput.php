@@ -49,7 +49,15 @@ final class CaseInput
         $this->checkReferences($steps, $text);
         $this->refuse();
 
-        return new CaseText($title, rtrim($text->objective), rtrim($text->preconditions), rtrim($text->postconditions), $steps, $text->table, $text->files);
+        return new CaseText(
+            $title,
+            rtrim($text->objective),
+            rtrim($text->preconditions),
+            rtrim($text->postconditions),
+            $steps,
+            $text->table,
+            $text->files,
+        );
     }
 
     /**
@@ -59,7 +67,10 @@ final class CaseInput
      */
     public function fields(array $input, CaseFields $before): CaseFields
     {
-        $changes = array_intersect_key($input, array_flip(['folder_id', 'type', 'priority', 'automated', 'is_template', 'owner_id', 'labels', 'requirements']));
+        $changes = array_intersect_key(
+            $input,
+            array_flip(['folder_id', 'type', 'priority', 'automated', 'is_template', 'owner_id', 'labels', 'requirements']),
+        );
         foreach (['automated', 'is_template'] as $flag) {
             if (isset($changes[$flag])) {
                 $changes[$flag] = (bool) $changes[$flag];
@@ -69,19 +80,41 @@ final class CaseInput
             $changes['estimate_seconds'] = $this->estimate(trim((string) $input['estimate']));
         }
         if (isset($changes['labels'])) {
-            $changes['labels'] = array_values(array_unique(array_filter(array_map(static fn (mixed $l): string => trim((string) preg_replace('/[\s,]+/u', ' ', (string) $l)), $changes['labels']), static fn (string $l): bool => '' !== $l)));
+            $changes['labels'] = array_values(
+                array_unique(
+                    array_filter(
+                        array_map(
+                            static fn(mixed $l): string => trim((string) preg_replace('/[\s,]+/u', ' ', (string) $l)),
+                            $changes['labels'],
+                        ),
+                        static fn(string $l): bool => '' !== $l,
+                    ),
+                ),
+            );
         }
         if (isset($changes['requirements'])) {
-            $changes['requirements'] = $this->existing('requirements', array_values(array_unique($changes['requirements'])), 'requirements');
+            $changes['requirements'] = $this->existing(
+                'requirements',
+                array_values(array_unique($changes['requirements'])),
+                'requirements',
+            );
             sort($changes['requirements']);
         }
         if (isset($input['custom']) && \is_array($input['custom'])) {
             $changes['custom'] = $this->custom($input['custom'], $before->custom);
         }
-        if (isset($changes['type']) && $changes['type'] !== $before->type && !\in_array($changes['type'], $this->lists->values('type'), true)) {
+        if (
+            isset($changes['type']) &&
+            $changes['type'] !== $before->type &&
+            !\in_array($changes['type'], $this->lists->values('type'), true)
+        ) {
             $this->errors['type'][] = 'This type is not in the list any more. Choose another.';
         }
-        if (isset($changes['priority']) && $changes['priority'] !== $before->priority && !\in_array($changes['priority'], $this->lists->values('priority'), true)) {
+        if (
+            isset($changes['priority']) &&
+            $changes['priority'] !== $before->priority &&
+            !\in_array($changes['priority'], $this->lists->values('priority'), true)
+        ) {
             $this->errors['priority'][] = 'This priority is not in the list any more. Choose another.';
         }
         if (null !== ($changes['owner_id'] ?? null) && !$this->isThere('memberships', 'user_id', $changes['owner_id'])) {
@@ -107,8 +140,18 @@ final class CaseInput
     {
         $routines = array_values(array_unique(CheckCase::uses($steps)));
         $known = $this->existing('routines', $routines, null);
-        $files = array_values(array_unique(array_column([...$text->files, ...array_merge(...array_map(static fn (Step $s): array => $s->files, $steps) ?: [[]])], 'sha256')));
-        $stored = [] === $files ? [] : DB::table('project_files')->where('project_id', $this->project->id)->whereIn('sha256', $files)->pluck('sha256')->all();
+        $files = array_values(
+            array_unique(
+                array_column(
+                    [...$text->files, ...array_merge(...array_map(static fn(Step $s): array => $s->files, $steps) ?: [[]])],
+                    'sha256',
+                ),
+            ),
+        );
+        $stored =
+            [] === $files
+                ? []
+                : DB::table('project_files')->where('project_id', $this->project->id)->whereIn('sha256', $files)->pluck('sha256')->all();
         foreach ($steps as $i => $step) {
             if (null !== $step->routine && !\in_array($step->routine, $known, true)) {
                 $this->errors["steps.{$i}.routine"][] = 'The routine that stood here is gone.';
@@ -132,12 +175,13 @@ final class CaseInput
      */
     private function existing(string $table, array $ids, ?string $field): array
     {
-        $unasked = array_values(array_filter($ids, fn (string $id): bool => !isset($this->known["{$table} {$id}"])));
-        $there = [] === $unasked ? [] : DB::table($table)->where('project_id', $this->project->id)->whereIn('id', $unasked)->pluck('id')->all();
+        $unasked = array_values(array_filter($ids, fn(string $id): bool => !isset($this->known["{$table} {$id}"])));
+        $there =
+            [] === $unasked ? [] : DB::table($table)->where('project_id', $this->project->id)->whereIn('id', $unasked)->pluck('id')->all();
         foreach ($unasked as $id) {
             $this->known["{$table} {$id}"] = \in_array($id, $there, true);
         }
-        $found = array_values(array_filter($ids, fn (string $id): bool => $this->known["{$table} {$id}"]));
+        $found = array_values(array_filter($ids, fn(string $id): bool => $this->known["{$table} {$id}"]));
         if (null !== $field && \count($found) < \count($ids)) {
             $this->errors[$field][] = 'One of these is not there any more.';
         }
@@ -150,7 +194,11 @@ final class CaseInput
      */
     private function isThere(string $table, string $column, string $id): bool
     {
-        return $this->known["{$table} {$id}"] ??= DB::table($table)->where('project_id', $this->project->id)->where($column, $id)->when('memberships' !== $table, static fn ($q) => $q->whereNull('binned_at'))->exists();
+        return $this->known["{$table} {$id}"] ??= DB::table($table)
+            ->where('project_id', $this->project->id)
+            ->where($column, $id)
+            ->when('memberships' !== $table, static fn($q) => $q->whereNull('binned_at'))
+            ->exists();
     }
 
     private function estimate(string $typed): ?int

@@ -30,9 +30,7 @@ final readonly class CaseMessages
     /** Not walked for so many days is long, when the project says nothing else. */
     public const STALE_DAYS = 90;
 
-    public function __construct(private CaseWriterFactory $writers, private PublishChange $announce)
-    {
-    }
+    public function __construct(private CaseWriterFactory $writers, private PublishChange $announce) {}
 
     /**
      * @param  array<string, mixed>  $input kind, step, body, proposal
@@ -44,15 +42,31 @@ final readonly class CaseMessages
         if (null !== $step && ($step < 1 || $step > $steps)) {
             throw ValidationException::withMessages(['step' => "The case has {$steps} steps."]);
         }
-        $proposal = 'suggestion' === $input['kind'] && \is_array($input['proposal'] ?? null) ? Step::fromArray($input['proposal'])->toArray() : null;
+        $proposal =
+            'suggestion' === $input['kind'] && \is_array($input['proposal'] ?? null)
+                ? Step::fromArray($input['proposal'])->toArray()
+                : null;
         if (null !== $proposal && null === $step) {
             throw ValidationException::withMessages(['step' => 'Say which step the suggestion is for.']);
         }
         $body = trim((string) ($input['body'] ?? ''));
         if ('' === $body && null === $proposal) {
-            throw ValidationException::withMessages(['body' => 'question' === $input['kind'] ? 'Write the question.' : 'Write what you suggest.']);
+            throw ValidationException::withMessages([
+                'body' => 'question' === $input['kind'] ? 'Write the question.' : 'Write what you suggest.',
+            ]);
         }
-        $message = CaseMessage::query()->create(['project_id' => $case->project_id, 'case_id' => $case->id, 'step' => $step, 'kind' => $input['kind'], 'body' => $body, 'proposal' => $proposal, 'author_id' => $user->id, 'created_at' => Carbon::now()])->refresh();
+        $message = CaseMessage::query()
+            ->create([
+                'project_id' => $case->project_id,
+                'case_id' => $case->id,
+                'step' => $step,
+                'kind' => $input['kind'],
+                'body' => $body,
+                'proposal' => $proposal,
+                'author_id' => $user->id,
+                'created_at' => Carbon::now(),
+            ])
+            ->refresh();
         ($this->announce)($case->project_id, 'case', $case->id);
 
         return ResourceMapper::message($message->load('case', 'author', 'answeredBy'));
@@ -75,7 +89,12 @@ final readonly class CaseMessages
         if ('taken' === $as && null !== $message->proposal) {
             $this->take($message, $user);
         }
-        $message->update(['state' => 'question' === $message->kind ? 'answered' : $as, 'answer' => trim($answer), 'answered_by_id' => $user->id, 'answered_at' => Carbon::now()]);
+        $message->update([
+            'state' => 'question' === $message->kind ? 'answered' : $as,
+            'answer' => trim($answer),
+            'answered_by_id' => $user->id,
+            'answered_at' => Carbon::now(),
+        ]);
         ($this->announce)($message->project_id, 'case', $message->case_id);
 
         return ResourceMapper::message($message->load('case', 'author', 'answeredBy'));
@@ -86,28 +105,85 @@ final readonly class CaseMessages
      */
     public function inbox(Project $project, User $user, bool $mine): Inbox
     {
-        $messages = CaseMessage::query()->where('project_id', $project->id)->where('state', 'open')->whereHas('case', static fn ($q) => $q->whereNull('binned_at')->when($mine, static fn ($c) => $c->where('owner_id', $user->id)))->with('case', 'author', 'answeredBy')->orderBy('id')->limit(300)->get();
-        $cases = static fn (string $state) => TestCase::query()->where('project_id', $project->id)->whereNull('binned_at')->where('state', $state)->when($mine, static fn ($q) => $q->where('owner_id', $user->id))->with('owner')->orderBy('number')->limit(200);
-        $returned = $cases('draft')->whereRaw("(select kind from case_log where case_id = cases.id and kind in ('review_asked', 'approved', 'returned') order by id desc limit 1) = 'returned'")->get();
+        $messages = CaseMessage::query()
+            ->where('project_id', $project->id)
+            ->where('state', 'open')
+            ->whereHas('case', static fn($q) => $q->whereNull('binned_at')->when($mine, static fn($c) => $c->where('owner_id', $user->id)))
+            ->with('case', 'author', 'answeredBy')
+            ->orderBy('id')
+            ->limit(300)
+            ->get();
+        $cases = static fn(string $state) => TestCase::query()
+            ->where('project_id', $project->id)
+            ->whereNull('binned_at')
+            ->where('state', $state)
+            ->when($mine, static fn($q) => $q->where('owner_id', $user->id))
+            ->with('owner')
+            ->orderBy('number')
+            ->limit(200);
+        $returned = $cases('draft')
+            ->whereRaw(
+                "(select kind from case_log where case_id = cases.id and kind in ('review_asked', 'approved', " .
+                    "'returned') order by id desc limit 1) = 'returned'",
+            )
+            ->get();
 
         return new Inbox(
-            array_values($messages->map(ResourceMapper::message(...))->all()), array_values($returned->map(static fn (TestCase $c): CaseLine => CaseLine::from($c))->all()),
-            array_values($cases('in_review')->get()->map(static fn (TestCase $c): CaseLine => CaseLine::from($c))->all()),
+            array_values($messages->map(ResourceMapper::message(...))->all()),
+            array_values($returned->map(static fn(TestCase $c): CaseLine => CaseLine::from($c))->all()),
+            array_values($cases('in_review')->get()->map(static fn(TestCase $c): CaseLine => CaseLine::from($c))->all()),
         );
     }
 
     public function care(Project $project, int $days): CaseCare
     {
-        $stale = TestCase::query()->where('project_id', $project->id)->whereNull('binned_at')->where('state', '<>', 'retired')->where('is_template', false)
-            ->where(static fn ($q) => $q->where('last_walked_at', '<', Carbon::now()->subDays($days))->orWhere(static fn ($r) => $r->whereNull('last_walked_at')->where('created_at', '<', Carbon::now()->subDays($days))))
-            ->with('owner')->orderByRaw('last_walked_at asc nulls first, number')->limit(200)->get();
-        $pairs = DB::table('case_doubles')->join('cases as a', 'a.id', '=', 'case_doubles.case_id')->join('cases as b', 'b.id', '=', 'other_id')->where('a.project_id', $project->id)->whereNull('a.binned_at')->whereNull('b.binned_at')
-            ->whereNotIn('a.state', ['retired'])->whereNotIn('b.state', ['retired'])->where('set_aside', false)->orderByDesc('score')->orderBy('a.number')->limit(100)->get(['case_id', 'other_id', 'score']);
-        $cases = TestCase::query()->whereIn('id', [...$pairs->pluck('case_id'), ...$pairs->pluck('other_id')])->with('owner')->get()->keyBy('id');
+        $stale = TestCase::query()
+            ->where('project_id', $project->id)
+            ->whereNull('binned_at')
+            ->where('state', '<>', 'retired')
+            ->where('is_template', false)
+            ->where(
+                static fn($q) => $q
+                    ->where('last_walked_at', '<', Carbon::now()->subDays($days))
+                    ->orWhere(static fn($r) => $r->whereNull('last_walked_at')->where('created_at', '<', Carbon::now()->subDays($days))),
+            )
+            ->with('owner')
+            ->orderByRaw('last_walked_at asc nulls first, number')
+            ->limit(200)
+            ->get();
+        $pairs = DB::table('case_doubles')
+            ->join('cases as a', 'a.id', '=', 'case_doubles.case_id')
+            ->join('cases as b', 'b.id', '=', 'other_id')
+            ->where('a.project_id', $project->id)
+            ->whereNull('a.binned_at')
+            ->whereNull('b.binned_at')
+            ->whereNotIn('a.state', ['retired'])
+            ->whereNotIn('b.state', ['retired'])
+            ->where('set_aside', false)
+            ->orderByDesc('score')
+            ->orderBy('a.number')
+            ->limit(100)
+            ->get(['case_id', 'other_id', 'score']);
+        $cases = TestCase::query()
+            ->whereIn('id', [...$pairs->pluck('case_id'), ...$pairs->pluck('other_id')])
+            ->with('owner')
+            ->get()
+            ->keyBy('id');
 
         return new CaseCare(
-            array_values($stale->map(static fn (TestCase $c): CaseLine => CaseLine::from($c))->all()), $days,
-            array_values($pairs->map(static fn (object $p): SimilarCase => new SimilarCase(CaseLine::from($cases[$p->case_id] ?? throw new \LogicException('A pair without its case.')), CaseLine::from($cases[$p->other_id] ?? throw new \LogicException('A pair without its case.')), (float) $p->score))->all()),
+            array_values($stale->map(static fn(TestCase $c): CaseLine => CaseLine::from($c))->all()),
+            $days,
+            array_values(
+                $pairs
+                    ->map(
+                        static fn(object $p): SimilarCase => new SimilarCase(
+                            CaseLine::from($cases[$p->case_id] ?? throw new \LogicException('A pair without its case.')),
+                            CaseLine::from($cases[$p->other_id] ?? throw new \LogicException('A pair without its case.')),
+                            (float) $p->score,
+                        ),
+                    )
+                    ->all(),
+            ),
         );
     }
 
@@ -117,15 +193,29 @@ final readonly class CaseMessages
         SaveCase::refuseBinned($case);
         $text = $case->version->text();
         $at = (int) $message->step - 1;
-        $step = $text->steps[$at] ?? throw new Conflict('step-gone', "The case has no step {$message->step} any more. Change the case by hand, and say so in the answer.");
+        $step =
+            $text->steps[$at] ??
+            throw new Conflict(
+                'step-gone',
+                "The case has no step {$message->step} any more. Change the case by hand, and say so in the answer.",
+            );
         if (null !== $step->routine) {
-            throw new Conflict('step-gone', "A routine stands at step {$message->step} now. Change the routine by hand, and say so in the answer.");
+            throw new Conflict(
+                'step-gone',
+                "A routine stands at step {$message->step} now. Change the routine by hand, and say so in the answer.",
+            );
         }
         $proposal = Step::fromArray($message->proposal ?? []);
         $steps = $text->steps;
         $steps[$at] = $step->with($proposal->action, $proposal->data, $proposal->expected);
         $writer = $this->writers->for(Project::query()->findOrFail($case->project_id), $user);
-        $writer->change($case, CaseText::fromArray([...$text->toArray(), 'steps' => array_map(static fn (Step $s): array => $s->toArray(), $steps)]), CaseFields::of($case), 'edited', ['comment' => "Suggestion for step {$message->step} taken"]);
+        $writer->change(
+            $case,
+            CaseText::fromArray([...$text->toArray(), 'steps' => array_map(static fn(Step $s): array => $s->toArray(), $steps)]),
+            CaseFields::of($case),
+            'edited',
+            ['comment' => "Suggestion for step {$message->step} taken"],
+        );
         $writer->end();
     }
 
@@ -136,6 +226,9 @@ final readonly class CaseMessages
     {
         $pair = [$case->id, $other->id];
         sort($pair);
-        DB::table('case_doubles')->where('case_id', $pair[0])->where('other_id', $pair[1])->update(['set_aside' => true]);
+        DB::table('case_doubles')
+            ->where('case_id', $pair[0])
+            ->where('other_id', $pair[1])
+            ->update(['set_aside' => true]);
     }
 }

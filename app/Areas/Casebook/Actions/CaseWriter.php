@@ -53,8 +53,13 @@ final class CaseWriter
 
     private readonly Policies $policies;
 
-    public function __construct(private readonly Project $project, private readonly User $author, private readonly NextKey $nextKey, private readonly PublishChange $announce, private readonly int $expected = 1)
-    {
+    public function __construct(
+        private readonly Project $project,
+        private readonly User $author,
+        private readonly NextKey $nextKey,
+        private readonly PublishChange $announce,
+        private readonly int $expected = 1,
+    ) {
         $this->lists = new ProjectLists($project);
         $this->policies = Policies::fromArray($project->policies);
         $this->labels = [];
@@ -84,8 +89,15 @@ final class CaseWriter
         $version = (string) Str::uuid7();
         $now = Carbon::now();
         $this->rows['cases'][] = [
-            'id' => $id, 'project_id' => $this->project->id, 'number' => $number, 'key' => $key, 'version_id' => $version, 'position' => $position ?? ++$this->position,
-            'approved_version_id' => 'approved' === $fields->state ? $version : null, 'created_at' => $now, 'updated_at' => $now,
+            'id' => $id,
+            'project_id' => $this->project->id,
+            'number' => $number,
+            'key' => $key,
+            'version_id' => $version,
+            'position' => $position ?? ++$this->position,
+            'approved_version_id' => 'approved' === $fields->state ? $version : null,
+            'created_at' => $now,
+            'updated_at' => $now,
             ...$this->columns($text, $fields),
         ];
         $this->version($version, $id, 1, $text, $now);
@@ -130,7 +142,7 @@ final class CaseWriter
             $case->version_id = $id;
         }
         $case->forceFill(null === $text ? $this->fieldValues($fields) : $this->values($text, $fields));
-        if ('approved' === $fields->state && ('approved' !== $before->state || $textChanged && !$this->policies->onlyApprovedCases)) {
+        if ('approved' === $fields->state && ('approved' !== $before->state || ($textChanged && !$this->policies->onlyApprovedCases))) {
             $case->approved_version_id = $case->version_id;
         }
         $case->revision++;
@@ -138,12 +150,14 @@ final class CaseWriter
         $case->save();
         if (isset($changes['requirements'])) {
             DB::table('case_requirements')->where('case_id', $case->id)->delete();
-            DB::table('case_requirements')->insert(array_map(static fn (string $r): array => ['case_id' => $case->id, 'requirement_id' => $r], $fields->requirements));
+            DB::table('case_requirements')->insert(
+                array_map(static fn(string $r): array => ['case_id' => $case->id, 'requirement_id' => $r], $fields->requirements),
+            );
         }
         if ($textChanged || isset($changes['requirements'])) {
             $case->unsetRelations();
         }
-        $this->log($case->id, $kind, [...$note, ...([] === $changes ? [] : ['fields' => $changes])], $number);
+        $this->log($case->id, $kind, [...$note, ...[] === $changes ? [] : ['fields' => $changes]], $number);
 
         return $this->changed = true;
     }
@@ -156,8 +170,13 @@ final class CaseWriter
     public function log(string $case, string $kind, array $payload, ?int $version = null): void
     {
         $this->rows['case_log'][] = [
-            'id' => (string) Str::uuid7(), 'case_id' => $case, 'actor_id' => $this->author->id, 'kind' => $kind,
-            'payload' => json_encode((object) $payload, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE), 'version' => $version, 'at' => Carbon::now(),
+            'id' => (string) Str::uuid7(),
+            'case_id' => $case,
+            'actor_id' => $this->author->id,
+            'kind' => $kind,
+            'payload' => json_encode((object) $payload, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
+            'version' => $version,
+            'at' => Carbon::now(),
         ];
         $this->changed = true;
     }
@@ -175,7 +194,9 @@ final class CaseWriter
         }
         if ([] !== $this->newLabels) {
             foreach (array_chunk(array_keys($this->newLabels), 1000) as $some) {
-                DB::table('labels')->insertOrIgnore(array_map(fn (int|string $n): array => ['project_id' => $this->project->id, 'name' => (string) $n], $some));
+                DB::table('labels')->insertOrIgnore(
+                    array_map(fn(int|string $n): array => ['project_id' => $this->project->id, 'name' => (string) $n], $some),
+                );
             }
             $this->newLabels = [];
         }
@@ -196,8 +217,17 @@ final class CaseWriter
     private function version(string $id, string $case, int $number, CaseText $text, Carbon $now): void
     {
         $this->rows['case_versions'][] = [
-            'id' => $id, 'case_id' => $case, 'number' => $number, 'title' => $text->title, 'objective' => $text->objective, 'preconditions' => $text->preconditions,
-            'postconditions' => $text->postconditions, 'table_id' => $text->table, 'files' => json_encode($text->files, \JSON_THROW_ON_ERROR), 'author_id' => $this->author->id, 'created_at' => $now,
+            'id' => $id,
+            'case_id' => $case,
+            'number' => $number,
+            'title' => $text->title,
+            'objective' => $text->objective,
+            'preconditions' => $text->preconditions,
+            'postconditions' => $text->postconditions,
+            'table_id' => $text->table,
+            'files' => json_encode($text->files, \JSON_THROW_ON_ERROR),
+            'author_id' => $this->author->id,
+            'created_at' => $now,
         ];
         foreach ($text->steps as $at => $step) {
             $this->rows['steps'][] = ['case_version_id' => $id, ...self::stepRow($step, $at + 1)];
@@ -210,8 +240,14 @@ final class CaseWriter
     public static function stepRow(Step $step, int $position): array
     {
         return [
-            'id' => (string) Str::uuid7(), 'position' => $position, 'action' => $step->action, 'data' => $step->data, 'expected' => $step->expected,
-            'routine_id' => $step->routine, 'values' => json_encode((object) $step->values, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE), 'files' => json_encode($step->files, \JSON_THROW_ON_ERROR),
+            'id' => (string) Str::uuid7(),
+            'position' => $position,
+            'action' => $step->action,
+            'data' => $step->data,
+            'expected' => $step->expected,
+            'routine_id' => $step->routine,
+            'values' => json_encode((object) $step->values, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
+            'files' => json_encode($step->files, \JSON_THROW_ON_ERROR),
         ];
     }
 
@@ -222,7 +258,11 @@ final class CaseWriter
     {
         $values = $this->values($text, $fields->with(['labels' => $this->spelt($fields->labels)]));
 
-        return [...$values, 'labels' => json_encode($values['labels'], \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE), 'custom' => json_encode((object) $values['custom'], \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE)];
+        return [
+            ...$values,
+            'labels' => json_encode($values['labels'], \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
+            'custom' => json_encode((object) $values['custom'], \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
+        ];
     }
 
     /**
@@ -232,12 +272,22 @@ final class CaseWriter
     {
         $words = [$text->objective, $text->preconditions, $text->postconditions];
         foreach ($text->steps as $step) {
-            array_push($words, $step->action, $step->data, $step->expected, null === $step->routine ? '' : ($this->routines[$step->routine] ?? ''), ...array_values($step->values));
+            array_push(
+                $words,
+                $step->action,
+                $step->data,
+                $step->expected,
+                null === $step->routine ? '' : $this->routines[$step->routine] ?? '',
+                ...array_values($step->values),
+            );
         }
 
         return [
-            ...$this->fieldValues($fields), 'title' => $text->title, 'table_id' => $text->table, 'steps_count' => \count($text->steps),
-            'words' => mb_strcut(implode("\n", array_filter($words, static fn (string $w): bool => '' !== $w)), 0, self::MOST_WORDS),
+            ...$this->fieldValues($fields),
+            'title' => $text->title,
+            'table_id' => $text->table,
+            'steps_count' => \count($text->steps),
+            'words' => mb_strcut(implode("\n", array_filter($words, static fn(string $w): bool => '' !== $w)), 0, self::MOST_WORDS),
         ];
     }
 

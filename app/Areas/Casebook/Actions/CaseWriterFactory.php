@@ -15,9 +15,7 @@ use LucidStep\App\Support\Keys\NextKey;
  */
 final readonly class CaseWriterFactory
 {
-    public function __construct(private NextKey $nextKey, private PublishChange $announce)
-    {
-    }
+    public function __construct(private NextKey $nextKey, private PublishChange $announce) {}
 
     /**
      * @param  int  $expected how many new cases there will be, about

@@ -23,9 +23,7 @@ use LucidStep\Core\Casebook\Step;
  */
 final readonly class CopyCases
 {
-    public function __construct(private SaveRoutine $routines)
-    {
-    }
+    public function __construct(private SaveRoutine $routines) {}
 
     /**
      * @param  Collection<int, TestCase>  $cases with version and steps
@@ -38,9 +36,15 @@ final readonly class CopyCases
         $made = [];
         foreach ($cases as $case) {
             $text = $case->version->text();
-            $title = $case->is_template ? $text->title : mb_strcut($text->title, 0, 1100).' (copy)';
-            $fields = CaseFields::of($case)->with(['state' => 'draft', 'is_template' => false, ...([] === $folder ? [] : ['folder_id' => $folder[0]])]);
-            $made[] = $writer->add(CaseText::fromArray([...$text->toArray(), 'title' => mb_substr($title, 0, 300)]), $fields, 'copied', ['comment' => "From {$case->key}"]);
+            $title = $case->is_template ? $text->title : mb_strcut($text->title, 0, 1100) . ' (copy)';
+            $fields = CaseFields::of($case)->with([
+                'state' => 'draft',
+                'is_template' => false,
+                ...[] === $folder ? [] : ['folder_id' => $folder[0]],
+            ]);
+            $made[] = $writer->add(CaseText::fromArray([...$text->toArray(), 'title' => mb_substr($title, 0, 300)]), $fields, 'copied', [
+                'comment' => "From {$case->key}",
+            ]);
         }
         $writer->end();
 
@@ -57,7 +61,7 @@ final readonly class CopyCases
         $paths = new FolderPaths($from);
         $folders = new FolderPaths($to);
         $lists = new ProjectLists($to);
-        $lists->addTypes(array_values(array_unique($cases->map(static fn (TestCase $c): string => $c->type)->all())));
+        $lists->addTypes(array_values(array_unique($cases->map(static fn(TestCase $c): string => $c->type)->all())));
         $fields = [];
         foreach ((new ProjectLists($from))->fields() as $id => $field) {
             foreach ($lists->fields() as $other) {
@@ -70,8 +74,11 @@ final readonly class CopyCases
         $routines = $tables = $made = [];
         foreach ($cases as $case) {
             $text = $case->version->text();
-            $steps = array_map(fn (Step $s): Step => $this->step($s, $from, $to, $routines), $text->steps);
-            $this->files($from, $to, [...$text->files, ...array_merge(...array_map(static fn (Step $s): array => $s->files, $steps) ?: [[]])]);
+            $steps = array_map(fn(Step $s): Step => $this->step($s, $from, $to, $routines), $text->steps);
+            $this->files($from, $to, [
+                ...$text->files,
+                ...array_merge(...array_map(static fn(Step $s): array => $s->files, $steps) ?: [[]]),
+            ]);
             $table = null === $text->table ? null : $this->table($text->table, $to, $tables);
             $custom = [];
             foreach ($case->custom as $id => $value) {
@@ -82,13 +89,25 @@ final readonly class CopyCases
                 }
             }
             $made[] = $writer->add(
-                CaseText::fromArray([...$text->toArray(), 'steps' => array_map(static fn (Step $s): array => $s->toArray(), $steps), 'table' => $table]),
+                CaseText::fromArray([
+                    ...$text->toArray(),
+                    'steps' => array_map(static fn(Step $s): array => $s->toArray(), $steps),
+                    'table' => $table,
+                ]),
                 CaseFields::of($case)->with([
-                    'folder_id' => $folders->at($paths->path($case->folder_id)), 'state' => 'draft', 'requirements' => [], 'custom' => array_filter($custom, static fn (string $v, string $id): bool => '' !== $id && '' !== $v, \ARRAY_FILTER_USE_BOTH),
+                    'folder_id' => $folders->at($paths->path($case->folder_id)),
+                    'state' => 'draft',
+                    'requirements' => [],
+                    'custom' => array_filter(
+                        $custom,
+                        static fn(string $v, string $id): bool => '' !== $id && '' !== $v,
+                        \ARRAY_FILTER_USE_BOTH,
+                    ),
                     'owner_id' => \in_array($case->owner_id, $members, true) ? $case->owner_id : null,
                     'priority' => \in_array($case->priority, $lists->values('priority'), true) ? $case->priority : $lists->usualPriority(),
                 ]),
-                'copied', ['comment' => "From {$case->key}"],
+                'copied',
+                ['comment' => "From {$case->key}"],
             );
         }
         $writer->end();
@@ -106,7 +125,9 @@ final readonly class CopyCases
         }
         $done[$step->routine] ??= $this->routine($step->routine, $from, $to, $done);
 
-        return '' === $done[$step->routine] ? new Step("(A routine stood here that is gone from {$from->name}.)") : new Step('', '', '', [], $done[$step->routine], $step->values);
+        return '' === $done[$step->routine]
+            ? new Step("(A routine stood here that is gone from {$from->name}.)")
+            : new Step('', '', '', [], $done[$step->routine], $step->values);
     }
 
     /**
@@ -118,7 +139,11 @@ final readonly class CopyCases
         if (null === $routine) {
             return '';
         }
-        $same = Routine::query()->where('project_id', $to->id)->whereNull('binned_at')->whereRaw('lower(name) = lower(?)', [$routine->name])->value('id');
+        $same = Routine::query()
+            ->where('project_id', $to->id)
+            ->whereNull('binned_at')
+            ->whereRaw('lower(name) = lower(?)', [$routine->name])
+            ->value('id');
         if (\is_string($same)) {
             return $same;
         }
@@ -127,7 +152,7 @@ final readonly class CopyCases
         foreach ($core->steps as $step) {
             $steps[] = $this->step($step, $from, $to, $done);
         }
-        $this->files($from, $to, array_merge(...array_map(static fn (Step $s): array => $s->files, $steps) ?: [[]]));
+        $this->files($from, $to, array_merge(...array_map(static fn(Step $s): array => $s->files, $steps) ?: [[]]));
 
         return $this->routines->store($to, null, $routine->name, $routine->description, $core->parameters, $steps, null)->id;
     }
@@ -144,11 +169,19 @@ final readonly class CopyCases
         if (null === $table) {
             return null;
         }
-        $same = DataTable::query()->where('project_id', $to->id)->whereNull('binned_at')->whereRaw('lower(name) = lower(?)', [$table->name])->value('id');
+        $same = DataTable::query()
+            ->where('project_id', $to->id)
+            ->whereNull('binned_at')
+            ->whereRaw('lower(name) = lower(?)', [$table->name])
+            ->value('id');
         if (!\is_string($same)) {
             $copy = DataTable::query()->create(['project_id' => $to->id, 'name' => $table->name, 'columns' => $table->columns]);
             foreach ($table->rows as $row) {
-                $cells = array_map(static fn (array $c, int $i): string => $c['secret'] ? '' : ($row->cells[$i] ?? ''), $table->columns, array_keys($table->columns));
+                $cells = array_map(
+                    static fn(array $c, int $i): string => $c['secret'] ? '' : $row->cells[$i] ?? '',
+                    $table->columns,
+                    array_keys($table->columns),
+                );
                 DataRow::query()->create(['table_id' => $copy->id, 'position' => $row->position, 'cells' => $cells]);
             }
             $same = $copy->id;
@@ -165,7 +198,10 @@ final readonly class CopyCases
         if ([] !== $files) {
             DB::table('project_files')->insertOrIgnoreUsing(
                 ['project_id', 'sha256', 'added_by_id', 'created_at'],
-                DB::table('project_files')->where('project_id', $from->id)->whereIn('sha256', array_column($files, 'sha256'))->selectRaw('?::uuid, sha256, added_by_id, ?::timestamptz', [$to->id, Carbon::now()]),
+                DB::table('project_files')
+                    ->where('project_id', $from->id)
+                    ->whereIn('sha256', array_column($files, 'sha256'))
+                    ->selectRaw('?::uuid, sha256, added_by_id, ?::timestamptz', [$to->id, Carbon::now()]),
             );
         }
     }

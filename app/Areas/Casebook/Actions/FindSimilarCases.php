@@ -18,9 +18,19 @@ final class FindSimilarCases
 
     public function of(TestCase $case): void
     {
-        DB::table('case_doubles')->where('set_aside', false)->where(static fn ($q) => $q->where('case_id', $case->id)->orWhere('other_id', $case->id))->delete();
-        $likely = DB::table('cases')->where('project_id', $case->project_id)->whereNull('binned_at')->where('id', '<>', $case->id)->where('state', '<>', 'retired')
-            ->whereRaw('title % ?', [$case->title])->orderByRaw('similarity(title, ?) desc', [$case->title])->limit(self::CANDIDATES)->get(['id', 'title', 'words']);
+        DB::table('case_doubles')
+            ->where('set_aside', false)
+            ->where(static fn($q) => $q->where('case_id', $case->id)->orWhere('other_id', $case->id))
+            ->delete();
+        $likely = DB::table('cases')
+            ->where('project_id', $case->project_id)
+            ->whereNull('binned_at')
+            ->where('id', '<>', $case->id)
+            ->where('state', '<>', 'retired')
+            ->whereRaw('title % ?', [$case->title])
+            ->orderByRaw('similarity(title, ?) desc', [$case->title])
+            ->limit(self::CANDIDATES)
+            ->get(['id', 'title', 'words']);
         $self = new CaseSimilarity($case->title, $case->words);
         $rows = [];
         foreach ($likely as $other) {

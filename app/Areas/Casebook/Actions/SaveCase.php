@@ -32,9 +32,7 @@ use LucidStep\Core\Data\Problem;
  */
 final readonly class SaveCase
 {
-    public function __construct(private CaseWriterFactory $writers, private CheckCase $check)
-    {
-    }
+    public function __construct(private CaseWriterFactory $writers, private CheckCase $check) {}
 
     /**
      * @param  array<string, mixed>  $input
@@ -62,8 +60,17 @@ final readonly class SaveCase
         $locked = $this->writers->lock($case->id);
         self::refuseBinned($locked);
         if ($locked->revision !== $revision) {
-            $last = DB::table('case_log')->join('users', 'users.id', '=', 'case_log.actor_id')->where('case_id', $case->id)->orderByDesc('case_log.id')->first(['users.name', 'case_log.at']);
-            throw new Conflict('saved-meanwhile', ($last->name ?? 'Somebody').' saved this case while you were writing. Nothing of yours is lost: bring both together.', ['revision' => $locked->revision], 412);
+            $last = DB::table('case_log')
+                ->join('users', 'users.id', '=', 'case_log.actor_id')
+                ->where('case_id', $case->id)
+                ->orderByDesc('case_log.id')
+                ->first(['users.name', 'case_log.at']);
+            throw new Conflict(
+                'saved-meanwhile',
+                ($last->name ?? 'Somebody') . ' saved this case while you were writing. Nothing of yours is lost: bring both together.',
+                ['revision' => $locked->revision],
+                412,
+            );
         }
         $project = Project::query()->findOrFail($case->project_id);
         $take = new CaseInput($project);
@@ -88,12 +95,34 @@ final readonly class SaveCase
         $case->load('version.steps', 'version.author');
         $base = CaseVersion::query()->where('case_id', $case->id)->where('number', $version)->with('steps')->first() ?? $case->version;
         $merged = ThreeWay::of($base->text(), CaseText::fromArray($mine), $case->version->text());
-        $step = static fn (?Step $s): mixed => null === $s ? null : ResourceMapper::step($s);
+        $step = static fn(?Step $s): mixed => null === $s ? null : ResourceMapper::step($s);
 
         return new CaseMerge(
-            $case->revision, (string) $case->version->author?->name, $case->version->created_at->toIso8601ZuluString(), $merged->conflicts(),
-            array_map(static fn (string $name, MergedField $f): MergedTextLine => new MergedTextLine($name, $f->outcome, $f->base, $f->mine, $f->theirs), array_keys($merged->fields), $merged->fields),
-            array_map(static fn (MergedStep $s): MergedStepLine => new MergedStepLine($s->outcome, $step($s->base), $step($s->mine), $step($s->theirs), $step($s->result)), $merged->steps),
+            $case->revision,
+            (string) $case->version->author?->name,
+            $case->version->created_at->toIso8601ZuluString(),
+            $merged->conflicts(),
+            array_map(
+                static fn(string $name, MergedField $f): MergedTextLine => new MergedTextLine(
+                    $name,
+                    $f->outcome,
+                    $f->base,
+                    $f->mine,
+                    $f->theirs,
+                ),
+                array_keys($merged->fields),
+                $merged->fields,
+            ),
+            array_map(
+                static fn(MergedStep $s): MergedStepLine => new MergedStepLine(
+                    $s->outcome,
+                    $step($s->base),
+                    $step($s->mine),
+                    $step($s->theirs),
+                    $step($s->result),
+                ),
+                $merged->steps,
+            ),
             ResourceMapper::files($merged->result()->files),
         );
     }
@@ -105,7 +134,9 @@ final readonly class SaveCase
     {
         $locked = $this->writers->lock($case->id);
         self::refuseBinned($locked);
-        $version = CaseVersion::query()->where('case_id', $case->id)->where('number', $number)->with('steps')->first() ?? throw ValidationException::withMessages(['version' => "There is no version {$number}."]);
+        $version =
+            CaseVersion::query()->where('case_id', $case->id)->where('number', $number)->with('steps')->first() ??
+            throw ValidationException::withMessages(['version' => "There is no version {$number}."]);
         $project = Project::query()->findOrFail($case->project_id);
         $text = $version->text();
         // Its table may be in the bin by now; the case then stands without one, and its steps say so.
@@ -129,14 +160,23 @@ final readonly class SaveCase
         $kind = ['ask' => 'review_asked', 'approve' => 'approved', 'return' => 'returned'][$act];
         $state = Review::after($locked->state, $act, $locked->approved_version_id === $locked->version_id);
         if (null === $state) {
-            throw new Conflict('wrong-state', 'The case is '.str_replace('_', ' ', $locked->state).', so this cannot be done now.', ['state' => $locked->state]);
+            throw new Conflict('wrong-state', 'The case is ' . str_replace('_', ' ', $locked->state) . ', so this cannot be done now.', [
+                'state' => $locked->state,
+            ]);
         }
         if ('return' === $act && '' === trim($comment)) {
             throw ValidationException::withMessages(['comment' => 'Say what is to be changed.']);
         }
-        $errors = array_filter($this->check->problems($case->project_id, $locked->version->text()), static fn (Problem $p): bool => 'error' === $p->severity);
+        $errors = array_filter(
+            $this->check->problems($case->project_id, $locked->version->text()),
+            static fn(Problem $p): bool => 'error' === $p->severity,
+        );
         if ('return' !== $act && [] !== $errors) {
-            throw ValidationException::withMessages(['steps' => array_values(array_map(static fn (Problem $p): string => (null === $p->step ? '' : "Step {$p->step}: ").$p->message, $errors))]);
+            throw ValidationException::withMessages([
+                'steps' => array_values(
+                    array_map(static fn(Problem $p): string => (null === $p->step ? '' : "Step {$p->step}: ") . $p->message, $errors),
+                ),
+            ]);
         }
         $writer = $this->writers->for(Project::query()->findOrFail($case->project_id), $user);
         if (!$writer->change($locked, null, CaseFields::of($locked)->with(['state' => $state]), $kind, ['comment' => trim($comment)])) {
@@ -163,6 +203,11 @@ final readonly class SaveCase
             FindSimilarCasesAmong::dispatch([$case->id]);
         }
 
-        return new CaseSaved(CaseLine::from($case), $case->version->number, $textChanged, ResourceMapper::problems($this->check->problems($case->project_id, $case->version->text())));
+        return new CaseSaved(
+            CaseLine::from($case),
+            $case->version->number,
+            $textChanged,
+            ResourceMapper::problems($this->check->problems($case->project_id, $case->version->text())),
+        );
     }
 }

@@ -22,15 +22,18 @@ final readonly class SaveFolders
 {
     private const DEEPEST = 12;
 
-    public function __construct(private PublishChange $announce, private BulkEditCases $acts)
-    {
-    }
+    public function __construct(private PublishChange $announce, private BulkEditCases $acts) {}
 
     public function make(Project $project, string $name, ?string $parent): Folder
     {
         $this->check($project, null, $name, $parent);
         $position = 1 + (int) Folder::query()->where('project_id', $project->id)->where('parent_id', $parent)->max('position');
-        $folder = Folder::query()->create(['project_id' => $project->id, 'parent_id' => $parent, 'name' => trim($name), 'position' => $position]);
+        $folder = Folder::query()->create([
+            'project_id' => $project->id,
+            'parent_id' => $parent,
+            'name' => trim($name),
+            'position' => $position,
+        ]);
         ($this->announce)($project->id, 'case', $folder->id);
 
         return $folder;
@@ -45,10 +48,18 @@ final readonly class SaveFolders
         $this->check($project, $folder, $name, $parent);
         $folder->update(['name' => trim($name), 'parent_id' => $parent]);
         if ($moves) {
-            $order = Folder::query()->where('project_id', $project->id)->where('parent_id', $parent)->where('id', '<>', $folder->id)->orderBy('position')->pluck('id')->all();
+            $order = Folder::query()
+                ->where('project_id', $project->id)
+                ->where('parent_id', $parent)
+                ->where('id', '<>', $folder->id)
+                ->orderBy('position')
+                ->pluck('id')
+                ->all();
             $at = null === $before ? false : array_search($before, $order, true);
             array_splice($order, false === $at ? \count($order) : (int) $at, 0, [$folder->id]);
-            DB::update('update folders set position = o.at from unnest(?::uuid[]) with ordinality o(id, at) where folders.id = o.id', ['{'.implode(',', $order).'}']);
+            DB::update('update folders set position = o.at from unnest(?::uuid[]) with ordinality o(id, at) where folders.id = o.id', [
+                '{' . implode(',', $order) . '}',
+            ]);
         }
         ($this->announce)($project->id, 'case', $folder->id);
     }
@@ -66,10 +77,14 @@ final readonly class SaveFolders
         if ([] !== $cases) {
             $done = $this->acts->do($project, $user, $role, 'bin', CaseFilter::from($project, ['ids' => implode(',', $cases)]), []);
             if ([] !== $done->refused) {
-                throw ValidationException::withMessages(['folder' => array_map(static fn ($r): string => "{$r->key}: {$r->why}", $done->refused)]);
+                throw ValidationException::withMessages([
+                    'folder' => array_map(static fn($r): string => "{$r->key}: {$r->why}", $done->refused),
+                ]);
             }
         }
-        Folder::query()->whereIn('id', $ids)->update(['binned_at' => Carbon::now()]);
+        Folder::query()
+            ->whereIn('id', $ids)
+            ->update(['binned_at' => Carbon::now()]);
         ($this->announce)($project->id, 'case', $folder->id);
 
         return $done?->act_id;

@@ -30,9 +30,11 @@ use LucidStep\Core\Data\TooManySteps;
  */
 final readonly class SaveRoutine
 {
-    public function __construct(private PublishChange $announce, private RoutineAndTableQueries $shelf, private CaseWriterFactory $writers)
-    {
-    }
+    public function __construct(
+        private PublishChange $announce,
+        private RoutineAndTableQueries $shelf,
+        private CaseWriterFactory $writers,
+    ) {}
 
     /**
      * @param  array<string, mixed>  $input name, description, parameters, steps
@@ -43,34 +45,79 @@ final readonly class SaveRoutine
     {
         $routine = null === $routine ? null : Routine::query()->lockForUpdate()->findOrFail($routine->id);
         if (null !== $routine && null !== $revision && $routine->revision !== $revision) {
-            throw new Conflict('saved-meanwhile', 'Somebody saved this routine while you were writing. What you typed is kept on this device: load the page again and compare.', ['revision' => $routine->revision], 412);
+            throw new Conflict(
+                'saved-meanwhile',
+                'Somebody saved this routine while you were writing. What you typed is kept on this device: load the ' .
+                    'page again and compare.',
+                ['revision' => $routine->revision],
+                412,
+            );
         }
-        $parameters = array_map(static fn (array $p): Parameter => new Parameter(trim((string) ($p['name'] ?? '')), (string) ($p['default'] ?? '')), array_values($input['parameters'] ?? []));
+        $parameters = array_map(
+            static fn(array $p): Parameter => new Parameter(trim((string) ($p['name'] ?? '')), (string) ($p['default'] ?? '')),
+            array_values($input['parameters'] ?? []),
+        );
         $text = (new CaseInput($project))->text(['title' => 'x', 'steps' => $input['steps'] ?? []]);
         $this->check($project, $routine, trim((string) $input['name']), $parameters, $text->steps);
 
-        return $this->store($project, $routine, trim((string) $input['name']), (string) ($input['description'] ?? ''), $parameters, $text->steps, $user);
+        return $this->store(
+            $project,
+            $routine,
+            trim((string) $input['name']),
+            (string) ($input['description'] ?? ''),
+            $parameters,
+            $text->steps,
+            $user,
+        );
     }
 
     /**
      * @param  list<Parameter>  $parameters
      * @param  list<Step>  $steps
      */
-    public function store(Project $project, ?Routine $routine, string $name, string $description, array $parameters, array $steps, ?User $user): Routine
-    {
+    public function store(
+        Project $project,
+        ?Routine $routine,
+        string $name,
+        string $description,
+        array $parameters,
+        array $steps,
+        ?User $user,
+    ): Routine {
         $version = (string) Str::uuid7();
         $number = 1;
         if (null === $routine) {
-            $routine = Routine::query()->create(['project_id' => $project->id, 'name' => $name, 'description' => $description, 'version_id' => $version])->refresh();
+            $routine = Routine::query()
+                ->create(['project_id' => $project->id, 'name' => $name, 'description' => $description, 'version_id' => $version])
+                ->refresh();
         } else {
             $number = 1 + (int) RoutineVersion::query()->where('routine_id', $routine->id)->max('number');
-            $routine->update(['name' => $name, 'description' => $description, 'version_id' => $version, 'revision' => $routine->revision + 1]);
+            $routine->update([
+                'name' => $name,
+                'description' => $description,
+                'version_id' => $version,
+                'revision' => $routine->revision + 1,
+            ]);
         }
         DB::table('routine_versions')->insert([
-            'id' => $version, 'routine_id' => $routine->id, 'number' => $number, 'name' => $name, 'author_id' => $user?->id, 'created_at' => Carbon::now(),
-            'parameters' => json_encode(array_map(static fn (Parameter $p): array => ['name' => $p->name, 'default' => $p->default], $parameters), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
+            'id' => $version,
+            'routine_id' => $routine->id,
+            'number' => $number,
+            'name' => $name,
+            'author_id' => $user?->id,
+            'created_at' => Carbon::now(),
+            'parameters' => json_encode(
+                array_map(static fn(Parameter $p): array => ['name' => $p->name, 'default' => $p->default], $parameters),
+                \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE,
+            ),
         ]);
-        DB::table('steps')->insert(array_map(static fn (Step $s, int $i): array => ['routine_version_id' => $version, ...CaseWriter::stepRow($s, $i + 1)], $steps, array_keys($steps)));
+        DB::table('steps')->insert(
+            array_map(
+                static fn(Step $s, int $i): array => ['routine_version_id' => $version, ...CaseWriter::stepRow($s, $i + 1)],
+                $steps,
+                array_keys($steps),
+            ),
+        );
         ($this->announce)($project->id, 'case', $routine->id);
 
         return $routine->unsetRelations();
@@ -88,12 +135,22 @@ final readonly class SaveRoutine
         $locked = $this->writers->lock($case->id);
         SaveCase::refuseBinned($locked);
         if ($locked->revision !== $revision) {
-            throw new Conflict('saved-meanwhile', 'The case was saved by another meanwhile. Load it again and choose the steps anew.', ['revision' => $locked->revision], 412);
+            throw new Conflict(
+                'saved-meanwhile',
+                'The case was saved by another meanwhile. Load it again and choose the steps anew.',
+                ['revision' => $locked->revision],
+                412,
+            );
         }
         sort($positions);
         $text = $locked->version->text();
         $count = \count($positions);
-        if (0 === $count || $positions !== range($positions[0], $positions[0] + $count - 1) || $positions[0] < 1 || $positions[$count - 1] > \count($text->steps)) {
+        if (
+            0 === $count ||
+            $positions !== range($positions[0], $positions[0] + $count - 1) ||
+            $positions[0] < 1 ||
+            $positions[$count - 1] > \count($text->steps)
+        ) {
             throw ValidationException::withMessages(['steps' => 'Choose steps that stand one after another.']);
         }
         $project = Project::query()->findOrFail($case->project_id);
@@ -103,7 +160,13 @@ final readonly class SaveRoutine
         $steps = $text->steps;
         array_splice($steps, $positions[0] - 1, $count, [new Step('', '', '', [], $routine->id)]);
         $writer = $this->writers->for($project, $user);
-        $writer->change($locked, CaseText::fromArray([...$text->toArray(), 'steps' => array_map(static fn (Step $s): array => $s->toArray(), $steps)]), CaseFields::of($locked), 'edited', ['comment' => "Steps moved to the routine \"{$routine->name}\""]);
+        $writer->change(
+            $locked,
+            CaseText::fromArray([...$text->toArray(), 'steps' => array_map(static fn(Step $s): array => $s->toArray(), $steps)]),
+            CaseFields::of($locked),
+            'edited',
+            ['comment' => "Steps moved to the routine \"{$routine->name}\""],
+        );
         $writer->end();
 
         return $routine;
@@ -116,7 +179,16 @@ final readonly class SaveRoutine
     {
         $uses = $this->shelf->routineUses($routine);
         if ([] !== $uses) {
-            throw new Conflict('in-use', \sprintf('"%s" is used in %d %s. Take it out there first.', $routine->name, \count($uses), 1 === \count($uses) ? 'place' : 'places'), ['used_in' => $uses]);
+            throw new Conflict(
+                'in-use',
+                \sprintf(
+                    '"%s" is used in %d %s. Take it out there first.',
+                    $routine->name,
+                    \count($uses),
+                    1 === \count($uses) ? 'place' : 'places',
+                ),
+                ['used_in' => $uses],
+            );
         }
         $routine->update(['binned_at' => Carbon::now()]);
         ($this->announce)($routine->project_id, 'case', $routine->id);
@@ -131,7 +203,14 @@ final readonly class SaveRoutine
 
     public static function refuseTaken(string $table, string $project, string $name, ?string $self): void
     {
-        if (DB::table($table)->where('project_id', $project)->whereNull('binned_at')->whereRaw('lower(name) = lower(?)', [$name])->when(null !== $self, static fn ($q) => $q->where('id', '<>', $self))->exists()) {
+        if (
+            DB::table($table)
+                ->where('project_id', $project)
+                ->whereNull('binned_at')
+                ->whereRaw('lower(name) = lower(?)', [$name])
+                ->when(null !== $self, static fn($q) => $q->where('id', '<>', $self))
+                ->exists()
+        ) {
             throw ValidationException::withMessages(['name' => "There is one named \"{$name}\" already."]);
         }
     }
@@ -161,14 +240,21 @@ final readonly class SaveRoutine
         }
         $self = new CoreRoutine($routine->id ?? 'new', $name, $parameters, $steps);
         $all = [$self];
-        foreach (Routine::query()->where('project_id', $project->id)->when(null !== $routine, static fn ($q) => $q->where('id', '<>', $routine->id))->with('version.steps')->get() as $other) {
+        foreach (
+            Routine::query()
+                ->where('project_id', $project->id)
+                ->when(null !== $routine, static fn($q) => $q->where('id', '<>', $routine->id))
+                ->with('version.steps')
+                ->get()
+            as $other
+        ) {
             $all[] = $other->version->toCore();
         }
         try {
             $book = new Routines($all);
             $book->refuseLoops();
             $book->expand([new Step('', '', '', [], $self->id)]);
-        } catch (RoutineLoop|TooManySteps $e) {
+        } catch (RoutineLoop | TooManySteps $e) {
             $errors['steps'] = $e->getMessage();
         }
         if ([] !== $errors) {

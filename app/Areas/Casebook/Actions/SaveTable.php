@@ -27,9 +27,7 @@ use LucidStep\Core\Exchange\Unreadable;
  */
 final readonly class SaveTable
 {
-    public function __construct(private PublishChange $announce, private RoutineAndTableQueries $shelf)
-    {
-    }
+    public function __construct(private PublishChange $announce, private RoutineAndTableQueries $shelf) {}
 
     /**
      * Rows with an id keep it, and with it the secret cells that come as null.
@@ -43,20 +41,32 @@ final readonly class SaveTable
     {
         $table = null === $table ? null : DataTable::query()->lockForUpdate()->with('rows')->findOrFail($table->id);
         if (null !== $table && null !== $revision && $table->revision !== $revision) {
-            throw new Conflict('saved-meanwhile', 'Somebody saved this data table while you were writing. What you typed is kept on this device: load the page again and compare.', ['revision' => $table->revision], 412);
+            throw new Conflict(
+                'saved-meanwhile',
+                'Somebody saved this data table while you were writing. What you typed is kept on this device: load the ' .
+                    'page again and compare.',
+                ['revision' => $table->revision],
+                412,
+            );
         }
         $name = trim($input['name']);
         SaveRoutine::refuseTaken('data_tables', $project->id, $name, $table?->id);
-        $columns = array_map(static fn (array $c): Column => new Column(trim((string) ($c['name'] ?? '')), (bool) ($c['secret'] ?? false)), $input['columns']);
+        $columns = array_map(
+            static fn(array $c): Column => new Column(trim((string) ($c['name'] ?? '')), (bool) ($c['secret'] ?? false)),
+            $input['columns'],
+        );
         $old = $table?->rows->keyBy('id');
         $rows = $ids = [];
         foreach ($input['rows'] as $i => $row) {
-            $before = null === $old || !\is_string($row['id'] ?? null) ? null : ($old[$row['id']] ?? null);
+            $before = null === $old || !\is_string($row['id'] ?? null) ? null : $old[$row['id']] ?? null;
             $clear = $before?->clear($table->columns ?? []) ?? [];
             $ids[] = $before->id ?? (string) Str::uuid7();
             $cells = [];
             foreach (array_values(\is_array($row['cells'] ?? null) ? $row['cells'] : []) as $at => $cell) {
-                $cells[] = null === $cell && ($columns[$at]->secret ?? false) ? ($clear[$at] ?? '') : str_replace("\r\n", "\n", \is_scalar($cell) ? (string) $cell : '');
+                $cells[] =
+                    null === $cell && ($columns[$at]->secret ?? false)
+                        ? $clear[$at] ?? ''
+                        : str_replace("\r\n", "\n", \is_scalar($cell) ? (string) $cell : '');
             }
             $rows[] = $cells;
         }
@@ -72,14 +82,32 @@ final readonly class SaveTable
         if (null !== $table) {
             $this->refuseMissing($table, $core->names());
         }
-        $kept = array_map(static fn (Column $c): array => ['name' => $c->name, 'secret' => $c->secret], $columns);
+        $kept = array_map(static fn(Column $c): array => ['name' => $c->name, 'secret' => $c->secret], $columns);
         if (null === $table) {
-            $table = DataTable::query()->create(['project_id' => $project->id, 'name' => $name, 'columns' => $kept])->refresh();
+            $table = DataTable::query()
+                ->create(['project_id' => $project->id, 'name' => $name, 'columns' => $kept])
+                ->refresh();
         } else {
             $table->update(['name' => $name, 'columns' => $kept, 'revision' => $table->revision + 1]);
             $table->rows()->delete();
         }
-        foreach (array_chunk(array_map(static fn (string $id, array $cells, int $i): array => ['id' => $id, 'table_id' => $table->id, 'position' => $i + 1, 'cells' => json_encode(DataRow::kept($cells, $kept), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE)], $ids, $core->rows, array_keys($core->rows)), 1000) as $some) {
+        foreach (
+            array_chunk(
+                array_map(
+                    static fn(string $id, array $cells, int $i): array => [
+                        'id' => $id,
+                        'table_id' => $table->id,
+                        'position' => $i + 1,
+                        'cells' => json_encode(DataRow::kept($cells, $kept), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
+                    ],
+                    $ids,
+                    $core->rows,
+                    array_keys($core->rows),
+                ),
+                1000,
+            )
+            as $some
+        ) {
             DB::table('data_rows')->insert($some);
         }
         ($this->announce)($project->id, 'case', $table->id);
@@ -94,7 +122,16 @@ final readonly class SaveTable
     {
         $uses = $this->shelf->tableUses($table);
         if ([] !== $uses) {
-            throw new Conflict('in-use', \sprintf('"%s" is used in %d %s. Choose another table there first.', $table->name, \count($uses), 1 === \count($uses) ? 'place' : 'places'), ['used_in' => $uses]);
+            throw new Conflict(
+                'in-use',
+                \sprintf(
+                    '"%s" is used in %d %s. Choose another table there first.',
+                    $table->name,
+                    \count($uses),
+                    1 === \count($uses) ? 'place' : 'places',
+                ),
+                ['used_in' => $uses],
+            );
         }
         $table->update(['binned_at' => Carbon::now()]);
         ($this->announce)($table->project_id, 'case', $table->id);
@@ -115,14 +152,22 @@ final readonly class SaveTable
     private function refuseMissing(DataTable $table, array $names): void
     {
         $kept = array_map(mb_strtolower(...), $names);
-        $gone = array_values(array_filter(array_column($table->columns, 'name'), static fn (string $n): bool => !\in_array(mb_strtolower($n), $kept, true)));
+        $gone = array_values(
+            array_filter(array_column($table->columns, 'name'), static fn(string $n): bool => !\in_array(mb_strtolower($n), $kept, true)),
+        );
         if ([] === $gone) {
             return;
         }
         $lower = array_map(mb_strtolower(...), $gone);
         $places = [];
         $book = RoutineBook::all($table->project_id);
-        foreach (CaseVersion::query()->whereIn('id', TestCase::query()->where('table_id', $table->id)->whereNull('binned_at')->select('version_id'))->with('steps', 'case')->get() as $version) {
+        foreach (
+            CaseVersion::query()
+                ->whereIn('id', TestCase::query()->where('table_id', $table->id)->whereNull('binned_at')->select('version_id'))
+                ->with('steps', 'case')
+                ->get()
+            as $version
+        ) {
             $text = $version->text();
             foreach ($book->expand($text->steps) as $expanded) {
                 $asked = Template::parse("{$expanded->step->action}\n{$expanded->step->data}\n{$expanded->step->expected}")->names();
@@ -133,7 +178,16 @@ final readonly class SaveTable
         }
         if ([] !== $places) {
             $first = array_slice(array_keys($places), 0, 5);
-            throw new Conflict('in-use', \sprintf('{{%s}} is asked for in %s%s. Change it there first.', implode('}}, {{', array_unique(array_values($places))), implode(', ', $first), \count($places) > 5 ? \sprintf(' and %d more places', \count($places) - 5) : ''), ['places' => array_keys($places)]);
+            throw new Conflict(
+                'in-use',
+                \sprintf(
+                    '{{%s}} is asked for in %s%s. Change it there first.',
+                    implode('}}, {{', array_unique(array_values($places))),
+                    implode(', ', $first),
+                    \count($places) > 5 ? \sprintf(' and %d more places', \count($places) - 5) : '',
+                ),
+                ['places' => array_keys($places)],
+            );
         }
     }
 }

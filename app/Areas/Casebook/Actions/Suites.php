@@ -23,16 +23,19 @@ use LucidStep\App\Support\Changes\PublishChange;
  */
 final readonly class Suites
 {
-    public function __construct(private PublishChange $announce, private ListCases $list)
-    {
-    }
+    public function __construct(private PublishChange $announce, private ListCases $list) {}
 
     /**
      * @return list<SuiteLine>
      */
     public function all(Project $project): array
     {
-        return $this->lines($project, array_values(Suite::query()->where('project_id', $project->id)->whereNull('binned_at')->orderByRaw('lower(name)')->get()->all()));
+        return $this->lines(
+            $project,
+            array_values(
+                Suite::query()->where('project_id', $project->id)->whereNull('binned_at')->orderByRaw('lower(name)')->get()->all(),
+            ),
+        );
     }
 
     public function detail(Project $project, Suite $suite, bool $mayAccept): SuiteDetail
@@ -41,7 +44,13 @@ final readonly class Suites
         if ('picked' !== $suite->kind) {
             $accepted = DB::table('suite_cases')->where('suite_id', $suite->id)->select('case_id');
             $gained = $this->list->lines($this->live($project, $suite)->whereNotIn('cases.id', $accepted)->orderBy('number'), 200);
-            $lost = $this->list->lines(TestCase::query()->whereIn('cases.id', $accepted)->whereNotIn('cases.id', $this->live($project, $suite)->select('cases.id'))->orderBy('number'), 200);
+            $lost = $this->list->lines(
+                TestCase::query()
+                    ->whereIn('cases.id', $accepted)
+                    ->whereNotIn('cases.id', $this->live($project, $suite)->select('cases.id'))
+                    ->orderBy('number'),
+                200,
+            );
         }
 
         return new SuiteDetail($this->lines($project, [$suite])[0], $gained, $lost, $mayAccept);
@@ -55,18 +64,27 @@ final readonly class Suites
         $name = trim((string) ($input['name'] ?? $suite?->name));
         SaveRoutine::refuseTaken('suites', $project->id, $name, $suite?->id);
         $kind = $suite->kind ?? (string) $input['kind'];
-        $filter = CaseFilter::from($project, \is_array($input['filter'] ?? null) ? $input['filter'] : (array) ($suite->filter ?? []))->asked;
+        $filter = CaseFilter::from($project, \is_array($input['filter'] ?? null) ? $input['filter'] : (array) ($suite->filter ?? []))
+            ->asked;
         unset($filter['suite'], $filter['ids'], $filter['bin']);
         $requirement = $input['requirement_id'] ?? $suite?->requirement_id;
         if ('rule' === $kind && [] === $filter) {
-            throw ValidationException::withMessages(['filter' => 'A rule without any condition would hold every case. Filter the list first.']);
+            throw ValidationException::withMessages([
+                'filter' => 'A rule without any condition would hold every case. Filter the list first.',
+            ]);
         }
         if ('requirement' === $kind && !DB::table('requirements')->where('project_id', $project->id)->where('id', $requirement)->exists()) {
             throw ValidationException::withMessages(['requirement_id' => 'Choose a requirement.']);
         }
-        $values = ['name' => $name, 'filter' => 'rule' === $kind ? $filter : [], 'requirement_id' => 'requirement' === $kind ? $requirement : null];
+        $values = [
+            'name' => $name,
+            'filter' => 'rule' === $kind ? $filter : [],
+            'requirement_id' => 'requirement' === $kind ? $requirement : null,
+        ];
         $fresh = null === $suite;
-        $suite ??= Suite::query()->create(['project_id' => $project->id, 'kind' => $kind, ...$values])->refresh();
+        $suite ??= Suite::query()
+            ->create(['project_id' => $project->id, 'kind' => $kind, ...$values])
+            ->refresh();
         $suite->update($values);
         if ('picked' === $kind) {
             $this->pick($project, $suite, $input['add'] ?? [], $input['remove'] ?? []);
@@ -84,7 +102,12 @@ final readonly class Suites
     public function accept(Project $project, Suite $suite): void
     {
         DB::table('suite_cases')->where('suite_id', $suite->id)->delete();
-        DB::insert('insert into suite_cases (suite_id, case_id, position) select ?, id, row_number() over (order by number) from ('.($query = $this->live($project, $suite)->select('cases.id', 'cases.number'))->toSql().') live', [$suite->id, ...$query->getBindings()]);
+        DB::insert(
+            'insert into suite_cases (suite_id, case_id, position) select ?, id, row_number() over (order by number) from (' .
+                ($query = $this->live($project, $suite)->select('cases.id', 'cases.number'))->toSql() .
+                ') live',
+            [$suite->id, ...$query->getBindings()],
+        );
         $suite->update(['accepted_at' => Carbon::now()]);
         ($this->announce)($project->id, 'case', $suite->id);
     }
@@ -111,12 +134,22 @@ final readonly class Suites
      */
     private function lines(Project $project, array $suites): array
     {
-        $ids = array_map(static fn (Suite $s): string => $s->id, $suites);
-        $accepted = DB::table('suite_cases')->join('cases', 'cases.id', '=', 'suite_cases.case_id')->whereIn('suite_id', $ids)->whereNull('cases.binned_at')->groupBy('suite_id')->pluck(DB::raw('count(*) as n'), 'suite_id');
+        $ids = array_map(static fn(Suite $s): string => $s->id, $suites);
+        $accepted = DB::table('suite_cases')
+            ->join('cases', 'cases.id', '=', 'suite_cases.case_id')
+            ->whereIn('suite_id', $ids)
+            ->whereNull('cases.binned_at')
+            ->groupBy('suite_id')
+            ->pluck(DB::raw('count(*) as n'), 'suite_id');
         $counts = null;
         foreach ($suites as $suite) {
             if ('picked' !== $suite->kind) {
-                $one = $this->live($project, $suite)->toBase()->leftJoin('suite_cases', static fn ($j) => $j->on('suite_cases.case_id', '=', 'cases.id')->where('suite_cases.suite_id', $suite->id))
+                $one = $this->live($project, $suite)
+                    ->toBase()
+                    ->leftJoin(
+                        'suite_cases',
+                        static fn($j) => $j->on('suite_cases.case_id', '=', 'cases.id')->where('suite_cases.suite_id', $suite->id),
+                    )
                     ->selectRaw('?::uuid as id, count(*) as live, count(suite_cases.case_id) as kept', [$suite->id]);
                 $counts = null === $counts ? $one : $counts->unionAll($one);
             }
@@ -128,8 +161,15 @@ final readonly class Suites
             $now = $live->get($s->id);
 
             return new SuiteLine(
-                $s->id, $s->name, $s->kind, (object) $s->filter, $s->requirement_id, $cases,
-                null === $now ? 0 : (int) $now->live - (int) $now->kept, null === $now ? 0 : $cases - (int) $now->kept, $s->accepted_at?->toIso8601ZuluString(),
+                $s->id,
+                $s->name,
+                $s->kind,
+                (object) $s->filter,
+                $s->requirement_id,
+                $cases,
+                null === $now ? 0 : (int) $now->live - (int) $now->kept,
+                null === $now ? 0 : $cases - (int) $now->kept,
+                $s->accepted_at?->toIso8601ZuluString(),
             );
         }, $suites);
     }
@@ -140,10 +180,15 @@ final readonly class Suites
     private function live(Project $project, Suite $suite): Builder
     {
         if ('requirement' === $suite->kind) {
-            return CaseFilter::from($project, [])->query()->where('cases.state', '<>', 'retired')->whereRaw(
-                'cases.id in (with recursive down as (select id from requirements where id = ? union select r.id from requirements r join down on r.parent_id = down.id) select case_id from case_requirements join down on down.id = requirement_id)',
-                [$suite->requirement_id],
-            );
+            return CaseFilter::from($project, [])
+                ->query()
+                ->where('cases.state', '<>', 'retired')
+                ->whereRaw(
+                    'cases.id in (with recursive down as (select id from requirements where id = ? union select r.id from ' .
+                        'requirements r join down on r.parent_id = down.id) select case_id from case_requirements join down on ' .
+                        'down.id = requirement_id)',
+                    [$suite->requirement_id],
+                );
         }
 
         return CaseFilter::from($project, $suite->filter)->query();
@@ -156,7 +201,10 @@ final readonly class Suites
     private function pick(Project $project, Suite $suite, array $add, array $remove): void
     {
         $position = (int) DB::table('suite_cases')->where('suite_id', $suite->id)->max('position');
-        $known = array_map(strval(...), DB::table('cases')->where('project_id', $project->id)->whereNull('binned_at')->whereIn('id', $add)->pluck('id')->all());
+        $known = array_map(
+            strval(...),
+            DB::table('cases')->where('project_id', $project->id)->whereNull('binned_at')->whereIn('id', $add)->pluck('id')->all(),
+        );
         foreach (array_values(array_intersect($add, $known)) as $i => $case) {
             DB::table('suite_cases')->insertOrIgnore(['suite_id' => $suite->id, 'case_id' => $case, 'position' => $position + $i + 1]);
         }

@@ -17,16 +17,10 @@ final readonly class BulkEditPreview
      * @param  list<BulkEditSample>  $samples
      */
     public function __construct(
-        #[OA\Property]
-        public int $cases,
-        #[OA\Property]
-        public int $changed,
-        #[OA\Property]
-        public int $unchanged,
-        #[OA\Property(items: new OA\Items(ref: RefusedCase::class))]
-        public array $refused,
-        #[OA\Property(items: new OA\Items(ref: BulkEditSample::class))]
-        public array $samples,
-    ) {
-    }
+        #[OA\Property] public int $cases,
+        #[OA\Property] public int $changed,
+        #[OA\Property] public int $unchanged,
+        #[OA\Property(items: new OA\Items(ref: RefusedCase::class))] public array $refused,
+        #[OA\Property(items: new OA\Items(ref: BulkEditSample::class))] public array $samples,
+    ) {}
 }

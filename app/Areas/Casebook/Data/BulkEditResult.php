@@ -17,16 +17,10 @@ final readonly class BulkEditResult
      * @param  list<RefusedCase>  $refused
      */
     public function __construct(
-        #[OA\Property]
-        public ?string $act_id,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public int $changed,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $keys,
-        #[OA\Property(items: new OA\Items(ref: RefusedCase::class))]
-        public array $refused,
-    ) {
-    }
+        #[OA\Property] public ?string $act_id,
+        #[OA\Property] public string $title,
+        #[OA\Property] public int $changed,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $keys,
+        #[OA\Property(items: new OA\Items(ref: RefusedCase::class))] public array $refused,
+    ) {}
 }

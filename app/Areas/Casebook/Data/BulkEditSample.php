@@ -17,12 +17,8 @@ final readonly class BulkEditSample
      * @param  list<ChangeOfField>  $changes
      */
     public function __construct(
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property(items: new OA\Items(ref: ChangeOfField::class))]
-        public array $changes,
-    ) {
-    }
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property(items: new OA\Items(ref: ChangeOfField::class))] public array $changes,
+    ) {}
 }

@@ -17,12 +17,8 @@ final readonly class CaseCare
      * @param  list<SimilarCase>  $doubles
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: CaseLine::class))]
-        public array $stale,
-        #[OA\Property]
-        public int $stale_days,
-        #[OA\Property(items: new OA\Items(ref: SimilarCase::class))]
-        public array $doubles,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: CaseLine::class))] public array $stale,
+        #[OA\Property] public int $stale_days,
+        #[OA\Property(items: new OA\Items(ref: SimilarCase::class))] public array $doubles,
+    ) {}
 }

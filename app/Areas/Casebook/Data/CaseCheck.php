@@ -17,16 +17,10 @@ final readonly class CaseCheck
      * @param  list<PreviewStep>  $steps
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: ProblemLine::class))]
-        public array $problems,
-        #[OA\Property]
-        public int $row,
-        #[OA\Property]
-        public int $rows,
-        #[OA\Property]
-        public string $row_label,
-        #[OA\Property(items: new OA\Items(ref: PreviewStep::class))]
-        public array $steps,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: ProblemLine::class))] public array $problems,
+        #[OA\Property] public int $row,
+        #[OA\Property] public int $rows,
+        #[OA\Property] public string $row_label,
+        #[OA\Property(items: new OA\Items(ref: PreviewStep::class))] public array $steps,
+    ) {}
 }

@@ -17,22 +17,13 @@ final readonly class CaseComparison
      * @param  list<StepDiff>  $steps
      */
     public function __construct(
-        #[OA\Property]
-        public int $from,
-        #[OA\Property]
-        public int $to,
-        #[OA\Property(items: new OA\Items(ref: FieldDiff::class))]
-        public array $fields,
-        #[OA\Property(items: new OA\Items(ref: StepDiff::class))]
-        public array $steps,
-        #[OA\Property]
-        public string $from_at,
-        #[OA\Property]
-        public string $to_at,
-        #[OA\Property]
-        public string $from_by,
-        #[OA\Property]
-        public string $to_by,
-    ) {
-    }
+        #[OA\Property] public int $from,
+        #[OA\Property] public int $to,
+        #[OA\Property(items: new OA\Items(ref: FieldDiff::class))] public array $fields,
+        #[OA\Property(items: new OA\Items(ref: StepDiff::class))] public array $steps,
+        #[OA\Property] public string $from_at,
+        #[OA\Property] public string $to_at,
+        #[OA\Property] public string $from_by,
+        #[OA\Property] public string $to_by,
+    ) {}
 }

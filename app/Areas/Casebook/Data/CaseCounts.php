@@ -16,12 +16,8 @@ final readonly class CaseCounts
      * @param  list<GroupCount>  $groups
      */
     public function __construct(
-        #[OA\Property]
-        public int $total,
-        #[OA\Property]
-        public bool $more_than_total,
-        #[OA\Property(items: new OA\Items(ref: GroupCount::class))]
-        public array $groups,
-    ) {
-    }
+        #[OA\Property] public int $total,
+        #[OA\Property] public bool $more_than_total,
+        #[OA\Property(items: new OA\Items(ref: GroupCount::class))] public array $groups,
+    ) {}
 }

@@ -17,10 +17,7 @@ final readonly class CaseHistory
      * @param  list<VersionLine>  $versions
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: LogLine::class))]
-        public array $log,
-        #[OA\Property(items: new OA\Items(ref: VersionLine::class))]
-        public array $versions,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: LogLine::class))] public array $log,
+        #[OA\Property(items: new OA\Items(ref: VersionLine::class))] public array $versions,
+    ) {}
 }

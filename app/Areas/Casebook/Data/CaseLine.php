@@ -21,50 +21,28 @@ final readonly class CaseLine
      * @param  list<TextPart>  $words       of a search, around what was found in the text
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public ?string $folder_id,
-        #[OA\Property(enum: ['draft', 'in_review', 'approved', 'retired'])]
-        public string $state,
-        #[OA\Property]
-        public string $type,
-        #[OA\Property]
-        public string $priority,
-        #[OA\Property]
-        public ?int $estimate_seconds,
-        #[OA\Property]
-        public ?Person $owner,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $labels,
-        #[OA\Property]
-        public string $updated_at,
-        #[OA\Property]
-        public bool $automated,
-        #[OA\Property]
-        public bool $is_template,
-        #[OA\Property]
-        public ?string $table_id,
-        #[OA\Property]
-        public int $steps,
-        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string'))]
-        public object $custom,
-        #[OA\Property]
-        public ?string $last_walked_at,
-        #[OA\Property]
-        public int $revision,
-        #[OA\Property]
-        public ?string $binned_at,
-        #[OA\Property(items: new OA\Items(ref: TextPart::class))]
-        public array $title_parts,
-        #[OA\Property(items: new OA\Items(ref: TextPart::class))]
-        public array $words,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property] public ?string $folder_id,
+        #[OA\Property(enum: ['draft', 'in_review', 'approved', 'retired'])] public string $state,
+        #[OA\Property] public string $type,
+        #[OA\Property] public string $priority,
+        #[OA\Property] public ?int $estimate_seconds,
+        #[OA\Property] public ?Person $owner,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $labels,
+        #[OA\Property] public string $updated_at,
+        #[OA\Property] public bool $automated,
+        #[OA\Property] public bool $is_template,
+        #[OA\Property] public ?string $table_id,
+        #[OA\Property] public int $steps,
+        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string'))] public object $custom,
+        #[OA\Property] public ?string $last_walked_at,
+        #[OA\Property] public int $revision,
+        #[OA\Property] public ?string $binned_at,
+        #[OA\Property(items: new OA\Items(ref: TextPart::class))] public array $title_parts,
+        #[OA\Property(items: new OA\Items(ref: TextPart::class))] public array $words,
+    ) {}
 
     /**
      * @param  TestCase  $c with its owner loaded
@@ -74,8 +52,27 @@ final readonly class CaseLine
     public static function from(TestCase $c, array $title = [], array $words = []): self
     {
         return new self(
-            $c->id, $c->key, $c->title, $c->folder_id, $c->state, $c->type, $c->priority, $c->estimate_seconds, Person::orNull($c->owner), $c->labels, $c->updated_at->toIso8601ZuluString(),
-            $c->automated, $c->is_template, $c->table_id, $c->steps_count, (object) $c->custom, $c->last_walked_at?->toIso8601ZuluString(), $c->revision, $c->binned_at?->toIso8601ZuluString(), $title, $words,
+            $c->id,
+            $c->key,
+            $c->title,
+            $c->folder_id,
+            $c->state,
+            $c->type,
+            $c->priority,
+            $c->estimate_seconds,
+            Person::orNull($c->owner),
+            $c->labels,
+            $c->updated_at->toIso8601ZuluString(),
+            $c->automated,
+            $c->is_template,
+            $c->table_id,
+            $c->steps_count,
+            (object) $c->custom,
+            $c->last_walked_at?->toIso8601ZuluString(),
+            $c->revision,
+            $c->binned_at?->toIso8601ZuluString(),
+            $title,
+            $words,
         );
     }
 
@@ -87,8 +84,27 @@ final readonly class CaseLine
     public static function fromRow(\stdClass $row, array $title = [], array $words = []): self
     {
         return new self(
-            $row->id, $row->key, $row->title, $row->folder_id, $row->state, $row->type, $row->priority, $row->estimate_seconds, null === $row->owner_id ? null : new Person($row->owner_id, $row->owner_name),
-            json_decode($row->labels, true), $row->changed, $row->automated, $row->is_template, $row->table_id, $row->steps_count, (object) json_decode($row->custom, true), $row->walked, $row->revision, $row->binned, $title, $words,
+            $row->id,
+            $row->key,
+            $row->title,
+            $row->folder_id,
+            $row->state,
+            $row->type,
+            $row->priority,
+            $row->estimate_seconds,
+            null === $row->owner_id ? null : new Person($row->owner_id, $row->owner_name),
+            json_decode($row->labels, true),
+            $row->changed,
+            $row->automated,
+            $row->is_template,
+            $row->table_id,
+            $row->steps_count,
+            (object) json_decode($row->custom, true),
+            $row->walked,
+            $row->revision,
+            $row->binned,
+            $title,
+            $words,
         );
     }
 }

@@ -18,20 +18,12 @@ final readonly class CaseMerge
      * @param  list<FileRef>  $files
      */
     public function __construct(
-        #[OA\Property]
-        public int $revision,
-        #[OA\Property]
-        public string $by,
-        #[OA\Property]
-        public string $at,
-        #[OA\Property]
-        public int $conflicts,
-        #[OA\Property(items: new OA\Items(ref: MergedTextLine::class))]
-        public array $texts,
-        #[OA\Property(items: new OA\Items(ref: MergedStepLine::class))]
-        public array $steps,
-        #[OA\Property(items: new OA\Items(ref: FileRef::class))]
-        public array $files,
-    ) {
-    }
+        #[OA\Property] public int $revision,
+        #[OA\Property] public string $by,
+        #[OA\Property] public string $at,
+        #[OA\Property] public int $conflicts,
+        #[OA\Property(items: new OA\Items(ref: MergedTextLine::class))] public array $texts,
+        #[OA\Property(items: new OA\Items(ref: MergedStepLine::class))] public array $steps,
+        #[OA\Property(items: new OA\Items(ref: FileRef::class))] public array $files,
+    ) {}
 }

@@ -13,14 +13,9 @@ use OpenApi\Attributes as OA;
 final readonly class CaseNeed
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property(enum: ['after', 'only_if_passed'])]
-        public string $kind,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property(enum: ['after', 'only_if_passed'])] public string $kind,
+    ) {}
 }

@@ -16,10 +16,7 @@ final readonly class CasePage
      * @param  list<CaseLine>  $items
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: CaseLine::class))]
-        public array $items,
-        #[OA\Property]
-        public ?string $next,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: CaseLine::class))] public array $items,
+        #[OA\Property] public ?string $next,
+    ) {}
 }

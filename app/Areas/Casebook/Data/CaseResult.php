@@ -13,26 +13,15 @@ use OpenApi\Attributes as OA;
 final readonly class CaseResult
 {
     public function __construct(
-        #[OA\Property]
-        public ?string $attempt_id,
-        #[OA\Property]
-        public string $entry_id,
-        #[OA\Property]
-        public string $display_state,
-        #[OA\Property]
-        public string $cycle_key,
-        #[OA\Property]
-        public string $cycle_name,
-        #[OA\Property]
-        public ?string $configuration,
-        #[OA\Property]
-        public ?string $build,
-        #[OA\Property]
-        public ?string $tester,
-        #[OA\Property]
-        public ?string $at,
-        #[OA\Property]
-        public string $note,
-    ) {
-    }
+        #[OA\Property] public ?string $attempt_id,
+        #[OA\Property] public string $entry_id,
+        #[OA\Property] public string $display_state,
+        #[OA\Property] public string $cycle_key,
+        #[OA\Property] public string $cycle_name,
+        #[OA\Property] public ?string $configuration,
+        #[OA\Property] public ?string $build,
+        #[OA\Property] public ?string $tester,
+        #[OA\Property] public ?string $at,
+        #[OA\Property] public string $note,
+    ) {}
 }

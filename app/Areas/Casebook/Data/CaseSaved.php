@@ -16,14 +16,9 @@ final readonly class CaseSaved
      * @param  list<ProblemLine>  $problems
      */
     public function __construct(
-        #[OA\Property]
-        public CaseLine $case,
-        #[OA\Property]
-        public int $version,
-        #[OA\Property]
-        public bool $text_changed,
-        #[OA\Property(items: new OA\Items(ref: ProblemLine::class))]
-        public array $problems,
-    ) {
-    }
+        #[OA\Property] public CaseLine $case,
+        #[OA\Property] public int $version,
+        #[OA\Property] public bool $text_changed,
+        #[OA\Property(items: new OA\Items(ref: ProblemLine::class))] public array $problems,
+    ) {}
 }

@@ -31,40 +31,22 @@ final readonly class CasebookFrame
      * @param  list<ProjectSummary>  $projects
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: FolderLine::class))]
-        public array $folders,
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $types,
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $priorities,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $labels,
-        #[OA\Property(items: new OA\Items(ref: CustomFieldLine::class))]
-        public array $fields,
-        #[OA\Property(items: new OA\Items(ref: RoutineLine::class))]
-        public array $routines,
-        #[OA\Property(items: new OA\Items(ref: TableLine::class))]
-        public array $tables,
-        #[OA\Property(items: new OA\Items(ref: SuiteLine::class))]
-        public array $suites,
-        #[OA\Property(items: new OA\Items(ref: SavedFilterLine::class))]
-        public array $filters,
-        #[OA\Property(items: new OA\Items(ref: RequirementLine::class))]
-        public array $requirements,
-        #[OA\Property(items: new OA\Items(ref: Person::class))]
-        public array $people,
-        #[OA\Property(items: new OA\Items(ref: ProjectSummary::class))]
-        public array $projects,
-        #[OA\Property]
-        public int $cases,
-        #[OA\Property]
-        public int $binned,
-        #[OA\Property]
-        public int $waiting,
-        #[OA\Property]
-        public bool $may_write,
-        #[OA\Property]
-        public bool $may_lead,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: FolderLine::class))] public array $folders,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $types,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $priorities,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $labels,
+        #[OA\Property(items: new OA\Items(ref: CustomFieldLine::class))] public array $fields,
+        #[OA\Property(items: new OA\Items(ref: RoutineLine::class))] public array $routines,
+        #[OA\Property(items: new OA\Items(ref: TableLine::class))] public array $tables,
+        #[OA\Property(items: new OA\Items(ref: SuiteLine::class))] public array $suites,
+        #[OA\Property(items: new OA\Items(ref: SavedFilterLine::class))] public array $filters,
+        #[OA\Property(items: new OA\Items(ref: RequirementLine::class))] public array $requirements,
+        #[OA\Property(items: new OA\Items(ref: Person::class))] public array $people,
+        #[OA\Property(items: new OA\Items(ref: ProjectSummary::class))] public array $projects,
+        #[OA\Property] public int $cases,
+        #[OA\Property] public int $binned,
+        #[OA\Property] public int $waiting,
+        #[OA\Property] public bool $may_write,
+        #[OA\Property] public bool $may_lead,
+    ) {}
 }

@@ -12,11 +12,5 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A column of a data table.')]
 final readonly class ColumnLine
 {
-    public function __construct(
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public bool $secret,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $name, #[OA\Property] public bool $secret) {}
 }

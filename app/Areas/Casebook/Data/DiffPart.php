@@ -13,10 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class DiffPart
 {
     public function __construct(
-        #[OA\Property(enum: ['same', 'removed', 'added'])]
-        public string $kind,
-        #[OA\Property]
-        public string $text,
-    ) {
-    }
+        #[OA\Property(enum: ['same', 'removed', 'added'])] public string $kind,
+        #[OA\Property] public string $text,
+    ) {}
 }

@@ -16,10 +16,7 @@ final readonly class FieldDiff
      * @param  list<DiffPart>  $parts
      */
     public function __construct(
-        #[OA\Property]
-        public string $field,
-        #[OA\Property(items: new OA\Items(ref: DiffPart::class))]
-        public array $parts,
-    ) {
-    }
+        #[OA\Property] public string $field,
+        #[OA\Property(items: new OA\Items(ref: DiffPart::class))] public array $parts,
+    ) {}
 }

@@ -12,11 +12,5 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A file of the project that a step or a case shows.')]
 final readonly class FileRef
 {
-    public function __construct(
-        #[OA\Property]
-        public string $sha256,
-        #[OA\Property]
-        public string $name,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $sha256, #[OA\Property] public string $name) {}
 }

@@ -13,14 +13,9 @@ use OpenApi\Attributes as OA;
 final readonly class FolderLine
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public ?string $parent_id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public int $cases,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public ?string $parent_id,
+        #[OA\Property] public string $name,
+        #[OA\Property] public int $cases,
+    ) {}
 }

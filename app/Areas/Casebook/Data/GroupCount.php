@@ -12,11 +12,5 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'How many cases share a value.')]
 final readonly class GroupCount
 {
-    public function __construct(
-        #[OA\Property]
-        public string $value,
-        #[OA\Property]
-        public int $cases,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $value, #[OA\Property] public int $cases) {}
 }

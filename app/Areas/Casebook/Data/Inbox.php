@@ -18,12 +18,8 @@ final readonly class Inbox
      * @param  list<CaseLine>  $in_review
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: CaseMessageLine::class))]
-        public array $messages,
-        #[OA\Property(items: new OA\Items(ref: CaseLine::class))]
-        public array $returned,
-        #[OA\Property(items: new OA\Items(ref: CaseLine::class))]
-        public array $in_review,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: CaseMessageLine::class))] public array $messages,
+        #[OA\Property(items: new OA\Items(ref: CaseLine::class))] public array $returned,
+        #[OA\Property(items: new OA\Items(ref: CaseLine::class))] public array $in_review,
+    ) {}
 }

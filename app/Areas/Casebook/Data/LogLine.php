@@ -18,20 +18,12 @@ final readonly class LogLine
      * @param  list<ChangeOfField>  $changes
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $kind,
-        #[OA\Property]
-        public string $at,
-        #[OA\Property]
-        public Person $by,
-        #[OA\Property]
-        public ?int $version,
-        #[OA\Property]
-        public string $comment,
-        #[OA\Property(items: new OA\Items(ref: ChangeOfField::class))]
-        public array $changes,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $kind,
+        #[OA\Property] public string $at,
+        #[OA\Property] public Person $by,
+        #[OA\Property] public ?int $version,
+        #[OA\Property] public string $comment,
+        #[OA\Property(items: new OA\Items(ref: ChangeOfField::class))] public array $changes,
+    ) {}
 }

@@ -13,16 +13,10 @@ use OpenApi\Attributes as OA;
 final readonly class MergedStepLine
 {
     public function __construct(
-        #[OA\Property(enum: ['same', 'mine', 'theirs', 'both', 'conflict'])]
-        public string $outcome,
-        #[OA\Property]
-        public ?StepEdit $base,
-        #[OA\Property]
-        public ?StepEdit $mine,
-        #[OA\Property]
-        public ?StepEdit $theirs,
-        #[OA\Property]
-        public ?StepEdit $result,
-    ) {
-    }
+        #[OA\Property(enum: ['same', 'mine', 'theirs', 'both', 'conflict'])] public string $outcome,
+        #[OA\Property] public ?StepEdit $base,
+        #[OA\Property] public ?StepEdit $mine,
+        #[OA\Property] public ?StepEdit $theirs,
+        #[OA\Property] public ?StepEdit $result,
+    ) {}
 }

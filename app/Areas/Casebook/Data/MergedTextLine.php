@@ -13,16 +13,10 @@ use OpenApi\Attributes as OA;
 final readonly class MergedTextLine
 {
     public function __construct(
-        #[OA\Property]
-        public string $field,
-        #[OA\Property(enum: ['same', 'mine', 'theirs', 'conflict'])]
-        public string $outcome,
-        #[OA\Property]
-        public string $base,
-        #[OA\Property]
-        public string $mine,
-        #[OA\Property]
-        public string $theirs,
-    ) {
-    }
+        #[OA\Property] public string $field,
+        #[OA\Property(enum: ['same', 'mine', 'theirs', 'conflict'])] public string $outcome,
+        #[OA\Property] public string $base,
+        #[OA\Property] public string $mine,
+        #[OA\Property] public string $theirs,
+    ) {}
 }

@@ -12,11 +12,5 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A parameter of a routine.')]
 final readonly class ParameterLine
 {
-    public function __construct(
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public string $default,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $name, #[OA\Property] public string $default) {}
 }

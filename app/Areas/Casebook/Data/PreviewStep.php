@@ -20,18 +20,11 @@ final readonly class PreviewStep
      * @param  list<FileRef>  $files
      */
     public function __construct(
-        #[OA\Property]
-        public int $position,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $routines,
-        #[OA\Property(items: new OA\Items(ref: PreviewPart::class))]
-        public array $action,
-        #[OA\Property(items: new OA\Items(ref: PreviewPart::class))]
-        public array $data,
-        #[OA\Property(items: new OA\Items(ref: PreviewPart::class))]
-        public array $expected,
-        #[OA\Property(items: new OA\Items(ref: FileRef::class))]
-        public array $files,
-    ) {
-    }
+        #[OA\Property] public int $position,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $routines,
+        #[OA\Property(items: new OA\Items(ref: PreviewPart::class))] public array $action,
+        #[OA\Property(items: new OA\Items(ref: PreviewPart::class))] public array $data,
+        #[OA\Property(items: new OA\Items(ref: PreviewPart::class))] public array $expected,
+        #[OA\Property(items: new OA\Items(ref: FileRef::class))] public array $files,
+    ) {}
 }

@@ -13,18 +13,11 @@ use OpenApi\Attributes as OA;
 final readonly class ProblemLine
 {
     public function __construct(
-        #[OA\Property]
-        public ?int $step,
-        #[OA\Property]
-        public string $field,
-        #[OA\Property(enum: ['error', 'warning'])]
-        public string $severity,
-        #[OA\Property]
-        public string $message,
-        #[OA\Property(description: 'The name that is not known')]
-        public ?string $name,
-        #[OA\Property]
-        public ?string $nearest,
-    ) {
-    }
+        #[OA\Property] public ?int $step,
+        #[OA\Property] public string $field,
+        #[OA\Property(enum: ['error', 'warning'])] public string $severity,
+        #[OA\Property] public string $message,
+        #[OA\Property(description: 'The name that is not known')] public ?string $name,
+        #[OA\Property] public ?string $nearest,
+    ) {}
 }

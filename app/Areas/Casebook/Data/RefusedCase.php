@@ -13,12 +13,8 @@ use OpenApi\Attributes as OA;
 final readonly class RefusedCase
 {
     public function __construct(
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public string $why,
-    ) {
-    }
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property] public string $why,
+    ) {}
 }

@@ -13,16 +13,10 @@ use OpenApi\Attributes as OA;
 final readonly class RequirementLine
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public ?string $parent_id,
-        #[OA\Property]
-        public int $cases,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property] public ?string $parent_id,
+        #[OA\Property] public int $cases,
+    ) {}
 }

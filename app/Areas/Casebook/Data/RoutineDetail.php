@@ -19,20 +19,12 @@ final readonly class RoutineDetail
      * @param  list<ProblemLine>  $problems
      */
     public function __construct(
-        #[OA\Property]
-        public RoutineLine $routine,
-        #[OA\Property]
-        public int $version,
-        #[OA\Property(items: new OA\Items(ref: StepEdit::class))]
-        public array $steps,
-        #[OA\Property(items: new OA\Items(ref: RoutineText::class))]
-        public array $inner,
-        #[OA\Property(items: new OA\Items(ref: UseLine::class))]
-        public array $used_in,
-        #[OA\Property(items: new OA\Items(ref: ProblemLine::class))]
-        public array $problems,
-        #[OA\Property]
-        public bool $may_write,
-    ) {
-    }
+        #[OA\Property] public RoutineLine $routine,
+        #[OA\Property] public int $version,
+        #[OA\Property(items: new OA\Items(ref: StepEdit::class))] public array $steps,
+        #[OA\Property(items: new OA\Items(ref: RoutineText::class))] public array $inner,
+        #[OA\Property(items: new OA\Items(ref: UseLine::class))] public array $used_in,
+        #[OA\Property(items: new OA\Items(ref: ProblemLine::class))] public array $problems,
+        #[OA\Property] public bool $may_write,
+    ) {}
 }

@@ -16,24 +16,14 @@ final readonly class RoutineLine
      * @param  list<ParameterLine>  $parameters
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public string $description,
-        #[OA\Property(items: new OA\Items(ref: ParameterLine::class))]
-        public array $parameters,
-        #[OA\Property]
-        public int $steps,
-        #[OA\Property]
-        public int $uses,
-        #[OA\Property]
-        public int $revision,
-        #[OA\Property]
-        public string $updated_at,
-        #[OA\Property]
-        public ?string $binned_at,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $description,
+        #[OA\Property(items: new OA\Items(ref: ParameterLine::class))] public array $parameters,
+        #[OA\Property] public int $steps,
+        #[OA\Property] public int $uses,
+        #[OA\Property] public int $revision,
+        #[OA\Property] public string $updated_at,
+        #[OA\Property] public ?string $binned_at,
+    ) {}
 }

@@ -17,14 +17,9 @@ final readonly class RoutineText
      * @param  list<StepEdit>  $steps
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property(items: new OA\Items(ref: ParameterLine::class))]
-        public array $parameters,
-        #[OA\Property(items: new OA\Items(ref: StepEdit::class))]
-        public array $steps,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property(items: new OA\Items(ref: ParameterLine::class))] public array $parameters,
+        #[OA\Property(items: new OA\Items(ref: StepEdit::class))] public array $steps,
+    ) {}
 }

@@ -16,18 +16,11 @@ final readonly class SavedFilterLine
      * @param  object  $filter of any shape
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public bool $shared,
-        #[OA\Property]
-        public bool $mine,
-        #[OA\Property]
-        public string $by,
-        #[OA\Property(type: 'object', additionalProperties: true)]
-        public object $filter,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property] public bool $shared,
+        #[OA\Property] public bool $mine,
+        #[OA\Property] public string $by,
+        #[OA\Property(type: 'object', additionalProperties: true)] public object $filter,
+    ) {}
 }

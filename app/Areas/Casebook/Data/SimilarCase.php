@@ -13,12 +13,8 @@ use OpenApi\Attributes as OA;
 final readonly class SimilarCase
 {
     public function __construct(
-        #[OA\Property]
-        public CaseLine $one,
-        #[OA\Property]
-        public CaseLine $other,
-        #[OA\Property]
-        public float $score,
-    ) {
-    }
+        #[OA\Property] public CaseLine $one,
+        #[OA\Property] public CaseLine $other,
+        #[OA\Property] public float $score,
+    ) {}
 }

@@ -17,18 +17,11 @@ final readonly class StepEdit
      * @param  object  $values texts by name
      */
     public function __construct(
-        #[OA\Property]
-        public string $action,
-        #[OA\Property]
-        public string $data,
-        #[OA\Property]
-        public string $expected,
-        #[OA\Property(items: new OA\Items(ref: FileRef::class))]
-        public array $files,
-        #[OA\Property]
-        public ?string $routine,
-        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string'))]
-        public object $values,
-    ) {
-    }
+        #[OA\Property] public string $action,
+        #[OA\Property] public string $data,
+        #[OA\Property] public string $expected,
+        #[OA\Property(items: new OA\Items(ref: FileRef::class))] public array $files,
+        #[OA\Property] public ?string $routine,
+        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string'))] public object $values,
+    ) {}
 }

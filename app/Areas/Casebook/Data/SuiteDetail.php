@@ -17,14 +17,9 @@ final readonly class SuiteDetail
      * @param  list<CaseLine>  $lost
      */
     public function __construct(
-        #[OA\Property]
-        public SuiteLine $suite,
-        #[OA\Property(items: new OA\Items(ref: CaseLine::class))]
-        public array $gained,
-        #[OA\Property(items: new OA\Items(ref: CaseLine::class))]
-        public array $lost,
-        #[OA\Property]
-        public bool $may_accept,
-    ) {
-    }
+        #[OA\Property] public SuiteLine $suite,
+        #[OA\Property(items: new OA\Items(ref: CaseLine::class))] public array $gained,
+        #[OA\Property(items: new OA\Items(ref: CaseLine::class))] public array $lost,
+        #[OA\Property] public bool $may_accept,
+    ) {}
 }

@@ -16,24 +16,14 @@ final readonly class SuiteLine
      * @param  object  $filter of any shape
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property(enum: ['picked', 'rule', 'requirement'])]
-        public string $kind,
-        #[OA\Property(type: 'object', additionalProperties: true)]
-        public object $filter,
-        #[OA\Property]
-        public ?string $requirement_id,
-        #[OA\Property]
-        public int $cases,
-        #[OA\Property]
-        public int $gained,
-        #[OA\Property]
-        public int $lost,
-        #[OA\Property]
-        public ?string $accepted_at,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property(enum: ['picked', 'rule', 'requirement'])] public string $kind,
+        #[OA\Property(type: 'object', additionalProperties: true)] public object $filter,
+        #[OA\Property] public ?string $requirement_id,
+        #[OA\Property] public int $cases,
+        #[OA\Property] public int $gained,
+        #[OA\Property] public int $lost,
+        #[OA\Property] public ?string $accepted_at,
+    ) {}
 }

@@ -17,14 +17,9 @@ final readonly class TableDetail
      * @param  list<UseLine>  $used_in
      */
     public function __construct(
-        #[OA\Property]
-        public TableLine $table,
-        #[OA\Property(items: new OA\Items(ref: TableRow::class))]
-        public array $rows,
-        #[OA\Property(items: new OA\Items(ref: UseLine::class))]
-        public array $used_in,
-        #[OA\Property]
-        public bool $may_write,
-    ) {
-    }
+        #[OA\Property] public TableLine $table,
+        #[OA\Property(items: new OA\Items(ref: TableRow::class))] public array $rows,
+        #[OA\Property(items: new OA\Items(ref: UseLine::class))] public array $used_in,
+        #[OA\Property] public bool $may_write,
+    ) {}
 }

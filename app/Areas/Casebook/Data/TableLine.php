@@ -16,22 +16,13 @@ final readonly class TableLine
      * @param  list<ColumnLine>  $columns
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property(items: new OA\Items(ref: ColumnLine::class))]
-        public array $columns,
-        #[OA\Property]
-        public int $rows,
-        #[OA\Property]
-        public int $uses,
-        #[OA\Property]
-        public int $revision,
-        #[OA\Property]
-        public string $updated_at,
-        #[OA\Property]
-        public ?string $binned_at,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property(items: new OA\Items(ref: ColumnLine::class))] public array $columns,
+        #[OA\Property] public int $rows,
+        #[OA\Property] public int $uses,
+        #[OA\Property] public int $revision,
+        #[OA\Property] public string $updated_at,
+        #[OA\Property] public ?string $binned_at,
+    ) {}
 }

@@ -16,10 +16,7 @@ final readonly class TableRow
      * @param  list<?string>  $cells
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property(items: new OA\Items(type: 'string', nullable: true))]
-        public array $cells,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property(items: new OA\Items(type: 'string', nullable: true))] public array $cells,
+    ) {}
 }

@@ -12,11 +12,5 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A piece of a text, and whether it was searched for.')]
 final readonly class TextPart
 {
-    public function __construct(
-        #[OA\Property]
-        public string $text,
-        #[OA\Property]
-        public bool $hit,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $text, #[OA\Property] public bool $hit) {}
 }

@@ -13,16 +13,10 @@ use OpenApi\Attributes as OA;
 final readonly class UseLine
 {
     public function __construct(
-        #[OA\Property(enum: ['case', 'routine', 'suite', 'filter'])]
-        public string $kind,
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public string $steps,
-    ) {
-    }
+        #[OA\Property(enum: ['case', 'routine', 'suite', 'filter'])] public string $kind,
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property] public string $steps,
+    ) {}
 }

@@ -13,16 +13,10 @@ use OpenApi\Attributes as OA;
 final readonly class VersionLine
 {
     public function __construct(
-        #[OA\Property]
-        public int $number,
-        #[OA\Property]
-        public string $at,
-        #[OA\Property]
-        public string $by,
-        #[OA\Property]
-        public bool $approved,
-        #[OA\Property]
-        public bool $current,
-    ) {
-    }
+        #[OA\Property] public int $number,
+        #[OA\Property] public string $at,
+        #[OA\Property] public string $by,
+        #[OA\Property] public bool $approved,
+        #[OA\Property] public bool $current,
+    ) {}
 }

@@ -7,6 +7,4 @@ namespace LucidStep\App\Areas\Casebook\Exchange;
 /**
  * The person stopped a job.
  */
-final class Cancelled extends \RuntimeException
-{
-}
+final class Cancelled extends \RuntimeException {}

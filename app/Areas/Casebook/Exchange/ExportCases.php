@@ -52,9 +52,12 @@ final readonly class ExportCases
     /** Pictures that go into one file, together. */
     private const MOST_PICTURE_BYTES = 50 * 1024 * 1024;
 
-    public function __construct(private Filesystem $files, private Progress $progress, private Workbook $workbook, private PrintPage $page)
-    {
-    }
+    public function __construct(
+        private Filesystem $files,
+        private Progress $progress,
+        private Workbook $workbook,
+        private PrintPage $page,
+    ) {}
 
     /**
      * @param  array{layout?: ?string, expand?: ?bool}  $options
@@ -66,13 +69,31 @@ final readonly class ExportCases
             throw ValidationException::withMessages(['filter' => 'There is no case to take out.']);
         }
         if ('xlsx' === $format && $filter->query()->sum('steps_count') > self::MOST_STEPS_XLSX) {
-            throw ValidationException::withMessages(['format' => \sprintf('These cases have more than %s steps, which does not fit into a workbook here. Choose CSV, or fewer cases.', number_format(self::MOST_STEPS_XLSX))]);
+            throw ValidationException::withMessages([
+                'format' => \sprintf(
+                    'These cases have more than %s steps, which does not fit into a workbook here. Choose CSV, or fewer cases.',
+                    number_format(self::MOST_STEPS_XLSX),
+                ),
+            ]);
         }
         $id = (string) Str::uuid7();
-        $export = CaseExport::query()->create([
-            'id' => $id, 'project_id' => $project->id, 'author_id' => $user->id, 'format' => $format, 'total' => $total, 'path' => "exports/{$id}.{$format}", 'created_at' => Carbon::now(),
-            'options' => ['filter' => $filter->asked, 'me' => $user->id, 'layout' => CaseReader::BY_CASE === ($options['layout'] ?? null) ? CaseReader::BY_CASE : CaseReader::BY_STEP, 'expand' => (bool) ($options['expand'] ?? false)],
-        ])->refresh();
+        $export = CaseExport::query()
+            ->create([
+                'id' => $id,
+                'project_id' => $project->id,
+                'author_id' => $user->id,
+                'format' => $format,
+                'total' => $total,
+                'path' => "exports/{$id}.{$format}",
+                'created_at' => Carbon::now(),
+                'options' => [
+                    'filter' => $filter->asked,
+                    'me' => $user->id,
+                    'layout' => CaseReader::BY_CASE === ($options['layout'] ?? null) ? CaseReader::BY_CASE : CaseReader::BY_STEP,
+                    'expand' => (bool) ($options['expand'] ?? false),
+                ],
+            ])
+            ->refresh();
         $total <= self::AT_ONCE ? RunExport::dispatchSync($id) : RunExport::dispatch($id);
 
         return $export->refresh();
@@ -90,7 +111,7 @@ final readonly class ExportCases
                 'xlsx' => $this->workbook->write($path, $this->sheet($export, $project)),
                 'json' => $this->json($export, $project, $path),
                 'md' => $this->markdown($export, $project, $path),
-                default => $this->page->write($path, $project, $this->cases($export, $project), fn (string $sha) => $this->picture($sha)),
+                default => $this->page->write($path, $project, $this->cases($export, $project), fn(string $sha) => $this->picture($sha)),
             };
             $export->update(['state' => 'done', 'bytes' => (int) filesize($path)]);
         } catch (Cancelled) {
@@ -105,7 +126,10 @@ final readonly class ExportCases
     private function sheet(CaseExport $export, Project $project): \Generator
     {
         $layout = CaseReader::BY_CASE === $export->options['layout'] ? CaseReader::BY_CASE : CaseReader::BY_STEP;
-        $sheet = new CaseSheet($layout, array_values(array_map(static fn (CustomField $f): string => $f->name, (new ProjectLists($project))->fields())));
+        $sheet = new CaseSheet(
+            $layout,
+            array_values(array_map(static fn(CustomField $f): string => $f->name, (new ProjectLists($project))->fields())),
+        );
         yield $sheet->header();
         foreach ($this->cases($export, $project) as $case) {
             yield from $sheet->rows($case);
@@ -136,25 +160,97 @@ final readonly class ExportCases
     private function json(CaseExport $export, Project $project, string $path): void
     {
         $out = fopen($path, 'w') ?: throw new \RuntimeException("{$path} cannot be written.");
-        $encode = static fn (mixed $v): string => json_encode($v, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_THROW_ON_ERROR);
-        fwrite($out, "{\n\"format\": ".$encode(JsonCases::FORMAT).",\n\"version\": ".JsonCases::VERSION.",\n\"project\": ".$encode($project->name).",\n\"written_at\": ".$encode(Carbon::now()->toIso8601ZuluString()));
+        $encode = static fn(mixed $v): string => json_encode($v, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_THROW_ON_ERROR);
+        fwrite(
+            $out,
+            "{\n\"format\": " .
+                $encode(JsonCases::FORMAT) .
+                ",\n\"version\": " .
+                JsonCases::VERSION .
+                ",\n\"project\": " .
+                $encode($project->name) .
+                ",\n\"written_at\": " .
+                $encode(Carbon::now()->toIso8601ZuluString()),
+        );
         $lists = new ProjectLists($project);
-        fwrite($out, ",\n\"types\": ".$encode(array_map(static fn (array $i): array => ['value' => $i['value'], 'name' => $i['name']], $lists->items('type'))));
-        fwrite($out, ",\n\"fields\": ".$encode(array_values(array_map(static fn (CustomField $f): array => ['name' => $f->name, 'kind' => $f->kind, 'choices' => $f->choices, 'required' => $f->required], $lists->fields()))));
+        fwrite(
+            $out,
+            ",\n\"types\": " .
+                $encode(array_map(static fn(array $i): array => ['value' => $i['value'], 'name' => $i['name']], $lists->items('type'))),
+        );
+        fwrite(
+            $out,
+            ",\n\"fields\": " .
+                $encode(
+                    array_values(
+                        array_map(
+                            static fn(CustomField $f): array => [
+                                'name' => $f->name,
+                                'kind' => $f->kind,
+                                'choices' => $f->choices,
+                                'required' => $f->required,
+                            ],
+                            $lists->fields(),
+                        ),
+                    ),
+                ),
+        );
         $files = [];
         [$routines, $tables, $requirements] = $this->aside($project, $files);
-        fwrite($out, ",\n\"requirements\": ".$encode($requirements).",\n\"tables\": ".$encode($tables).",\n\"routines\": ".$encode($routines).",\n\"cases\": [");
+        fwrite(
+            $out,
+            ",\n\"requirements\": " .
+                $encode($requirements) .
+                ",\n\"tables\": " .
+                $encode($tables) .
+                ",\n\"routines\": " .
+                $encode($routines) .
+                ",\n\"cases\": [",
+        );
         $separator = "\n";
         foreach ($this->cases($export, $project) as $case) {
-            foreach ([...$case->text->files, ...array_merge(...array_map(static fn (Step $s): array => $s->files, $case->text->steps) ?: [[]])] as $file) {
+            foreach (
+                [...$case->text->files, ...array_merge(...array_map(static fn(Step $s): array => $s->files, $case->text->steps) ?: [[]])]
+                as $file
+            ) {
                 $files[$file['sha256']] = true;
             }
-            fwrite($out, $separator.$encode(array_filter([
-                'key' => $case->key, 'title' => $case->text->title, 'folder' => $case->folder, 'objective' => $case->text->objective, 'preconditions' => $case->text->preconditions,
-                'postconditions' => $case->text->postconditions, 'type' => $case->type, 'priority' => $case->priority, 'state' => $case->state, 'automated' => $case->automated, 'template' => $case->template,
-                'owner' => $case->owner, 'labels' => $case->labels, 'estimate' => $case->estimate, 'requirements' => $case->requirements, 'table' => $case->table, 'custom' => $case->custom, 'files' => $case->text->files,
-                'steps' => array_map(static fn (Step $s): array => JsonCases::step($s, null === $s->routine ? null : ($case->routines[$s->routine] ?? '')), $case->text->steps),
-            ], static fn (mixed $v): bool => null !== $v && '' !== $v && [] !== $v)));
+            fwrite(
+                $out,
+                $separator .
+                    $encode(
+                        array_filter(
+                            [
+                                'key' => $case->key,
+                                'title' => $case->text->title,
+                                'folder' => $case->folder,
+                                'objective' => $case->text->objective,
+                                'preconditions' => $case->text->preconditions,
+                                'postconditions' => $case->text->postconditions,
+                                'type' => $case->type,
+                                'priority' => $case->priority,
+                                'state' => $case->state,
+                                'automated' => $case->automated,
+                                'template' => $case->template,
+                                'owner' => $case->owner,
+                                'labels' => $case->labels,
+                                'estimate' => $case->estimate,
+                                'requirements' => $case->requirements,
+                                'table' => $case->table,
+                                'custom' => $case->custom,
+                                'files' => $case->text->files,
+                                'steps' => array_map(
+                                    static fn(Step $s): array => JsonCases::step(
+                                        $s,
+                                        null === $s->routine ? null : $case->routines[$s->routine] ?? '',
+                                    ),
+                                    $case->text->steps,
+                                ),
+                            ],
+                            static fn(mixed $v): bool => null !== $v && '' !== $v && [] !== $v,
+                        ),
+                    ),
+            );
             $separator = ",\n";
         }
         fwrite($out, "\n],\n\"files\": {");
@@ -163,7 +259,7 @@ final readonly class ExportCases
         foreach (array_keys($files) as $sha) {
             $content = $this->picture((string) $sha);
             if (null !== $content && ($bytes += \strlen($content)) <= self::MOST_PICTURE_BYTES) {
-                fwrite($out, $separator.$encode((string) $sha).': '.$encode(base64_encode($content)));
+                fwrite($out, $separator . $encode((string) $sha) . ': ' . $encode(base64_encode($content)));
                 $separator = ",\n";
             }
         }
@@ -188,16 +284,52 @@ final readonly class ExportCases
                 }
             }
             $routines[] = [
-                'name' => $routine->name, 'description' => $routine->description, 'parameters' => array_map(static fn ($p): array => ['name' => $p->name, 'default' => $p->default], $core->parameters ?? []),
-                'steps' => array_map(static fn (Step $s): array => JsonCases::step($s, null === $s->routine ? null : ($book->find($s->routine)->name ?? '')), $core->steps ?? []),
+                'name' => $routine->name,
+                'description' => $routine->description,
+                'parameters' => array_map(static fn($p): array => ['name' => $p->name, 'default' => $p->default], $core->parameters ?? []),
+                'steps' => array_map(
+                    static fn(Step $s): array => JsonCases::step($s, null === $s->routine ? null : $book->find($s->routine)->name ?? ''),
+                    $core->steps ?? [],
+                ),
             ];
         }
-        foreach (DataTable::query()->where('project_id', $project->id)->whereNull('binned_at')->with('rows')->orderBy('name')->get() as $table) {
-            $tables[] = ['name' => $table->name, 'columns' => $table->columns, 'rows' => array_values($table->rows->map(static fn (DataRow $r): array => array_map(static fn (array $c, int $i): string => $c['secret'] ? '' : ($r->cells[$i] ?? ''), $table->columns, array_keys($table->columns)))->all())];
+        foreach (
+            DataTable::query()->where('project_id', $project->id)->whereNull('binned_at')->with('rows')->orderBy('name')->get()
+            as $table
+        ) {
+            $tables[] = [
+                'name' => $table->name,
+                'columns' => $table->columns,
+                'rows' => array_values(
+                    $table->rows
+                        ->map(
+                            static fn(DataRow $r): array => array_map(
+                                static fn(array $c, int $i): string => $c['secret'] ? '' : $r->cells[$i] ?? '',
+                                $table->columns,
+                                array_keys($table->columns),
+                            ),
+                        )
+                        ->all(),
+                ),
+            ];
         }
         $all = Requirement::query()->where('project_id', $project->id)->orderBy('number')->get()->keyBy('id');
 
-        return [$routines, $tables, array_values($all->map(static fn (Requirement $r): array => ['key' => $r->key, 'title' => $r->title, 'parent' => $all[$r->parent_id ?? '']->key ?? ''])->all())];
+        return [
+            $routines,
+            $tables,
+            array_values(
+                $all
+                    ->map(
+                        static fn(Requirement $r): array => [
+                            'key' => $r->key,
+                            'title' => $r->title,
+                            'parent' => $all[$r->parent_id ?? '']->key ?? '',
+                        ],
+                    )
+                    ->all(),
+            ),
+        ];
     }
 
     /**
@@ -209,8 +341,10 @@ final readonly class ExportCases
         $lists = new ProjectLists($project);
         $book = RoutineBook::all($project->id);
         $names = [
-            'type' => array_column($lists->items('type'), 'name', 'value'), 'priority' => array_column($lists->items('priority'), 'name', 'value'),
-            'table' => DB::table('data_tables')->where('project_id', $project->id)->pluck('name', 'id')->all(), 'field' => array_map(static fn (CustomField $f): string => $f->name, $lists->fields()),
+            'type' => array_column($lists->items('type'), 'name', 'value'),
+            'priority' => array_column($lists->items('priority'), 'name', 'value'),
+            'table' => DB::table('data_tables')->where('project_id', $project->id)->pluck('name', 'id')->all(),
+            'field' => array_map(static fn(CustomField $f): string => $f->name, $lists->fields()),
             'routine' => DB::table('routines')->where('project_id', $project->id)->pluck('name', 'id')->all(),
         ];
         $folders = new FolderPaths($project);
@@ -218,7 +352,13 @@ final readonly class ExportCases
         $after = $done = 0;
         do {
             /** @var Collection<int, TestCase> $some */
-            $some = $filter->query()->where('number', '>', $after)->with('version.steps', 'owner', 'requirements')->orderBy('number')->limit(self::CHUNK)->get();
+            $some = $filter
+                ->query()
+                ->where('number', '>', $after)
+                ->with('version.steps', 'owner', 'requirements')
+                ->orderBy('number')
+                ->limit(self::CHUNK)
+                ->get();
             foreach ($some as $case) {
                 yield $this->out($case, $folders, $names, $expand ? $book : null);
                 $after = $case->number;
@@ -234,7 +374,7 @@ final readonly class ExportCases
     {
         $text = $case->version->text();
         if (null !== $expand) {
-            $steps = array_map(static fn (ExpandedStep $s): array => $s->step->toArray(), $expand->expand($text->steps));
+            $steps = array_map(static fn(ExpandedStep $s): array => $s->step->toArray(), $expand->expand($text->steps));
             $text = CaseText::fromArray([...$text->toArray(), 'steps' => $steps]);
         }
         $custom = [];
@@ -245,9 +385,21 @@ final readonly class ExportCases
         }
 
         return new CaseOut(
-            $case->key, $text, $folders->path($case->folder_id), $names['type'][$case->type] ?? $case->type, $names['priority'][$case->priority] ?? $case->priority, $case->state, $case->automated,
-            (string) $case->owner?->email, $case->labels, $case->estimate_seconds, array_values($case->requirements->map(static fn ($r): string => $r->key)->sort()->all()),
-            null === $text->table ? null : ($names['table'][$text->table] ?? null), $case->is_template, $custom, $names['routine'],
+            $case->key,
+            $text,
+            $folders->path($case->folder_id),
+            $names['type'][$case->type] ?? $case->type,
+            $names['priority'][$case->priority] ?? $case->priority,
+            $case->state,
+            $case->automated,
+            (string) $case->owner?->email,
+            $case->labels,
+            $case->estimate_seconds,
+            array_values($case->requirements->map(static fn($r): string => $r->key)->sort()->all()),
+            null === $text->table ? null : $names['table'][$text->table] ?? null,
+            $case->is_template,
+            $custom,
+            $names['routine'],
         );
     }
 

@@ -48,9 +48,15 @@ final readonly class ImportCases
 
     private const CHUNK = 200;
 
-    public function __construct(private Filesystem $files, private ImportFile $file, private CaseWriterFactory $writers, private Progress $progress, private BulkEditCases $acts, private ImportReferenceData $prelude, private SaveRequirements $requirements)
-    {
-    }
+    public function __construct(
+        private Filesystem $files,
+        private ImportFile $file,
+        private CaseWriterFactory $writers,
+        private Progress $progress,
+        private BulkEditCases $acts,
+        private ImportReferenceData $prelude,
+        private SaveRequirements $requirements,
+    ) {}
 
     public function upload(Project $project, User $author, UploadedFile $upload): CaseImport
     {
@@ -58,15 +64,31 @@ final readonly class ImportCases
         $format = match ($extension) {
             'csv', 'tsv', 'txt' => 'csv',
             'xlsx', 'json' => $extension,
-            default => throw ValidationException::withMessages(['file' => 'Taken are CSV, XLSX and JSON files. An older workbook: save it as XLSX or CSV.']),
+            default => throw ValidationException::withMessages([
+                'file' => 'Taken are CSV, XLSX and JSON files. An older workbook: save it as XLSX or CSV.',
+            ]),
         };
         if (0 === (int) $upload->getSize()) {
             throw ValidationException::withMessages(['file' => 'The file is empty.']);
         }
         $id = (string) Str::uuid7();
         $path = "imports/{$id}.{$format}";
-        $this->files->writeStream($path, fopen((string) $upload->getRealPath(), 'r') ?: throw new \RuntimeException('The upload cannot be read.'));
-        $import = CaseImport::query()->create(['id' => $id, 'project_id' => $project->id, 'author_id' => $author->id, 'name' => mb_strimwidth($upload->getClientOriginalName(), 0, 200, '…'), 'state' => 'reading', 'format' => $format, 'path' => $path, 'created_at' => Carbon::now()])->refresh();
+        $this->files->writeStream(
+            $path,
+            fopen((string) $upload->getRealPath(), 'r') ?: throw new \RuntimeException('The upload cannot be read.'),
+        );
+        $import = CaseImport::query()
+            ->create([
+                'id' => $id,
+                'project_id' => $project->id,
+                'author_id' => $author->id,
+                'name' => mb_strimwidth($upload->getClientOriginalName(), 0, 200, '…'),
+                'state' => 'reading',
+                'format' => $format,
+                'path' => $path,
+                'created_at' => Carbon::now(),
+            ])
+            ->refresh();
         $this->readSoon($import, (int) $upload->getSize());
 
         return $import->refresh();
@@ -82,16 +104,29 @@ final readonly class ImportCases
         if ('json' === $import->format || \count($mapping) !== \count($import->header)) {
             throw ValidationException::withMessages(['mapping' => 'The mapping does not fit the columns of the file.']);
         }
-        $twice = array_filter(array_count_values(array_filter($mapping, is_string(...))), static fn (int $n): bool => $n > 1);
+        $twice = array_filter(array_count_values(array_filter($mapping, is_string(...))), static fn(int $n): bool => $n > 1);
         if ([] !== $twice) {
-            throw ValidationException::withMessages(['mapping' => \sprintf('"%s" is given to more than one column.', array_key_first($twice))]);
+            throw ValidationException::withMessages([
+                'mapping' => \sprintf('"%s" is given to more than one column.', array_key_first($twice)),
+            ]);
         }
         if (!\in_array('title', $mapping, true) && !\in_array('key', $mapping, true)) {
             throw ValidationException::withMessages(['mapping' => 'One column must be the title, or the key of cases to be changed.']);
         }
         $this->refuseIfGone($import);
         $import->update(['mapping' => $mapping, 'layout' => $layout, 'state' => 'reading', 'problem' => '']);
-        DB::table('import_mappings')->upsert([['project_id' => $import->project_id, 'fingerprint' => CaseColumns::fingerprint($import->header), 'mapping' => json_encode($mapping, \JSON_THROW_ON_ERROR), 'layout' => $layout]], ['project_id', 'fingerprint'], ['mapping', 'layout']);
+        DB::table('import_mappings')->upsert(
+            [
+                [
+                    'project_id' => $import->project_id,
+                    'fingerprint' => CaseColumns::fingerprint($import->header),
+                    'mapping' => json_encode($mapping, \JSON_THROW_ON_ERROR),
+                    'layout' => $layout,
+                ],
+            ],
+            ['project_id', 'fingerprint'],
+            ['mapping', 'layout'],
+        );
         $this->readSoon($import, (int) $this->files->size($import->path));
 
         return $import->refresh();
@@ -138,8 +173,19 @@ final readonly class ImportCases
     {
         $this->refuseUnless($import, ['done'], 'undone');
         $done = $this->acts->undo(BulkAct::query()->findOrFail($import->act_id), $project, $user);
-        $kept = array_map(static fn ($r): string => $r->key, $done->refused);
-        $import->update(['state' => 'undone', 'problem' => [] === $kept ? '' : \sprintf('%d %s changed since and stay as they are: %s.', \count($kept), 1 === \count($kept) ? 'case was' : 'cases were', implode(', ', \array_slice($kept, 0, 20)))]);
+        $kept = array_map(static fn($r): string => $r->key, $done->refused);
+        $import->update([
+            'state' => 'undone',
+            'problem' =>
+                [] === $kept
+                    ? ''
+                    : \sprintf(
+                        '%d %s changed since and stay as they are: %s.',
+                        \count($kept),
+                        1 === \count($kept) ? 'case was' : 'cases were',
+                        implode(', ', \array_slice($kept, 0, 20)),
+                    ),
+        ]);
 
         return $import->refresh();
     }
@@ -152,7 +198,10 @@ final readonly class ImportCases
         try {
             $this->analyse($import);
         } catch (Unreadable $e) {
-            $import->update(['state' => 'failed', 'problem' => $e->getMessage().(1 === $e->errors[0]->row ? '' : " (row {$e->errors[0]->row})")]);
+            $import->update([
+                'state' => 'failed',
+                'problem' => $e->getMessage() . (1 === $e->errors[0]->row ? '' : " (row {$e->errors[0]->row})"),
+            ]);
         }
     }
 
@@ -180,7 +229,9 @@ final readonly class ImportCases
                             continue;
                         }
                         if (null === $old) {
-                            $new = $writer->add($rows->text($row, null), $rows->fields($row, null, true), 'imported', ['comment' => $import->name]);
+                            $new = $writer->add($rows->text($row, null), $rows->fields($row, null, true), 'imported', [
+                                'comment' => $import->name,
+                            ]);
                             $made[$new['id']] = ['revision' => 1, 'before' => [], 'made' => true];
 
                             continue;
@@ -189,7 +240,13 @@ final readonly class ImportCases
                         $text = $old->version->text();
                         $after = $rows->fields($row, $old, true);
                         if ($writer->change($old, $rows->text($row, $old), $after, 'imported', ['comment' => $import->name])) {
-                            $made[$old->id] = ['revision' => $old->revision, 'before' => [...array_map(static fn (array $c): mixed => $c[0], $before->changesTo($after)), 'text' => $text->toArray()]];
+                            $made[$old->id] = [
+                                'revision' => $old->revision,
+                                'before' => [
+                                    ...array_map(static fn(array $c): mixed => $c[0], $before->changesTo($after)),
+                                    'text' => $text->toArray(),
+                                ],
+                            ];
                         }
                     }
                     $this->progress->at($import->id, $done += \count($chunk));
@@ -205,7 +262,7 @@ final readonly class ImportCases
         } catch (Cancelled) {
             $import->update(['state' => 'cancelled', 'problem' => 'Stopped by you. Nothing was written.', 'finished_at' => Carbon::now()]);
         } catch (Unreadable $e) {
-            $import->update(['state' => 'failed', 'problem' => $e->getMessage().' Nothing was written.', 'finished_at' => Carbon::now()]);
+            $import->update(['state' => 'failed', 'problem' => $e->getMessage() . ' Nothing was written.', 'finished_at' => Carbon::now()]);
         }
         $this->files->delete([$import->path, "{$import->path}.rows"]);
     }
@@ -228,7 +285,16 @@ final readonly class ImportCases
         $project = Project::query()->findOrFail($import->project_id);
         $rows = new ImportRows($project, User::query()->findOrFail($import->author_id), $this->requirements);
         $json = 'json' === $import->format ? $this->file->json($import) : null;
-        $facts = ['rows' => 0, 'creates' => 0, 'changes' => 0, 'same' => 0, 'refuses' => 0, 'new_types' => [], 'charset' => 'UTF-8', 'separator' => ''];
+        $facts = [
+            'rows' => 0,
+            'creates' => 0,
+            'changes' => 0,
+            'same' => 0,
+            'refuses' => 0,
+            'new_types' => [],
+            'charset' => 'UTF-8',
+            'separator' => '',
+        ];
         if (null === $json) {
             $facts = [...$facts, ...$this->survey($import, $project)];
         }
@@ -238,7 +304,12 @@ final readonly class ImportCases
             $existing = $rows->existing($chunk, false);
             foreach ($chunk as $row) {
                 $old = null === $row->key ? null : $existing->get($row->key);
-                $reasons = array_map(static fn (ReadError $e): string => ($e->row !== $row->row ? "Row {$e->row}: " : '').(null === $e->column ? '' : "{$e->column}: ").$e->message, $row->errors);
+                $reasons = array_map(
+                    static fn(ReadError $e): string => ($e->row !== $row->row ? "Row {$e->row}: " : '') .
+                        (null === $e->column ? '' : "{$e->column}: ") .
+                        $e->message,
+                    $row->errors,
+                );
                 if (null !== $old?->binned_at) {
                     $reasons[] = 'It is in the bin. Restore it first, or take the key out to create it anew.';
                 }
@@ -253,7 +324,14 @@ final readonly class ImportCases
                 $is = [] !== $reasons ? 'refuse' : (null === $old ? 'create' : ($this->isSame($rows, $row, $old) ? 'same' : 'change'));
                 $facts[['create' => 'creates', 'change' => 'changes', 'same' => 'same', 'refuse' => 'refuses'][$is]]++;
                 $facts['rows']++;
-                $line = ['row' => $row->row, 'is' => $is, 'key' => $old->key ?? null, 'title' => mb_strimwidth('' === $row->title() ? (string) ($old->title ?? '') : $row->title(), 0, 200, '…'), 'steps' => \count($row->steps ?? []), 'reasons' => \array_slice($reasons, 0, 10)];
+                $line = [
+                    'row' => $row->row,
+                    'is' => $is,
+                    'key' => $old->key ?? null,
+                    'title' => mb_strimwidth('' === $row->title() ? (string) ($old->title ?? '') : $row->title(), 0, 200, '…'),
+                    'steps' => \count($row->steps ?? []),
+                    'reasons' => \array_slice($reasons, 0, 10),
+                ];
                 if ('refuse' === $is && \count($refused) < self::REPORTED) {
                     $refused[] = $line;
                 } elseif ('refuse' !== $is && \count($listed) < self::REPORTED) {
@@ -265,7 +343,12 @@ final readonly class ImportCases
         if (0 === $facts['rows']) {
             throw Unreadable::because('There is no case in this file.');
         }
-        $import->update(['state' => 'ready', 'facts' => $facts, 'total' => $facts['rows'], 'report' => \array_slice([...$refused, ...$listed], 0, self::REPORTED)]);
+        $import->update([
+            'state' => 'ready',
+            'facts' => $facts,
+            'total' => $facts['rows'],
+            'report' => \array_slice([...$refused, ...$listed], 0, self::REPORTED),
+        ]);
     }
 
     /**
@@ -282,7 +365,9 @@ final readonly class ImportCases
             if ([] === $header) {
                 $header = $cells;
                 if (\count($header) > ImportFile::MOST_COLUMNS) {
-                    throw Unreadable::because(\sprintf('The file has %d columns; at most %d are read.', \count($header), ImportFile::MOST_COLUMNS));
+                    throw Unreadable::because(
+                        \sprintf('The file has %d columns; at most %d are read.', \count($header), ImportFile::MOST_COLUMNS),
+                    );
                 }
 
                 continue;
@@ -293,16 +378,31 @@ final readonly class ImportCases
             }
         }
         foreach (array_keys($header) as $at) {
-            $values = array_values(array_filter(array_map(static fn (array $c): string => trim($c[$at] ?? ''), $first), static fn (string $v): bool => '' !== $v));
-            $samples[] = array_map(static fn (string $v): string => mb_strimwidth($v, 0, 80, '…'), \array_slice($values, 0, self::SAMPLES));
+            $values = array_values(
+                array_filter(
+                    array_map(static fn(array $c): string => trim($c[$at] ?? ''), $first),
+                    static fn(string $v): bool => '' !== $v,
+                ),
+            );
+            $samples[] = array_map(static fn(string $v): string => mb_strimwidth($v, 0, 80, '…'), \array_slice($values, 0, self::SAMPLES));
         }
         if ($import->header !== $header) {
-            $known = DB::table('import_mappings')->where('project_id', $project->id)->where('fingerprint', CaseColumns::fingerprint($header))->first();
+            $known = DB::table('import_mappings')
+                ->where('project_id', $project->id)
+                ->where('fingerprint', CaseColumns::fingerprint($header))
+                ->first();
             $mapping = null === $known ? null : json_decode($known->mapping, true);
             if (!\is_array($mapping) || \count($mapping) !== \count($header)) {
-                $mapping = CaseColumns::guess($header, array_map(static fn ($f): string => $f->name, array_values((new ProjectLists($project))->fields())));
+                $mapping = CaseColumns::guess(
+                    $header,
+                    array_map(static fn($f): string => $f->name, array_values((new ProjectLists($project))->fields())),
+                );
             }
-            $import->fill(['header' => array_map(static fn (string $h): string => mb_strimwidth($h, 0, 120, '…'), $header), 'mapping' => $mapping, 'layout' => $known->layout ?? CaseReader::layoutOf($first, $mapping)]);
+            $import->fill([
+                'header' => array_map(static fn(string $h): string => mb_strimwidth($h, 0, 120, '…'), $header),
+                'mapping' => $mapping,
+                'layout' => $known->layout ?? CaseReader::layoutOf($first, $mapping),
+            ]);
         }
         $import->fill(['samples' => $samples])->save();
         if (!\in_array('title', $import->mapping, true) && !\in_array('key', $import->mapping, true)) {
@@ -320,15 +420,17 @@ final readonly class ImportCases
         if (null !== $json) {
             $cases = $json->cases($around);
         } else {
-            $cases = (new CaseReader($import->mapping, $import->layout, $around))->cases((function () use ($import): \Generator {
-                $header = true;
-                foreach ($this->file->rows($import)->rows() as $number => $cells) {
-                    if (!$header) {
-                        yield $number => $cells;
+            $cases = (new CaseReader($import->mapping, $import->layout, $around))->cases(
+                (function () use ($import): \Generator {
+                    $header = true;
+                    foreach ($this->file->rows($import)->rows() as $number => $cells) {
+                        if (!$header) {
+                            yield $number => $cells;
+                        }
+                        $header = false;
                     }
-                    $header = false;
-                }
-            })());
+                })(),
+            );
         }
         $chunk = [];
         foreach ($cases as $case) {
@@ -345,7 +447,8 @@ final readonly class ImportCases
 
     private function isSame(ImportRows $rows, CaseRow $row, TestCase $old): bool
     {
-        return [] === CaseFields::of($old)->changesTo($rows->fields($row, $old, false)) && $old->version->text()->equals($rows->text($row, $old));
+        return [] === CaseFields::of($old)->changesTo($rows->fields($row, $old, false)) &&
+            $old->version->text()->equals($rows->text($row, $old));
     }
 
     /**

@@ -23,9 +23,7 @@ final readonly class ImportFile
 
     public const MOST_COLUMNS = 120;
 
-    public function __construct(private Filesystem $files)
-    {
-    }
+    public function __construct(private Filesystem $files) {}
 
     /**
      * @throws Unreadable
@@ -130,7 +128,15 @@ final readonly class ImportFile
     {
         $all = self::unpacked($path);
         if ($all > self::MOST_SHEET_BYTES) {
-            throw Unreadable::because(\sprintf('Unpacked, this workbook has %.0f MB; at most %.0f MB can be read. Save the sheet as CSV: of that, files up to %.0f MB come in.', $all / 1_048_576, self::MOST_SHEET_BYTES / 1_048_576, config('lucid.import.max_bytes') / 1_048_576));
+            throw Unreadable::because(
+                \sprintf(
+                    'Unpacked, this workbook has %.0f MB; at most %.0f MB can be read. Save the sheet as CSV: of that, files ' .
+                        'up to %.0f MB come in.',
+                    $all / 1_048_576,
+                    self::MOST_SHEET_BYTES / 1_048_576,
+                    config('lucid.import.max_bytes') / 1_048_576,
+                ),
+            );
         }
     }
 }

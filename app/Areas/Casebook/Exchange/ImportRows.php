@@ -41,14 +41,23 @@ final class ImportRows
     /**
      * @param  array<string, string>  $known requirements by the keys that the file has for them
      */
-    public function __construct(private readonly Project $project, private readonly User $author, private readonly SaveRequirements $keep, array $known = [])
-    {
+    public function __construct(
+        private readonly Project $project,
+        private readonly User $author,
+        private readonly SaveRequirements $keep,
+        array $known = [],
+    ) {
         $this->lists = new ProjectLists($project);
         $this->folders = new FolderPaths($project);
         foreach ($this->lists->fields() as $field) {
             $this->fields[mb_strtolower($field->name)] = $field;
         }
-        foreach (DB::table('requirements')->where('project_id', $project->id)->get(['id', 'key', 'title']) as $row) {
+        foreach (
+            DB::table('requirements')
+                ->where('project_id', $project->id)
+                ->get(['id', 'key', 'title'])
+            as $row
+        ) {
             $this->requirements[mb_strtolower($row->title)] = $row->id;
             $this->requirements[mb_strtolower($row->key)] = $row->id;
         }
@@ -63,7 +72,13 @@ final class ImportRows
     public function surroundings(?JsonCases $with = null): ImportContext
     {
         $people = [];
-        foreach (DB::table('memberships')->join('users', 'users.id', '=', 'user_id')->where('project_id', $this->project->id)->get(['users.id', 'users.name', 'users.email']) as $row) {
+        foreach (
+            DB::table('memberships')
+                ->join('users', 'users.id', '=', 'user_id')
+                ->where('project_id', $this->project->id)
+                ->get(['users.id', 'users.name', 'users.email'])
+            as $row
+        ) {
             $people[mb_strtolower($row->name)] = $people[mb_strtolower($row->email)] = $row->id;
         }
         $routines = $tables = [];
@@ -75,15 +90,20 @@ final class ImportRows
         }
         $fields = $this->fields;
         foreach ($with->routines ?? [] as $routine) {
-            $routines[mb_strtolower(self::name($routine))] ??= 'new:'.self::name($routine);
+            $routines[mb_strtolower(self::name($routine))] ??= 'new:' . self::name($routine);
         }
         foreach ($with->tables ?? [] as $table) {
-            $tables[mb_strtolower(self::name($table))] ??= 'new:'.self::name($table);
+            $tables[mb_strtolower(self::name($table))] ??= 'new:' . self::name($table);
         }
         foreach ($with->fields ?? [] as $field) {
             $kind = $field['kind'] ?? '';
             if (\in_array($kind, CustomField::KINDS, true)) {
-                $fields[mb_strtolower(self::name($field))] ??= new CustomField('new:'.self::name($field), self::name($field), $kind, array_values(array_filter((array) ($field['choices'] ?? []), is_string(...))));
+                $fields[mb_strtolower(self::name($field))] ??= new CustomField(
+                    'new:' . self::name($field),
+                    self::name($field),
+                    $kind,
+                    array_values(array_filter((array) ($field['choices'] ?? []), is_string(...))),
+                );
             }
         }
 
@@ -99,20 +119,32 @@ final class ImportRows
      */
     public function existing(array $rows, bool $lock): Collection
     {
-        $keys = array_values(array_filter(array_map(static fn (CaseRow $r): ?string => $r->key, $rows), is_string(...)));
+        $keys = array_values(array_filter(array_map(static fn(CaseRow $r): ?string => $r->key, $rows), is_string(...)));
 
-        return [] === $keys ? new Collection() : TestCase::query()->where('project_id', $this->project->id)->whereIn('key', $keys)->with('version.steps', 'requirements')->when($lock, static fn ($q) => $q->lockForUpdate())->get()->keyBy('key');
+        return [] === $keys
+            ? new Collection()
+            : TestCase::query()
+                ->where('project_id', $this->project->id)
+                ->whereIn('key', $keys)
+                ->with('version.steps', 'requirements')
+                ->when($lock, static fn($q) => $q->lockForUpdate())
+                ->get()
+                ->keyBy('key');
     }
 
     public function text(CaseRow $row, ?TestCase $old): CaseText
     {
         $before = $old?->version->text() ?? new CaseText('');
-        $said = static fn (string $name, string $else): string => \is_string($row->fields[$name] ?? null) ? $row->fields[$name] : $else;
+        $said = static fn(string $name, string $else): string => \is_string($row->fields[$name] ?? null) ? $row->fields[$name] : $else;
 
         return new CaseText(
-            '' === $row->title() ? $before->title : $row->title(), $said('objective', $before->objective), $said('preconditions', $before->preconditions), $said('postconditions', $before->postconditions),
+            '' === $row->title() ? $before->title : $row->title(),
+            $said('objective', $before->objective),
+            $said('preconditions', $before->preconditions),
+            $said('postconditions', $before->postconditions),
             null === $row->steps ? $before->steps : Comparison::withPicturesOf($before->steps, $row->steps),
-            \array_key_exists('table', $row->fields) ? $row->fields['table'] : $before->table, $row->fields['files'] ?? $before->files,
+            \array_key_exists('table', $row->fields) ? $row->fields['table'] : $before->table,
+            $row->fields['files'] ?? $before->files,
         );
     }
 
@@ -121,7 +153,10 @@ final class ImportRows
      */
     public function fields(CaseRow $row, ?TestCase $old, bool $make): CaseFields
     {
-        $before = null === $old ? new CaseFields(type: $this->lists->usualType(), priority: $this->lists->usualPriority(), owner_id: $this->author->id) : CaseFields::of($old);
+        $before =
+            null === $old
+                ? new CaseFields(type: $this->lists->usualType(), priority: $this->lists->usualPriority(), owner_id: $this->author->id)
+                : CaseFields::of($old);
         $changes = [];
         foreach (['automated', 'labels'] as $name) {
             if (isset($row->fields[$name])) {
@@ -145,20 +180,25 @@ final class ImportRows
         }
         if (isset($row->fields['folder'])) {
             $found = $this->folders->find($row->fields['folder']);
-            $changes['folder_id'] = [] === $row->fields['folder'] ? null : ($found ?? ($make ? $this->folders->at($row->fields['folder']) : 'new'));
+            $changes['folder_id'] =
+                [] === $row->fields['folder'] ? null : $found ?? ($make ? $this->folders->at($row->fields['folder']) : 'new');
         }
         if (isset($row->fields['requirements'])) {
-            $changes['requirements'] = array_values(array_unique(array_map(fn (string $r): string => $this->requirement($r, $make), $row->fields['requirements'])));
+            $changes['requirements'] = array_values(
+                array_unique(array_map(fn(string $r): string => $this->requirement($r, $make), $row->fields['requirements'])),
+            );
             sort($changes['requirements']);
         }
         $custom = $before->custom;
         foreach ($row->fields as $target => $value) {
-            $field = str_starts_with((string) $target, CaseColumns::CUSTOM) ? ($this->fields[mb_strtolower(substr((string) $target, \strlen(CaseColumns::CUSTOM)))] ?? null) : null;
+            $field = str_starts_with((string) $target, CaseColumns::CUSTOM)
+                ? $this->fields[mb_strtolower(substr((string) $target, \strlen(CaseColumns::CUSTOM)))] ?? null
+                : null;
             if (null !== $field && \is_string($value)) {
                 $custom[$field->id] = $value;
             }
         }
-        $changes['custom'] = array_filter($custom, static fn (string $v): bool => '' !== $v);
+        $changes['custom'] = array_filter($custom, static fn(string $v): bool => '' !== $v);
         ksort($changes['custom']);
 
         return $before->with($changes);

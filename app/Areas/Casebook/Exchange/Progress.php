@@ -14,9 +14,7 @@ final readonly class Progress
 {
     private const KEPT_SECONDS = 86_400;
 
-    public function __construct(private Repository $cache)
-    {
-    }
+    public function __construct(private Repository $cache) {}
 
     /**
      * @throws Cancelled when it is to stop

@@ -32,14 +32,23 @@ final class Workbook
             }
             if (1 === $number) {
                 $last = $sheet->getHighestColumn();
-                $sheet->getStyle("A1:{$last}1")->getFont()->setBold(true);
+                $sheet
+                    ->getStyle("A1:{$last}1")
+                    ->getFont()
+                    ->setBold(true);
                 foreach ($cells as $at => $name) {
-                    $sheet->getColumnDimensionByColumn($at + 1)->setWidth(\in_array($name, ['title', 'action', 'expected', 'preconditions', 'objective'], true) ? 48 : 16);
+                    $sheet
+                        ->getColumnDimensionByColumn($at + 1)
+                        ->setWidth(\in_array($name, ['title', 'action', 'expected', 'preconditions', 'objective'], true) ? 48 : 16);
                 }
             }
         }
         $sheet->freezePane('A2');
-        $sheet->getStyle('A:'.$sheet->getHighestColumn())->getAlignment()->setWrapText(true)->setVertical(Alignment::VERTICAL_TOP);
+        $sheet
+            ->getStyle('A:' . $sheet->getHighestColumn())
+            ->getAlignment()
+            ->setWrapText(true)
+            ->setVertical(Alignment::VERTICAL_TOP);
         (new Xlsx($book))->setPreCalculateFormulas(false)->save($path);
         $book->disconnectWorksheets();
     }

@@ -24,9 +24,7 @@ final class FindSimilarCasesAmong implements ShouldQueue
     /**
      * @param  list<string>  $cases ids
      */
-    public function __construct(private readonly array $cases)
-    {
-    }
+    public function __construct(private readonly array $cases) {}
 
     public function handle(FindSimilarCases $find): void
     {

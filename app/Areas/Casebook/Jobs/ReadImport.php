@@ -20,9 +20,7 @@ final class ReadImport implements ShouldQueue
 
     public int $timeout = 100;
 
-    public function __construct(private readonly string $import)
-    {
-    }
+    public function __construct(private readonly string $import) {}
 
     public function handle(ImportCases $import): void
     {
@@ -34,6 +32,11 @@ final class ReadImport implements ShouldQueue
 
     public function failed(): void
     {
-        CaseImport::query()->whereKey($this->import)->update(['state' => 'failed', 'problem' => 'The file could not be read to its end; the fault was written to the log. Nothing was brought in.']);
+        CaseImport::query()
+            ->whereKey($this->import)
+            ->update([
+                'state' => 'failed',
+                'problem' => 'The file could not be read to its end; the fault was written to the log. Nothing was brought in.',
+            ]);
     }
 }

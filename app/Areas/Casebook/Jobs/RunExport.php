@@ -20,9 +20,7 @@ final class RunExport implements ShouldQueue
 
     public int $timeout = 100;
 
-    public function __construct(private readonly string $export)
-    {
-    }
+    public function __construct(private readonly string $export) {}
 
     public function handle(ExportCases $export): void
     {
@@ -34,6 +32,8 @@ final class RunExport implements ShouldQueue
 
     public function failed(): void
     {
-        CaseExport::query()->whereKey($this->export)->update(['state' => 'failed', 'problem' => 'The file could not be written; the fault was written to the log.']);
+        CaseExport::query()
+            ->whereKey($this->export)
+            ->update(['state' => 'failed', 'problem' => 'The file could not be written; the fault was written to the log.']);
     }
 }

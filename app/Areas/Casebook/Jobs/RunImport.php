@@ -20,9 +20,7 @@ final class RunImport implements ShouldQueue
 
     public int $timeout = 100;
 
-    public function __construct(private readonly string $import)
-    {
-    }
+    public function __construct(private readonly string $import) {}
 
     public function handle(ImportCases $import): void
     {
@@ -34,6 +32,11 @@ final class RunImport implements ShouldQueue
 
     public function failed(): void
     {
-        CaseImport::query()->whereKey($this->import)->update(['state' => 'failed', 'problem' => 'The import stopped on a fault, which was written to the log. Nothing was brought in.']);
+        CaseImport::query()
+            ->whereKey($this->import)
+            ->update([
+                'state' => 'failed',
+                'problem' => 'The import stopped on a fault, which was written to the log. Nothing was brought in.',
+            ]);
     }
 }

@@ -13,9 +13,7 @@ use LucidStep\App\Support\Access\Memberships;
  */
 final readonly class TestCasePolicy
 {
-    public function __construct(private Memberships $memberships)
-    {
-    }
+    public function __construct(private Memberships $memberships) {}
 
     public function write(User $user, TestCase $case): bool
     {

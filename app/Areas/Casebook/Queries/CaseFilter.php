@@ -23,11 +23,19 @@ final readonly class CaseFilter
         'folder' => 'In this folder (id; "none" for cases in no folder)',
         'deep' => 'yes: and in the folders below it',
         'state' => 'draft, in_review, approved, retired',
-        'type' => 'Types', 'priority' => 'Priorities', 'owner' => 'Ids of owners, "none", or "me"', 'label' => 'Labels: all of them', 'automated' => 'yes or no', 'template' => 'yes or no',
+        'type' => 'Types',
+        'priority' => 'Priorities',
+        'owner' => 'Ids of owners, "none", or "me"',
+        'label' => 'Labels: all of them',
+        'automated' => 'yes or no',
+        'template' => 'yes or no',
         'estimate' => 'yes or no: whether the author gave one',
-        'table' => 'Bound to this data table (id), "any" or "none"', 'routine' => 'Using this routine (id)', 'requirement' => 'Linked to these requirements (ids), or "none"',
+        'table' => 'Bound to this data table (id), "any" or "none"',
+        'routine' => 'Using this routine (id)',
+        'requirement' => 'Linked to these requirements (ids), or "none"',
         'suite' => 'In this suite as it was accepted (id)',
-        'walked' => 'never, or a number of days: not finished for that long', 'changed' => 'A number of days: changed since',
+        'walked' => 'never, or a number of days: not finished for that long',
+        'changed' => 'A number of days: changed since',
         'author_asked' => 'yes: with open questions or suggestions',
         'bin' => 'yes: those in the bin, and only those',
         'ids' => 'These cases (ids)',
@@ -39,9 +47,7 @@ final readonly class CaseFilter
     /**
      * @param  array<string, string>  $asked
      */
-    private function __construct(public Project $project, private ?string $me, public array $asked)
-    {
-    }
+    private function __construct(public Project $project, private ?string $me, public array $asked) {}
 
     /**
      * @param  array<array-key, mixed>  $asked what is not known or empty is left out
@@ -50,8 +56,12 @@ final readonly class CaseFilter
     {
         $known = [];
         foreach ($asked as $name => $value) {
-            $name = str_starts_with((string) $name, 'field_') ? self::FIELD.substr((string) $name, 6) : (string) $name;
-            if ((isset(self::PARAMETERS[$name]) || str_starts_with($name, self::FIELD)) && \is_scalar($value) && '' !== trim((string) $value)) {
+            $name = str_starts_with((string) $name, 'field_') ? self::FIELD . substr((string) $name, 6) : (string) $name;
+            if (
+                (isset(self::PARAMETERS[$name]) || str_starts_with($name, self::FIELD)) &&
+                \is_scalar($value) &&
+                '' !== trim((string) $value)
+            ) {
                 $known[$name] = trim(mb_strcut((string) $value, 0, 'ids' === $name ? 400_000 : 2000));
             }
         }
@@ -85,7 +95,7 @@ final readonly class CaseFilter
         $terms = [];
         foreach (preg_split('/\s+/u', $this->asked['q'] ?? '', -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
             if (1 === preg_match('/[\p{L}\p{N}]/u', $word)) {
-                $terms[] = "'".str_replace(["'", '\\'], ["''", '\\\\'], $word)."':*";
+                $terms[] = "'" . str_replace(["'", '\\'], ["''", '\\\\'], $word) . "':*";
             }
         }
 
@@ -97,7 +107,7 @@ final readonly class CaseFilter
      */
     private function narrow(Builder $query, string $name, string $value): void
     {
-        $values = array_values(array_filter(array_map(trim(...), explode(',', $value)), static fn (string $v): bool => '' !== $v));
+        $values = array_values(array_filter(array_map(trim(...), explode(',', $value)), static fn(string $v): bool => '' !== $v));
         $ids = array_values(array_filter($values, Str::isUuid(...)));
         $yes = 'yes' === $value;
         if (str_starts_with($name, self::FIELD)) {
@@ -118,7 +128,11 @@ final readonly class CaseFilter
             'q' => $this->search($query),
             'folder' => $this->folder($query, $value),
             'state', 'type', 'priority' => $query->whereIn("cases.{$name}", $values),
-            'owner' => $query->where(fn (Builder $q) => $q->whereIn('cases.owner_id', \in_array('me', $values, true) && null !== $this->me ? [...$ids, $this->me] : $ids)->when(\in_array('none', $values, true), static fn (Builder $q) => $q->orWhereNull('cases.owner_id'))),
+            'owner' => $query->where(
+                fn(Builder $q) => $q
+                    ->whereIn('cases.owner_id', \in_array('me', $values, true) && null !== $this->me ? [...$ids, $this->me] : $ids)
+                    ->when(\in_array('none', $values, true), static fn(Builder $q) => $q->orWhereNull('cases.owner_id')),
+            ),
             'label' => $query->whereRaw('cases.labels @> ?::jsonb', [json_encode($values, \JSON_THROW_ON_ERROR)]),
             'automated' => $query->where('cases.automated', $yes),
             'template' => $query->where('cases.is_template', $yes),
@@ -128,16 +142,27 @@ final readonly class CaseFilter
                 'none' => $query->whereNull('cases.table_id'),
                 default => $query->whereIn('cases.table_id', $ids),
             },
-            'routine' => $query->whereIn('cases.version_id', DB::table('steps')->whereIn('routine_id', $ids)->whereNotNull('case_version_id')->select('case_version_id')),
+            'routine' => $query->whereIn(
+                'cases.version_id',
+                DB::table('steps')->whereIn('routine_id', $ids)->whereNotNull('case_version_id')->select('case_version_id'),
+            ),
             'requirement' => 'none' === $value
                 ? $query->whereNotIn('cases.id', DB::table('case_requirements')->select('case_id'))
                 : $query->whereIn('cases.id', DB::table('case_requirements')->whereIn('requirement_id', $ids)->select('case_id')),
-            'suite' => $query->whereIn('cases.id', DB::table('suite_cases')->whereIn('suite_id', Suite::query()->where('project_id', $this->project->id)->whereIn('id', $ids)->pluck('id'))->select('case_id')),
+            'suite' => $query->whereIn(
+                'cases.id',
+                DB::table('suite_cases')
+                    ->whereIn('suite_id', Suite::query()->where('project_id', $this->project->id)->whereIn('id', $ids)->pluck('id'))
+                    ->select('case_id'),
+            ),
             'walked' => 'never' === $value
                 ? $query->whereNull('cases.last_walked_at')
                 : $query->where('cases.last_walked_at', '<', Carbon::now()->subDays(max(0, min(36500, (int) $value)))),
             'changed' => $query->where('cases.updated_at', '>=', Carbon::now()->subDays(max(0, min(36500, (int) $value)))),
-            'author_asked' => $query->whereIn('cases.id', DB::table('case_messages')->where('project_id', $this->project->id)->where('state', 'open')->select('case_id')),
+            'author_asked' => $query->whereIn(
+                'cases.id',
+                DB::table('case_messages')->where('project_id', $this->project->id)->where('state', 'open')->select('case_id'),
+            ),
             'ids' => $query->whereIn('cases.id', $ids),
             default => null,
         };
@@ -150,7 +175,7 @@ final readonly class CaseFilter
     {
         $word = mb_strtoupper($this->asked['q'] ?? '');
 
-        return 1 === preg_match('/^'.preg_quote($this->project->code, '/').'-C\d+$/D', $word) ? $word : null;
+        return 1 === preg_match('/^' . preg_quote($this->project->code, '/') . '-C\d+$/D', $word) ? $word : null;
     }
 
     /**
@@ -164,7 +189,7 @@ final readonly class CaseFilter
             // A key is looked up by itself: all keys begin alike, so that words would have to look at every case.
             $query->where('cases.key', 'like', "{$key}%");
         } elseif (null === $words) {
-            $query->whereRaw('cases.title ilike ?', ['%'.addcslashes($this->asked['q'], '%_\\').'%']);
+            $query->whereRaw('cases.title ilike ?', ['%' . addcslashes($this->asked['q'], '%_\\') . '%']);
         } else {
             $query->whereRaw("cases.search @@ to_tsquery('simple', ?)", [$words]);
         }

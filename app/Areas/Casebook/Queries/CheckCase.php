@@ -39,7 +39,12 @@ final readonly class CheckCase
         }
         $problems = (new Check($routines, array_column($table->columns, 'name'), "the data table \"{$table->name}\""))->steps($text->steps);
         if (0 === $table->rows()->count()) {
-            $problems[] = new Problem(null, 'table', 'warning', "\"{$table->name}\" has no rows yet, so there is nothing to walk this case with.");
+            $problems[] = new Problem(
+                null,
+                'table',
+                'warning',
+                "\"{$table->name}\" has no rows yet, so there is nothing to walk this case with.",
+            );
         }
 
         return $problems;
@@ -58,17 +63,25 @@ final readonly class CheckCase
         $row = max(1, min($row, $rows));
         $values = $rows > 0 && null !== $core ? $core->values($row - 1) : [];
         try {
-            $steps = array_map(fn (int $i, ExpandedStep $s): PreviewStep => new PreviewStep(
-                $i + 1, $s->routines, $this->parts($s->step->action, $values, $core?->secrets() ?? []), $this->parts($s->step->data, $values, $core?->secrets() ?? []),
-                $this->parts($s->step->expected, $values, $core?->secrets() ?? []), ResourceMapper::files($s->step->files),
-            ), array_keys($all = $routines->expand($text->steps)), $all);
-        } catch (RoutineLoop|TooManySteps $e) {
+            $steps = array_map(
+                fn(int $i, ExpandedStep $s): PreviewStep => new PreviewStep(
+                    $i + 1,
+                    $s->routines,
+                    $this->parts($s->step->action, $values, $core?->secrets() ?? []),
+                    $this->parts($s->step->data, $values, $core?->secrets() ?? []),
+                    $this->parts($s->step->expected, $values, $core?->secrets() ?? []),
+                    ResourceMapper::files($s->step->files),
+                ),
+                array_keys($all = $routines->expand($text->steps)),
+                $all,
+            );
+        } catch (RoutineLoop | TooManySteps $e) {
             $problems[] = new Problem(null, 'routine', 'error', $e->getMessage());
             $steps = [];
         }
         $label = null;
         foreach ($core->columns ?? [] as $column) {
-            $label ??= $column->secret ? null : ($values[mb_strtolower($column->name)] ?? null);
+            $label ??= $column->secret ? null : $values[mb_strtolower($column->name)] ?? null;
         }
 
         return new CaseCheck(ResourceMapper::problems($problems), $rows > 0 ? $row : 0, $rows, (string) $label, $steps);
@@ -81,7 +94,7 @@ final readonly class CheckCase
      */
     public static function uses(array $steps): array
     {
-        return array_values(array_filter(array_map(static fn (Step $s): ?string => $s->routine, $steps), is_string(...)));
+        return array_values(array_filter(array_map(static fn(Step $s): ?string => $s->routine, $steps), is_string(...)));
     }
 
     private function table(string $project, ?string $id): ?DataTable
@@ -97,6 +110,14 @@ final readonly class CheckCase
      */
     private function parts(string $text, array $values, array $secrets): array
     {
-        return array_map(static fn (FilledPart $p): PreviewPart => new PreviewPart($p->shown(), $p->name, null !== $p->name && '' === $p->text, $p->secret), Template::parse($text)->fill($values, $secrets));
+        return array_map(
+            static fn(FilledPart $p): PreviewPart => new PreviewPart(
+                $p->shown(),
+                $p->name,
+                null !== $p->name && '' === $p->text,
+                $p->secret,
+            ),
+            Template::parse($text)->fill($values, $secrets),
+        );
     }
 }

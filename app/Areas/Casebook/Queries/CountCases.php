@@ -33,7 +33,11 @@ final readonly class CountCases
         $most = null === $filter->searchQuery() ? self::COUNTED : self::COUNTED_FINDS;
         $total = self::upTo($filter, $most + 1);
 
-        return new CaseCounts(min($total, $most), $total > $most, \in_array($group, self::GROUPS, true) ? $this->groups($project, $filter, $group) : []);
+        return new CaseCounts(
+            min($total, $most),
+            $total > $most,
+            \in_array($group, self::GROUPS, true) ? $this->groups($project, $filter, $group) : [],
+        );
     }
 
     /**
@@ -41,7 +45,9 @@ final readonly class CountCases
      */
     public static function upTo(CaseFilter $filter, int $most): int
     {
-        return DB::query()->fromSub($filter->query()->toBase()->select(DB::raw('1'))->limit($most), 'n')->count();
+        return DB::query()
+            ->fromSub($filter->query()->toBase()->select(DB::raw('1'))->limit($most), 'n')
+            ->count();
     }
 
     /**
@@ -49,9 +55,23 @@ final readonly class CountCases
      */
     public static function among(CaseFilter $filter, int $first, int $most): int
     {
-        $probe = CaseFilter::from($filter->project, ['bin' => $filter->asked['bin'] ?? ''])->query()->toBase()->select('id', 'search')->orderBy('number')->limit($first);
+        $probe = CaseFilter::from($filter->project, ['bin' => $filter->asked['bin'] ?? ''])
+            ->query()
+            ->toBase()
+            ->select('id', 'search')
+            ->orderBy('number')
+            ->limit($first);
 
-        return DB::query()->fromSub(DB::query()->fromSub($probe, 'probe')->whereRaw("search @@ to_tsquery('simple', ?)", [$filter->searchQuery()])->select(DB::raw('1'))->limit($most), 'n')->count();
+        return DB::query()
+            ->fromSub(
+                DB::query()
+                    ->fromSub($probe, 'probe')
+                    ->whereRaw("search @@ to_tsquery('simple', ?)", [$filter->searchQuery()])
+                    ->select(DB::raw('1'))
+                    ->limit($most),
+                'n',
+            )
+            ->count();
     }
 
     /**
@@ -63,7 +83,19 @@ final readonly class CountCases
         $column = ['state' => 'state', 'type' => 'type', 'priority' => 'priority_rank', 'owner' => 'owner_id'][$group];
         $priorities = 'priority' === $group ? (new ProjectLists($project))->values('priority') : [];
 
-        return array_values($filter->query()->toBase()->groupBy($column)->get([$column, DB::raw('count(*) as n')])
-            ->map(static fn (object $r): GroupCount => new GroupCount('priority' === $group ? ($priorities[$r->{$column} - 1] ?? '') : (string) $r->{$column}, (int) $r->n))->all());
+        return array_values(
+            $filter
+                ->query()
+                ->toBase()
+                ->groupBy($column)
+                ->get([$column, DB::raw('count(*) as n')])
+                ->map(
+                    static fn(object $r): GroupCount => new GroupCount(
+                        'priority' === $group ? $priorities[$r->{$column} - 1] ?? '' : (string) $r->{$column},
+                        (int) $r->n,
+                    ),
+                )
+                ->all(),
+        );
     }
 }

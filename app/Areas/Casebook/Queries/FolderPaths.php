@@ -18,9 +18,7 @@ final class FolderPaths
     /** @var array<string, list<string>> names by id */
     private array $paths = [];
 
-    public function __construct(private readonly Project $project)
-    {
-    }
+    public function __construct(private readonly Project $project) {}
 
     /**
      * The folder at the end of a path; what is missing of it is made.
@@ -37,7 +35,12 @@ final class FolderPaths
             $key = self::key($done);
             if (!isset($this->byPath[$key])) {
                 $position = 1 + (int) Folder::query()->where('project_id', $this->project->id)->where('parent_id', $id)->max('position');
-                $folder = Folder::query()->create(['project_id' => $this->project->id, 'parent_id' => $id, 'name' => $name, 'position' => $position]);
+                $folder = Folder::query()->create([
+                    'project_id' => $this->project->id,
+                    'parent_id' => $id,
+                    'name' => $name,
+                    'position' => $position,
+                ]);
                 $this->byPath[$key] = $folder->id;
                 $this->paths[$folder->id] = $done;
             }
@@ -64,7 +67,7 @@ final class FolderPaths
     {
         $this->read();
 
-        return null === $id ? [] : ($this->paths[$id] ?? []);
+        return null === $id ? [] : $this->paths[$id] ?? [];
     }
 
     /**
@@ -80,7 +83,10 @@ final class FolderPaths
             return [$id];
         }
 
-        return array_map(strval(...), array_keys(array_filter($this->paths, static fn (array $p): bool => \array_slice($p, 0, \count($path)) === $path)));
+        return array_map(
+            strval(...),
+            array_keys(array_filter($this->paths, static fn(array $p): bool => \array_slice($p, 0, \count($path)) === $path)),
+        );
     }
 
     /**

@@ -30,13 +30,26 @@ final readonly class ListCases
      * What a line shows: not the words and what is made of them for searching, which are most of a row. Rows and not
      * models: making a model of each takes longer than finding them.
      */
-    private const COLUMNS = "cases.id, cases.folder_id, cases.number, cases.key, cases.title, cases.state, cases.type, cases.priority, cases.priority_rank, cases.automated, cases.estimate_seconds, cases.owner_id, cases.labels, cases.position, cases.updated_at, cases.revision, cases.custom, cases.is_template, cases.table_id, cases.steps_count, cases.last_walked_at,
-        users.name as owner_name, to_char(cases.updated_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as changed, to_char(cases.last_walked_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as walked, to_char(cases.binned_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as binned";
+    private const COLUMNS = "cases.id, cases.folder_id, cases.number, cases.key, cases.title,
+        cases.state, cases.type, cases.priority, cases.priority_rank, cases.automated, cases.estimate_seconds,
+        cases.owner_id, cases.labels, cases.position, cases.updated_at, cases.revision, cases.custom,
+        cases.is_template, cases.table_id, cases.steps_count, cases.last_walked_at,
+        users.name as owner_name, to_char(cases.updated_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as changed,
+            to_char(cases.last_walked_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as walked,
+            to_char(cases.binned_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as binned";
 
     /** Orders by name, with what stands for a missing value so that a page can begin after one. */
     public const SORTS = [
-        'key' => ['number', null], 'order' => ['position', null], 'title' => ['title', null], 'state' => ['state', null], 'type' => ['type', null], 'priority' => ['priority_rank', null],
-        'owner' => ['owner_id', 'ffffffff-ffff-ffff-ffff-ffffffffffff'], 'estimate' => ['estimate_seconds', '2147483647'], 'walked' => ['last_walked_at', 'infinity'], 'changed' => ['updated_at', null],
+        'key' => ['number', null],
+        'order' => ['position', null],
+        'title' => ['title', null],
+        'state' => ['state', null],
+        'type' => ['type', null],
+        'priority' => ['priority_rank', null],
+        'owner' => ['owner_id', 'ffffffff-ffff-ffff-ffff-ffffffffffff'],
+        'estimate' => ['estimate_seconds', '2147483647'],
+        'walked' => ['last_walked_at', 'infinity'],
+        'changed' => ['updated_at', null],
     ];
 
     /**
@@ -53,26 +66,29 @@ final readonly class ListCases
         if (!isset(self::SORTS[$name])) {
             $name = isset($filter->asked['folder']) && !isset($filter->asked['deep']) ? 'order' : 'key';
             // Beside other criteria the planner knows better.
-            $common = null !== $words && ['q'] === array_keys($filter->asked) && CountCases::among($filter, self::PROBED, self::RANKED + 1) > self::RANKED;
+            $common =
+                null !== $words &&
+                ['q'] === array_keys($filter->asked) &&
+                CountCases::among($filter, self::PROBED, self::RANKED + 1) > self::RANKED;
             if (null !== $words && '' === $sort && !$common && CountCases::upTo($filter, self::RANKED + 1) <= self::RANKED) {
                 $name = 'fit';
             }
         }
         $query = $filter->query();
         [$query, $next] = 'fit' === $name ? $this->byFit($query, (string) $words, $after) : $this->sorted($query, $name, $back, $after);
-        $read = static fn (): Collection => self::rows($query, self::PAGE + 1);
-        $found = $common ? DB::transaction(static function () use ($read): Collection {
-            // What so many cases have is met soon on the way along the order; the index of words would put all of them together first.
-            DB::statement('set local enable_bitmapscan = off');
+        $read = static fn(): Collection => self::rows($query, self::PAGE + 1);
+        $found = $common
+            ? DB::transaction(static function () use ($read): Collection {
+                // What so many cases have is met soon on the way along the order; the index of words would put all of them together first.
+                DB::statement('set local enable_bitmapscan = off');
 
-            return $read();
-        }) : $read();
+                return $read();
+            })
+            : $read();
         $page = $found->take(self::PAGE);
         $last = $page->last();
 
-        return new CasePage(
-            $this->marked($page, $words), $found->count() > self::PAGE && null !== $last ? $next($last) : null,
-        );
+        return new CasePage($this->marked($page, $words), $found->count() > self::PAGE && null !== $last ? $next($last) : null);
     }
 
     /**
@@ -85,7 +101,7 @@ final readonly class ListCases
         $from = max(0, min(self::RANKED, (int) $after));
         $query->orderByRaw("ts_rank(cases.search, to_tsquery('simple', ?)) desc, cases.number", [$words])->offset($from);
 
-        return [$query, static fn (\stdClass $last): string => (string) ($from + self::PAGE)];
+        return [$query, static fn(\stdClass $last): string => (string) ($from + self::PAGE)];
     }
 
     /**
@@ -98,7 +114,7 @@ final readonly class ListCases
         [$column, $missing] = self::SORTS[$name];
         $direction = $back ? 'desc' : 'asc';
         $nulls = null === $missing ? '' : ($back ? ' nulls first' : ' nulls last');
-        $query->orderByRaw("cases.{$column} {$direction}{$nulls}".('number' === $column ? '' : ", cases.number {$direction}"));
+        $query->orderByRaw("cases.{$column} {$direction}{$nulls}" . ('number' === $column ? '' : ", cases.number {$direction}"));
         $from = json_decode(base64_decode(strtr($after, '-_', '+/'), true) ?: '', true);
         if (\is_array($from) && 2 === \count($from) && \is_int($from[1] ?? null) && (\is_scalar($from[0]) || null === $from[0])) {
             $sign = $back ? '<' : '>';
@@ -108,13 +124,27 @@ final readonly class ListCases
                 $query->whereRaw("(cases.{$column}, cases.number) {$sign} (?, ?)", $from);
             } elseif (null === $from[0]) {
                 // Among those without a value; backwards all the others still follow.
-                $query->where(static fn (Builder $q) => $q->where(static fn (Builder $r) => $r->whereNull("cases.{$column}")->where('cases.number', $sign, $from[1]))->when($back, static fn ($r) => $r->orWhereNotNull("cases.{$column}")));
+                $query->where(
+                    static fn(Builder $q) => $q
+                        ->where(static fn(Builder $r) => $r->whereNull("cases.{$column}")->where('cases.number', $sign, $from[1]))
+                        ->when($back, static fn($r) => $r->orWhereNotNull("cases.{$column}")),
+                );
             } else {
-                $query->where(static fn (Builder $q) => $q->whereRaw("(cases.{$column}, cases.number) {$sign} (?, ?)", $from)->when(!$back, static fn ($r) => $r->orWhereNull("cases.{$column}")));
+                $query->where(
+                    static fn(Builder $q) => $q
+                        ->whereRaw("(cases.{$column}, cases.number) {$sign} (?, ?)", $from)
+                        ->when(!$back, static fn($r) => $r->orWhereNull("cases.{$column}")),
+                );
             }
         }
 
-        return [$query, static fn (\stdClass $last): string => rtrim(strtr(base64_encode((string) json_encode([$last->{$column}, $last->number])), '+/', '-_'), '=')];
+        return [
+            $query,
+            static fn(\stdClass $last): string => rtrim(
+                strtr(base64_encode((string) json_encode([$last->{$column}, $last->number])), '+/', '-_'),
+                '=',
+            ),
+        ];
     }
 
     /**
@@ -148,15 +178,22 @@ final readonly class ListCases
         if (null !== $words && $rows->isNotEmpty()) {
             $ids = $rows->pluck('id')->all();
             $marks = "StartSel=\x01, StopSel=\x02";
-            foreach (DB::table('cases')->whereIn('id', $ids)->selectRaw(
-                "id, ts_headline('simple', title, to_tsquery('simple', ?), ?) as title, ts_headline('simple', left(words, 10000), to_tsquery('simple', ?), ?) as words",
-                [$words, "{$marks}, HighlightAll=true", $words, "{$marks}, MaxWords=18, MinWords=8, MaxFragments=1"],
-            )->get() as $row) {
+            foreach (
+                DB::table('cases')
+                    ->whereIn('id', $ids)
+                    ->selectRaw(
+                        "id, ts_headline('simple', title, to_tsquery('simple', ?), ?) as title, ts_headline('simple', " .
+                            "left(words, 10000), to_tsquery('simple', ?), ?) as words",
+                        [$words, "{$marks}, HighlightAll=true", $words, "{$marks}, MaxWords=18, MinWords=8, MaxFragments=1"],
+                    )
+                    ->get()
+                as $row
+            ) {
                 $marked[$row->id] = [self::parts($row->title), str_contains((string) $row->words, "\x01") ? self::parts($row->words) : []];
             }
         }
 
-        return array_values($rows->map(static fn (\stdClass $row): CaseLine => CaseLine::fromRow($row, ...($marked[$row->id] ?? [])))->all());
+        return array_values($rows->map(static fn(\stdClass $row): CaseLine => CaseLine::fromRow($row, ...$marked[$row->id] ?? []))->all());
     }
 
     /**
@@ -165,7 +202,10 @@ final readonly class ListCases
     private static function parts(string $marked): array
     {
         $parts = [];
-        foreach (preg_split("/(\x01[^\x02]*\x02)/", str_replace("\n", ' ', $marked), -1, \PREG_SPLIT_DELIM_CAPTURE | \PREG_SPLIT_NO_EMPTY) ?: [] as $piece) {
+        foreach (
+            preg_split("/(\x01[^\x02]*\x02)/", str_replace("\n", ' ', $marked), -1, \PREG_SPLIT_DELIM_CAPTURE | \PREG_SPLIT_NO_EMPTY) ?: []
+            as $piece
+        ) {
             $hit = "\x01" === $piece[0];
             $parts[] = new TextPart($hit ? trim($piece, "\x01\x02") : $piece, $hit);
         }

@@ -42,9 +42,7 @@ final readonly class ReadCase
     /** Somebody who has not been heard of for so long has left the page. */
     private const PRESENT_SECONDS = 45;
 
-    public function __construct(private CheckCase $check)
-    {
-    }
+    public function __construct(private CheckCase $check) {}
 
     public function detail(TestCase $case, User $user, Role $role): CaseDetail
     {
@@ -59,19 +57,56 @@ final readonly class ReadCase
             }
         }
         $walks = Entry::query()->where('case_id', $case->id)->with('cycle', 'configuration')->orderByDesc('id')->limit(20)->get();
-        $defects = Defect::query()->where('project_id', $case->project_id)
-            ->where(static fn ($q) => $q->where('case_id', $case->id)->orWhereHas('links.entry', static fn ($e) => $e->where('case_id', $case->id)))
-            ->with('reporter', 'assignee', 'case', 'build')->orderByDesc('number')->limit(50)->get();
-        $messages = CaseMessage::query()->where('case_id', $case->id)->with('case', 'author', 'answeredBy')->orderByRaw("state = 'open' desc, id desc")->limit(50)->get();
-        $review = null === $case->binned_at ? DB::table('case_log')->join('users', 'users.id', '=', 'case_log.actor_id')->where('case_id', $case->id)->whereIn('kind', ['review_asked', 'approved', 'returned'])->orderByDesc('case_log.id')->first(['kind', 'payload', 'name', 'at', 'actor_id']) : null;
+        $defects = Defect::query()
+            ->where('project_id', $case->project_id)
+            ->where(
+                static fn($q) => $q
+                    ->where('case_id', $case->id)
+                    ->orWhereHas('links.entry', static fn($e) => $e->where('case_id', $case->id)),
+            )
+            ->with('reporter', 'assignee', 'case', 'build')
+            ->orderByDesc('number')
+            ->limit(50)
+            ->get();
+        $messages = CaseMessage::query()
+            ->where('case_id', $case->id)
+            ->with('case', 'author', 'answeredBy')
+            ->orderByRaw("state = 'open' desc, id desc")
+            ->limit(50)
+            ->get();
+        $review =
+            null === $case->binned_at
+                ? DB::table('case_log')
+                    ->join('users', 'users.id', '=', 'case_log.actor_id')
+                    ->where('case_id', $case->id)
+                    ->whereIn('kind', ['review_asked', 'approved', 'returned'])
+                    ->orderByDesc('case_log.id')
+                    ->first(['kind', 'payload', 'name', 'at', 'actor_id'])
+                : null;
 
         return new CaseDetail(
-            CaseLine::from($case), $case->version->number, $text->objective, $text->preconditions, $text->postconditions, ResourceMapper::steps($text->steps), $routines, ResourceMapper::files($text->files),
-            array_values($case->requirements->map(static fn ($r): RequirementLine => new RequirementLine($r->id, $r->key, $r->title, $r->parent_id, 0))->all()),
+            CaseLine::from($case),
+            $case->version->number,
+            $text->objective,
+            $text->preconditions,
+            $text->postconditions,
+            ResourceMapper::steps($text->steps),
+            $routines,
+            ResourceMapper::files($text->files),
+            array_values(
+                $case->requirements
+                    ->map(static fn($r): RequirementLine => new RequirementLine($r->id, $r->key, $r->title, $r->parent_id, 0))
+                    ->all(),
+            ),
             (new FolderPaths(Project::query()->findOrFail($case->project_id)))->path($case->folder_id),
-            array_values($walks->map(CaseWalk::from(...))->all()), array_values($defects->map(DefectLine::from(...))->all()), array_values($messages->map(ResourceMapper::message(...))->all()),
-            ResourceMapper::problems($this->check->problems($case->project_id, $text, $book)), $this->others($case, $user),
-            null === $review ? null : $this->review($review), $role->records() && null === $case->binned_at, $role->leads(),
+            array_values($walks->map(CaseWalk::from(...))->all()),
+            array_values($defects->map(DefectLine::from(...))->all()),
+            array_values($messages->map(ResourceMapper::message(...))->all()),
+            ResourceMapper::problems($this->check->problems($case->project_id, $text, $book)),
+            $this->others($case, $user),
+            null === $review ? null : $this->review($review),
+            $role->records() && null === $case->binned_at,
+            $role->leads(),
         );
     }
 
@@ -80,7 +115,21 @@ final readonly class ReadCase
      */
     public function others(TestCase $case, User $user): array
     {
-        return array_values(User::query()->whereIn('id', DB::table('case_editing')->where('case_id', $case->id)->where('user_id', '<>', $user->id)->where('seen_at', '>', Carbon::now()->subSeconds(self::PRESENT_SECONDS))->select('user_id'))->orderBy('name')->get()->map(Person::from(...))->all());
+        return array_values(
+            User::query()
+                ->whereIn(
+                    'id',
+                    DB::table('case_editing')
+                        ->where('case_id', $case->id)
+                        ->where('user_id', '<>', $user->id)
+                        ->where('seen_at', '>', Carbon::now()->subSeconds(self::PRESENT_SECONDS))
+                        ->select('user_id'),
+                )
+                ->orderBy('name')
+                ->get()
+                ->map(Person::from(...))
+                ->all(),
+        );
     }
 
     /**
@@ -90,8 +139,11 @@ final readonly class ReadCase
      */
     public function comparisonOf(TestCase $case, ?int $from, ?int $to): CaseComparison
     {
-        $version = static fn (int $number): CaseVersion => CaseVersion::query()->where('case_id', $case->id)->where('number', $number)
-            ->with('steps', 'author', 'case')->first() ?? throw new ModelNotFoundException();
+        $version = static fn(int $number): CaseVersion => CaseVersion::query()
+            ->where('case_id', $case->id)
+            ->where('number', $number)
+            ->with('steps', 'author', 'case')
+            ->first() ?? throw new ModelNotFoundException();
         $to ??= (int) CaseVersion::query()->where('case_id', $case->id)->max('number');
 
         return $this->comparison($version($from ?? max(1, $to - 1)), $version($to));
@@ -100,16 +152,45 @@ final readonly class ReadCase
     public function history(TestCase $case): CaseHistory
     {
         $names = $this->names($case->project_id);
-        $log = DB::table('case_log')->join('users', 'users.id', '=', 'case_log.actor_id')->where('case_id', $case->id)->orderByDesc('case_log.id')->limit(300)->get(['case_log.*', 'users.name']);
+        $log = DB::table('case_log')
+            ->join('users', 'users.id', '=', 'case_log.actor_id')
+            ->where('case_id', $case->id)
+            ->orderByDesc('case_log.id')
+            ->limit(300)
+            ->get(['case_log.*', 'users.name']);
         $versions = CaseVersion::query()->where('case_id', $case->id)->with('author')->orderByDesc('number')->limit(300)->get();
 
         return new CaseHistory(
-            array_values($log->map(function (object $row) use ($names): LogLine {
-                $payload = json_decode($row->payload, true) ?: [];
+            array_values(
+                $log
+                    ->map(function (object $row) use ($names): LogLine {
+                        $payload = json_decode($row->payload, true) ?: [];
 
-                return new LogLine($row->id, $row->kind, Carbon::parse($row->at)->toIso8601ZuluString(), new Person($row->actor_id, $row->name), $row->version, (string) ($payload['comment'] ?? ''), self::changes($payload['fields'] ?? [], $names));
-            })->all()),
-            array_values($versions->map(static fn (CaseVersion $v): VersionLine => new VersionLine($v->number, $v->created_at->toIso8601ZuluString(), (string) $v->author?->name, $v->id === $case->approved_version_id, $v->id === $case->version_id))->all()),
+                        return new LogLine(
+                            $row->id,
+                            $row->kind,
+                            Carbon::parse($row->at)->toIso8601ZuluString(),
+                            new Person($row->actor_id, $row->name),
+                            $row->version,
+                            (string) ($payload['comment'] ?? ''),
+                            self::changes($payload['fields'] ?? [], $names),
+                        );
+                    })
+                    ->all(),
+            ),
+            array_values(
+                $versions
+                    ->map(
+                        static fn(CaseVersion $v): VersionLine => new VersionLine(
+                            $v->number,
+                            $v->created_at->toIso8601ZuluString(),
+                            (string) $v->author?->name,
+                            $v->id === $case->approved_version_id,
+                            $v->id === $case->version_id,
+                        ),
+                    )
+                    ->all(),
+            ),
         );
     }
 
@@ -127,13 +208,28 @@ final readonly class ReadCase
             $is = null === $pair->to ? null : $b->steps[$pair->to];
             $routine = ($is ?? $was)?->routine;
             $steps[] = new StepDiff(
-                $pair->is, null === $pair->from ? null : $pair->from + 1, null === $pair->to ? null : $pair->to + 1,
-                array_map(static fn (string $f): FieldDiff => new FieldDiff($f, self::parts(self::textOf($was, $f), self::textOf($is, $f))), null === $routine ? ['action', 'data', 'expected'] : ['values']),
-                ($was->files ?? []) !== ($is->files ?? []) && null !== $was && null !== $is, null === $routine ? null : ($book->find($routine)->name ?? 'a routine that is gone'),
+                $pair->is,
+                null === $pair->from ? null : $pair->from + 1,
+                null === $pair->to ? null : $pair->to + 1,
+                array_map(
+                    static fn(string $f): FieldDiff => new FieldDiff($f, self::parts(self::textOf($was, $f), self::textOf($is, $f))),
+                    null === $routine ? ['action', 'data', 'expected'] : ['values'],
+                ),
+                ($was->files ?? []) !== ($is->files ?? []) && null !== $was && null !== $is,
+                null === $routine ? null : $book->find($routine)->name ?? 'a routine that is gone',
             );
         }
 
-        return new CaseComparison($from->number, $to->number, $fields, $steps, $from->created_at->toIso8601ZuluString(), $to->created_at->toIso8601ZuluString(), (string) $from->author?->name, (string) $to->author?->name);
+        return new CaseComparison(
+            $from->number,
+            $to->number,
+            $fields,
+            $steps,
+            $from->created_at->toIso8601ZuluString(),
+            $to->created_at->toIso8601ZuluString(),
+            (string) $from->author?->name,
+            (string) $to->author?->name,
+        );
     }
 
     /**
@@ -143,16 +239,49 @@ final readonly class ReadCase
      */
     public function results(TestCase $case): array
     {
-        $rows = DB::table('entries')->join('cycles', 'cycles.id', '=', 'entries.cycle_id')->leftJoin('attempts', 'attempts.entry_id', '=', 'entries.id')
-            ->leftJoin('users', 'users.id', '=', 'attempts.tester_id')->leftJoin('builds', 'builds.id', '=', 'attempts.build_id')->leftJoin('configurations', 'configurations.id', '=', 'entries.configuration_id')
-            ->where('entries.case_id', $case->id)->where(static fn ($q) => $q->whereNull('attempts.id')->orWhere('attempts.state', '<>', 'abandoned'))
-            ->orderByRaw('coalesce(attempts.finished_at, attempts.started_at, entries.created_at) desc')->limit(10)
-            ->get(['attempts.id as attempt_id', 'entries.id as entry_id', 'attempts.verdict', 'attempts.state', 'entries.display_state', 'cycles.key', 'cycles.name', 'configurations.name as configuration', 'builds.name as build', 'users.name as tester', 'attempts.finished_at', 'attempts.note']);
+        $rows = DB::table('entries')
+            ->join('cycles', 'cycles.id', '=', 'entries.cycle_id')
+            ->leftJoin('attempts', 'attempts.entry_id', '=', 'entries.id')
+            ->leftJoin('users', 'users.id', '=', 'attempts.tester_id')
+            ->leftJoin('builds', 'builds.id', '=', 'attempts.build_id')
+            ->leftJoin('configurations', 'configurations.id', '=', 'entries.configuration_id')
+            ->where('entries.case_id', $case->id)
+            ->where(static fn($q) => $q->whereNull('attempts.id')->orWhere('attempts.state', '<>', 'abandoned'))
+            ->orderByRaw('coalesce(attempts.finished_at, attempts.started_at, entries.created_at) desc')
+            ->limit(10)
+            ->get([
+                'attempts.id as attempt_id',
+                'entries.id as entry_id',
+                'attempts.verdict',
+                'attempts.state',
+                'entries.display_state',
+                'cycles.key',
+                'cycles.name',
+                'configurations.name as configuration',
+                'builds.name as build',
+                'users.name as tester',
+                'attempts.finished_at',
+                'attempts.note',
+            ]);
 
-        return array_values($rows->map(static fn (object $r): CaseResult => new CaseResult(
-            $r->attempt_id, $r->entry_id, $r->verdict ?? ('open' === $r->state ? 'in_progress' : $r->display_state), $r->key, $r->name, $r->configuration, $r->build, $r->tester,
-            null === $r->finished_at ? null : Carbon::parse($r->finished_at)->toIso8601ZuluString(), (string) $r->note,
-        ))->all());
+        return array_values(
+            $rows
+                ->map(
+                    static fn(object $r): CaseResult => new CaseResult(
+                        $r->attempt_id,
+                        $r->entry_id,
+                        $r->verdict ?? ('open' === $r->state ? 'in_progress' : $r->display_state),
+                        $r->key,
+                        $r->name,
+                        $r->configuration,
+                        $r->build,
+                        $r->tester,
+                        null === $r->finished_at ? null : Carbon::parse($r->finished_at)->toIso8601ZuluString(),
+                        (string) $r->note,
+                    ),
+                )
+                ->all(),
+        );
     }
 
     /**
@@ -164,12 +293,17 @@ final readonly class ReadCase
     public static function changes(array $fields, array $names): array
     {
         $say = static function (mixed $value) use ($names): string {
-            $one = static fn (mixed $v): string => \is_scalar($v) ? ($names[(string) $v] ?? (string) $v) : '';
+            $one = static fn(mixed $v): string => \is_scalar($v) ? $names[(string) $v] ?? (string) $v : '';
             if (\is_bool($value)) {
                 return $value ? 'yes' : 'no';
             }
             if (\is_array($value)) {
-                return implode(', ', array_is_list($value) ? array_map($one, $value) : array_map(static fn (string|int $k, mixed $v): string => $one($k).': '.$one($v), array_keys($value), $value));
+                return implode(
+                    ', ',
+                    array_is_list($value)
+                        ? array_map($one, $value)
+                        : array_map(static fn(string|int $k, mixed $v): string => $one($k) . ': ' . $one($v), array_keys($value), $value),
+                );
             }
 
             return $one($value);
@@ -189,16 +323,30 @@ final readonly class ReadCase
      */
     public function names(string $project): array
     {
-        $rows = DB::select('select user_id as id, users.name from memberships join users on users.id = user_id where project_id = ? union all select id, name from folders where project_id = ? union all select id, name from custom_fields where project_id = ? union all select id, key from requirements where project_id = ? union all select id, name from data_tables where project_id = ?', array_fill(0, 5, $project));
+        $rows = DB::select(
+            'select user_id as id, users.name from memberships join users on users.id = user_id where project_id = ? ' .
+                'union all select id, name from folders where project_id = ? union all select id, name from ' .
+                'custom_fields where project_id = ? union all select id, key from requirements where project_id = ? ' .
+                'union all select id, name from data_tables where project_id = ?',
+            array_fill(0, 5, $project),
+        );
 
-        return array_column(array_map(static fn (object $r): array => [$r->id, $r->name], $rows), 1, 0);
+        return array_column(array_map(static fn(object $r): array => [$r->id, $r->name], $rows), 1, 0);
     }
 
     private function review(object $row): LogLine
     {
         $payload = json_decode($row->payload, true) ?: [];
 
-        return new LogLine('', $row->kind, Carbon::parse($row->at)->toIso8601ZuluString(), new Person($row->actor_id, $row->name), null, (string) ($payload['comment'] ?? ''), []);
+        return new LogLine(
+            '',
+            $row->kind,
+            Carbon::parse($row->at)->toIso8601ZuluString(),
+            new Person($row->actor_id, $row->name),
+            null,
+            (string) ($payload['comment'] ?? ''),
+            [],
+        );
     }
 
     private static function textOf(?Step $step, string $field): string
@@ -207,7 +355,16 @@ final readonly class ReadCase
             return '';
         }
 
-        return 'values' === $field ? implode("\n", array_map(static fn (string $n, string $v): string => "{$n} = {$v}", array_map(strval(...), array_keys($step->values)), array_values($step->values))) : $step->{$field};
+        return 'values' === $field
+            ? implode(
+                "\n",
+                array_map(
+                    static fn(string $n, string $v): string => "{$n} = {$v}",
+                    array_map(strval(...), array_keys($step->values)),
+                    array_values($step->values),
+                ),
+            )
+            : $step->{$field};
     }
 
     /**
@@ -215,6 +372,6 @@ final readonly class ReadCase
      */
     private static function parts(string $from, string $to): array
     {
-        return array_map(static fn (array $p): DiffPart => new DiffPart($p['kind'], $p['text']), Difference::words($from, $to));
+        return array_map(static fn(array $p): DiffPart => new DiffPart($p['kind'], $p['text']), Difference::words($from, $to));
     }
 }

@@ -28,38 +28,92 @@ use LucidStep\Core\Casebook\CustomField;
  */
 final readonly class ReadCasebook
 {
-    public function __construct(private RoutineAndTableQueries $shelf, private Suites $suites)
-    {
-    }
+    public function __construct(private RoutineAndTableQueries $shelf, private Suites $suites) {}
 
     /**
      * @return list<FolderLine> in order of position
      */
     public function folders(Project $project): array
     {
-        $counts = DB::table('cases')->where('project_id', $project->id)->whereNull('binned_at')->groupBy('folder_id')->get(['folder_id', DB::raw('count(*) as n')])->pluck('n', 'folder_id');
+        $counts = DB::table('cases')
+            ->where('project_id', $project->id)
+            ->whereNull('binned_at')
+            ->groupBy('folder_id')
+            ->get(['folder_id', DB::raw('count(*) as n')])
+            ->pluck('n', 'folder_id');
 
-        return array_values(Folder::query()->where('project_id', $project->id)->whereNull('binned_at')->orderBy('position')->get()
-            ->map(static fn (Folder $f): FolderLine => new FolderLine($f->id, $f->parent_id, $f->name, (int) ($counts[$f->id] ?? 0)))->all());
+        return array_values(
+            Folder::query()
+                ->where('project_id', $project->id)
+                ->whereNull('binned_at')
+                ->orderBy('position')
+                ->get()
+                ->map(static fn(Folder $f): FolderLine => new FolderLine($f->id, $f->parent_id, $f->name, (int) ($counts[$f->id] ?? 0)))
+                ->all(),
+        );
     }
 
     public function frame(Project $project, User $user, Role $role): CasebookFrame
     {
         $folders = $this->folders($project);
-        $counts = DB::table('cases')->where('project_id', $project->id)->selectRaw('count(*) filter (where binned_at is null) as live, count(*) filter (where binned_at is not null) as binned')->first();
-        $people = Membership::query()->where('project_id', $project->id)->with('user')->get()->map(static fn (Membership $m): Person => Person::from($m->user))->sortBy('name');
-        $others = Membership::query()->where('user_id', $user->id)->where('project_id', '<>', $project->id)->whereIn('role', ['admin', 'lead', 'tester'])->get();
-        $projects = Project::query()->whereIn('id', $others->pluck('project_id'))->orderBy('name')->get()->map(static fn (Project $p): ProjectSummary => ProjectSummary::from($p, $others->firstWhere('project_id', $p->id)->role ?? Role::Reader));
+        $counts = DB::table('cases')
+            ->where('project_id', $project->id)
+            ->selectRaw('count(*) filter (where binned_at is null) as live, count(*) filter (where binned_at is not null) as binned')
+            ->first();
+        $people = Membership::query()
+            ->where('project_id', $project->id)
+            ->with('user')
+            ->get()
+            ->map(static fn(Membership $m): Person => Person::from($m->user))
+            ->sortBy('name');
+        $others = Membership::query()
+            ->where('user_id', $user->id)
+            ->where('project_id', '<>', $project->id)
+            ->whereIn('role', ['admin', 'lead', 'tester'])
+            ->get();
+        $projects = Project::query()
+            ->whereIn('id', $others->pluck('project_id'))
+            ->orderBy('name')
+            ->get()
+            ->map(
+                static fn(Project $p): ProjectSummary => ProjectSummary::from(
+                    $p,
+                    $others->firstWhere('project_id', $p->id)->role ?? Role::Reader,
+                ),
+            );
         $lists = new ProjectLists($project);
-        $item = static fn (array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0);
+        $item = static fn(array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0);
 
         return new CasebookFrame(
-            $folders, array_map($item, $lists->items('type')), array_map($item, $lists->items('priority')),
+            $folders,
+            array_map($item, $lists->items('type')),
+            array_map($item, $lists->items('priority')),
             array_map(strval(...), DB::table('labels')->where('project_id', $project->id)->orderByRaw('lower(name)')->pluck('name')->all()),
-            array_values(array_map(static fn (CustomField $f): CustomFieldLine => new CustomFieldLine($f->id, $f->name, $f->kind, $f->choices, $f->required, 0), $lists->fields())),
-            $this->shelf->routines($project), $this->shelf->tables($project), $this->suites->all($project), $this->filters($project, $user), $this->requirements($project),
-            array_values($people->all()), array_values($projects->all()), (int) ($counts->live ?? 0), (int) ($counts->binned ?? 0),
-            DB::table('case_messages')->where('project_id', $project->id)->where('state', 'open')->count(), $role->records(), $role->leads(),
+            array_values(
+                array_map(
+                    static fn(CustomField $f): CustomFieldLine => new CustomFieldLine(
+                        $f->id,
+                        $f->name,
+                        $f->kind,
+                        $f->choices,
+                        $f->required,
+                        0,
+                    ),
+                    $lists->fields(),
+                ),
+            ),
+            $this->shelf->routines($project),
+            $this->shelf->tables($project),
+            $this->suites->all($project),
+            $this->filters($project, $user),
+            $this->requirements($project),
+            array_values($people->all()),
+            array_values($projects->all()),
+            (int) ($counts->live ?? 0),
+            (int) ($counts->binned ?? 0),
+            DB::table('case_messages')->where('project_id', $project->id)->where('state', 'open')->count(),
+            $role->records(),
+            $role->leads(),
         );
     }
 
@@ -68,8 +122,25 @@ final readonly class ReadCasebook
      */
     public function filters(Project $project, User $user): array
     {
-        return array_values(SavedFilter::query()->where('project_id', $project->id)->where(static fn ($q) => $q->where('user_id', $user->id)->orWhere('shared', true))->with('user')->orderBy('name')->get()
-            ->map(static fn (SavedFilter $f): SavedFilterLine => new SavedFilterLine($f->id, $f->name, $f->shared, $f->user_id === $user->id, $f->user->name, (object) $f->filter))->all());
+        return array_values(
+            SavedFilter::query()
+                ->where('project_id', $project->id)
+                ->where(static fn($q) => $q->where('user_id', $user->id)->orWhere('shared', true))
+                ->with('user')
+                ->orderBy('name')
+                ->get()
+                ->map(
+                    static fn(SavedFilter $f): SavedFilterLine => new SavedFilterLine(
+                        $f->id,
+                        $f->name,
+                        $f->shared,
+                        $f->user_id === $user->id,
+                        $f->user->name,
+                        (object) $f->filter,
+                    ),
+                )
+                ->all(),
+        );
     }
 
     /**
@@ -77,8 +148,17 @@ final readonly class ReadCasebook
      */
     public function requirements(Project $project): array
     {
-        return array_values(DB::table('requirements')->where('project_id', $project->id)->orderBy('number')
-            ->selectRaw('id, key, title, parent_id, (select count(*) from case_requirements r join cases c on c.id = r.case_id and c.binned_at is null where r.requirement_id = requirements.id) as n')->get()
-            ->map(static fn (object $r): RequirementLine => new RequirementLine($r->id, $r->key, $r->title, $r->parent_id, (int) $r->n))->all());
+        return array_values(
+            DB::table('requirements')
+                ->where('project_id', $project->id)
+                ->orderBy('number')
+                ->selectRaw(
+                    'id, key, title, parent_id, (select count(*) from case_requirements r join cases c on c.id = r.case_id ' .
+                        'and c.binned_at is null where r.requirement_id = requirements.id) as n',
+                )
+                ->get()
+                ->map(static fn(object $r): RequirementLine => new RequirementLine($r->id, $r->key, $r->title, $r->parent_id, (int) $r->n))
+                ->all(),
+        );
     }
 }

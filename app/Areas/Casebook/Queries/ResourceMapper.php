@@ -44,7 +44,7 @@ final class ResourceMapper
      */
     public static function files(array $files): array
     {
-        return array_map(static fn (array $f): FileRef => new FileRef($f['sha256'], $f['name']), $files);
+        return array_map(static fn(array $f): FileRef => new FileRef($f['sha256'], $f['name']), $files);
     }
 
     /**
@@ -54,7 +54,10 @@ final class ResourceMapper
      */
     public static function problems(array $problems): array
     {
-        return array_map(static fn (Problem $p): ProblemLine => new ProblemLine($p->step, $p->field, $p->severity, $p->message, $p->name, $p->nearest), $problems);
+        return array_map(
+            static fn(Problem $p): ProblemLine => new ProblemLine($p->step, $p->field, $p->severity, $p->message, $p->name, $p->nearest),
+            $problems,
+        );
     }
 
     /**
@@ -64,7 +67,7 @@ final class ResourceMapper
      */
     public static function parameters(array $parameters): array
     {
-        return array_map(static fn (Parameter $p): ParameterLine => new ParameterLine($p->name, $p->default), $parameters);
+        return array_map(static fn(Parameter $p): ParameterLine => new ParameterLine($p->name, $p->default), $parameters);
     }
 
     public static function routine(Routine $routine): RoutineText
@@ -78,8 +81,20 @@ final class ResourceMapper
     public static function message(CaseMessage $m): CaseMessageLine
     {
         return new CaseMessageLine(
-            $m->id, $m->case_id, $m->case->key, $m->case->title, $m->step, $m->kind, $m->body, null === $m->proposal ? null : self::step(Step::fromArray($m->proposal)), Person::from($m->author),
-            $m->state, $m->answer, Person::orNull($m->answeredBy), $m->created_at->toIso8601ZuluString(), $m->answered_at?->toIso8601ZuluString(),
+            $m->id,
+            $m->case_id,
+            $m->case->key,
+            $m->case->title,
+            $m->step,
+            $m->kind,
+            $m->body,
+            null === $m->proposal ? null : self::step(Step::fromArray($m->proposal)),
+            Person::from($m->author),
+            $m->state,
+            $m->answer,
+            Person::orNull($m->answeredBy),
+            $m->created_at->toIso8601ZuluString(),
+            $m->answered_at?->toIso8601ZuluString(),
         );
     }
 }

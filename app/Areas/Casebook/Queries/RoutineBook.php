@@ -21,7 +21,12 @@ final class RoutineBook
         $all = [];
         $wanted = array_values(array_unique($ids));
         while ([] !== $wanted) {
-            $found = Routine::query()->where('project_id', $project)->whereIn('id', $wanted)->with('version.steps')->get()->map(static fn (Routine $r): CoreRoutine => $r->version->toCore());
+            $found = Routine::query()
+                ->where('project_id', $project)
+                ->whereIn('id', $wanted)
+                ->with('version.steps')
+                ->get()
+                ->map(static fn(Routine $r): CoreRoutine => $r->version->toCore());
             $next = [];
             foreach ($found as $routine) {
                 $all[$routine->id] = $routine;
@@ -35,6 +40,13 @@ final class RoutineBook
 
     public static function all(string $project): Routines
     {
-        return new Routines(Routine::query()->where('project_id', $project)->whereNull('binned_at')->with('version.steps')->get()->map(static fn (Routine $r): CoreRoutine => $r->version->toCore()));
+        return new Routines(
+            Routine::query()
+                ->where('project_id', $project)
+                ->whereNull('binned_at')
+                ->with('version.steps')
+                ->get()
+                ->map(static fn(Routine $r): CoreRoutine => $r->version->toCore()),
+        );
     }
 }

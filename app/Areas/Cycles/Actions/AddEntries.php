@@ -37,9 +37,7 @@ final readonly class AddEntries
 
     private const CHUNK = 1000;
 
-    public function __construct(private CycleLog $log)
-    {
-    }
+    public function __construct(private CycleLog $log) {}
 
     /**
      * How much the picks are, before anything is written, and what time there is for it.
@@ -58,17 +56,37 @@ final readonly class AddEntries
                 $known++;
             } else {
                 $entries++;
-                $seconds += $estimates->entry($entry['case']->walk_times, $entry['case']->estimate_seconds, $entry['case']->steps_count, $entry['rounds']);
+                $seconds += $estimates->entry(
+                    $entry['case']->walk_times,
+                    $entry['case']->estimate_seconds,
+                    $entry['case']->steps_count,
+                    $entry['rounds'],
+                );
             }
         }
         $cases = $chosen->cases();
-        [$days, $capacity] = isset($when['starts_on'], $when['ends_on']) ? AssignEntries::time($project, $when['starts_on'], $when['ends_on'], $when['testers'] ?? []) : [0, 0];
+        [$days, $capacity] = isset($when['starts_on'], $when['ends_on'])
+            ? AssignEntries::time($project, $when['starts_on'], $when['ends_on'], $when['testers'] ?? [])
+            : [0, 0];
 
         return new SelectionCount(
-            \count($cases), $entries, $known, $seconds, $days, $capacity, array_map(static fn (array $r): RefusedSelection => new RefusedSelection(...$r), \array_slice($chosen->refused, 0, 200)), \count($chosen->refused),
+            \count($cases),
+            $entries,
+            $known,
+            $seconds,
+            $days,
+            $capacity,
+            array_map(static fn(array $r): RefusedSelection => new RefusedSelection(...$r), \array_slice($chosen->refused, 0, 200)),
+            \count($chosen->refused),
             \count($chosen->usual(null === $cycle ? [] : array_values(array_unique(array_column($there, 'case'))))),
-            array_map(static fn (\stdClass $c): SelectedCase => new SelectedCase($c->id, $c->key, $c->title, $c->table_id), array_values(array_filter(\array_slice($cases, 0, 2000), static fn (\stdClass $c): bool => null !== $c->table_id))),
-            (object) array_map(static fn (array $rows): array => array_map(static fn (array $r): Named => new Named(...$r), $rows), $chosen->tableRows()),
+            array_map(
+                static fn(\stdClass $c): SelectedCase => new SelectedCase($c->id, $c->key, $c->title, $c->table_id),
+                array_values(array_filter(\array_slice($cases, 0, 2000), static fn(\stdClass $c): bool => null !== $c->table_id)),
+            ),
+            (object) array_map(
+                static fn(array $rows): array => array_map(static fn(array $r): Named => new Named(...$r), $rows),
+                $chosen->tableRows(),
+            ),
         );
     }
 
@@ -85,12 +103,30 @@ final readonly class AddEntries
         $count = $this->count($project, $user, $picks, $cycle);
         $there = DB::table('entries')->where('cycle_id', $cycle->id)->count();
         if (0 === $count->entries) {
-            throw ValidationException::withMessages(['picks' => $count->there > 0 ? 'All of these are in the cycle already.' : 'Nothing that can be walked is picked.']);
+            throw ValidationException::withMessages([
+                'picks' => $count->there > 0 ? 'All of these are in the cycle already.' : 'Nothing that can be walked is picked.',
+            ]);
         }
         if ($there + $count->entries > self::MOST) {
-            throw ValidationException::withMessages(['picks' => \sprintf('That would be %s entries; a cycle holds at most %s. Nothing was added.', number_format($there + $count->entries), number_format(self::MOST))]);
+            throw ValidationException::withMessages([
+                'picks' => \sprintf(
+                    'That would be %s entries; a cycle holds at most %s. Nothing was added.',
+                    number_format($there + $count->entries),
+                    number_format(self::MOST),
+                ),
+            ]);
         }
-        $addition = EntryAddition::query()->create(['project_id' => $cycle->project_id, 'cycle_id' => $cycle->id, 'actor_id' => $user->id, 'state' => 'running', 'picks' => $picks, 'total' => $count->entries, 'created_at' => Carbon::now()])->refresh();
+        $addition = EntryAddition::query()
+            ->create([
+                'project_id' => $cycle->project_id,
+                'cycle_id' => $cycle->id,
+                'actor_id' => $user->id,
+                'state' => 'running',
+                'picks' => $picks,
+                'total' => $count->entries,
+                'created_at' => Carbon::now(),
+            ])
+            ->refresh();
         if ($count->entries > self::AT_ONCE) {
             RunAddition::dispatch($addition->id)->afterCommit();
 
@@ -135,7 +171,10 @@ final readonly class AddEntries
 
     public static function isRunning(Cycle $cycle): bool
     {
-        return DB::table('entry_additions')->where('cycle_id', $cycle->id)->whereIn('state', ['running', 'stopping'])->exists();
+        return DB::table('entry_additions')
+            ->where('cycle_id', $cycle->id)
+            ->whereIn('state', ['running', 'stopping'])
+            ->exists();
     }
 
     /**
@@ -143,7 +182,13 @@ final readonly class AddEntries
      */
     public function cancel(EntryAddition $addition): EntryAddition
     {
-        if (1 !== EntryAddition::query()->whereKey($addition->id)->where('state', 'running')->update(['state' => 'stopping'])) {
+        if (
+            1 !==
+            EntryAddition::query()
+                ->whereKey($addition->id)
+                ->where('state', 'running')
+                ->update(['state' => 'stopping'])
+        ) {
             throw new Conflict('not-running', 'It is not running any more.');
         }
 
@@ -189,9 +234,19 @@ final readonly class AddEntries
             }
             $there[$key] = ['case' => $entry['case']->id];
             $rows[] = [
-                'id' => (string) Str::uuid7(), 'project_id' => $cycle->project_id, 'cycle_id' => $cycle->id, 'case_id' => $entry['case']->id, 'case_version_id' => $entry['case']->version,
-                'configuration_id' => $entry['configuration'], 'position' => ++$at, 'assignee_id' => $cycle->default_assignee_id, 'row_ids' => null === $entry['rows'] ? null : json_encode($entry['rows'], \JSON_THROW_ON_ERROR),
-                'rounds' => $entry['rounds'], 'addition_id' => $addition->id, 'created_at' => $now, 'updated_at' => $now,
+                'id' => (string) Str::uuid7(),
+                'project_id' => $cycle->project_id,
+                'cycle_id' => $cycle->id,
+                'case_id' => $entry['case']->id,
+                'case_version_id' => $entry['case']->version,
+                'configuration_id' => $entry['configuration'],
+                'position' => ++$at,
+                'assignee_id' => $cycle->default_assignee_id,
+                'row_ids' => null === $entry['rows'] ? null : json_encode($entry['rows'], \JSON_THROW_ON_ERROR),
+                'rounds' => $entry['rounds'],
+                'addition_id' => $addition->id,
+                'created_at' => $now,
+                'updated_at' => $now,
             ];
             if (self::CHUNK === \count($rows)) {
                 yield $rows;
@@ -205,10 +260,15 @@ final readonly class AddEntries
 
     private function finish(EntryAddition $addition, Cycle $cycle): EntryAddition
     {
-        $conditions = ($addition->picks['usual'] ?? false) ? $this->usual($cycle) : 0;
+        $conditions = $addition->picks['usual'] ?? false ? $this->usual($cycle) : 0;
         $addition->update(['state' => 'done', 'done' => $addition->total, 'facts' => ['conditions' => $conditions]]);
         $user = User::query()->find($addition->actor_id);
-        ($this->log)($cycle, $user, \sprintf('Added %s %s', number_format($addition->total), 1 === $addition->total ? 'entry' : 'entries').($conditions > 0 ? " and {$conditions} usual conditions" : ''));
+        ($this->log)(
+            $cycle,
+            $user,
+            \sprintf('Added %s %s', number_format($addition->total), 1 === $addition->total ? 'entry' : 'entries') .
+                ($conditions > 0 ? " and {$conditions} usual conditions" : ''),
+        );
 
         return $addition;
     }
@@ -221,13 +281,18 @@ final readonly class AddEntries
      */
     private function usual(Cycle $cycle): int
     {
-        $wanted = DB::select(<<<'SQL'
+        $wanted = DB::select(
+            <<<'SQL'
             select distinct on (e.id, n.case_id) e.id as entry_id, n.id as needs_id, c.kind
             from entries e join case_conditions c on c.case_id = e.case_id
-            join entries n on n.cycle_id = e.cycle_id and n.case_id = c.needs_id and n.configuration_id is not distinct from e.configuration_id
+            join entries n on n.cycle_id = e.cycle_id and n.case_id = c.needs_id and n.configuration_id is not distinct
+                from e.configuration_id
             where e.cycle_id = ? and not exists (select 1 from entry_conditions x where x.entry_id = e.id and x.needs_id = n.id)
             order by e.id, n.case_id, n.position
-            SQL, [$cycle->id]);
+            SQL
+            ,
+            [$cycle->id],
+        );
         if ([] === $wanted) {
             return 0;
         }
@@ -246,7 +311,12 @@ final readonly class AddEntries
             $wanted = $kept;
         }
         foreach (array_chunk($wanted, 1000) as $some) {
-            DB::table('entry_conditions')->insert(array_map(static fn (object $c): array => ['entry_id' => $c->entry_id, 'needs_id' => $c->needs_id, 'kind' => $c->kind], $some));
+            DB::table('entry_conditions')->insert(
+                array_map(
+                    static fn(object $c): array => ['entry_id' => $c->entry_id, 'needs_id' => $c->needs_id, 'kind' => $c->kind],
+                    $some,
+                ),
+            );
         }
 
         return \count($wanted);
@@ -258,8 +328,15 @@ final readonly class AddEntries
     private function there(Cycle $cycle): array
     {
         $there = [];
-        foreach (DB::table('entries')->where('cycle_id', $cycle->id)->get(['case_id', 'configuration_id', 'row_ids']) as $row) {
-            $there[self::key($row->case_id, $row->configuration_id, null === $row->row_ids ? null : json_decode($row->row_ids, true))] = ['case' => $row->case_id];
+        foreach (
+            DB::table('entries')
+                ->where('cycle_id', $cycle->id)
+                ->get(['case_id', 'configuration_id', 'row_ids'])
+            as $row
+        ) {
+            $there[self::key($row->case_id, $row->configuration_id, null === $row->row_ids ? null : json_decode($row->row_ids, true))] = [
+                'case' => $row->case_id,
+            ];
         }
 
         return $there;
@@ -275,6 +352,6 @@ final readonly class AddEntries
         $rows ??= [];
         sort($rows);
 
-        return "{$case} {$configuration} ".implode(',', $rows);
+        return "{$case} {$configuration} " . implode(',', $rows);
     }
 }

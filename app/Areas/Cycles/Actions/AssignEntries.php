@@ -42,17 +42,29 @@ final readonly class AssignEntries
         $project = Project::query()->findOrFail($cycle->project_id);
         $work = self::work($cycle);
         $chosen = [] === $ids ? null : array_flip($ids);
-        $open = array_values(array_filter($work, static fn (AssignableEntry $w): bool => null !== $w->assignee || null === $chosen || isset($chosen[$w->id])));
-        if ([] === array_filter($open, static fn (AssignableEntry $w): bool => null === $w->assignee)) {
+        $open = array_values(
+            array_filter($work, static fn(AssignableEntry $w): bool => null !== $w->assignee || null === $chosen || isset($chosen[$w->id])),
+        );
+        if ([] === array_filter($open, static fn(AssignableEntry $w): bool => null === $w->assignee)) {
             throw ValidationException::withMessages(['people' => 'Everything that is left to walk is assigned already.']);
         }
-        $members = TesterLookup::of($project->id, $people, static fn (int $i): string => "people.{$i}");
-        $capacity = array_map(static fn (Membership $m): int => self::capacity($project, $cycle, $m), $members);
-        $workers = array_values(array_map(static fn (Membership $m): Assignee => new Assignee($m->user_id, (float) ([] === $shares ? $capacity[$m->user_id] : max(0, $shares[$m->user_id] ?? 0))), $members));
+        $members = TesterLookup::of($project->id, $people, static fn(int $i): string => "people.{$i}");
+        $capacity = array_map(static fn(Membership $m): int => self::capacity($project, $cycle, $m), $members);
+        $workers = array_values(
+            array_map(
+                static fn(Membership $m): Assignee => new Assignee(
+                    $m->user_id,
+                    (float) ([] === $shares ? $capacity[$m->user_id] : max(0, $shares[$m->user_id] ?? 0)),
+                ),
+                $members,
+            ),
+        );
         try {
             $given = Balance::of($workers, $open, Conditions::of(ReadCycle::conditions($cycle->id)));
         } catch (NobodyToAssign $e) {
-            throw ValidationException::withMessages(['people' => [] === $shares ? $e->getMessage() : 'Give at least one person a share above 0.']);
+            throw ValidationException::withMessages([
+                'people' => [] === $shares ? $e->getMessage() : 'Give at least one person a share above 0.',
+            ]);
         }
         $seconds = $counts = $gets = [];
         foreach ($work as $one) {
@@ -65,8 +77,21 @@ final readonly class AssignEntries
         }
 
         return new AssignmentPlan(
-            array_values(array_map(static fn (Membership $m): LoadShare => new LoadShare($m->user_id, $m->user->name, $gets[$m->user_id] ?? 0, $counts[$m->user_id] ?? 0, $seconds[$m->user_id] ?? 0, $capacity[$m->user_id]), $members)),
-            (object) $given, \count($given),
+            array_values(
+                array_map(
+                    static fn(Membership $m): LoadShare => new LoadShare(
+                        $m->user_id,
+                        $m->user->name,
+                        $gets[$m->user_id] ?? 0,
+                        $counts[$m->user_id] ?? 0,
+                        $seconds[$m->user_id] ?? 0,
+                        $capacity[$m->user_id],
+                    ),
+                    $members,
+                ),
+            ),
+            (object) $given,
+            \count($given),
         );
     }
 
@@ -79,9 +104,29 @@ final readonly class AssignEntries
     {
         $estimates = new Estimates($cycle->project_id);
 
-        return array_values(UndecidedEntries::in($cycle)->join('cases', 'cases.id', '=', 'case_id')
-            ->orderBy('entries.position')->get(['entries.id', 'assignee_id', 'rounds', 'walk_times', 'estimate_seconds', 'steps_count', 'display_state', 'active_ms'])
-            ->map(static fn (object $e): AssignableEntry => new AssignableEntry($e->id, self::left($e, $estimates->entry($e->walk_times, $e->estimate_seconds, $e->steps_count, $e->rounds)), $e->assignee_id))->all());
+        return array_values(
+            UndecidedEntries::in($cycle)
+                ->join('cases', 'cases.id', '=', 'case_id')
+                ->orderBy('entries.position')
+                ->get([
+                    'entries.id',
+                    'assignee_id',
+                    'rounds',
+                    'walk_times',
+                    'estimate_seconds',
+                    'steps_count',
+                    'display_state',
+                    'active_ms',
+                ])
+                ->map(
+                    static fn(object $e): AssignableEntry => new AssignableEntry(
+                        $e->id,
+                        self::left($e, $estimates->entry($e->walk_times, $e->estimate_seconds, $e->steps_count, $e->rounds)),
+                        $e->assignee_id,
+                    ),
+                )
+                ->all(),
+        );
     }
 
     /**
@@ -89,7 +134,9 @@ final readonly class AssignEntries
      */
     public static function left(\stdClass $entry, int $seconds): int
     {
-        return 'in_progress' === $entry->display_state ? max((int) ceil($seconds / 10), $seconds - intdiv((int) $entry->active_ms, 1000)) : $seconds;
+        return 'in_progress' === $entry->display_state
+            ? max((int) ceil($seconds / 10), $seconds - intdiv((int) $entry->active_ms, 1000))
+            : $seconds;
     }
 
     /**
@@ -104,7 +151,11 @@ final readonly class AssignEntries
     {
         $today = Carbon::now($project->time_zone)->toDateString();
 
-        return SaveCalendar::of($project)->days(max($today, $cycle->starts_on->toDateString()), $cycle->ends_on->toDateString(), $member->days_off);
+        return SaveCalendar::of($project)->days(
+            max($today, $cycle->starts_on->toDateString()),
+            $cycle->ends_on->toDateString(),
+            $member->days_off,
+        );
     }
 
     /**
@@ -119,8 +170,11 @@ final readonly class AssignEntries
         // Longer than two years is no cycle; the count is only told.
         $to = min($to, Calendar::plus($from, 731));
         $calendar = SaveCalendar::of($project);
-        $seconds = Membership::query()->where('project_id', $project->id)->whereIn('user_id', $people)->get()
-            ->sum(static fn (Membership $m): int => $calendar->days($from, $to, $m->days_off) * $m->minutes_per_day * 60);
+        $seconds = Membership::query()
+            ->where('project_id', $project->id)
+            ->whereIn('user_id', $people)
+            ->get()
+            ->sum(static fn(Membership $m): int => $calendar->days($from, $to, $m->days_off) * $m->minutes_per_day * 60);
 
         return [$calendar->days($from, $to), (int) $seconds];
     }

@@ -26,9 +26,7 @@ use LucidStep\Core\Verdict\EntryState;
  */
 final readonly class BlockDependents
 {
-    public function __construct(private CycleLog $log)
-    {
-    }
+    public function __construct(private CycleLog $log) {}
 
     /**
      * @param  bool  $asIfFailed what it would stop if it failed now
@@ -42,9 +40,8 @@ final readonly class BlockDependents
     }
 
     /**
-     * @return BlockPreview what is stopped now
-     *
      * @throws Conflict when the entry did not fail and is not blocked, or nothing needs its pass
+     * @return BlockPreview what is stopped now
      */
     public function apply(Entry $cause, User $user): BlockPreview
     {
@@ -52,12 +49,26 @@ final readonly class BlockDependents
         $cause = Entry::query()->lockForUpdate()->with('case')->findOrFail($cause->id);
         $ids = $this->reach($cause);
         if ([] === $ids) {
-            throw new Conflict('nothing-to-stop', 'fail' === $cause->display_state || 'blocked' === $cause->display_state ? 'Nothing that is still open needs the pass of this entry.' : 'Only a failed or blocked entry stops others.');
+            throw new Conflict(
+                'nothing-to-stop',
+                'fail' === $cause->display_state || 'blocked' === $cause->display_state
+                    ? 'Nothing that is still open needs the pass of this entry.'
+                    : 'Only a failed or blocked entry stops others.',
+            );
         }
         $now = Carbon::now();
-        DB::table('entry_stops')->insertOrIgnore(array_map(static fn (string $id): array => ['entry_id' => $id, 'cause_id' => $cause->id, 'actor_id' => $user->id, 'at' => $now], $ids));
+        DB::table('entry_stops')->insertOrIgnore(
+            array_map(
+                static fn(string $id): array => ['entry_id' => $id, 'cause_id' => $cause->id, 'actor_id' => $user->id, 'at' => $now],
+                $ids,
+            ),
+        );
         self::show($cycle, $ids);
-        ($this->log)($cycle, $user, \sprintf('Stopped %d %s that need the pass of %s', \count($ids), 1 === \count($ids) ? 'entry' : 'entries', $cause->case->key));
+        ($this->log)(
+            $cycle,
+            $user,
+            \sprintf('Stopped %d %s that need the pass of %s', \count($ids), 1 === \count($ids) ? 'entry' : 'entries', $cause->case->key),
+        );
 
         return $this->preview($cause);
     }
@@ -73,7 +84,11 @@ final readonly class BlockDependents
         DB::table('entry_stops')->where('cause_id', $cause->id)->delete();
         self::show($cycle, $ids);
         if ([] !== $ids) {
-            ($this->log)($cycle, $user, \sprintf('Let go %d %s that %s had stopped', \count($ids), 1 === \count($ids) ? 'entry' : 'entries', $cause->case->key));
+            ($this->log)(
+                $cycle,
+                $user,
+                \sprintf('Let go %d %s that %s had stopped', \count($ids), 1 === \count($ids) ? 'entry' : 'entries', $cause->case->key),
+            );
         }
 
         return $this->preview($cause);
@@ -84,14 +99,25 @@ final readonly class BlockDependents
      */
     public static function lift(string $cycle): void
     {
-        $stops = DB::table('entry_stops')->join('entries', 'entries.id', '=', 'entry_stops.entry_id')->where('entries.cycle_id', $cycle)->get(['entry_id', 'cause_id'])->groupBy('entry_id');
+        $stops = DB::table('entry_stops')
+            ->join('entries', 'entries.id', '=', 'entry_stops.entry_id')
+            ->where('entries.cycle_id', $cycle)
+            ->get(['entry_id', 'cause_id'])
+            ->groupBy('entry_id');
         if ($stops->isEmpty()) {
             return;
         }
         $conditions = Conditions::of(ReadCycle::conditions($cycle));
         // What a cause shows by a cascade is no verdict of its own.
         $causes = DB::table('entries')->whereIn('id', $stops->flatten(1)->pluck('cause_id')->unique());
-        $verdicts = (clone $causes)->where(static fn ($q) => $q->whereNotIn('id', $stops->keys())->orWhereIn('id', DB::table('attempts')->where('state', 'finished')->select('entry_id')))->pluck('display_state', 'id')->all();
+        $verdicts = (clone $causes)
+            ->where(
+                static fn($q) => $q
+                    ->whereNotIn('id', $stops->keys())
+                    ->orWhereIn('id', DB::table('attempts')->where('state', 'finished')->select('entry_id')),
+            )
+            ->pluck('display_state', 'id')
+            ->all();
         $gone = [];
         foreach ($stops as $entry => $of) {
             $all = array_values($of->pluck('cause_id')->all());
@@ -115,8 +141,16 @@ final readonly class BlockDependents
             return [];
         }
         $open = [];
-        foreach (DB::table('entries')->leftJoin('entry_stops', 'entry_stops.entry_id', '=', 'entries.id')->where('cycle_id', $cause->cycle_id)->groupBy('entries.id')->get(['entries.id', 'display_state', DB::raw('count(cause_id) as stops')]) as $row) {
-            $open[$row->id] = \in_array($row->display_state, ['not_run', 'retest'], true) || ('blocked' === $row->display_state && $row->stops > 0);
+        foreach (
+            DB::table('entries')
+                ->leftJoin('entry_stops', 'entry_stops.entry_id', '=', 'entries.id')
+                ->where('cycle_id', $cause->cycle_id)
+                ->groupBy('entries.id')
+                ->get(['entries.id', 'display_state', DB::raw('count(cause_id) as stops')])
+            as $row
+        ) {
+            $open[$row->id] =
+                \in_array($row->display_state, ['not_run', 'retest'], true) || ('blocked' === $row->display_state && $row->stops > 0);
         }
 
         return Cascade::reach($cause->id, Conditions::of(ReadCycle::conditions($cause->cycle_id)), $open);
@@ -132,20 +166,31 @@ final readonly class BlockDependents
         if ([] === $ids) {
             return;
         }
-        $attempts = Attempt::query()->whereIn('entry_id', $ids)->get(['id', 'entry_id', 'number', 'state', 'has_verdict', 'verdict', 'started_at', 'parallel_reason'])->groupBy('entry_id');
+        $attempts = Attempt::query()
+            ->whereIn('entry_id', $ids)
+            ->get(['id', 'entry_id', 'number', 'state', 'has_verdict', 'verdict', 'started_at', 'parallel_reason'])
+            ->groupBy('entry_id');
         $stopped = DB::table('entry_stops')->whereIn('entry_id', $ids)->distinct()->pluck('entry_id')->flip();
         $by = [];
-        foreach (DB::table('entries')->whereIn('id', $ids)->get(['id', 'display_state', 'retest_asked_at']) as $entry) {
+        foreach (
+            DB::table('entries')
+                ->whereIn('id', $ids)
+                ->get(['id', 'display_state', 'retest_asked_at'])
+            as $entry
+        ) {
             $state = EntryState::of(
-                array_values(($attempts[$entry->id] ?? collect())->map(static fn (Attempt $a): AttemptFacts => $a->facts())->all()),
-                null === $entry->retest_asked_at ? null : new \DateTimeImmutable($entry->retest_asked_at), isset($stopped[$entry->id]),
+                array_values(($attempts[$entry->id] ?? collect())->map(static fn(Attempt $a): AttemptFacts => $a->facts())->all()),
+                null === $entry->retest_asked_at ? null : new \DateTimeImmutable($entry->retest_asked_at),
+                isset($stopped[$entry->id]),
             );
             if ($state->displayState !== $entry->display_state) {
                 $by[$state->displayState][] = $entry->id;
             }
         }
         foreach ($by as $shows => $changed) {
-            DB::table('entries')->whereIn('id', $changed)->update(['display_state' => $shows, 'display_state_at' => Carbon::now()]);
+            DB::table('entries')
+                ->whereIn('id', $changed)
+                ->update(['display_state' => $shows, 'display_state_at' => Carbon::now()]);
         }
         if ([] !== $by) {
             app(PublishChange::class)($cycle->project_id, 'entry', $cycle->id, $cycle->id);
@@ -159,7 +204,15 @@ final readonly class BlockDependents
      */
     private function named(array $ids): array
     {
-        return array_values(DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->leftJoin('configurations', 'configurations.id', '=', 'configuration_id')->whereIn('entries.id', $ids)->orderBy('entries.position')
-            ->get(['entries.id', 'cases.key', 'cases.title', 'configurations.name'])->map(static fn (object $e): RefusedEntry => new RefusedEntry($e->id, $e->key, $e->title, (string) $e->name))->all());
+        return array_values(
+            DB::table('entries')
+                ->join('cases', 'cases.id', '=', 'case_id')
+                ->leftJoin('configurations', 'configurations.id', '=', 'configuration_id')
+                ->whereIn('entries.id', $ids)
+                ->orderBy('entries.position')
+                ->get(['entries.id', 'cases.key', 'cases.title', 'configurations.name'])
+                ->map(static fn(object $e): RefusedEntry => new RefusedEntry($e->id, $e->key, $e->title, (string) $e->name))
+                ->all(),
+        );
     }
 }

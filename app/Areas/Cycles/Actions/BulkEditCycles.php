@@ -17,9 +17,7 @@ use LucidStep\Core\Planning\CycleDates;
  */
 final readonly class BulkEditCycles
 {
-    public function __construct(private CycleLog $log)
-    {
-    }
+    public function __construct(private CycleLog $log) {}
 
     /**
      * Extends or moves many cycles, or changes their build.
@@ -29,7 +27,13 @@ final readonly class BulkEditCycles
      */
     public function __invoke(string $project, User $user, array $ids, array $changes): PlanActResult
     {
-        $cycles = Cycle::query()->where('project_id', $project)->whereIn('id', $ids)->with('milestone')->orderBy('starts_on')->lockForUpdate()->get();
+        $cycles = Cycle::query()
+            ->where('project_id', $project)
+            ->whereIn('id', $ids)
+            ->with('milestone')
+            ->orderBy('starts_on')
+            ->lockForUpdate()
+            ->get();
         $refused = $before = $after = $facts = [];
         foreach ($cycles as $cycle) {
             $fields = array_filter([
@@ -38,7 +42,15 @@ final readonly class BulkEditCycles
             ]);
             $why = match (true) {
                 \in_array($cycle->state, ['closed', 'abandoned'], true) => "It is {$cycle->state}.",
-                isset($fields['ends_on']) => array_values(CycleDates::faults($cycle->name, $cycle->starts_on->toDateString(), $fields['ends_on'], $cycle->milestone?->due_on->toDateString(), (string) $cycle->milestone?->name))[0] ?? null,
+                isset($fields['ends_on']) => array_values(
+                    CycleDates::faults(
+                        $cycle->name,
+                        $cycle->starts_on->toDateString(),
+                        $fields['ends_on'],
+                        $cycle->milestone?->due_on->toDateString(),
+                        (string) $cycle->milestone?->name,
+                    ),
+                )[0] ?? null,
                 default => null,
             };
             if (null !== $why) {
@@ -55,8 +67,25 @@ final readonly class BulkEditCycles
             return new PlanActResult(null, 'Nothing changed', 0, $refused, []);
         }
         $n = \count($after);
-        $title = \sprintf('%s %d %s', isset($changes['days']) ? ((int) $changes['days'] < 0 ? 'Shortened' : 'Extended') : 'Changed the build of', $n, 1 === $n ? 'cycle' : 'cycles').(isset($changes['days']) ? \sprintf(' by %d %s', abs((int) $changes['days']), 1 === abs((int) $changes['days']) ? 'day' : 'days') : '');
-        $act = PlanAct::query()->create(['project_id' => $project, 'cycle_id' => null, 'actor_id' => $user->id, 'title' => $title, 'before' => ['cycles' => $before], 'after' => ['cycles' => $after], 'created_at' => Carbon::now()]);
+        $title =
+            \sprintf(
+                '%s %d %s',
+                isset($changes['days']) ? ((int) $changes['days'] < 0 ? 'Shortened' : 'Extended') : 'Changed the build of',
+                $n,
+                1 === $n ? 'cycle' : 'cycles',
+            ) .
+            (isset($changes['days'])
+                ? \sprintf(' by %d %s', abs((int) $changes['days']), 1 === abs((int) $changes['days']) ? 'day' : 'days')
+                : '');
+        $act = PlanAct::query()->create([
+            'project_id' => $project,
+            'cycle_id' => null,
+            'actor_id' => $user->id,
+            'title' => $title,
+            'before' => ['cycles' => $before],
+            'after' => ['cycles' => $after],
+            'created_at' => Carbon::now(),
+        ]);
         foreach ($cycles->whereIn('id', array_keys($after)) as $cycle) {
             ($this->log)($cycle, $user, $title, '', $act->id, $facts[$cycle->id]);
         }
@@ -72,7 +101,13 @@ final readonly class BulkEditCycles
         $title = UndoPlanAct::title($act);
         $refused = [];
         $count = 0;
-        foreach (Cycle::query()->whereIn('id', array_keys($act->before['cycles']))->lockForUpdate()->get() as $cycle) {
+        foreach (
+            Cycle::query()
+                ->whereIn('id', array_keys($act->before['cycles']))
+                ->lockForUpdate()
+                ->get()
+            as $cycle
+        ) {
             // The database keeps no order of fields.
             if (['ends_on' => $cycle->ends_on->toDateString(), 'build_id' => $cycle->build_id] != $act->after['cycles'][$cycle->id]) {
                 $refused[] = new RefusedEntry($cycle->id, $cycle->key, $cycle->name, 'It was changed again since.');

@@ -31,14 +31,14 @@ final readonly class BulkEditEntries
     /** What an act keeps of each entry to undo it. */
     private const KEPT = ['assignee_id', 'not_before', 'not_after', 'handover_note', 'handover_by_id'];
 
-    public function __construct(private CycleLog $log)
-    {
-    }
+    public function __construct(private CycleLog $log) {}
 
     /**
      * @param  'assign'|'window'|'condition'|'no_condition'|'move'|'mend'|'remove'|'hand_out'  $act
      * @param  list<string>  $ids
-     * @param  array<string, mixed>  $changes assign: `assignee_id`, `note`; window: `not_before`, `not_after`; condition: `needs_id`, `kind`; no_condition: `needs_id` (none: all); move: `before_id` (none: to the end); hand_out: `given` (person by entry), `order`
+     * @param  array<string, mixed>  $changes assign: `assignee_id`, `note`; window: `not_before`, `not_after`; condition:
+     *     `needs_id`, `kind`; no_condition: `needs_id` (none: all); move: `before_id` (none: to the end); hand_out:
+     *     `given` (person by entry), `order`
      *
      * @throws Conflict            when the cycle is closed
      * @throws ValidationException by field
@@ -46,7 +46,12 @@ final readonly class BulkEditEntries
     public function __invoke(Cycle $cycle, User $user, string $act, array $ids, array $changes = []): PlanActResult
     {
         $cycle = AddEntries::open($cycle);
-        $entries = DB::table('entries')->where('cycle_id', $cycle->id)->when('mend' !== $act, static fn ($q) => $q->whereIn('id', $ids))->orderBy('position')->get()->keyBy('id');
+        $entries = DB::table('entries')
+            ->where('cycle_id', $cycle->id)
+            ->when('mend' !== $act, static fn($q) => $q->whereIn('id', $ids))
+            ->orderBy('position')
+            ->get()
+            ->keyBy('id');
         if ($entries->isEmpty()) {
             throw ValidationException::withMessages(['ids' => 'None of these entries is in the cycle any more.']);
         }
@@ -66,11 +71,25 @@ final readonly class BulkEditEntries
         if ($before === $after && !isset($before['removed'])) {
             return new PlanActResult(null, 'Nothing changed', 0, $this->named($refused), []);
         }
-        $done = PlanAct::query()->create(['project_id' => $cycle->project_id, 'cycle_id' => $cycle->id, 'actor_id' => $user->id, 'title' => $title, 'before' => $before, 'after' => $after, 'created_at' => Carbon::now()]);
+        $done = PlanAct::query()->create([
+            'project_id' => $cycle->project_id,
+            'cycle_id' => $cycle->id,
+            'actor_id' => $user->id,
+            'title' => $title,
+            'before' => $before,
+            'after' => $after,
+            'created_at' => Carbon::now(),
+        ]);
         BlockDependents::lift($cycle->id);
         ($this->log)($cycle, $user, $title, trim((string) ($changes['note'] ?? '')), $done->id);
 
-        return new PlanActResult($done->id, $title, $entries->count() - \count($refused), $this->named($refused), array_values($entries->keys()->all()));
+        return new PlanActResult(
+            $done->id,
+            $title,
+            $entries->count() - \count($refused),
+            $this->named($refused),
+            array_values($entries->keys()->all()),
+        );
     }
 
     /**
@@ -93,11 +112,27 @@ final readonly class BulkEditEntries
     private function assign(Cycle $cycle, User $user, Collection $entries, array $changes): string
     {
         $to = $changes['assignee_id'] ?? null;
-        $name = null === $to ? 'nobody' : TesterLookup::of($cycle->project_id, [(string) $to], static fn (): string => 'changes.assignee_id')[$to]->user->name;
+        $name =
+            null === $to
+                ? 'nobody'
+                : TesterLookup::of($cycle->project_id, [(string) $to], static fn(): string => 'changes.assignee_id')[$to]->user->name;
         $note = trim((string) ($changes['note'] ?? ''));
-        DB::table('entries')->whereIn('id', $entries->keys())->update(['assignee_id' => $to, 'handover_note' => $note, 'handover_by_id' => '' === $note ? null : $user->id, 'updated_at' => Carbon::now()]);
+        DB::table('entries')
+            ->whereIn('id', $entries->keys())
+            ->update([
+                'assignee_id' => $to,
+                'handover_note' => $note,
+                'handover_by_id' => '' === $note ? null : $user->id,
+                'updated_at' => Carbon::now(),
+            ]);
         if (null !== $to) {
-            app(NotifyPeople::class)->assigned($cycle, $user, (string) $to, $entries->filter(static fn (object $e): bool => $e->assignee_id !== $to)->count(), $note);
+            app(NotifyPeople::class)->assigned(
+                $cycle,
+                $user,
+                (string) $to,
+                $entries->filter(static fn(object $e): bool => $e->assignee_id !== $to)->count(),
+                $note,
+            );
         }
 
         return \sprintf('Assigned %s to %s', self::entries($entries->count()), $name);
@@ -109,14 +144,18 @@ final readonly class BulkEditEntries
      */
     private function window(Collection $entries, array $changes): string
     {
-        $time = static fn (string $name): ?Carbon => isset($changes[$name]) ? Carbon::parse((string) $changes[$name])->utc() : null;
+        $time = static fn(string $name): ?Carbon => isset($changes[$name]) ? Carbon::parse((string) $changes[$name])->utc() : null;
         [$from, $until] = [$time('not_before'), $time('not_after')];
         if (null !== $from && null !== $until && $from >= $until) {
             throw ValidationException::withMessages(['changes.not_after' => 'The window would end before it begins.']);
         }
-        DB::table('entries')->whereIn('id', $entries->keys())->update(['not_before' => $from, 'not_after' => $until, 'updated_at' => Carbon::now()]);
+        DB::table('entries')
+            ->whereIn('id', $entries->keys())
+            ->update(['not_before' => $from, 'not_after' => $until, 'updated_at' => Carbon::now()]);
 
-        return null === $from && null === $until ? 'Took the window off '.self::entries($entries->count()) : 'Gave a window to '.self::entries($entries->count());
+        return null === $from && null === $until
+            ? 'Took the window off ' . self::entries($entries->count())
+            : 'Gave a window to ' . self::entries($entries->count());
     }
 
     /**
@@ -126,18 +165,48 @@ final readonly class BulkEditEntries
     private function condition(Cycle $cycle, Collection $entries, array $changes): string
     {
         $needs = (string) ($changes['needs_id'] ?? '');
-        $kind = ConditionKind::tryFrom((string) ($changes['kind'] ?? '')) ?? throw ValidationException::withMessages(['changes.kind' => 'Choose “after” or “only if passed”.']);
-        $needed = DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->where('cycle_id', $cycle->id)->where('entries.id', $needs)->first(['entries.id', 'cases.key']) ?? throw ValidationException::withMessages(['changes.needs_id' => 'Choose an entry of this cycle.']);
-        $ids = $entries->keys()->reject(static fn (string $id): bool => $id === $needs)->values();
-        $kept = array_filter(ReadCycle::conditions($cycle->id), static fn (Condition $c): bool => !($c->needs === $needs && $ids->contains($c->entry)));
+        $kind =
+            ConditionKind::tryFrom((string) ($changes['kind'] ?? '')) ??
+            throw ValidationException::withMessages(['changes.kind' => 'Choose “after” or “only if passed”.']);
+        $needed =
+            DB::table('entries')
+                ->join('cases', 'cases.id', '=', 'case_id')
+                ->where('cycle_id', $cycle->id)
+                ->where('entries.id', $needs)
+                ->first(['entries.id', 'cases.key']) ??
+            throw ValidationException::withMessages(['changes.needs_id' => 'Choose an entry of this cycle.']);
+        $ids = $entries->keys()->reject(static fn(string $id): bool => $id === $needs)->values();
+        $kept = array_filter(
+            ReadCycle::conditions($cycle->id),
+            static fn(Condition $c): bool => !($c->needs === $needs && $ids->contains($c->entry)),
+        );
         try {
-            Conditions::of([...array_values($kept), ...$ids->map(static fn (string $id): Condition => new Condition($id, $needs, $kind))->all()]);
+            Conditions::of([
+                ...array_values($kept),
+                ...$ids->map(static fn(string $id): Condition => new Condition($id, $needs, $kind))->all(),
+            ]);
         } catch (LoopRefused $e) {
-            throw ValidationException::withMessages(['changes.needs_id' => $e->named(DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->whereIn('entries.id', $e->loop)->pluck('cases.key', 'entries.id')->all())]);
+            throw ValidationException::withMessages([
+                'changes.needs_id' => $e->named(
+                    DB::table('entries')
+                        ->join('cases', 'cases.id', '=', 'case_id')
+                        ->whereIn('entries.id', $e->loop)
+                        ->pluck('cases.key', 'entries.id')
+                        ->all(),
+                ),
+            ]);
         }
-        DB::table('entry_conditions')->upsert($ids->map(static fn (string $id): array => ['entry_id' => $id, 'needs_id' => $needs, 'kind' => $kind->value])->all(), ['entry_id', 'needs_id'], ['kind']);
+        DB::table('entry_conditions')->upsert(
+            $ids->map(static fn(string $id): array => ['entry_id' => $id, 'needs_id' => $needs, 'kind' => $kind->value])->all(),
+            ['entry_id', 'needs_id'],
+            ['kind'],
+        );
 
-        return \sprintf('Set “%s” on %s', ConditionKind::After === $kind ? "after {$needed->key}" : "only if {$needed->key} passed", self::entries($ids->count()));
+        return \sprintf(
+            'Set “%s” on %s',
+            ConditionKind::After === $kind ? "after {$needed->key}" : "only if {$needed->key} passed",
+            self::entries($ids->count()),
+        );
     }
 
     /**
@@ -146,9 +215,12 @@ final readonly class BulkEditEntries
      */
     private function drop(Collection $entries, array $changes): string
     {
-        DB::table('entry_conditions')->whereIn('entry_id', $entries->keys())->when(isset($changes['needs_id']), static fn ($q) => $q->where('needs_id', $changes['needs_id']))->delete();
+        DB::table('entry_conditions')
+            ->whereIn('entry_id', $entries->keys())
+            ->when(isset($changes['needs_id']), static fn($q) => $q->where('needs_id', $changes['needs_id']))
+            ->delete();
 
-        return 'Took conditions off '.self::entries($entries->count());
+        return 'Took conditions off ' . self::entries($entries->count());
     }
 
     /**
@@ -166,7 +238,7 @@ final readonly class BulkEditEntries
         }
         $this->reorder([...\array_slice($rest, 0, $at), ...$moved, ...\array_slice($rest, $at)]);
 
-        return 'Moved '.self::entries(\count($moved));
+        return 'Moved ' . self::entries(\count($moved));
     }
 
     private function mend(Cycle $cycle): string
@@ -192,13 +264,18 @@ final readonly class BulkEditEntries
 
             return !isset($refused[$e->id]);
         });
-        $before['removed'] = $free->map(static fn (object $e): array => (array) $e)->values()->all();
-        $before['their_conditions'] = DB::table('entry_conditions')->whereIn('entry_id', $free->keys())->orWhereIn('needs_id', $free->keys())->get()->map(static fn (object $c): array => (array) $c)->all();
+        $before['removed'] = $free->map(static fn(object $e): array => (array) $e)->values()->all();
+        $before['their_conditions'] = DB::table('entry_conditions')
+            ->whereIn('entry_id', $free->keys())
+            ->orWhereIn('needs_id', $free->keys())
+            ->get()
+            ->map(static fn(object $c): array => (array) $c)
+            ->all();
         foreach ($free->keys()->chunk(5000) as $ids) {
             DB::table('entries')->whereIn('id', $ids)->delete();
         }
 
-        return 'Removed '.self::entries($free->count());
+        return 'Removed ' . self::entries($free->count());
     }
 
     /**
@@ -214,7 +291,10 @@ final readonly class BulkEditEntries
         }
         foreach ($by as $person => $ids) {
             foreach (array_chunk($ids, 5000) as $some) {
-                DB::table('entries')->where('cycle_id', $cycle->id)->whereIn('id', $some)->update(['assignee_id' => $person, 'updated_at' => Carbon::now()]);
+                DB::table('entries')
+                    ->where('cycle_id', $cycle->id)
+                    ->whereIn('id', $some)
+                    ->update(['assignee_id' => $person, 'updated_at' => Carbon::now()]);
             }
         }
         if (isset($changes['order'])) {
@@ -239,7 +319,11 @@ final readonly class BulkEditEntries
     private function reorder(array $order): void
     {
         foreach (array_chunk($order, 5000, true) as $some) {
-            DB::update('update entries set position = n.at from unnest(?::uuid[], ?::int[]) as n (id, at) where entries.id = n.id and entries.position <> n.at', ['{'.implode(',', $some).'}', '{'.implode(',', array_map(static fn (int $i): int => $i + 1, array_keys($some))).'}']);
+            DB::update(
+                'update entries set position = n.at from unnest(?::uuid[], ?::int[]) as n (id, at) where entries.id = ' .
+                    'n.id and entries.position <> n.at',
+                ['{' . implode(',', $some) . '}', '{' . implode(',', array_map(static fn(int $i): int => $i + 1, array_keys($some))) . '}'],
+            );
         }
     }
 
@@ -252,12 +336,23 @@ final readonly class BulkEditEntries
     {
         $entries = [];
         foreach (array_chunk($ids, 5000) as $some) {
-            foreach (DB::table('entries')->whereIn('id', $some)->get(['id', ...self::KEPT]) as $row) {
+            foreach (
+                DB::table('entries')
+                    ->whereIn('id', $some)
+                    ->get(['id', ...self::KEPT])
+                as $row
+            ) {
                 $entries[$row->id] = array_slice((array) $row, 1);
             }
         }
         ksort($entries);
-        $conditions = DB::table('entry_conditions')->whereIn('entry_id', $ids)->orderBy('entry_id')->orderBy('needs_id')->get()->map(static fn (object $c): array => (array) $c)->all();
+        $conditions = DB::table('entry_conditions')
+            ->whereIn('entry_id', $ids)
+            ->orderBy('entry_id')
+            ->orderBy('needs_id')
+            ->get()
+            ->map(static fn(object $c): array => (array) $c)
+            ->all();
 
         return ['entries' => $entries, 'conditions' => $conditions, 'order' => $this->order($cycle)];
     }
@@ -271,14 +366,27 @@ final readonly class BulkEditEntries
         if (isset($act->before['removed'])) {
             $top = (int) DB::table('entries')->where('cycle_id', $cycle->id)->max('position');
             // One of them may have come back by itself: somebody had walked it without the server.
-            $back = DB::table('entries')->whereIn('id', array_column($act->before['removed'], 'id'))->pluck('id')->all();
-            $rows = array_map(static fn (array $row): array => [...$row, 'position' => ++$top, 'addition_id' => null], array_filter($act->before['removed'], static fn (array $row): bool => !\in_array($row['id'], $back, true)));
+            $back = DB::table('entries')
+                ->whereIn('id', array_column($act->before['removed'], 'id'))
+                ->pluck('id')
+                ->all();
+            $rows = array_map(
+                static fn(array $row): array => [...$row, 'position' => ++$top, 'addition_id' => null],
+                array_filter($act->before['removed'], static fn(array $row): bool => !\in_array($row['id'], $back, true)),
+            );
             foreach (array_chunk($rows, 500) as $some) {
                 DB::table('entries')->insert($some);
             }
             $count += \count($rows);
             $there = DB::table('entries')->where('cycle_id', $cycle->id)->pluck('id')->flip();
-            DB::table('entry_conditions')->insertOrIgnore(array_values(array_filter($act->before['their_conditions'], static fn (array $c): bool => isset($there[$c['entry_id']], $there[$c['needs_id']]))));
+            DB::table('entry_conditions')->insertOrIgnore(
+                array_values(
+                    array_filter(
+                        $act->before['their_conditions'],
+                        static fn(array $c): bool => isset($there[$c['entry_id']], $there[$c['needs_id']]),
+                    ),
+                ),
+            );
         }
         $now = $this->state($cycle, array_keys($act->before['entries']));
         foreach ($act->before['entries'] as $id => $was) {
@@ -297,7 +405,11 @@ final readonly class BulkEditEntries
             $count++;
         }
         if ($act->before['conditions'] != $act->after['conditions'] && !isset($act->before['removed'])) {
-            $by = static fn (array $conditions): array => array_reduce($conditions, static fn (array $all, array $c): array => [...$all, "{$c['entry_id']} {$c['needs_id']}" => $c], []);
+            $by = static fn(array $conditions): array => array_reduce(
+                $conditions,
+                static fn(array $all, array $c): array => [...$all, "{$c['entry_id']} {$c['needs_id']}" => $c],
+                [],
+            );
             [$was, $then, $is] = [$by($act->before['conditions']), $by($act->after['conditions']), $by($now['conditions'])];
             foreach ($then as $key => $c) {
                 if (!isset($was[$key]) && ($is[$key] ?? null) == $c) {
@@ -314,8 +426,13 @@ final readonly class BulkEditEntries
         }
         if ($act->before['order'] !== $act->after['order']) {
             $order = $this->order($cycle);
-            if (array_values(array_intersect($order, $act->after['order'])) === array_values(array_intersect($act->after['order'], $order))) {
-                $this->reorder([...array_values(array_intersect($act->before['order'], $order)), ...array_values(array_diff($order, $act->before['order']))]);
+            if (
+                array_values(array_intersect($order, $act->after['order'])) === array_values(array_intersect($act->after['order'], $order))
+            ) {
+                $this->reorder([
+                    ...array_values(array_intersect($act->before['order'], $order)),
+                    ...array_values(array_diff($order, $act->before['order'])),
+                ]);
                 $count = max($count, 1);
             } elseif (!isset($act->before['removed'])) {
                 throw new Conflict('order-changed', 'The order was changed again since. Move the entries by hand.');
@@ -332,13 +449,18 @@ final readonly class BulkEditEntries
      */
     private function named(array $refused): array
     {
-        $names = DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->whereIn('entries.id', array_keys($refused))->get(['entries.id', 'cases.key', 'cases.title']);
+        $names = DB::table('entries')
+            ->join('cases', 'cases.id', '=', 'case_id')
+            ->whereIn('entries.id', array_keys($refused))
+            ->get(['entries.id', 'cases.key', 'cases.title']);
 
-        return array_values($names->map(static fn (object $n): RefusedEntry => new RefusedEntry($n->id, $n->key, $n->title, $refused[$n->id]))->all());
+        return array_values(
+            $names->map(static fn(object $n): RefusedEntry => new RefusedEntry($n->id, $n->key, $n->title, $refused[$n->id]))->all(),
+        );
     }
 
     private static function entries(int $n): string
     {
-        return number_format($n).(1 === $n ? ' entry' : ' entries');
+        return number_format($n) . (1 === $n ? ' entry' : ' entries');
     }
 }

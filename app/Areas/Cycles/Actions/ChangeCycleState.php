@@ -25,9 +25,12 @@ use LucidStep\Core\Verdict\Policies;
  */
 final readonly class ChangeCycleState
 {
-    public function __construct(private CycleLog $log, private CycleChain $chain, private NotifyPeople $notify, private ReadBoard $boards)
-    {
-    }
+    public function __construct(
+        private CycleLog $log,
+        private CycleChain $chain,
+        private NotifyPeople $notify,
+        private ReadBoard $boards,
+    ) {}
 
     /**
      * @throws Conflict            when it cannot go there
@@ -39,7 +42,12 @@ final readonly class ChangeCycleState
         $from = CycleState::from($cycle->state);
         $reason = trim($reason);
         if (!\in_array($to, $from->next($this->reviewed($cycle)), true)) {
-            throw new Conflict('cannot-go-there', CycleState::Released === $to && CycleState::Draft === $from ? 'This project reviews cycles before they are released. Ask for a review.' : "A cycle that is {$from->label()} cannot become {$to->label()}.");
+            throw new Conflict(
+                'cannot-go-there',
+                CycleState::Released === $to && CycleState::Draft === $from
+                    ? 'This project reviews cycles before they are released. Ask for a review.'
+                    : "A cycle that is {$from->label()} cannot become {$to->label()}.",
+            );
         }
         if ($from->needsReason($to) && !Why::isGiven($reason)) {
             throw ValidationException::withMessages(['reason' => 'Say in a few words why.']);
@@ -87,30 +95,74 @@ final readonly class ChangeCycleState
         if (\in_array($cycle->state, ['draft', 'in_review'], true)) {
             throw new Conflict('not-released', 'A cycle is signed off once it was released.');
         }
-        $left = UndecidedEntries::in($cycle)->join('cases', 'cases.id', '=', 'case_id')->leftJoin('configurations', 'configurations.id', '=', 'configuration_id')
-            ->orderBy('entries.position')->get(['entries.id', 'cases.key', 'cases.title', DB::raw("coalesce(configurations.name, '') as configuration"), 'display_state'])->map(static fn (object $e): array => (array) $e)->all();
+        $left = UndecidedEntries::in($cycle)
+            ->join('cases', 'cases.id', '=', 'case_id')
+            ->leftJoin('configurations', 'configurations.id', '=', 'configuration_id')
+            ->orderBy('entries.position')
+            ->get([
+                'entries.id',
+                'cases.key',
+                'cases.title',
+                DB::raw("coalesce(configurations.name, '') as configuration"),
+                'display_state',
+            ])
+            ->map(static fn(object $e): array => (array) $e)
+            ->all();
         if ([] !== $left && mb_strlen(trim($note)) < 3) {
-            throw ValidationException::withMessages(['note' => \sprintf('%d %s left unwalked: say in a few words why that is all right.', \count($left), 1 === \count($left) ? 'entry is' : 'entries are')]);
+            throw ValidationException::withMessages([
+                'note' => \sprintf(
+                    '%d %s left unwalked: say in a few words why that is all right.',
+                    \count($left),
+                    1 === \count($left) ? 'entry is' : 'entries are',
+                ),
+            ]);
         }
-        DB::table('sign_offs')->insert(['id' => (string) Str::uuid7(), 'cycle_id' => $cycle->id, 'user_id' => $user->id, 'at' => Carbon::now(), 'note' => trim($note), 'counts' => json_encode((object) (app(ReadBoard::class)->counts([$cycle->id])[$cycle->id] ?? []), \JSON_THROW_ON_ERROR), 'unwalked' => json_encode($left, \JSON_THROW_ON_ERROR)]);
-        ($this->log)($cycle, $user, [] === $left ? 'Signed the cycle off' : \sprintf('Signed the cycle off with %d left unwalked', \count($left)), trim($note));
+        DB::table('sign_offs')->insert([
+            'id' => (string) Str::uuid7(),
+            'cycle_id' => $cycle->id,
+            'user_id' => $user->id,
+            'at' => Carbon::now(),
+            'note' => trim($note),
+            'counts' => json_encode((object) (app(ReadBoard::class)->counts([$cycle->id])[$cycle->id] ?? []), \JSON_THROW_ON_ERROR),
+            'unwalked' => json_encode($left, \JSON_THROW_ON_ERROR),
+        ]);
+        ($this->log)(
+            $cycle,
+            $user,
+            [] === $left ? 'Signed the cycle off' : \sprintf('Signed the cycle off with %d left unwalked', \count($left)),
+            trim($note),
+        );
         $this->chain->append($cycle->id, $user, 'signed_off', ['note' => trim($note), 'unwalked' => \count($left)]);
     }
 
     private function mayGo(Cycle $cycle, User $user, CycleState $from, CycleState $to): void
     {
-        if (\in_array($to, [CycleState::Released, CycleState::InReview], true) && $from->isOpen() && !DB::table('entries')->where('cycle_id', $cycle->id)->exists()) {
+        if (
+            \in_array($to, [CycleState::Released, CycleState::InReview], true) &&
+            $from->isOpen() &&
+            !DB::table('entries')->where('cycle_id', $cycle->id)->exists()
+        ) {
             throw new Conflict('empty-cycle', 'There is no entry in it yet. Add what is to be walked first.');
         }
         if (AddEntries::isRunning($cycle)) {
             throw new Conflict('adding', 'Entries are being added right now. Wait until that is done, or stop it.');
         }
-        $asked = CycleState::InReview === $from && CycleState::Released === $to ? DB::table('cycle_log')->where('cycle_id', $cycle->id)->where('text', CycleLog::ASKED)->orderByDesc('id')->value('actor_id') : null;
+        $asked =
+            CycleState::InReview === $from && CycleState::Released === $to
+                ? DB::table('cycle_log')
+                    ->where('cycle_id', $cycle->id)
+                    ->where('text', CycleLog::ASKED)
+                    ->orderByDesc('id')
+                    ->value('actor_id')
+                : null;
         if ($asked === $user->id && $this->reviewed($cycle)) {
             throw new Conflict('own-review', 'Somebody else reviews what you planned.');
         }
         if (CycleState::Draft === $to && DB::table('entries')->where('cycle_id', $cycle->id)->where('attempts_count', '>', 0)->exists()) {
-            throw new Conflict('walked', 'It has been walked already and cannot become a draft again. Close it, or abandon it with a reason.');
+            throw new Conflict(
+                'walked',
+                'It has been walked already and cannot become a draft again. Close it, or abandon it with a reason.',
+            );
         }
     }
 

@@ -30,14 +30,19 @@ use LucidStep\Core\Planning\Shift;
 final readonly class CloneCycles
 {
     /** Which entries a clone takes. */
-    public const WHICH = ['all' => null, 'failed' => ['fail'], 'failed_blocked' => ['fail', 'blocked', 'retest'], 'not_run' => ['not_run', 'in_progress'], 'open' => ['fail', 'blocked', 'retest', 'not_run', 'in_progress']];
+    public const WHICH = [
+        'all' => null,
+        'failed' => ['fail'],
+        'failed_blocked' => ['fail', 'blocked', 'retest'],
+        'not_run' => ['not_run', 'in_progress'],
+        'open' => ['fail', 'blocked', 'retest', 'not_run', 'in_progress'],
+    ];
 
-    public function __construct(private NextKey $keys, private CycleLog $log)
-    {
-    }
+    public function __construct(private NextKey $keys, private CycleLog $log) {}
 
     /**
-     * @param  array<string, mixed>  $how `starts_on` (of a cycle) or `due_on` (of a milestone), `name`, `which`, `build_id`, `off_days`, `people`
+     * @param  array<string, mixed>  $how `starts_on` (of a cycle) or `due_on` (of a milestone), `name`, `which`,
+     *     `build_id`, `off_days`, `people`
      */
     public function preview(Cycle|Milestone $what, array $how): ClonePreview
     {
@@ -45,11 +50,30 @@ final readonly class CloneCycles
         $shift = $this->shift($project, $what, $how);
         $moves = $faults = [];
         $cycles = $this->cycles($what);
-        $counts = $this->entries(array_values($cycles->modelKeys()), $how)->groupBy('cycle_id')->get(['cycle_id', DB::raw('count(*) as n'), DB::raw('count(*) filter (where not_before is not null or not_after is not null) as windows')])->keyBy('cycle_id');
+        $counts = $this->entries(array_values($cycles->modelKeys()), $how)
+            ->groupBy('cycle_id')
+            ->get([
+                'cycle_id',
+                DB::raw('count(*) as n'),
+                DB::raw('count(*) filter (where not_before is not null or not_after is not null) as windows'),
+            ])
+            ->keyBy('cycle_id');
         foreach ($cycles as $cycle) {
             [$start, $end] = $shift->dates($cycle->starts_on->toDateString(), $cycle->ends_on->toDateString());
-            $moves[] = new DateMove($cycle->id, $this->name($what, $cycle, $how), $cycle->starts_on->toDateString(), $cycle->ends_on->toDateString(), $start, $end, (int) ($counts[$cycle->id]->n ?? 0), (int) ($counts[$cycle->id]->windows ?? 0));
-            array_push($faults, ...array_values(CycleDates::faults($this->name($what, $cycle, $how), $start, $end, ...$this->goal($what, $cycle, $how))));
+            $moves[] = new DateMove(
+                $cycle->id,
+                $this->name($what, $cycle, $how),
+                $cycle->starts_on->toDateString(),
+                $cycle->ends_on->toDateString(),
+                $start,
+                $end,
+                (int) ($counts[$cycle->id]->n ?? 0),
+                (int) ($counts[$cycle->id]->windows ?? 0),
+            );
+            array_push(
+                $faults,
+                ...array_values(CycleDates::faults($this->name($what, $cycle, $how), $start, $end, ...$this->goal($what, $cycle, $how))),
+            );
         }
 
         return new ClonePreview($moves, $shift->days, array_values(array_unique($faults)));
@@ -58,9 +82,9 @@ final readonly class CloneCycles
     /**
      * @param  array<string, mixed>  $how as for {@see preview()}
      *
-     * @return list<Cycle> the new cycles
      *
      * @throws ValidationException when dates do not stand; the cycle is named
+     * @return list<Cycle> the new cycles
      */
     public function do(Cycle|Milestone $what, User $user, array $how): array
     {
@@ -84,10 +108,22 @@ final readonly class CloneCycles
             }
             $number = $this->keys->reserve($project, 'cycle');
             $copy = Cycle::query()->create([
-                ...$cycle->only(['project_id', 'description', 'phase', 'folder', 'priority', 'conditions_hold', 'default_assignee_id']), 'number' => $number, 'key' => "{$project->code}-R{$number}", 'name' => $move->name, 'state' => CycleState::Draft->value,
-                'build_id' => $how['build_id'] ?? $cycle->build_id, 'milestone_id' => $milestone, 'starts_on' => $move->new_starts_on, 'ends_on' => $move->new_ends_on, 'cloned_from_id' => $cycle->id,
+                ...$cycle->only(['project_id', 'description', 'phase', 'folder', 'priority', 'conditions_hold', 'default_assignee_id']),
+                'number' => $number,
+                'key' => "{$project->code}-R{$number}",
+                'name' => $move->name,
+                'state' => CycleState::Draft->value,
+                'build_id' => $how['build_id'] ?? $cycle->build_id,
+                'milestone_id' => $milestone,
+                'starts_on' => $move->new_starts_on,
+                'ends_on' => $move->new_ends_on,
+                'cloned_from_id' => $cycle->id,
             ]);
-            DB::insert('insert into cycle_people (cycle_id, user_id, part, position) select ?, p.user_id, p.part, p.position from cycle_people p join memberships m on m.user_id = p.user_id and m.project_id = ? where p.cycle_id = ?', [$copy->id, $project->id, $cycle->id]);
+            DB::insert(
+                'insert into cycle_people (cycle_id, user_id, part, position) select ?, p.user_id, p.part, p.position ' .
+                    'from cycle_people p join memberships m on m.user_id = p.user_id and m.project_id = ? where p.cycle_id = ?',
+                [$copy->id, $project->id, $cycle->id],
+            );
             $n = $this->copyEntries($cycle, $copy, $how, $shift);
             ($this->log)($copy, $user, \sprintf('Made again from %s: %d %s', $cycle->key, $n, 1 === $n ? 'entry' : 'entries'));
             $made[] = $copy->refresh();
@@ -104,23 +140,53 @@ final readonly class CloneCycles
      */
     private function copyEntries(Cycle $from, Cycle $to, array $how, Shift $shift): int
     {
-        $members = Membership::query()->where('project_id', $from->project_id)->get()->filter(static fn (Membership $m): bool => $m->role->records())->pluck('user_id')->flip();
+        $members = Membership::query()
+            ->where('project_id', $from->project_id)
+            ->get()
+            ->filter(static fn(Membership $m): bool => $m->role->records())
+            ->pluck('user_id')
+            ->flip();
         $ids = $rows = [];
         $at = 0;
-        foreach ($this->entries([$from->id], $how)->orderBy('entries.position')->get(['entries.*', 'cases.version_id', 'cases.table_id']) as $e) {
+        foreach (
+            $this->entries([$from->id], $how)
+                ->orderBy('entries.position')
+                ->get(['entries.*', 'cases.version_id', 'cases.table_id'])
+            as $e
+        ) {
             $ids[$e->id] = (string) Str::uuid7();
-            $move = static fn (?string $time): ?Carbon => null === $time ? null : Carbon::instance($shift->moment(new \DateTimeImmutable($time)));
+            $move = static fn(?string $time): ?Carbon => null === $time
+                ? null
+                : Carbon::instance($shift->moment(new \DateTimeImmutable($time)));
             $rows[] = [
-                'id' => $ids[$e->id], 'project_id' => $e->project_id, 'cycle_id' => $to->id, 'case_id' => $e->case_id, 'case_version_id' => $e->version_id, 'configuration_id' => $e->configuration_id, 'position' => ++$at,
-                'assignee_id' => ($how['people'] ?? true) && isset($members[$e->assignee_id ?? '']) ? $e->assignee_id : $to->default_assignee_id, 'not_before' => $move($e->not_before), 'not_after' => $move($e->not_after),
-                'row_ids' => $e->row_ids, 'rounds' => $e->rounds, 'created_at' => Carbon::now(), 'updated_at' => Carbon::now(),
+                'id' => $ids[$e->id],
+                'project_id' => $e->project_id,
+                'cycle_id' => $to->id,
+                'case_id' => $e->case_id,
+                'case_version_id' => $e->version_id,
+                'configuration_id' => $e->configuration_id,
+                'position' => ++$at,
+                'assignee_id' =>
+                    ($how['people'] ?? true) && isset($members[$e->assignee_id ?? '']) ? $e->assignee_id : $to->default_assignee_id,
+                'not_before' => $move($e->not_before),
+                'not_after' => $move($e->not_after),
+                'row_ids' => $e->row_ids,
+                'rounds' => $e->rounds,
+                'created_at' => Carbon::now(),
+                'updated_at' => Carbon::now(),
             ];
         }
         foreach (array_chunk($rows, 1000) as $some) {
             DB::table('entries')->insert($some);
         }
-        $conditions = DB::table('entry_conditions')->join('entries', 'entries.id', '=', 'entry_id')->where('cycle_id', $from->id)->get(['entry_id', 'needs_id', 'kind'])
-            ->filter(static fn (object $c): bool => isset($ids[$c->entry_id], $ids[$c->needs_id]))->map(static fn (object $c): array => ['entry_id' => $ids[$c->entry_id], 'needs_id' => $ids[$c->needs_id], 'kind' => $c->kind])->values()->all();
+        $conditions = DB::table('entry_conditions')
+            ->join('entries', 'entries.id', '=', 'entry_id')
+            ->where('cycle_id', $from->id)
+            ->get(['entry_id', 'needs_id', 'kind'])
+            ->filter(static fn(object $c): bool => isset($ids[$c->entry_id], $ids[$c->needs_id]))
+            ->map(static fn(object $c): array => ['entry_id' => $ids[$c->entry_id], 'needs_id' => $ids[$c->needs_id], 'kind' => $c->kind])
+            ->values()
+            ->all();
         foreach (array_chunk($conditions, 1000) as $some) {
             DB::table('entry_conditions')->insert($some);
         }
@@ -138,8 +204,12 @@ final readonly class CloneCycles
     {
         $which = self::WHICH[(string) ($how['which'] ?? 'all')] ?? null;
 
-        return DB::table('entries')->join('cases', 'cases.id', '=', 'case_id')->whereIn('cycle_id', $cycles)->whereNull('cases.binned_at')->where('cases.state', '<>', 'retired')
-            ->when(null !== $which, static fn ($q) => $q->whereIn('display_state', $which ?? []));
+        return DB::table('entries')
+            ->join('cases', 'cases.id', '=', 'case_id')
+            ->whereIn('cycle_id', $cycles)
+            ->whereNull('cases.binned_at')
+            ->where('cases.state', '<>', 'retired')
+            ->when(null !== $which, static fn($q) => $q->whereIn('display_state', $which ?? []));
     }
 
     /**
@@ -147,7 +217,9 @@ final readonly class CloneCycles
      */
     private function cycles(Cycle|Milestone $what): Collection
     {
-        return $what instanceof Cycle ? Collection::make([$what]) : $what->cycles()->whereNot('state', 'abandoned')->with('milestone')->get();
+        return $what instanceof Cycle
+            ? Collection::make([$what])
+            : $what->cycles()->whereNot('state', 'abandoned')->with('milestone')->get();
     }
 
     /**
@@ -155,7 +227,10 @@ final readonly class CloneCycles
      */
     private function shift(Project $project, Cycle|Milestone $what, array $how): Shift
     {
-        $days = $what instanceof Milestone ? Calendar::between($what->due_on->toDateString(), (string) $how['due_on']) : Calendar::between($what->starts_on->toDateString(), (string) $how['starts_on']);
+        $days =
+            $what instanceof Milestone
+                ? Calendar::between($what->due_on->toDateString(), (string) $how['due_on'])
+                : Calendar::between($what->starts_on->toDateString(), (string) $how['starts_on']);
 
         return new Shift($days, SaveCalendar::of($project), $project->time_zone, (bool) ($how['off_days'] ?? false));
     }
@@ -187,7 +262,9 @@ final readonly class CloneCycles
      */
     private function goal(Cycle|Milestone $what, Cycle $cycle, array $how): array
     {
-        return $what instanceof Milestone ? [(string) $how['due_on'], trim((string) ($how['name'] ?? ''))] : [$cycle->milestone?->due_on->toDateString(), (string) $cycle->milestone?->name];
+        return $what instanceof Milestone
+            ? [(string) $how['due_on'], trim((string) ($how['name'] ?? ''))]
+            : [$cycle->milestone?->due_on->toDateString(), (string) $cycle->milestone?->name];
     }
 
     /**
@@ -195,6 +272,11 @@ final readonly class CloneCycles
      */
     private function milestone(Project $project, Milestone $from, array $how): Milestone
     {
-        return app(Milestones::class)->write($project, ['name' => (string) $how['name'], 'type' => $from->type, 'description' => $from->description, 'due_on' => (string) $how['due_on']]);
+        return app(Milestones::class)->write($project, [
+            'name' => (string) $how['name'],
+            'type' => $from->type,
+            'description' => $from->description,
+            'due_on' => (string) $how['due_on'],
+        ]);
     }
 }

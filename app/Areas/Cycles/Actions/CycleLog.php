@@ -19,9 +19,7 @@ final readonly class CycleLog
     /** What is written when somebody asks for a review; the queue finds who by it. */
     public const ASKED = 'Asked for a review';
 
-    public function __construct(private PublishChange $announce)
-    {
-    }
+    public function __construct(private PublishChange $announce) {}
 
     /**
      * @param  ?User  $actor null: the application itself
@@ -36,7 +34,15 @@ final readonly class CycleLog
                 $changes[] = ['field' => $field, 'from' => $before[$field], 'to' => $now];
             }
         }
-        DB::table('cycle_log')->insert(['cycle_id' => $cycle->id, 'actor_id' => $actor?->id, 'at' => Carbon::now(), 'text' => $text, 'reason' => $reason, 'act_id' => $act, 'changes' => [] === $changes ? null : json_encode($changes, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE)]);
+        DB::table('cycle_log')->insert([
+            'cycle_id' => $cycle->id,
+            'actor_id' => $actor?->id,
+            'at' => Carbon::now(),
+            'text' => $text,
+            'reason' => $reason,
+            'act_id' => $act,
+            'changes' => [] === $changes ? null : json_encode($changes, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
+        ]);
         DB::table('cycles')->where('id', $cycle->id)->increment('revision');
         ($this->announce)($cycle->project_id, 'cycle', $cycle->id, $cycle->id);
         ($this->announce)($cycle->project_id, 'entry', $cycle->id, $cycle->id);

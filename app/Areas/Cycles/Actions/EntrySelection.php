@@ -31,11 +31,10 @@ final class EntrySelection
     private array $rows = [];
 
     /**
-     * @param  array<string, mixed>  $asked `filter` (as in the casebook), `folders`, `suites`, `cases` (ids), `earlier` {cycle, shows}, `configurations` (ids), `rows` {case: [ids]}, `all_rows`
+     * @param  array<string, mixed>  $asked `filter` (as in the casebook), `folders`, `suites`, `cases` (ids), `earlier`
+     *     {cycle, shows}, `configurations` (ids), `rows` {case: [ids]}, `all_rows`
      */
-    public function __construct(private readonly Project $project, private readonly array $asked, private readonly ?string $me = null)
-    {
-    }
+    public function __construct(private readonly Project $project, private readonly array $asked, private readonly ?string $me = null) {}
 
     /**
      * The cases that can be walked, in casebook order; those that cannot are in {@see $refused} with why.
@@ -48,9 +47,23 @@ final class EntrySelection
             return $this->cases;
         }
         $approvedOnly = Policies::fromArray($this->project->policies)->onlyApprovedCases;
-        $found = $this->found()->leftJoin('folders', 'folders.id', '=', 'cases.folder_id')
+        $found = $this->found()
+            ->leftJoin('folders', 'folders.id', '=', 'cases.folder_id')
             ->orderByRaw('folders.position nulls first, folders.name, cases.position, cases.number')
-            ->get(['cases.id', 'cases.key', 'cases.title', 'cases.state', 'cases.version_id', 'cases.approved_version_id', 'cases.table_id', 'cases.walk_times', 'cases.estimate_seconds', 'cases.steps_count', 'cases.is_template', 'cases.priority']);
+            ->get([
+                'cases.id',
+                'cases.key',
+                'cases.title',
+                'cases.state',
+                'cases.version_id',
+                'cases.approved_version_id',
+                'cases.table_id',
+                'cases.walk_times',
+                'cases.estimate_seconds',
+                'cases.steps_count',
+                'cases.is_template',
+                'cases.priority',
+            ]);
         $this->cases = [];
         foreach ($found as $case) {
             $why = match (true) {
@@ -123,7 +136,12 @@ final class EntrySelection
     private function configurations(): array
     {
         $asked = array_values(array_unique(array_filter((array) ($this->asked['configurations'] ?? []), is_string(...))));
-        $known = DB::table('configurations')->where('project_id', $this->project->id)->whereIn('id', $asked)->orderBy('position')->pluck('id')->all();
+        $known = DB::table('configurations')
+            ->where('project_id', $this->project->id)
+            ->whereIn('id', $asked)
+            ->orderBy('position')
+            ->pluck('id')
+            ->all();
         if (\count($known) < \count($asked)) {
             throw ValidationException::withMessages(['picks.configurations' => 'A configuration is not there any more. Choose again.']);
         }
@@ -137,59 +155,96 @@ final class EntrySelection
         if ([] === $ids) {
             return;
         }
-        $columns = DB::table('data_tables')->whereIn('id', $ids)->pluck('columns', 'id')->map(static fn (string $c): array => json_decode($c, true));
-        foreach (DB::table('data_rows')->whereIn('table_id', $ids)->orderBy('position')->get(['id', 'table_id', 'cells', 'position']) as $row) {
+        $columns = DB::table('data_tables')
+            ->whereIn('id', $ids)
+            ->pluck('columns', 'id')
+            ->map(static fn(string $c): array => json_decode($c, true));
+        foreach (
+            DB::table('data_rows')
+                ->whereIn('table_id', $ids)
+                ->orderBy('position')
+                ->get(['id', 'table_id', 'cells', 'position'])
+            as $row
+        ) {
             $cells = json_decode($row->cells, true);
-            $shown = array_filter($cells, static fn (int $i): bool => !($columns[$row->table_id][$i]['secret'] ?? false), \ARRAY_FILTER_USE_KEY);
-            $this->rows[$row->table_id][] = ['id' => $row->id, 'name' => mb_strimwidth(implode(', ', \array_slice($shown, 0, 3)), 0, 80, '…') ?: "Row {$row->position}"];
+            $shown = array_filter(
+                $cells,
+                static fn(int $i): bool => !($columns[$row->table_id][$i]['secret'] ?? false),
+                \ARRAY_FILTER_USE_KEY,
+            );
+            $this->rows[$row->table_id][] = [
+                'id' => $row->id,
+                'name' => mb_strimwidth(implode(', ', \array_slice($shown, 0, 3)), 0, 80, '…') ?: "Row {$row->position}",
+            ];
         }
         // A case without a row to walk with is an error when it is planned, not in the middle of a walk.
-        $this->cases = array_values(array_filter($this->cases ?? [], function (\stdClass $case): bool {
-            if (null === $case->table_id || [] !== $this->rowsOf($case)) {
-                return true;
-            }
-            $this->refused[] = ['key' => $case->key, 'title' => $case->title, 'why' => [] === ($this->rows[$case->table_id] ?? []) ? 'Its data table has no rows.' : 'None of its data rows is chosen.'];
+        $this->cases = array_values(
+            array_filter($this->cases ?? [], function (\stdClass $case): bool {
+                if (null === $case->table_id || [] !== $this->rowsOf($case)) {
+                    return true;
+                }
+                $this->refused[] = [
+                    'key' => $case->key,
+                    'title' => $case->title,
+                    'why' =>
+                        [] === ($this->rows[$case->table_id] ?? []) ? 'Its data table has no rows.' : 'None of its data rows is chosen.',
+                ];
 
-            return false;
-        }));
+                return false;
+            }),
+        );
     }
 
     private function found(): Builder
     {
         $any = [];
-        $uuids = static fn (mixed $ids): array => array_values(array_filter((array) $ids, static fn (mixed $id): bool => \is_string($id) && Str::isUuid($id)));
+        $uuids = static fn(mixed $ids): array => array_values(
+            array_filter((array) $ids, static fn(mixed $id): bool => \is_string($id) && Str::isUuid($id)),
+        );
         $ids = $uuids($this->asked['cases'] ?? []);
         if ([] !== $ids) {
-            $any[] = static fn (Builder $q) => $q->whereIn('cases.id', $ids);
+            $any[] = static fn(Builder $q) => $q->whereIn('cases.id', $ids);
         }
         $folders = $uuids($this->asked['folders'] ?? []);
         if ([] !== $folders) {
             $tree = new FolderPaths($this->project);
             $below = array_merge([], ...array_map($tree->below(...), $folders));
-            $any[] = static fn (Builder $q) => $q->whereIn('cases.folder_id', $below);
+            $any[] = static fn(Builder $q) => $q->whereIn('cases.folder_id', $below);
         }
         $suites = $uuids($this->asked['suites'] ?? []);
         if ([] !== $suites) {
             $own = DB::table('suites')->where('project_id', $this->project->id)->whereIn('id', $suites)->pluck('id');
-            $any[] = static fn (Builder $q) => $q->whereIn('cases.id', DB::table('suite_cases')->whereIn('suite_id', $own)->select('case_id'));
+            $any[] = static fn(Builder $q) => $q->whereIn(
+                'cases.id',
+                DB::table('suite_cases')->whereIn('suite_id', $own)->select('case_id'),
+            );
         }
         if (\is_array($this->asked['filter'] ?? null)) {
             $filter = CaseFilter::from($this->project, $this->asked['filter'], $this->me)->query()->toBase()->select('cases.id');
-            $any[] = static fn (Builder $q) => $q->whereIn('cases.id', $filter);
+            $any[] = static fn(Builder $q) => $q->whereIn('cases.id', $filter);
         }
         $earlier = $this->asked['earlier'] ?? null;
         if (\is_array($earlier) && \is_string($earlier['cycle'] ?? null)) {
-            $cycle = Cycle::query()->where('project_id', $this->project->id)->where(Str::isUuid($earlier['cycle']) ? 'id' : 'key', $earlier['cycle'])->first() ?? throw ValidationException::withMessages(['picks.earlier' => 'There is no such cycle.']);
+            $cycle =
+                Cycle::query()
+                    ->where('project_id', $this->project->id)
+                    ->where(Str::isUuid($earlier['cycle']) ? 'id' : 'key', $earlier['cycle'])
+                    ->first() ?? throw ValidationException::withMessages(['picks.earlier' => 'There is no such cycle.']);
             $shows = array_values(array_filter((array) ($earlier['display_state'] ?? []), is_string(...))) ?: ['fail', 'blocked', 'retest'];
-            $any[] = static fn (Builder $q) => $q->whereIn('cases.id', DB::table('entries')->where('cycle_id', $cycle->id)->whereIn('display_state', $shows)->select('case_id'));
+            $any[] = static fn(Builder $q) => $q->whereIn(
+                'cases.id',
+                DB::table('entries')->where('cycle_id', $cycle->id)->whereIn('display_state', $shows)->select('case_id'),
+            );
         }
         $query = DB::table('cases')->where('cases.project_id', $this->project->id)->whereNull('cases.binned_at');
 
-        return [] === $any ? $query->whereRaw('false') : $query->where(static function (Builder $q) use ($any): void {
-            foreach ($any as $one) {
-                $q->orWhere($one);
-            }
-        });
+        return [] === $any
+            ? $query->whereRaw('false')
+            : $query->where(static function (Builder $q) use ($any): void {
+                foreach ($any as $one) {
+                    $q->orWhere($one);
+                }
+            });
     }
 
     /**
@@ -203,6 +258,9 @@ final class EntrySelection
     {
         $ids = array_column($this->cases(), 'id');
 
-        return DB::table('case_conditions')->whereIn('case_id', $ids)->whereIn('needs_id', [...$ids, ...$also])->get();
+        return DB::table('case_conditions')
+            ->whereIn('case_id', $ids)
+            ->whereIn('needs_id', [...$ids, ...$also])
+            ->get();
     }
 }

@@ -20,9 +20,7 @@ use LucidStep\App\Support\Problems\Conflict;
  */
 final readonly class Milestones
 {
-    public function __construct(private PublishChange $announce)
-    {
-    }
+    public function __construct(private PublishChange $announce) {}
 
     /**
      * @return list<MilestoneLine> the one due first at the top
@@ -30,13 +28,32 @@ final readonly class Milestones
     public function all(Project $project): array
     {
         $counts = [];
-        foreach (DB::table('entries')->join('cycles', 'cycles.id', '=', 'cycle_id')->where('cycles.project_id', $project->id)->whereNotNull('milestone_id')->whereNot('state', 'abandoned')->groupBy('milestone_id', 'display_state')->get(['milestone_id', 'display_state', DB::raw('count(*) as n')]) as $row) {
+        foreach (
+            DB::table('entries')
+                ->join('cycles', 'cycles.id', '=', 'cycle_id')
+                ->where('cycles.project_id', $project->id)
+                ->whereNotNull('milestone_id')
+                ->whereNot('state', 'abandoned')
+                ->groupBy('milestone_id', 'display_state')
+                ->get(['milestone_id', 'display_state', DB::raw('count(*) as n')])
+            as $row
+        ) {
             $counts[$row->milestone_id][$row->display_state] = (int) $row->n;
         }
-        $cycles = DB::table('cycles')->where('project_id', $project->id)->groupBy('milestone_id')->pluck(DB::raw('count(*) as n'), 'milestone_id');
+        $cycles = DB::table('cycles')
+            ->where('project_id', $project->id)
+            ->groupBy('milestone_id')
+            ->pluck(DB::raw('count(*) as n'), 'milestone_id');
 
-        return array_values(Milestone::query()->where('project_id', $project->id)->orderBy('due_on')->orderBy('id')->get()
-            ->map(static fn (Milestone $m): MilestoneLine => self::line($m, (int) ($cycles[$m->id] ?? 0), $counts[$m->id] ?? []))->all());
+        return array_values(
+            Milestone::query()
+                ->where('project_id', $project->id)
+                ->orderBy('due_on')
+                ->orderBy('id')
+                ->get()
+                ->map(static fn(Milestone $m): MilestoneLine => self::line($m, (int) ($cycles[$m->id] ?? 0), $counts[$m->id] ?? []))
+                ->all(),
+        );
     }
 
     /**
@@ -44,7 +61,16 @@ final readonly class Milestones
      */
     public static function line(Milestone $milestone, int $cycles = 0, array $counts = []): MilestoneLine
     {
-        return new MilestoneLine($milestone->id, $milestone->name, $milestone->type, $milestone->description, $milestone->due_on->toDateString(), $cycles, Counts::of($counts), array_sum($counts));
+        return new MilestoneLine(
+            $milestone->id,
+            $milestone->name,
+            $milestone->type,
+            $milestone->description,
+            $milestone->due_on->toDateString(),
+            $cycles,
+            Counts::of($counts),
+            array_sum($counts),
+        );
     }
 
     /**
@@ -55,15 +81,40 @@ final readonly class Milestones
     public function write(Project $project, array $fields, ?Milestone $milestone = null): Milestone
     {
         $name = trim($fields['name']);
-        if (Milestone::query()->where('project_id', $project->id)->whereRaw('lower(name) = lower(?)', [$name])->when(null !== $milestone, static fn ($q) => $q->whereKeyNot($milestone?->id))->exists()) {
+        if (
+            Milestone::query()
+                ->where('project_id', $project->id)
+                ->whereRaw('lower(name) = lower(?)', [$name])
+                ->when(null !== $milestone, static fn($q) => $q->whereKeyNot($milestone?->id))
+                ->exists()
+        ) {
             throw ValidationException::withMessages(['name' => "There is a milestone called “{$name}”."]);
         }
-        $late = null === $milestone ? null : Cycle::query()->where('milestone_id', $milestone->id)->whereNot('state', 'abandoned')->where('ends_on', '>', $fields['due_on'])->orderByDesc('ends_on')->first();
+        $late =
+            null === $milestone
+                ? null
+                : Cycle::query()
+                    ->where('milestone_id', $milestone->id)
+                    ->whereNot('state', 'abandoned')
+                    ->where('ends_on', '>', $fields['due_on'])
+                    ->orderByDesc('ends_on')
+                    ->first();
         if (null !== $late) {
-            throw ValidationException::withMessages(['due_on' => "“{$late->name}” would end on {$late->ends_on->toDateString()}, after the milestone. Move that cycle first, or choose a later date."]);
+            throw ValidationException::withMessages([
+                'due_on' =>
+                    "“{$late->name}” would end on {$late->ends_on->toDateString()}, after the milestone. Move that cycle " .
+                    'first, or choose a later date.',
+            ]);
         }
         $milestone ??= new Milestone(['project_id' => $project->id]);
-        $milestone->fill(['name' => $name, 'type' => trim((string) ($fields['type'] ?? '')), 'description' => trim((string) ($fields['description'] ?? '')), 'due_on' => Carbon::parse($fields['due_on'])])->save();
+        $milestone
+            ->fill([
+                'name' => $name,
+                'type' => trim((string) ($fields['type'] ?? '')),
+                'description' => trim((string) ($fields['description'] ?? '')),
+                'due_on' => Carbon::parse($fields['due_on']),
+            ])
+            ->save();
         ($this->announce)($project->id, 'cycle', $milestone->id);
 
         return $milestone->refresh();
@@ -76,7 +127,13 @@ final readonly class Milestones
     {
         $cycles = Cycle::query()->where('milestone_id', $milestone->id)->pluck('name');
         if ($cycles->isNotEmpty()) {
-            throw new Conflict('in-use', "“{$milestone->name}” stays: it holds ".$cycles->take(3)->implode(', ').($cycles->count() > 3 ? ' and '.($cycles->count() - 3).' more' : '').'.');
+            throw new Conflict(
+                'in-use',
+                "“{$milestone->name}” stays: it holds " .
+                    $cycles->take(3)->implode(', ') .
+                    ($cycles->count() > 3 ? ' and ' . ($cycles->count() - 3) . ' more' : '') .
+                    '.',
+            );
         }
         $milestone->delete();
         ($this->announce)($milestone->project_id, 'cycle', $milestone->id);

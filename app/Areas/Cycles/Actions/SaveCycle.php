@@ -23,9 +23,7 @@ use LucidStep\Core\Planning\CycleState;
  */
 final readonly class SaveCycle
 {
-    public function __construct(private NextKey $keys, private CycleLog $log, private AddEntries $add)
-    {
-    }
+    public function __construct(private NextKey $keys, private CycleLog $log, private AddEntries $add) {}
 
     /**
      * @param  array<string, mixed>  $fields as {@see fill()} takes them, and `picks`
@@ -35,7 +33,12 @@ final readonly class SaveCycle
     public function make(Project $project, User $user, array $fields): Cycle
     {
         $number = $this->keys->reserve($project, 'cycle');
-        $cycle = new Cycle(['project_id' => $project->id, 'number' => $number, 'key' => "{$project->code}-R{$number}", 'state' => CycleState::Draft->value]);
+        $cycle = new Cycle([
+            'project_id' => $project->id,
+            'number' => $number,
+            'key' => "{$project->code}-R{$number}",
+            'state' => CycleState::Draft->value,
+        ]);
         $this->fill($project, $cycle, $fields);
         ($this->log)($cycle, $user, 'Made the cycle');
         $picks = (array) ($fields['picks'] ?? []);
@@ -56,25 +59,82 @@ final readonly class SaveCycle
     {
         $cycle = AddEntries::open($cycle);
         if (null !== $revision && $revision !== $cycle->revision) {
-            $last = DB::table('cycle_log')->leftJoin('users', 'users.id', '=', 'actor_id')->where('cycle_id', $cycle->id)->orderByDesc('cycle_log.id')->first(['users.name', 'text', 'at']);
-            throw new Conflict('changed-since', \sprintf('The plan was changed since you opened it%s. What you typed is still here: look at the new state, then save again.', null === $last ? '' : ' by '.($last->name ?? 'the application').': '.mb_strtolower(mb_substr($last->text, 0, 1)).mb_substr($last->text, 1)), ['revision' => $cycle->revision], 412);
+            $last = DB::table('cycle_log')
+                ->leftJoin('users', 'users.id', '=', 'actor_id')
+                ->where('cycle_id', $cycle->id)
+                ->orderByDesc('cycle_log.id')
+                ->first(['users.name', 'text', 'at']);
+            throw new Conflict(
+                'changed-since',
+                \sprintf(
+                    'The plan was changed since you opened it%s. What you typed is still here: look at the new state, then save again.',
+                    null === $last
+                        ? ''
+                        : ' by ' .
+                            ($last->name ?? 'the application') .
+                            ': ' .
+                            mb_strtolower(mb_substr($last->text, 0, 1)) .
+                            mb_substr($last->text, 1),
+                ),
+                ['revision' => $cycle->revision],
+                412,
+            );
         }
         $facts = CycleLog::facts($cycle);
         $before = $cycle->only(['name', 'starts_on', 'ends_on', 'build_id', 'milestone_id']);
         $this->fill(Project::query()->findOrFail($cycle->project_id), $cycle, $fields);
         $after = $cycle->only(['name', 'starts_on', 'ends_on', 'build_id', 'milestone_id']);
-        $changed = array_keys(array_filter($after, static fn (mixed $v, string $k): bool => (string) $v !== (string) $before[$k], \ARRAY_FILTER_USE_BOTH));
-        ($this->log)($cycle, $user, [] === $changed ? 'Changed the plan' : 'Changed '.implode(', ', array_map(static fn (string $c): string => ['name' => 'the name', 'starts_on' => 'the start', 'ends_on' => 'the end', 'build_id' => 'the build', 'milestone_id' => 'the milestone'][$c], $changed)), before: $facts);
+        $changed = array_keys(
+            array_filter($after, static fn(mixed $v, string $k): bool => (string) $v !== (string) $before[$k], \ARRAY_FILTER_USE_BOTH),
+        );
+        ($this->log)(
+            $cycle,
+            $user,
+            [] === $changed
+                ? 'Changed the plan'
+                : 'Changed ' .
+                    implode(
+                        ', ',
+                        array_map(
+                            static fn(string $c): string => [
+                                'name' => 'the name',
+                                'starts_on' => 'the start',
+                                'ends_on' => 'the end',
+                                'build_id' => 'the build',
+                                'milestone_id' => 'the milestone',
+                            ][$c],
+                            $changed,
+                        ),
+                    ),
+            before: $facts,
+        );
 
         return $cycle->refresh();
     }
 
     /**
-     * @param  array<string, mixed>  $fields `name`, `description`, `starts_on`, `ends_on`, `build_id`, `milestone_id`, `phase`, `folder`, `priority`, `conditions_hold`, `default_assignee_id`, `testers`, `watchers`; what is missing stays
+     * @param  array<string, mixed>  $fields `name`, `description`, `starts_on`, `ends_on`, `build_id`, `milestone_id`,
+     *     `phase`, `folder`, `priority`, `conditions_hold`, `default_assignee_id`, `testers`, `watchers`; what is missing
+     *     stays
      */
     private function fill(Project $project, Cycle $cycle, array $fields): void
     {
-        $known = array_intersect_key($fields, array_flip(['name', 'description', 'starts_on', 'ends_on', 'build_id', 'milestone_id', 'phase', 'folder', 'priority', 'conditions_hold', 'default_assignee_id']));
+        $known = array_intersect_key(
+            $fields,
+            array_flip([
+                'name',
+                'description',
+                'starts_on',
+                'ends_on',
+                'build_id',
+                'milestone_id',
+                'phase',
+                'folder',
+                'priority',
+                'conditions_hold',
+                'default_assignee_id',
+            ]),
+        );
         foreach (['description', 'phase', 'folder', 'priority'] as $text) {
             if (\array_key_exists($text, $known)) {
                 $known[$text] = trim((string) $known[$text]);
@@ -82,7 +142,8 @@ final readonly class SaveCycle
         }
         $cycle->fill($known);
         $errors = [];
-        $milestone = null === $cycle->milestone_id ? null : Milestone::query()->where('project_id', $project->id)->find($cycle->milestone_id);
+        $milestone =
+            null === $cycle->milestone_id ? null : Milestone::query()->where('project_id', $project->id)->find($cycle->milestone_id);
         if (null !== $cycle->milestone_id && null === $milestone) {
             $errors['milestone_id'] = 'There is no such milestone.';
         }
@@ -90,20 +151,42 @@ final readonly class SaveCycle
             $errors['build_id'] = 'There is no such build.';
         }
         $name = trim($cycle->name);
-        $errors += CycleDates::faults($name, Carbon::parse($cycle->starts_on)->toDateString(), Carbon::parse($cycle->ends_on)->toDateString(), $milestone?->due_on->toDateString(), (string) $milestone?->name);
-        if (Cycle::query()->where('project_id', $project->id)->where('name', $name)->whereKeyNot($cycle->id ?? null)->whereNot('state', 'abandoned')->exists()) {
+        $errors += CycleDates::faults(
+            $name,
+            Carbon::parse($cycle->starts_on)->toDateString(),
+            Carbon::parse($cycle->ends_on)->toDateString(),
+            $milestone?->due_on->toDateString(),
+            (string) $milestone?->name,
+        );
+        if (
+            Cycle::query()
+                ->where('project_id', $project->id)
+                ->where('name', $name)
+                ->whereKeyNot($cycle->id ?? null)
+                ->whereNot('state', 'abandoned')
+                ->exists()
+        ) {
             $errors['name'] = "There is a cycle called “{$name}”.";
         }
         $people = [];
         foreach (['testers' => 'tester', 'watchers' => 'watcher'] as $field => $part) {
-            [$members, $wrong] = TesterLookup::look($project->id, array_values((array) ($fields[$field] ?? [])), static fn (int $i): string => "{$field}.{$i}", 'tester' === $part);
+            [$members, $wrong] = TesterLookup::look(
+                $project->id,
+                array_values((array) ($fields[$field] ?? [])),
+                static fn(int $i): string => "{$field}.{$i}",
+                'tester' === $part,
+            );
             $errors += $wrong;
             foreach (array_keys($members) as $i => $id) {
                 $people[] = ['user_id' => $id, 'part' => $part, 'position' => $i];
             }
         }
         if (isset($known['default_assignee_id'])) {
-            $errors += TesterLookup::look($project->id, [(string) $known['default_assignee_id']], static fn (): string => 'default_assignee_id')[1];
+            $errors += TesterLookup::look(
+                $project->id,
+                [(string) $known['default_assignee_id']],
+                static fn(): string => 'default_assignee_id',
+            )[1];
         }
         if ([] !== $errors) {
             throw ValidationException::withMessages($errors);
@@ -113,7 +196,14 @@ final readonly class SaveCycle
         foreach (['testers' => 'tester', 'watchers' => 'watcher'] as $field => $part) {
             if (\array_key_exists($field, $fields)) {
                 DB::table('cycle_people')->where('cycle_id', $cycle->id)->where('part', $part)->delete();
-                DB::table('cycle_people')->insertOrIgnore(array_values(array_map(static fn (array $p): array => [...$p, 'cycle_id' => $cycle->id], array_filter($people, static fn (array $p): bool => $p['part'] === $part))));
+                DB::table('cycle_people')->insertOrIgnore(
+                    array_values(
+                        array_map(
+                            static fn(array $p): array => [...$p, 'cycle_id' => $cycle->id],
+                            array_filter($people, static fn(array $p): bool => $p['part'] === $part),
+                        ),
+                    ),
+                );
             }
         }
     }

@@ -16,9 +16,7 @@ use LucidStep\App\Support\Problems\Conflict;
  */
 final readonly class UndoPlanAct
 {
-    public function __construct(private BulkEditEntries $entries, private BulkEditCycles $cycles, private CycleLog $log)
-    {
-    }
+    public function __construct(private BulkEditEntries $entries, private BulkEditCycles $cycles, private CycleLog $log) {}
 
     /**
      * @throws Conflict when it was undone already
@@ -40,6 +38,6 @@ final readonly class UndoPlanAct
 
     public static function title(PlanAct $act): string
     {
-        return 'Undone: '.mb_strtolower(mb_substr($act->title, 0, 1)).mb_substr($act->title, 1);
+        return 'Undone: ' . mb_strtolower(mb_substr($act->title, 0, 1)) . mb_substr($act->title, 1);
     }
 }

@@ -16,12 +16,8 @@ final readonly class AssignmentPlan
      * @param  list<LoadShare>  $people
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: LoadShare::class))]
-        public array $people,
-        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string'))]
-        public object $given,
-        #[OA\Property]
-        public int $count,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: LoadShare::class))] public array $people,
+        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string'))] public object $given,
+        #[OA\Property] public int $count,
+    ) {}
 }

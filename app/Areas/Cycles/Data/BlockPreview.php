@@ -17,10 +17,7 @@ final readonly class BlockPreview
      * @param  list<RefusedEntry>  $stopped
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: RefusedEntry::class))]
-        public array $stops,
-        #[OA\Property(items: new OA\Items(ref: RefusedEntry::class))]
-        public array $stopped,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: RefusedEntry::class))] public array $stops,
+        #[OA\Property(items: new OA\Items(ref: RefusedEntry::class))] public array $stopped,
+    ) {}
 }

@@ -17,12 +17,8 @@ final readonly class ClonePreview
      * @param  list<string>  $faults
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: DateMove::class))]
-        public array $moves,
-        #[OA\Property]
-        public int $days,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $faults,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: DateMove::class))] public array $moves,
+        #[OA\Property] public int $days,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $faults,
+    ) {}
 }

@@ -13,22 +13,13 @@ use OpenApi\Attributes as OA;
 final readonly class ComparedEntry
 {
     public function __construct(
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public string $configuration,
-        #[OA\Property]
-        public ?string $before,
-        #[OA\Property]
-        public ?string $after,
-        #[OA\Property(enum: ['same', 'better', 'worse', 'other', 'gone', 'new'])]
-        public string $is,
-        #[OA\Property]
-        public ?string $before_id,
-        #[OA\Property]
-        public ?string $after_id,
-    ) {
-    }
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property] public string $configuration,
+        #[OA\Property] public ?string $before,
+        #[OA\Property] public ?string $after,
+        #[OA\Property(enum: ['same', 'better', 'worse', 'other', 'gone', 'new'])] public string $is,
+        #[OA\Property] public ?string $before_id,
+        #[OA\Property] public ?string $after_id,
+    ) {}
 }

@@ -16,12 +16,8 @@ final readonly class CycleBoard
      * @param  list<EntryLine>  $entries
      */
     public function __construct(
-        #[OA\Property]
-        public CycleSummary $cycle,
-        #[OA\Property(items: new OA\Items(ref: EntryLine::class))]
-        public array $entries,
-        #[OA\Property]
-        public ?string $next_entry_id,
-    ) {
-    }
+        #[OA\Property] public CycleSummary $cycle,
+        #[OA\Property(items: new OA\Items(ref: EntryLine::class))] public array $entries,
+        #[OA\Property] public ?string $next_entry_id,
+    ) {}
 }

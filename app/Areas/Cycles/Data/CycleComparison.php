@@ -16,14 +16,9 @@ final readonly class CycleComparison
      * @param  list<ComparedEntry>  $entries
      */
     public function __construct(
-        #[OA\Property]
-        public CycleSummary $before,
-        #[OA\Property]
-        public CycleSummary $after,
-        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'integer'))]
-        public object $counts,
-        #[OA\Property(items: new OA\Items(ref: ComparedEntry::class))]
-        public array $entries,
-    ) {
-    }
+        #[OA\Property] public CycleSummary $before,
+        #[OA\Property] public CycleSummary $after,
+        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'integer'))] public object $counts,
+        #[OA\Property(items: new OA\Items(ref: ComparedEntry::class))] public array $entries,
+    ) {}
 }

@@ -13,22 +13,13 @@ use OpenApi\Attributes as OA;
 final readonly class DateMove
 {
     public function __construct(
-        #[OA\Property]
-        public string $cycle_id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public string $starts_on,
-        #[OA\Property]
-        public string $ends_on,
-        #[OA\Property]
-        public string $new_starts_on,
-        #[OA\Property]
-        public string $new_ends_on,
-        #[OA\Property]
-        public int $entries,
-        #[OA\Property]
-        public int $windows,
-    ) {
-    }
+        #[OA\Property] public string $cycle_id,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $starts_on,
+        #[OA\Property] public string $ends_on,
+        #[OA\Property] public string $new_starts_on,
+        #[OA\Property] public string $new_ends_on,
+        #[OA\Property] public int $entries,
+        #[OA\Property] public int $windows,
+    ) {}
 }

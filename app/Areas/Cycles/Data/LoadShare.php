@@ -13,18 +13,11 @@ use OpenApi\Attributes as OA;
 final readonly class LoadShare
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public int $gets,
-        #[OA\Property]
-        public int $entries,
-        #[OA\Property]
-        public int $seconds,
-        #[OA\Property]
-        public int $capacity_seconds,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property] public int $gets,
+        #[OA\Property] public int $entries,
+        #[OA\Property] public int $seconds,
+        #[OA\Property] public int $capacity_seconds,
+    ) {}
 }

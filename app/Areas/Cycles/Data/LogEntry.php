@@ -18,20 +18,12 @@ final readonly class LogEntry
      * @param  list<ChangeOfField>  $changes `build` by name, `starts_on` and `ends_on` as days
      */
     public function __construct(
-        #[OA\Property]
-        public int $id,
-        #[OA\Property]
-        public string $at,
-        #[OA\Property]
-        public ?Person $by,
-        #[OA\Property]
-        public string $text,
-        #[OA\Property]
-        public string $reason,
-        #[OA\Property]
-        public ?string $act_id,
-        #[OA\Property(items: new OA\Items(ref: ChangeOfField::class))]
-        public array $changes,
-    ) {
-    }
+        #[OA\Property] public int $id,
+        #[OA\Property] public string $at,
+        #[OA\Property] public ?Person $by,
+        #[OA\Property] public string $text,
+        #[OA\Property] public string $reason,
+        #[OA\Property] public ?string $act_id,
+        #[OA\Property(items: new OA\Items(ref: ChangeOfField::class))] public array $changes,
+    ) {}
 }

@@ -14,22 +14,13 @@ use OpenApi\Attributes as OA;
 final readonly class MilestoneLine
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public string $type,
-        #[OA\Property]
-        public string $description,
-        #[OA\Property]
-        public string $due_on,
-        #[OA\Property]
-        public int $cycles,
-        #[OA\Property]
-        public Counts $counts,
-        #[OA\Property]
-        public int $total,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $type,
+        #[OA\Property] public string $description,
+        #[OA\Property] public string $due_on,
+        #[OA\Property] public int $cycles,
+        #[OA\Property] public Counts $counts,
+        #[OA\Property] public int $total,
+    ) {}
 }

@@ -13,12 +13,8 @@ use OpenApi\Attributes as OA;
 final readonly class OrderFault
 {
     public function __construct(
-        #[OA\Property]
-        public string $entry_id,
-        #[OA\Property]
-        public string $needs_id,
-        #[OA\Property(enum: ['after', 'only_if_passed'])]
-        public string $kind,
-    ) {
-    }
+        #[OA\Property] public string $entry_id,
+        #[OA\Property] public string $needs_id,
+        #[OA\Property(enum: ['after', 'only_if_passed'])] public string $kind,
+    ) {}
 }

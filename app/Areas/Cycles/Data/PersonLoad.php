@@ -13,24 +13,14 @@ use OpenApi\Attributes as OA;
 final readonly class PersonLoad
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public string $role,
-        #[OA\Property]
-        public int $entries,
-        #[OA\Property]
-        public int $seconds,
-        #[OA\Property]
-        public int $capacity_seconds,
-        #[OA\Property]
-        public int $days_left,
-        #[OA\Property]
-        public int $minutes_per_day,
-        #[OA\Property]
-        public bool $tester,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $role,
+        #[OA\Property] public int $entries,
+        #[OA\Property] public int $seconds,
+        #[OA\Property] public int $capacity_seconds,
+        #[OA\Property] public int $days_left,
+        #[OA\Property] public int $minutes_per_day,
+        #[OA\Property] public bool $tester,
+    ) {}
 }

@@ -17,16 +17,10 @@ final readonly class PlanActResult
      * @param  list<string>  $affected
      */
     public function __construct(
-        #[OA\Property]
-        public ?string $act_id,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public int $count,
-        #[OA\Property(items: new OA\Items(ref: RefusedEntry::class))]
-        public array $refused,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $affected,
-    ) {
-    }
+        #[OA\Property] public ?string $act_id,
+        #[OA\Property] public string $title,
+        #[OA\Property] public int $count,
+        #[OA\Property(items: new OA\Items(ref: RefusedEntry::class))] public array $refused,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $affected,
+    ) {}
 }

@@ -13,10 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class PlanCondition
 {
     public function __construct(
-        #[OA\Property]
-        public string $needs_id,
-        #[OA\Property(enum: ['after', 'only_if_passed'])]
-        public string $kind,
-    ) {
-    }
+        #[OA\Property] public string $needs_id,
+        #[OA\Property(enum: ['after', 'only_if_passed'])] public string $kind,
+    ) {}
 }

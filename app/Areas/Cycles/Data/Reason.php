@@ -14,16 +14,14 @@ use OpenApi\Attributes as OA;
 final readonly class Reason
 {
     public function __construct(
-        #[OA\Property(enum: ['waits_for', 'needs_pass', 'needs_pass_not_applicable', 'stopped', 'too_early', 'too_late'])]
+        #[
+            OA\Property(enum: ['waits_for', 'needs_pass', 'needs_pass_not_applicable', 'stopped', 'too_early', 'too_late']),
+        ]
         public string $kind,
-        #[OA\Property]
-        public ?string $entry_id,
-        #[OA\Property]
-        public ?string $name,
-        #[OA\Property]
-        public ?string $at,
-    ) {
-    }
+        #[OA\Property] public ?string $entry_id,
+        #[OA\Property] public ?string $name,
+        #[OA\Property] public ?string $at,
+    ) {}
 
     public static function from(HeldReason $reason): self
     {

@@ -13,14 +13,9 @@ use OpenApi\Attributes as OA;
 final readonly class SelectedCase
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public string $table_id,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property] public string $table_id,
+    ) {}
 }

@@ -18,28 +18,22 @@ final readonly class SelectionCount
      * @param  list<SelectedCase>  $with_tables
      */
     public function __construct(
-        #[OA\Property]
-        public int $cases,
-        #[OA\Property]
-        public int $entries,
-        #[OA\Property]
-        public int $there,
-        #[OA\Property]
-        public int $seconds,
-        #[OA\Property(description: 'Working days of the dates given')]
-        public int $days,
-        #[OA\Property(description: 'What the testers given can do in those days')]
-        public int $capacity_seconds,
-        #[OA\Property(items: new OA\Items(ref: RefusedSelection::class))]
-        public array $refused,
-        #[OA\Property]
-        public int $refused_count,
-        #[OA\Property]
-        public int $usual,
-        #[OA\Property(items: new OA\Items(ref: SelectedCase::class))]
-        public array $with_tables,
-        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'array', items: new OA\Items(ref: Named::class)))]
+        #[OA\Property] public int $cases,
+        #[OA\Property] public int $entries,
+        #[OA\Property] public int $there,
+        #[OA\Property] public int $seconds,
+        #[OA\Property(description: 'Working days of the dates given')] public int $days,
+        #[OA\Property(description: 'What the testers given can do in those days')] public int $capacity_seconds,
+        #[OA\Property(items: new OA\Items(ref: RefusedSelection::class))] public array $refused,
+        #[OA\Property] public int $refused_count,
+        #[OA\Property] public int $usual,
+        #[OA\Property(items: new OA\Items(ref: SelectedCase::class))] public array $with_tables,
+        #[
+            OA\Property(
+                type: 'object',
+                additionalProperties: new OA\AdditionalProperties(type: 'array', items: new OA\Items(ref: Named::class)),
+            ),
+        ]
         public object $rows,
-    ) {
-    }
+    ) {}
 }

@@ -13,20 +13,12 @@ use OpenApi\Attributes as OA;
 final readonly class ShortLine
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public string $configuration,
-        #[OA\Property]
-        public int $seconds,
-        #[OA\Property]
-        public float $worth,
-        #[OA\Property]
-        public ?string $why,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property] public string $configuration,
+        #[OA\Property] public int $seconds,
+        #[OA\Property] public float $worth,
+        #[OA\Property] public ?string $why,
+    ) {}
 }

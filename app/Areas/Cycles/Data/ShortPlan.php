@@ -17,18 +17,11 @@ final readonly class ShortPlan
      * @param  list<ShortLine>  $out
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: ShortLine::class))]
-        public array $in,
-        #[OA\Property(items: new OA\Items(ref: ShortLine::class))]
-        public array $out,
-        #[OA\Property]
-        public int $seconds,
-        #[OA\Property]
-        public int $budget_seconds,
-        #[OA\Property]
-        public float $risk,
-        #[OA\Property]
-        public bool $exact,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: ShortLine::class))] public array $in,
+        #[OA\Property(items: new OA\Items(ref: ShortLine::class))] public array $out,
+        #[OA\Property] public int $seconds,
+        #[OA\Property] public int $budget_seconds,
+        #[OA\Property] public float $risk,
+        #[OA\Property] public bool $exact,
+    ) {}
 }

@@ -18,18 +18,11 @@ final readonly class SignOffLine
      * @param  list<UnwalkedEntry>  $unwalked
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public Person $by,
-        #[OA\Property]
-        public string $at,
-        #[OA\Property]
-        public string $note,
-        #[OA\Property]
-        public Counts $counts,
-        #[OA\Property(items: new OA\Items(ref: UnwalkedEntry::class))]
-        public array $unwalked,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public Person $by,
+        #[OA\Property] public string $at,
+        #[OA\Property] public string $note,
+        #[OA\Property] public Counts $counts,
+        #[OA\Property(items: new OA\Items(ref: UnwalkedEntry::class))] public array $unwalked,
+    ) {}
 }

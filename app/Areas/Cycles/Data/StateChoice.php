@@ -13,10 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class StateChoice
 {
     public function __construct(
-        #[OA\Property(enum: ['draft', 'in_review', 'released', 'closed', 'abandoned'])]
-        public string $to,
-        #[OA\Property]
-        public bool $needs_reason,
-    ) {
-    }
+        #[OA\Property(enum: ['draft', 'in_review', 'released', 'closed', 'abandoned'])] public string $to,
+        #[OA\Property] public bool $needs_reason,
+    ) {}
 }

@@ -14,14 +14,9 @@ use OpenApi\Attributes as OA;
 final readonly class UndoableAct
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public Person $by,
-        #[OA\Property]
-        public string $at,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $title,
+        #[OA\Property] public Person $by,
+        #[OA\Property] public string $at,
+    ) {}
 }

@@ -13,16 +13,10 @@ use OpenApi\Attributes as OA;
 final readonly class UnwalkedEntry
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public string $configuration,
-        #[OA\Property]
-        public string $display_state,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property] public string $configuration,
+        #[OA\Property] public string $display_state,
+    ) {}
 }

@@ -20,9 +20,7 @@ final class RunAddition implements ShouldQueue
 
     public int $timeout = 100;
 
-    public function __construct(private readonly string $addition)
-    {
-    }
+    public function __construct(private readonly string $addition) {}
 
     public function handle(AddEntries $add): void
     {
@@ -36,7 +34,11 @@ final class RunAddition implements ShouldQueue
     {
         $found = EntryAddition::query()->find($this->addition);
         if (null !== $found && 'done' !== $found->state) {
-            app(AddEntries::class)->takeBack($found, 'failed', 'Adding stopped on a fault, which was written to the log. Nothing was added.');
+            app(AddEntries::class)->takeBack(
+                $found,
+                'failed',
+                'Adding stopped on a fault, which was written to the log. Nothing was added.',
+            );
         }
     }
 }

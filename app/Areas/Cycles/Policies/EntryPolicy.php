@@ -13,9 +13,7 @@ use LucidStep\App\Support\Access\Memberships;
  */
 final readonly class EntryPolicy
 {
-    public function __construct(private Memberships $memberships)
-    {
-    }
+    public function __construct(private Memberships $memberships) {}
 
     public function walk(User $user, Entry $entry): bool
     {

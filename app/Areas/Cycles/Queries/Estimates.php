@@ -15,9 +15,7 @@ final class Estimates
     /**
      * @param  string  $project its id
      */
-    public function __construct(private readonly string $project, private ?float $perStep = null, private bool $asked = false)
-    {
-    }
+    public function __construct(private readonly string $project, private ?float $perStep = null, private bool $asked = false) {}
 
     /**
      * Seconds for a round.
@@ -49,14 +47,20 @@ final class Estimates
      */
     public static function renew(string $case): void
     {
-        DB::update(<<<'SQL'
+        DB::update(
+            <<<'SQL'
             update cases set walk_times = coalesce((select jsonb_agg(t.seconds order by t.finished_at desc) from (
-                select greatest(1, round(coalesce(a.corrected_ms, a.active_ms) / 1000.0 / greatest(1, (select count(*) from rounds r where r.attempt_id = a.id))))::int as seconds, a.finished_at
+                select greatest(1, round(coalesce(a.corrected_ms, a.active_ms) / 1000.0 / greatest(1, (select count(*)
+                    from rounds r where r.attempt_id = a.id))))::int as seconds, a.finished_at
                 from attempts a join entries e on e.id = a.entry_id
                 where e.case_id = cases.id and a.state = 'finished' and coalesce(a.corrected_ms, a.active_ms) > 0
-                  and (a.roll_up = 'fail' or not exists (select 1 from rounds r join step_results s on s.round_id = r.id where r.attempt_id = a.id and s.verdict = 'not_run'))
+                  and (a.roll_up = 'fail' or not exists (select 1 from rounds r join step_results s on s.round_id = r.id
+                      where r.attempt_id = a.id and s.verdict = 'not_run'))
                 order by a.finished_at desc limit 10) t), '[]') where id = ?
-            SQL, [$case]);
+            SQL
+            ,
+            [$case],
+        );
     }
 
     /**
@@ -66,7 +70,11 @@ final class Estimates
     {
         if (!$this->asked) {
             $this->asked = true;
-            $median = DB::scalar("select percentile_cont(0.5) within group (order by (walk_times ->> 0)::float / greatest(1, steps_count)) from cases where project_id = ? and walk_times <> '[]'", [$this->project]);
+            $median = DB::scalar(
+                'select percentile_cont(0.5) within group (order by (walk_times ->> 0)::float / greatest(1, ' .
+                    "steps_count)) from cases where project_id = ? and walk_times <> '[]'",
+                [$this->project],
+            );
             $this->perStep = null === $median ? null : (float) $median;
         }
 

@@ -42,23 +42,57 @@ final class ReadCycle
      */
     public function views(Collection $cycles): array
     {
-        $rows = DB::table('entries')->join('cases', 'cases.id', '=', 'entries.case_id')
+        $rows = DB::table('entries')
+            ->join('cases', 'cases.id', '=', 'entries.case_id')
             ->leftJoin('attempts', 'attempts.id', '=', 'entries.open_attempt_id')
-            ->whereIn('entries.cycle_id', $cycles->modelKeys())->orderBy('entries.position')
-            ->get(['entries.id', 'entries.cycle_id', 'cases.key', 'entries.display_state', 'entries.previous_verdict', 'entries.assignee_id', 'attempts.tester_id as open_with', 'entries.not_before', 'entries.not_after'])
+            ->whereIn('entries.cycle_id', $cycles->modelKeys())
+            ->orderBy('entries.position')
+            ->get([
+                'entries.id',
+                'entries.cycle_id',
+                'cases.key',
+                'entries.display_state',
+                'entries.previous_verdict',
+                'entries.assignee_id',
+                'attempts.tester_id as open_with',
+                'entries.not_before',
+                'entries.not_after',
+            ])
             ->groupBy('cycle_id');
         $stops = [];
-        foreach (DB::table('entry_stops')->join('entries', 'entries.id', '=', 'entry_stops.entry_id')->whereIn('entries.cycle_id', $cycles->modelKeys())->get(['entry_id', 'cause_id']) as $stop) {
+        foreach (
+            DB::table('entry_stops')
+                ->join('entries', 'entries.id', '=', 'entry_stops.entry_id')
+                ->whereIn('entries.cycle_id', $cycles->modelKeys())
+                ->get(['entry_id', 'cause_id'])
+            as $stop
+        ) {
             $stops[$stop->entry_id][] = $stop->cause_id;
         }
-        $conditions = DB::table('entry_conditions')->join('entries', 'entries.id', '=', 'entry_conditions.entry_id')
-            ->whereIn('entries.cycle_id', $cycles->modelKeys())->get(['entry_id', 'needs_id', 'kind', 'entries.cycle_id'])->groupBy('cycle_id');
+        $conditions = DB::table('entry_conditions')
+            ->join('entries', 'entries.id', '=', 'entry_conditions.entry_id')
+            ->whereIn('entries.cycle_id', $cycles->modelKeys())
+            ->get(['entry_id', 'needs_id', 'kind', 'entries.cycle_id'])
+            ->groupBy('cycle_id');
         $views = [];
         foreach ($cycles as $cycle) {
             $views[$cycle->id] = new CycleView(
-                array_values(($rows[$cycle->id] ?? collect())->map(static fn (object $row): EntryFacts => new EntryFacts(
-                    $row->id, $row->key, self::state($row->display_state, $row->previous_verdict, isset($stops[$row->id])), $row->assignee_id, $row->open_with, self::time($row->not_before), self::time($row->not_after), $stops[$row->id] ?? [],
-                ))->all()),
+                array_values(
+                    ($rows[$cycle->id] ?? collect())
+                        ->map(
+                            static fn(object $row): EntryFacts => new EntryFacts(
+                                $row->id,
+                                $row->key,
+                                self::state($row->display_state, $row->previous_verdict, isset($stops[$row->id])),
+                                $row->assignee_id,
+                                $row->open_with,
+                                self::time($row->not_before),
+                                self::time($row->not_after),
+                                $stops[$row->id] ?? [],
+                            ),
+                        )
+                        ->all(),
+                ),
                 Conditions::of(self::asConditions(($conditions[$cycle->id] ?? collect())->all())),
                 Carbon::now()->toDateTimeImmutable(),
                 $cycle->conditions_hold,
@@ -73,7 +107,12 @@ final class ReadCycle
      */
     public static function conditions(string $cycle): array
     {
-        return self::asConditions(DB::table('entry_conditions')->whereIn('entry_id', DB::table('entries')->where('cycle_id', $cycle)->select('id'))->get(['entry_id', 'needs_id', 'kind'])->all());
+        return self::asConditions(
+            DB::table('entry_conditions')
+                ->whereIn('entry_id', DB::table('entries')->where('cycle_id', $cycle)->select('id'))
+                ->get(['entry_id', 'needs_id', 'kind'])
+                ->all(),
+        );
     }
 
     /**
@@ -83,7 +122,12 @@ final class ReadCycle
      */
     public static function asConditions(array $rows): array
     {
-        return array_values(array_map(static fn (\stdClass $c): Condition => new Condition($c->entry_id, $c->needs_id, ConditionKind::from($c->kind)), $rows));
+        return array_values(
+            array_map(
+                static fn(\stdClass $c): Condition => new Condition($c->entry_id, $c->needs_id, ConditionKind::from($c->kind)),
+                $rows,
+            ),
+        );
     }
 
     /**
@@ -105,12 +149,15 @@ final class ReadCycle
             return EntryState::of([], null, true);
         }
         $began = new \DateTimeImmutable('@0');
-        $attempt = static fn (AttemptState $state, ?Verdict $verdict): AttemptFacts => new AttemptFacts(1, $state, true, $verdict, $began);
+        $attempt = static fn(AttemptState $state, ?Verdict $verdict): AttemptFacts => new AttemptFacts(1, $state, true, $verdict, $began);
 
         return match ($shows) {
             Verdict::NotRun->value => EntryState::of([]),
             Verdict::InProgress->value => EntryState::of([$attempt(AttemptState::Open, null)]),
-            EntryState::RETEST => EntryState::of([$attempt(AttemptState::Finished, Verdict::from($was ?? 'fail'))], $began->modify('+1 second')),
+            EntryState::RETEST => EntryState::of(
+                [$attempt(AttemptState::Finished, Verdict::from($was ?? 'fail'))],
+                $began->modify('+1 second'),
+            ),
             default => EntryState::of([$attempt(AttemptState::Finished, Verdict::from($shows))]),
         };
     }

@@ -16,9 +16,9 @@ final class TesterLookup
      * @param  list<string>  $ids
      * @param  \Closure(int): string  $field the field of each, by its place
      *
-     * @return array<string, Membership> by person, in the order given
      *
      * @throws ValidationException naming each who left the project or only reads
+     * @return array<string, Membership> by person, in the order given
      */
     public static function of(string $project, array $ids, \Closure $field): array
     {
@@ -41,7 +41,10 @@ final class TesterLookup
         foreach ($ids as $i => $id) {
             $member = $known[$id] ?? null;
             if (null === $member || ($walks && !$member->role->records())) {
-                $errors[$field($i)] = null === $member ? 'This person has left the project.' : "{$member->user->name} only reads here; choose somebody who records.";
+                $errors[$field($i)] =
+                    null === $member
+                        ? 'This person has left the project.'
+                        : "{$member->user->name} only reads here; choose somebody who records.";
             } else {
                 $members[$id] = $member;
             }

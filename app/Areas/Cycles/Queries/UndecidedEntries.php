@@ -15,7 +15,12 @@ final class UndecidedEntries
 {
     public static function in(Cycle $cycle): Builder
     {
-        return DB::table('entries')->where('entries.cycle_id', $cycle->id)
-            ->where(static fn (Builder $q) => $q->whereIn('entries.display_state', ['not_run', 'in_progress', 'retest'])->orWhereIn('entries.id', DB::table('entry_stops')->select('entry_id')));
+        return DB::table('entries')
+            ->where('entries.cycle_id', $cycle->id)
+            ->where(
+                static fn(Builder $q) => $q
+                    ->whereIn('entries.display_state', ['not_run', 'in_progress', 'retest'])
+                    ->orWhereIn('entries.id', DB::table('entry_stops')->select('entry_id')),
+            );
     }
 }

@@ -19,9 +19,7 @@ use LucidStep\Core\Defects\DefectState;
  */
 final readonly class ChangeDefectState
 {
-    public function __construct(private PublishChange $announce)
-    {
-    }
+    public function __construct(private PublishChange $announce) {}
 
     /**
      * @param  ?string  $build for fixed: the build with the fix, by id
@@ -33,7 +31,11 @@ final readonly class ChangeDefectState
     {
         $defect = Defect::query()->lockForUpdate()->findOrFail($defect->id);
         if (!\in_array($to, $defect->state->next(), true)) {
-            throw new Conflict('no-such-move', "The defect is {$this->words($defect->state)} now; it cannot become {$this->words($to)} from there.", ['state' => $defect->state->value]);
+            throw new Conflict(
+                'no-such-move',
+                "The defect is {$this->words($defect->state)} now; it cannot become {$this->words($to)} from there.",
+                ['state' => $defect->state->value],
+            );
         }
         if (DefectState::Fixed === $to) {
             if (null === $build || !Build::query()->where('project_id', $defect->project_id)->whereKey($build)->exists()) {
@@ -41,7 +43,14 @@ final readonly class ChangeDefectState
             }
             $defect->fixed_build_id = $build;
         }
-        DefectChange::query()->create(['defect_id' => $defect->id, 'actor_id' => $user->id, 'from_state' => $defect->state, 'to_state' => $to, 'note' => trim($note), 'created_at' => Carbon::now()]);
+        DefectChange::query()->create([
+            'defect_id' => $defect->id,
+            'actor_id' => $user->id,
+            'from_state' => $defect->state,
+            'to_state' => $to,
+            'note' => trim($note),
+            'created_at' => Carbon::now(),
+        ]);
         $defect->state = $to;
         ++$defect->version;
         $defect->save();

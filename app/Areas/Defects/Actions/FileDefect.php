@@ -20,16 +20,23 @@ use LucidStep\Core\Defects\DefectState;
  */
 final readonly class FileDefect
 {
-    public function __construct(private NextKey $nextKey, private LinkDefect $link, private PublishChange $announce)
-    {
-    }
+    public function __construct(private NextKey $nextKey, private LinkDefect $link, private PublishChange $announce) {}
 
     /**
      * @param  array{id?: ?string, title: string, body?: ?string, expected?: ?string, actual?: ?string, severity?: ?string}  $fields
      */
-    public function __invoke(Project $project, User $user, array $fields, ?Attempt $from = null, ?int $round = null, ?int $step = null): Defect
-    {
-        $fields = [...$fields, ...MaskSecrets::hide($from, array_intersect_key($fields, array_flip(['title', 'body', 'expected', 'actual'])))];
+    public function __invoke(
+        Project $project,
+        User $user,
+        array $fields,
+        ?Attempt $from = null,
+        ?int $round = null,
+        ?int $step = null,
+    ): Defect {
+        $fields = [
+            ...$fields,
+            ...MaskSecrets::hide($from, array_intersect_key($fields, array_flip(['title', 'body', 'expected', 'actual']))),
+        ];
         $number = $this->nextKey->reserve($project, 'defect');
         $defect = new Defect([
             'project_id' => $project->id,
@@ -50,7 +57,13 @@ final readonly class FileDefect
             $defect->id = $fields['id'];
         }
         $defect->save();
-        DefectChange::query()->create(['defect_id' => $defect->id, 'actor_id' => $user->id, 'from_state' => null, 'to_state' => DefectState::New, 'created_at' => Carbon::now()]);
+        DefectChange::query()->create([
+            'defect_id' => $defect->id,
+            'actor_id' => $user->id,
+            'from_state' => null,
+            'to_state' => DefectState::New,
+            'created_at' => Carbon::now(),
+        ]);
         if (null !== $from) {
             ($this->link)($defect, $user, $from, $round, $step);
         }

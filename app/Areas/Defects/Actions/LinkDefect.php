@@ -20,22 +20,32 @@ use LucidStep\App\Support\Record\Journal;
  */
 final readonly class LinkDefect
 {
-    public function __construct(private Journal $journal, private PublishChange $announce)
-    {
-    }
+    public function __construct(private Journal $journal, private PublishChange $announce) {}
 
     public function __invoke(Defect $defect, User $user, Attempt $attempt, ?int $round, ?int $step): void
     {
         $entry = Entry::query()->lockForUpdate()->findOrFail($attempt->entry_id);
         $locked = Attempt::query()->lockForUpdate()->findOrFail($attempt->id);
         $added = DB::table('defect_links')->insertOrIgnore([
-            'id' => (string) Str::uuid7(), 'defect_id' => $defect->id, 'entry_id' => $entry->id, 'attempt_id' => $locked->id,
-            'round' => $round, 'step' => $step, 'linked_by_id' => $user->id, 'created_at' => Carbon::now(),
+            'id' => (string) Str::uuid7(),
+            'defect_id' => $defect->id,
+            'entry_id' => $entry->id,
+            'attempt_id' => $locked->id,
+            'round' => $round,
+            'step' => $step,
+            'linked_by_id' => $user->id,
+            'created_at' => Carbon::now(),
         ]);
         if (0 === $added) {
             return;
         }
-        $this->journal->append($locked, $user, 'defect_linked', ['defect' => $defect->id, 'key' => $defect->key, 'round' => $round, 'step' => $step], new DeviceStamp());
+        $this->journal->append(
+            $locked,
+            $user,
+            'defect_linked',
+            ['defect' => $defect->id, 'key' => $defect->key, 'round' => $round, 'step' => $step],
+            new DeviceStamp(),
+        );
         $locked->save();
         $entry->defects_count = DB::table('defect_links')->where('entry_id', $entry->id)->distinct()->count('defect_id');
         $entry->save();

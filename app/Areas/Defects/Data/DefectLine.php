@@ -16,32 +16,35 @@ use OpenApi\Attributes as OA;
 final readonly class DefectLine
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property(enum: ['new', 'needs_information', 'accepted', 'in_work', 'fixed', 'verified', 'reopened', 'closed', 'rejected', 'duplicate'])]
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[
+            OA\Property(
+                enum: [
+                    'new',
+                    'needs_information',
+                    'accepted',
+                    'in_work',
+                    'fixed',
+                    'verified',
+                    'reopened',
+                    'closed',
+                    'rejected',
+                    'duplicate',
+                ],
+            ),
+        ]
         public string $state,
-        #[OA\Property]
-        public bool $closed,
-        #[OA\Property(enum: ['critical', 'major', 'minor', 'trivial'])]
-        public string $severity,
-        #[OA\Property]
-        public Person $reporter,
-        #[OA\Property]
-        public ?Person $assignee,
-        #[OA\Property]
-        public ?string $case_key,
-        #[OA\Property]
-        public ?Named $build,
-        #[OA\Property]
-        public string $created_at,
-        #[OA\Property]
-        public string $updated_at,
-    ) {
-    }
+        #[OA\Property] public bool $closed,
+        #[OA\Property(enum: ['critical', 'major', 'minor', 'trivial'])] public string $severity,
+        #[OA\Property] public Person $reporter,
+        #[OA\Property] public ?Person $assignee,
+        #[OA\Property] public ?string $case_key,
+        #[OA\Property] public ?Named $build,
+        #[OA\Property] public string $created_at,
+        #[OA\Property] public string $updated_at,
+    ) {}
 
     /**
      * @param  Defect  $d with reporter, assignee, case and build loaded
@@ -49,8 +52,18 @@ final readonly class DefectLine
     public static function from(Defect $d): self
     {
         return new self(
-            $d->id, $d->key, $d->title, $d->state->value, $d->state->isClosed(), $d->severity, Person::from($d->reporter), Person::orNull($d->assignee), $d->case?->key,
-            Named::orNull($d->build), $d->created_at->toIso8601ZuluString(), $d->updated_at->toIso8601ZuluString(),
+            $d->id,
+            $d->key,
+            $d->title,
+            $d->state->value,
+            $d->state->isClosed(),
+            $d->severity,
+            Person::from($d->reporter),
+            Person::orNull($d->assignee),
+            $d->case?->key,
+            Named::orNull($d->build),
+            $d->created_at->toIso8601ZuluString(),
+            $d->updated_at->toIso8601ZuluString(),
         );
     }
 }

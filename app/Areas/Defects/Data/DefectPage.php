@@ -16,10 +16,7 @@ final readonly class DefectPage
      * @param  list<DefectLine>  $items
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: DefectLine::class))]
-        public array $items,
-        #[OA\Property]
-        public ?string $next,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: DefectLine::class))] public array $items,
+        #[OA\Property] public ?string $next,
+    ) {}
 }

@@ -14,22 +14,14 @@ use OpenApi\Attributes as OA;
 final readonly class LinkedDefect
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public string $state,
-        #[OA\Property]
-        public string $severity,
-        #[OA\Property]
-        public ?int $round,
-        #[OA\Property]
-        public ?int $step,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property] public string $state,
+        #[OA\Property] public string $severity,
+        #[OA\Property] public ?int $round,
+        #[OA\Property] public ?int $step,
+    ) {}
 
     /**
      * @param  DefectLink  $link with its defect loaded

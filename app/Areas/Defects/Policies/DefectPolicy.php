@@ -13,9 +13,7 @@ use LucidStep\App\Support\Access\Memberships;
  */
 final readonly class DefectPolicy
 {
-    public function __construct(private Memberships $memberships)
-    {
-    }
+    public function __construct(private Memberships $memberships) {}
 
     public function update(User $user, Defect $defect): bool
     {

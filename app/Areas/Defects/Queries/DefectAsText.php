@@ -25,8 +25,13 @@ final class DefectAsText
 
     private function facts(Defect $defect, string $line): string
     {
-        $facts = ['State' => str_replace('_', ' ', $defect->state->value), 'Severity' => $defect->severity, 'Reported by' => $defect->reporter->name, 'Reported' => $defect->created_at->utc()->format('Y-m-d H:i').' UTC'];
+        $facts = [
+            'State' => str_replace('_', ' ', $defect->state->value),
+            'Severity' => $defect->severity,
+            'Reported by' => $defect->reporter->name,
+            'Reported' => $defect->created_at->utc()->format('Y-m-d H:i') . ' UTC',
+        ];
 
-        return implode("\n", array_map(static fn (string $k, string $v): string => \sprintf($line, $k, $v), array_keys($facts), $facts));
+        return implode("\n", array_map(static fn(string $k, string $v): string => \sprintf($line, $k, $v), array_keys($facts), $facts));
     }
 }

@@ -23,12 +23,16 @@ final class FindDefects
      */
     public function __invoke(Project $project, string $words = '', string $state = '', int $after = 0): DefectPage
     {
-        $query = Defect::query()->where('project_id', $project->id)->with('reporter', 'assignee', 'case', 'build')->orderByDesc('number')->limit(self::PAGE + 1);
+        $query = Defect::query()
+            ->where('project_id', $project->id)
+            ->with('reporter', 'assignee', 'case', 'build')
+            ->orderByDesc('number')
+            ->limit(self::PAGE + 1);
         foreach (preg_split('/\s+/u', trim(mb_substr($words, 0, 200)), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
-            $like = '%'.addcslashes($word, '%_\\').'%';
-            $query->where(static fn ($q) => $q->where('title', 'ilike', $like)->orWhere('key', 'ilike', $like));
+            $like = '%' . addcslashes($word, '%_\\') . '%';
+            $query->where(static fn($q) => $q->where('title', 'ilike', $like)->orWhere('key', 'ilike', $like));
         }
-        $closed = array_filter(DefectState::cases(), static fn (DefectState $s): bool => $s->isClosed());
+        $closed = array_filter(DefectState::cases(), static fn(DefectState $s): bool => $s->isClosed());
         match (true) {
             'open' === $state => $query->whereNotIn('state', $closed),
             'closed' === $state => $query->whereIn('state', $closed),
@@ -41,6 +45,9 @@ final class FindDefects
         $found = $query->get();
         $page = $found->take(self::PAGE);
 
-        return new DefectPage(array_values($page->map(DefectLine::from(...))->all()), $found->count() > self::PAGE ? (string) $page->last()?->number : null);
+        return new DefectPage(
+            array_values($page->map(DefectLine::from(...))->all()),
+            $found->count() > self::PAGE ? (string) $page->last()?->number : null,
+        );
     }
 }

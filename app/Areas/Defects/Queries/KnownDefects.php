@@ -19,18 +19,37 @@ final class KnownDefects
      */
     public function __invoke(Attempt $attempt, ?int $step): array
     {
-        $action = null === $step ? null : ($attempt->snapshot['steps'][$step - 1]['action'] ?? null);
+        $action = null === $step ? null : $attempt->snapshot['steps'][$step - 1]['action'] ?? null;
         if (null === $action) {
             return [];
         }
-        $ids = Defect::query()->toBase()->join('defect_links', 'defect_links.defect_id', '=', 'defects.id')->join('attempts', 'attempts.id', '=', 'defect_links.attempt_id')->join('entries', 'entries.id', '=', 'attempts.entry_id')
-            ->where('defects.project_id', $attempt->project_id)->where('entries.case_id', $attempt->snapshot['case_id'])->whereNotNull('defect_links.step')
+        $ids = Defect::query()
+            ->toBase()
+            ->join('defect_links', 'defect_links.defect_id', '=', 'defects.id')
+            ->join('attempts', 'attempts.id', '=', 'defect_links.attempt_id')
+            ->join('entries', 'entries.id', '=', 'attempts.entry_id')
+            ->where('defects.project_id', $attempt->project_id)
+            ->where('entries.case_id', $attempt->snapshot['case_id'])
+            ->whereNotNull('defect_links.step')
             ->whereRaw("attempts.snapshot->'steps'->(defect_links.step - 1)->>'action' = ?", [$action])
-            ->groupBy('defects.id')->selectRaw('defects.id, max(defect_links.created_at) as linked, bool_or(defect_links.attempt_id = ? and defect_links.step = ?) as here', [$attempt->id, $step])
-            ->orderByDesc('linked')->limit(20)->get()->where('here', false)->pluck('id')->all();
+            ->groupBy('defects.id')
+            ->selectRaw(
+                'defects.id, max(defect_links.created_at) as linked, bool_or(defect_links.attempt_id = ? and ' .
+                    'defect_links.step = ?) as here',
+                [$attempt->id, $step],
+            )
+            ->orderByDesc('linked')
+            ->limit(20)
+            ->get()
+            ->where('here', false)
+            ->pluck('id')
+            ->all();
         $found = Defect::query()->whereIn('id', $ids)->with('reporter', 'assignee', 'case', 'build')->get()->all();
         $at = array_flip($ids);
-        usort($found, static fn (Defect $a, Defect $b): int => [$a->state->isClosed(), $at[$a->id]] <=> [$b->state->isClosed(), $at[$b->id]]);
+        usort(
+            $found,
+            static fn(Defect $a, Defect $b): int => [$a->state->isClosed(), $at[$a->id]] <=> [$b->state->isClosed(), $at[$b->id]],
+        );
 
         return array_values(array_map(DefectLine::from(...), $found));
     }

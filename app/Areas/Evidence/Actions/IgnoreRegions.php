@@ -18,7 +18,13 @@ final class IgnoreRegions
      */
     public function __invoke(Project $project, string $reference, array $regions): void
     {
-        if (0 === DB::table('project_files')->where('project_id', $project->id)->where('sha256', $reference)->update(['ignored' => json_encode($regions, \JSON_THROW_ON_ERROR)])) {
+        if (
+            0 ===
+            DB::table('project_files')
+                ->where('project_id', $project->id)
+                ->where('sha256', $reference)
+                ->update(['ignored' => json_encode($regions, \JSON_THROW_ON_ERROR)])
+        ) {
             throw ValidationException::withMessages(['regions' => 'This picture is not there any more.']);
         }
     }

@@ -19,9 +19,7 @@ final readonly class StoreFile
     /** The pictures that are taken, by the type PHP finds in their content. */
     private const PICTURES = [\IMAGETYPE_PNG => 'image/png', \IMAGETYPE_JPEG => 'image/jpeg', \IMAGETYPE_WEBP => 'image/webp'];
 
-    public function __construct(private Filesystem $files)
-    {
-    }
+    public function __construct(private Filesystem $files) {}
 
     /**
      * @throws ValidationException when the file is empty, too large, not what is taken here, or not what its name says
@@ -46,7 +44,14 @@ final readonly class StoreFile
         if (null !== $file && $this->files->exists($file->path())) {
             return $file;
         }
-        $file ??= new StoredFile(['sha256' => $hash, 'bytes' => $bytes, 'media_type' => $type, 'width' => $width, 'height' => $height, 'created_at' => Carbon::now()]);
+        $file ??= new StoredFile([
+            'sha256' => $hash,
+            'bytes' => $bytes,
+            'media_type' => $type,
+            'width' => $width,
+            'height' => $height,
+            'created_at' => Carbon::now(),
+        ]);
         $file->thumbnail = null === $width ? 'none' : 'waiting';
         $this->files->writeStream($file->path(), fopen($path, 'r') ?: throw new \RuntimeException('The upload cannot be read.'));
         StoredFile::query()->insertOrIgnore($file->getAttributes());
@@ -116,11 +121,15 @@ final readonly class StoreFile
         $pixels = (int) $size[0] * (int) $size[1];
         $most = (int) config('lucid.evidence.max_pixels');
         if ($pixels > $most) {
-            $this->refuse(\sprintf('The picture has %d × %d pixels; at most %d megapixels are taken.', $size[0], $size[1], intdiv($most, 1_000_000)));
+            $this->refuse(
+                \sprintf('The picture has %d × %d pixels; at most %d megapixels are taken.', $size[0], $size[1], intdiv($most, 1_000_000)),
+            );
         }
         $side = (int) config('lucid.evidence.max_side');
         if (max((int) $size[0], (int) $size[1]) > $side) {
-            $this->refuse(\sprintf('The picture has %d × %d pixels; no side may have more than %s.', $size[0], $size[1], number_format($side)));
+            $this->refuse(
+                \sprintf('The picture has %d × %d pixels; no side may have more than %s.', $size[0], $size[1], number_format($side)),
+            );
         }
         if ($pixels < 1) {
             $this->refuse('The picture is damaged.');

@@ -16,15 +16,16 @@ use LucidStep\App\Models\User;
  */
 final readonly class StoreProjectFile
 {
-    public function __construct(private StoreFile $store)
-    {
-    }
+    public function __construct(private StoreFile $store) {}
 
     public function __invoke(Project $project, User $user, UploadedFile $upload): StoredFile
     {
         $file = ($this->store)($upload);
         DB::table('project_files')->insertOrIgnore([
-            'project_id' => $project->id, 'sha256' => $file->sha256, 'added_by_id' => $user->id, 'created_at' => Carbon::now(),
+            'project_id' => $project->id,
+            'sha256' => $file->sha256,
+            'added_by_id' => $user->id,
+            'created_at' => Carbon::now(),
         ]);
 
         return $file;

@@ -16,34 +16,19 @@ final readonly class PictureComparison
      * @param  list<PictureRegion>  $ignored
      */
     public function __construct(
-        #[OA\Property]
-        public string $evidence_id,
-        #[OA\Property]
-        public string $reference,
-        #[OA\Property]
-        public string $reference_url,
-        #[OA\Property]
-        public string $seen_url,
-        #[OA\Property]
-        public string $difference_url,
-        #[OA\Property]
-        public int $compared,
-        #[OA\Property]
-        public int $differing,
-        #[OA\Property]
-        public float $share,
-        #[OA\Property]
-        public ?PictureRegion $around,
-        #[OA\Property(items: new OA\Items(ref: PictureRegion::class))]
-        public array $ignored,
-        #[OA\Property]
-        public int $reference_width,
-        #[OA\Property]
-        public int $reference_height,
-        #[OA\Property]
-        public int $width,
-        #[OA\Property]
-        public int $height,
-    ) {
-    }
+        #[OA\Property] public string $evidence_id,
+        #[OA\Property] public string $reference,
+        #[OA\Property] public string $reference_url,
+        #[OA\Property] public string $seen_url,
+        #[OA\Property] public string $difference_url,
+        #[OA\Property] public int $compared,
+        #[OA\Property] public int $differing,
+        #[OA\Property] public float $share,
+        #[OA\Property] public ?PictureRegion $around,
+        #[OA\Property(items: new OA\Items(ref: PictureRegion::class))] public array $ignored,
+        #[OA\Property] public int $reference_width,
+        #[OA\Property] public int $reference_height,
+        #[OA\Property] public int $width,
+        #[OA\Property] public int $height,
+    ) {}
 }

@@ -13,14 +13,9 @@ use OpenApi\Attributes as OA;
 final readonly class PictureRegion
 {
     public function __construct(
-        #[OA\Property]
-        public int $x,
-        #[OA\Property]
-        public int $y,
-        #[OA\Property]
-        public int $width,
-        #[OA\Property]
-        public int $height,
-    ) {
-    }
+        #[OA\Property] public int $x,
+        #[OA\Property] public int $y,
+        #[OA\Property] public int $width,
+        #[OA\Property] public int $height,
+    ) {}
 }

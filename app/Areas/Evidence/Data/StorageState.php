@@ -13,14 +13,9 @@ use OpenApi\Attributes as OA;
 final readonly class StorageState
 {
     public function __construct(
-        #[OA\Property]
-        public int $bytes,
-        #[OA\Property]
-        public int $files,
-        #[OA\Property]
-        public ?int $limit_mb,
-        #[OA\Property]
-        public ?int $retention_days,
-    ) {
-    }
+        #[OA\Property] public int $bytes,
+        #[OA\Property] public int $files,
+        #[OA\Property] public ?int $limit_mb,
+        #[OA\Property] public ?int $retention_days,
+    ) {}
 }

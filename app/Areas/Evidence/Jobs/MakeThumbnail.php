@@ -18,9 +18,7 @@ final class MakeThumbnail implements ShouldQueue
 
     public int $tries = 3;
 
-    public function __construct(public readonly string $sha256)
-    {
-    }
+    public function __construct(public readonly string $sha256) {}
 
     public function handle(Filesystem $files): void
     {
@@ -35,7 +33,7 @@ final class MakeThumbnail implements ShouldQueue
             return;
         }
         $width = min((int) config('lucid.evidence.thumbnail_width'), $file->width);
-        $small = imagescale($picture, $width, max(1, (int) round($file->height * $width / $file->width)), \IMG_BICUBIC);
+        $small = imagescale($picture, $width, max(1, (int) round(($file->height * $width) / $file->width)), \IMG_BICUBIC);
         if (false === $small) {
             $file->update(['thumbnail' => 'failed']);
 
@@ -51,6 +49,8 @@ final class MakeThumbnail implements ShouldQueue
 
     public function failed(): void
     {
-        StoredFile::query()->whereKey($this->sha256)->update(['thumbnail' => 'failed']);
+        StoredFile::query()
+            ->whereKey($this->sha256)
+            ->update(['thumbnail' => 'failed']);
     }
 }

@@ -13,9 +13,7 @@ use LucidStep\App\Support\Access\Memberships;
  */
 final readonly class EvidencePolicy
 {
-    public function __construct(private Memberships $memberships)
-    {
-    }
+    public function __construct(private Memberships $memberships) {}
 
     public function change(User $user, Evidence $evidence): bool
     {

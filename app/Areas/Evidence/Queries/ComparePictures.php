@@ -24,9 +24,7 @@ final readonly class ComparePictures
     /** Pictures with more pixels are not compared: it would take too long to wait for. */
     public const MOST_PIXELS = 16_000_000;
 
-    public function __construct(private Filesystem $files)
-    {
-    }
+    public function __construct(private Filesystem $files) {}
 
     /**
      * @throws ValidationException when there is nothing to compare with
@@ -38,9 +36,20 @@ final readonly class ComparePictures
         $around = $difference->around;
 
         return new PictureComparison(
-            $evidence->id, $reference, "/api/v1/projects/{$project->code}/files/{$reference}", "/api/v1/evidence/{$evidence->id}/file", "/api/v1/evidence/{$evidence->id}/difference?reference={$reference}",
-            $difference->compared, $difference->differing, round($difference->share(), 6), null === $around ? null : new PictureRegion(...$around->toArray()),
-            array_map(static fn (PixelRegion $r): PictureRegion => new PictureRegion(...$r->toArray()), $ignored), (int) $of->width, (int) $of->height, (int) $seen->width, (int) $seen->height,
+            $evidence->id,
+            $reference,
+            "/api/v1/projects/{$project->code}/files/{$reference}",
+            "/api/v1/evidence/{$evidence->id}/file",
+            "/api/v1/evidence/{$evidence->id}/difference?reference={$reference}",
+            $difference->compared,
+            $difference->differing,
+            round($difference->share(), 6),
+            null === $around ? null : new PictureRegion(...$around->toArray()),
+            array_map(static fn(PixelRegion $r): PictureRegion => new PictureRegion(...$r->toArray()), $ignored),
+            (int) $of->width,
+            (int) $of->height,
+            (int) $seen->width,
+            (int) $seen->height,
         );
     }
 
@@ -77,9 +86,16 @@ final readonly class ComparePictures
             throw ValidationException::withMessages(['evidence' => 'Only pictures are compared.']);
         }
         if (max((int) $of->width * (int) $of->height, (int) $seen->width * (int) $seen->height) > self::MOST_PIXELS) {
-            throw ValidationException::withMessages(['evidence' => \sprintf('Pictures of more than %d megapixels are not compared.', intdiv(self::MOST_PIXELS, 1_000_000))]);
+            throw ValidationException::withMessages([
+                'evidence' => \sprintf('Pictures of more than %d megapixels are not compared.', intdiv(self::MOST_PIXELS, 1_000_000)),
+            ]);
         }
-        $ignored = array_values(array_map(static fn (array $r): PixelRegion => new PixelRegion($r['x'], $r['y'], $r['width'], $r['height']), json_decode((string) $row->ignored, true, 16, \JSON_THROW_ON_ERROR)));
+        $ignored = array_values(
+            array_map(
+                static fn(array $r): PixelRegion => new PixelRegion($r['x'], $r['y'], $r['width'], $r['height']),
+                json_decode((string) $row->ignored, true, 16, \JSON_THROW_ON_ERROR),
+            ),
+        );
 
         return [PixelDifference::between($this->read($of), $this->read($seen), $ignored), $project, $of, $seen, $ignored];
     }

@@ -13,16 +13,10 @@ use OpenApi\Attributes as OA;
 final readonly class CaughtMail
 {
     public function __construct(
-        #[OA\Property]
-        public int $id,
-        #[OA\Property]
-        public string $to,
-        #[OA\Property]
-        public string $subject,
-        #[OA\Property]
-        public string $text,
-        #[OA\Property]
-        public string $at,
-    ) {
-    }
+        #[OA\Property] public int $id,
+        #[OA\Property] public string $to,
+        #[OA\Property] public string $subject,
+        #[OA\Property] public string $text,
+        #[OA\Property] public string $at,
+    ) {}
 }

@@ -22,8 +22,12 @@ final class ReadCaughtMails
      */
     public function mayRead(User $user): bool
     {
-        return (bool) config('lucid.demo') && 'catcher' === config('mail.default')
-            && DB::table('memberships')->where('user_id', $user->id)->whereIn('role', ['lead', 'admin'])->exists();
+        return (bool) config('lucid.demo') &&
+            'catcher' === config('mail.default') &&
+            DB::table('memberships')
+                ->where('user_id', $user->id)
+                ->whereIn('role', ['lead', 'admin'])
+                ->exists();
     }
 
     /**
@@ -31,7 +35,15 @@ final class ReadCaughtMails
      */
     public function newest(): array
     {
-        return array_values(DB::table('caught_mails')->orderByDesc('id')->limit(self::MOST)->get()
-            ->map(static fn (object $m): CaughtMail => new CaughtMail($m->id, $m->to, $m->subject, $m->text, UtcTime::time($m->at) ?? ''))->all());
+        return array_values(
+            DB::table('caught_mails')
+                ->orderByDesc('id')
+                ->limit(self::MOST)
+                ->get()
+                ->map(
+                    static fn(object $m): CaughtMail => new CaughtMail($m->id, $m->to, $m->subject, $m->text, UtcTime::time($m->at) ?? ''),
+                )
+                ->all(),
+        );
     }
 }

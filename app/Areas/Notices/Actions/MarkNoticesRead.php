@@ -15,6 +15,9 @@ final class MarkNoticesRead
 {
     public function __invoke(User $user): void
     {
-        DB::table('notices')->where('user_id', $user->id)->whereNull('read_at')->update(['read_at' => Carbon::now()]);
+        DB::table('notices')
+            ->where('user_id', $user->id)
+            ->whereNull('read_at')
+            ->update(['read_at' => Carbon::now()]);
     }
 }

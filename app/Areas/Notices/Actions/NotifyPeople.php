@@ -21,14 +21,17 @@ use LucidStep\App\Support\Changes\PublishChange;
  */
 final readonly class NotifyPeople
 {
-    public function __construct(private PublishChange $announce)
-    {
-    }
+    public function __construct(private PublishChange $announce) {}
 
     public function assigned(Cycle $cycle, User $by, string $to, int $count, string $note): void
     {
         if ($count > 0 && $to !== $by->id && 'released' === $cycle->state) {
-            $this->notice($cycle, [$to], \sprintf('%s assigned %d %s of %s to you', $by->name, $count, 1 === $count ? 'entry' : 'entries', $cycle->name).('' === $note ? '.' : ": {$note}"));
+            $this->notice(
+                $cycle,
+                [$to],
+                \sprintf('%s assigned %d %s of %s to you', $by->name, $count, 1 === $count ? 'entry' : 'entries', $cycle->name) .
+                    ('' === $note ? '.' : ": {$note}"),
+            );
         }
     }
 
@@ -36,26 +39,52 @@ final readonly class NotifyPeople
     {
         if (null !== $entry->assignee_id && $entry->assignee_id !== $by->id) {
             $entry->loadMissing('case', 'cycle');
-            $this->notice($entry->cycle, [$entry->assignee_id], "{$by->name} asks for a retest of {$entry->case->key}: {$reason}", "/entries/{$entry->id}");
+            $this->notice(
+                $entry->cycle,
+                [$entry->assignee_id],
+                "{$by->name} asks for a retest of {$entry->case->key}: {$reason}",
+                "/entries/{$entry->id}",
+            );
         }
     }
 
     public function takenOver(Attempt $attempt, User $by, string $from, string $word): void
     {
         $entry = Entry::query()->with('case', 'cycle')->findOrFail($attempt->entry_id);
-        $this->notice($entry->cycle, [$from], "{$by->name} took {$entry->case->key} over from you".('' === $word ? '. What you recorded is kept.' : ": {$word}"), "/entries/{$entry->id}");
+        $this->notice(
+            $entry->cycle,
+            [$from],
+            "{$by->name} took {$entry->case->key} over from you" . ('' === $word ? '. What you recorded is kept.' : ": {$word}"),
+            "/entries/{$entry->id}",
+        );
     }
 
     public function released(Cycle $cycle, User $by): void
     {
-        $people = DB::table('entries')->where('cycle_id', $cycle->id)->whereNotNull('assignee_id')->distinct()->pluck('assignee_id')->merge(DB::table('cycle_people')->where('cycle_id', $cycle->id)->where('part', 'tester')->pluck('user_id'))->unique()->reject($by->id)->all();
-        $this->notice($cycle, array_values($people), "{$cycle->name} is released: it can be walked from {$cycle->starts_on->format('j M')}.");
+        $people = DB::table('entries')
+            ->where('cycle_id', $cycle->id)
+            ->whereNotNull('assignee_id')
+            ->distinct()
+            ->pluck('assignee_id')
+            ->merge(DB::table('cycle_people')->where('cycle_id', $cycle->id)->where('part', 'tester')->pluck('user_id'))
+            ->unique()
+            ->reject($by->id)
+            ->all();
+        $this->notice(
+            $cycle,
+            array_values($people),
+            "{$cycle->name} is released: it can be walked from {$cycle->starts_on->format('j M')}.",
+        );
     }
 
     public function returned(Cycle $cycle, User $by, string $reason): void
     {
         $author = DB::table('cycle_log')->where('cycle_id', $cycle->id)->whereNotNull('actor_id')->orderBy('id')->value('actor_id');
-        $this->notice($cycle, array_values(array_filter([$author], static fn (mixed $id): bool => \is_string($id) && $id !== $by->id)), "{$by->name} returned {$cycle->name} to draft: {$reason}");
+        $this->notice(
+            $cycle,
+            array_values(array_filter([$author], static fn(mixed $id): bool => \is_string($id) && $id !== $by->id)),
+            "{$by->name} returned {$cycle->name} to draft: {$reason}",
+        );
     }
 
     /**
@@ -63,7 +92,12 @@ final readonly class NotifyPeople
      */
     public function review(Cycle $cycle, User $by): void
     {
-        $leads = DB::table('memberships')->where('project_id', $cycle->project_id)->whereIn('role', ['lead', 'admin'])->where('user_id', '<>', $by->id)->pluck('user_id')->all();
+        $leads = DB::table('memberships')
+            ->where('project_id', $cycle->project_id)
+            ->whereIn('role', ['lead', 'admin'])
+            ->where('user_id', '<>', $by->id)
+            ->pluck('user_id')
+            ->all();
         $this->notice($cycle, array_values($leads), "{$by->name} asks for a review of {$cycle->name}.");
     }
 
@@ -74,13 +108,22 @@ final readonly class NotifyPeople
      */
     public function ended(Cycle $cycle, ?User $by, string $reason, array $counts): void
     {
-        $watchers = User::query()->whereIn('id', DB::table('cycle_people')->where('cycle_id', $cycle->id)->where('part', 'watcher')->select('user_id'))->get();
-        $figures = implode(', ', array_map(static fn (string $shows, int $n): string => "{$n} ".str_replace('_', ' ', $shows), array_keys($counts), $counts));
-        $text = "{$cycle->name} was {$cycle->state}".(null === $by ? '' : " by {$by->name}").('' === $reason ? '' : ": {$reason}").('' === $figures ? '.' : ". {$figures}.");
+        $watchers = User::query()
+            ->whereIn('id', DB::table('cycle_people')->where('cycle_id', $cycle->id)->where('part', 'watcher')->select('user_id'))
+            ->get();
+        $figures = implode(
+            ', ',
+            array_map(static fn(string $shows, int $n): string => "{$n} " . str_replace('_', ' ', $shows), array_keys($counts), $counts),
+        );
+        $text =
+            "{$cycle->name} was {$cycle->state}" .
+            (null === $by ? '' : " by {$by->name}") .
+            ('' === $reason ? '' : ": {$reason}") .
+            ('' === $figures ? '.' : ". {$figures}.");
         $this->notice($cycle, array_values($watchers->modelKeys()), $text);
         $head = (string) DB::table('cycles')->where('id', $cycle->id)->value('log_head');
         $text .= '' === $head ? '' : "\n\nHead of its record: {$head}";
-        $link = url('/'.Project::query()->findOrFail($cycle->project_id)->code."/cycles/{$cycle->key}");
+        $link = url('/' . Project::query()->findOrFail($cycle->project_id)->code . "/cycles/{$cycle->key}");
         foreach ($watchers as $watcher) {
             Mail::to($watcher->email)->queue(new PlainMail("{$cycle->name}: {$cycle->state}", "{$text}\n\n{$link}"));
         }
@@ -95,8 +138,20 @@ final readonly class NotifyPeople
         if ([] === $people) {
             return;
         }
-        $link = '/'.Project::query()->findOrFail($cycle->project_id, ['code'])->code.($page ?? "/cycles/{$cycle->key}");
-        DB::table('notices')->insert(array_map(static fn (string $id): array => ['id' => (string) Str::uuid7(), 'user_id' => $id, 'project_id' => $cycle->project_id, 'text' => $text, 'link' => $link, 'created_at' => Carbon::now()], $people));
+        $link = '/' . Project::query()->findOrFail($cycle->project_id, ['code'])->code . ($page ?? "/cycles/{$cycle->key}");
+        DB::table('notices')->insert(
+            array_map(
+                static fn(string $id): array => [
+                    'id' => (string) Str::uuid7(),
+                    'user_id' => $id,
+                    'project_id' => $cycle->project_id,
+                    'text' => $text,
+                    'link' => $link,
+                    'created_at' => Carbon::now(),
+                ],
+                $people,
+            ),
+        );
         ($this->announce)($cycle->project_id, 'notice', $cycle->id);
     }
 }

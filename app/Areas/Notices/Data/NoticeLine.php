@@ -13,16 +13,10 @@ use OpenApi\Attributes as OA;
 final readonly class NoticeLine
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $text,
-        #[OA\Property]
-        public string $link,
-        #[OA\Property]
-        public string $at,
-        #[OA\Property]
-        public bool $read,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $text,
+        #[OA\Property] public string $link,
+        #[OA\Property] public string $at,
+        #[OA\Property] public bool $read,
+    ) {}
 }

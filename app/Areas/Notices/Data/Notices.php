@@ -16,10 +16,7 @@ final readonly class Notices
      * @param  list<NoticeLine>  $items
      */
     public function __construct(
-        #[OA\Property]
-        public int $unread,
-        #[OA\Property(items: new OA\Items(ref: NoticeLine::class))]
-        public array $items,
-    ) {
-    }
+        #[OA\Property] public int $unread,
+        #[OA\Property(items: new OA\Items(ref: NoticeLine::class))] public array $items,
+    ) {}
 }

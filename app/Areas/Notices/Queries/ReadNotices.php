@@ -21,9 +21,19 @@ final class ReadNotices
     public function notices(User $user): Notices
     {
         $mine = DB::table('notices')->where('user_id', $user->id);
-        $items = (clone $mine)->orderByDesc('id')->limit(self::MOST)->get()->map(static fn (object $n): NoticeLine => new NoticeLine(
-            $n->id, $n->text, $n->link, UtcTime::time($n->created_at) ?? '', null !== $n->read_at,
-        ));
+        $items = (clone $mine)
+            ->orderByDesc('id')
+            ->limit(self::MOST)
+            ->get()
+            ->map(
+                static fn(object $n): NoticeLine => new NoticeLine(
+                    $n->id,
+                    $n->text,
+                    $n->link,
+                    UtcTime::time($n->created_at) ?? '',
+                    null !== $n->read_at,
+                ),
+            );
 
         return new Notices((clone $mine)->whereNull('read_at')->count(), array_values($items->all()));
     }

@@ -19,12 +19,8 @@ final readonly class ProjectPage
      * @param  list<Person>  $people
      */
     public function __construct(
-        #[OA\Property]
-        public ProjectSummary $project,
-        #[OA\Property(items: new OA\Items(ref: Named::class))]
-        public array $builds,
-        #[OA\Property(items: new OA\Items(ref: Person::class))]
-        public array $people,
-    ) {
-    }
+        #[OA\Property] public ProjectSummary $project,
+        #[OA\Property(items: new OA\Items(ref: Named::class))] public array $builds,
+        #[OA\Property(items: new OA\Items(ref: Person::class))] public array $people,
+    ) {}
 }

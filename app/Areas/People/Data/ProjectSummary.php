@@ -15,18 +15,12 @@ use OpenApi\Attributes as OA;
 final readonly class ProjectSummary
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $code,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public string $time_zone,
-        #[OA\Property(enum: ['admin', 'lead', 'tester', 'developer', 'reader'])]
-        public string $role,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $code,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $time_zone,
+        #[OA\Property(enum: ['admin', 'lead', 'tester', 'developer', 'reader'])] public string $role,
+    ) {}
 
     public static function from(Project $project, Role $role): self
     {

@@ -17,12 +17,8 @@ final readonly class SessionState
      * @param  list<ProjectSummary>  $projects
      */
     public function __construct(
-        #[OA\Property]
-        public Person $user,
-        #[OA\Property]
-        public string $email,
-        #[OA\Property(items: new OA\Items(ref: ProjectSummary::class))]
-        public array $projects,
-    ) {
-    }
+        #[OA\Property] public Person $user,
+        #[OA\Property] public string $email,
+        #[OA\Property(items: new OA\Items(ref: ProjectSummary::class))] public array $projects,
+    ) {}
 }

@@ -27,7 +27,9 @@ final class ReadProjects
     {
         $memberships = Membership::query()->where('user_id', $user->id)->with('project')->get()->sortBy('project.name');
 
-        return array_values($memberships->map(static fn (Membership $m): ProjectSummary => ProjectSummary::from($m->project, $m->role))->all());
+        return array_values(
+            $memberships->map(static fn(Membership $m): ProjectSummary => ProjectSummary::from($m->project, $m->role))->all(),
+        );
     }
 
     /**
@@ -35,10 +37,22 @@ final class ReadProjects
      */
     public function page(Project $project, Role $role): ProjectPage
     {
-        $people = Membership::query()->where('project_id', $project->id)->with('user')->get()->map(static fn (Membership $m): Person => Person::from($m->user));
-        $builds = Build::query()->where('project_id', $project->id)->orderByDesc('position')->get()->map(static fn (Build $b): Named => Named::from($b));
+        $people = Membership::query()
+            ->where('project_id', $project->id)
+            ->with('user')
+            ->get()
+            ->map(static fn(Membership $m): Person => Person::from($m->user));
+        $builds = Build::query()
+            ->where('project_id', $project->id)
+            ->orderByDesc('position')
+            ->get()
+            ->map(static fn(Build $b): Named => Named::from($b));
 
-        return new ProjectPage(ProjectSummary::from($project, $role), array_values($builds->all()), array_values($people->sortBy('name')->all()));
+        return new ProjectPage(
+            ProjectSummary::from($project, $role),
+            array_values($builds->all()),
+            array_values($people->sortBy('name')->all()),
+        );
     }
 
     public function session(User $user): SessionState

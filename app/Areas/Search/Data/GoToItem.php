@@ -13,12 +13,8 @@ use OpenApi\Attributes as OA;
 final readonly class GoToItem
 {
     public function __construct(
-        #[OA\Property(enum: ['case', 'cycle', 'defect'])]
-        public string $kind,
-        #[OA\Property]
-        public string $key,
-        #[OA\Property]
-        public string $title,
-    ) {
-    }
+        #[OA\Property(enum: ['case', 'cycle', 'defect'])] public string $kind,
+        #[OA\Property] public string $key,
+        #[OA\Property] public string $title,
+    ) {}
 }

@@ -15,9 +15,5 @@ final readonly class GoToList
     /**
      * @param  list<GoToItem>  $items
      */
-    public function __construct(
-        #[OA\Property(items: new OA\Items(ref: GoToItem::class))]
-        public array $items,
-    ) {
-    }
+    public function __construct(#[OA\Property(items: new OA\Items(ref: GoToItem::class))] public array $items) {}
 }

@@ -23,13 +23,20 @@ final class SearchProject
      */
     public function __invoke(Project $project, string $words, bool $planned): array
     {
-        $like = '%'.addcslashes($words, '%_\\').'%';
+        $like = '%' . addcslashes($words, '%_\\') . '%';
         $items = [];
-        foreach (['case' => ['cases', 'title'], 'cycle' => ['cycles', 'name'], 'defect' => ['defects', 'title']] as $kind => [$table, $column]) {
-            $rows = DB::table($table)->where('project_id', $project->id)->when('case' === $kind, static fn ($q) => $q->whereNull('binned_at'))
-                ->when('cycle' === $kind && !$planned, static fn ($q) => $q->whereNotIn('state', ['draft', 'in_review']))
-                ->where(static fn ($q) => $q->where($column, 'ilike', $like)->orWhere('key', 'ilike', $like))
-                ->orderBy('number')->limit(self::EACH)->get(['key', "{$column} as title"]);
+        foreach (
+            ['case' => ['cases', 'title'], 'cycle' => ['cycles', 'name'], 'defect' => ['defects', 'title']]
+            as $kind => [$table, $column]
+        ) {
+            $rows = DB::table($table)
+                ->where('project_id', $project->id)
+                ->when('case' === $kind, static fn($q) => $q->whereNull('binned_at'))
+                ->when('cycle' === $kind && !$planned, static fn($q) => $q->whereNotIn('state', ['draft', 'in_review']))
+                ->where(static fn($q) => $q->where($column, 'ilike', $like)->orWhere('key', 'ilike', $like))
+                ->orderBy('number')
+                ->limit(self::EACH)
+                ->get(['key', "{$column} as title"]);
             foreach ($rows as $row) {
                 $items[] = new GoToItem($kind, $row->key, $row->title);
             }

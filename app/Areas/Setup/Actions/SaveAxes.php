@@ -24,9 +24,7 @@ final readonly class SaveAxes
     /** Made at once at most; more are nobody's plan. */
     public const MOST = 300;
 
-    public function __construct(private PublishChange $announce)
-    {
-    }
+    public function __construct(private PublishChange $announce) {}
 
     /**
      * Writes the axes anew. A value that a configuration holds stays, and is named with what holds it.
@@ -41,16 +39,39 @@ final readonly class SaveAxes
     {
         $this->combinations($axes, $forbidden);
         DB::table('projects')->where('id', $project->id)->lockForUpdate()->first();
-        $known = DB::table('axis_values')->join('axes', 'axes.id', '=', 'axis_values.axis_id')->where('axes.project_id', $project->id)->get(['axis_values.id', 'axis_values.name', 'axes.id as axis_id', 'axes.name as axis']);
-        $keptValues = array_merge([], ...array_map(static fn (array $a): array => array_filter(array_column($a['values'], 'id')), $axes));
+        $known = DB::table('axis_values')
+            ->join('axes', 'axes.id', '=', 'axis_values.axis_id')
+            ->where('axes.project_id', $project->id)
+            ->get(['axis_values.id', 'axis_values.name', 'axes.id as axis_id', 'axes.name as axis']);
+        $keptValues = array_merge([], ...array_map(static fn(array $a): array => array_filter(array_column($a['values'], 'id')), $axes));
         $gone = $known->whereNotIn('id', $keptValues);
-        $held = DB::table('configuration_values')->join('configurations', 'configurations.id', '=', 'configuration_id')->whereIn('value_id', $gone->pluck('id'))->orderBy('configurations.name')->get(['value_id', 'configurations.name']);
+        $held = DB::table('configuration_values')
+            ->join('configurations', 'configurations.id', '=', 'configuration_id')
+            ->whereIn('value_id', $gone->pluck('id'))
+            ->orderBy('configurations.name')
+            ->get(['value_id', 'configurations.name']);
         if ($held->isNotEmpty()) {
             $by = $gone->keyBy('id');
-            throw new Conflict('in-use', $held->groupBy('value_id')->map(static fn ($names, string $id): string => \sprintf('“%s” is used by %s.', $by[$id]->name, $names->pluck('name')->take(3)->implode(', ').($names->count() > 3 ? ' and '.($names->count() - 3).' more' : '')))->implode(' ').' Remove those configurations first.');
+            throw new Conflict(
+                'in-use',
+                $held
+                    ->groupBy('value_id')
+                    ->map(
+                        static fn($names, string $id): string => \sprintf(
+                            '“%s” is used by %s.',
+                            $by[$id]->name,
+                            $names->pluck('name')->take(3)->implode(', ') .
+                                ($names->count() > 3 ? ' and ' . ($names->count() - 3) . ' more' : ''),
+                        ),
+                    )
+                    ->implode(' ') . ' Remove those configurations first.',
+            );
         }
         DB::table('axis_values')->whereIn('id', $gone->pluck('id'))->delete();
-        DB::table('axes')->where('project_id', $project->id)->whereNotIn('id', array_filter(array_column($axes, 'id')))->delete();
+        DB::table('axes')
+            ->where('project_id', $project->id)
+            ->whereNotIn('id', array_filter(array_column($axes, 'id')))
+            ->delete();
         // Names may change places: they are set aside first.
         DB::update('update axes set name = id::text where project_id = ?', [$project->id]);
         DB::update('update axis_values set name = id::text where axis_id in (select id from axes where project_id = ?)', [$project->id]);
@@ -66,8 +87,21 @@ final readonly class SaveAxes
         }
         DB::table('axes')->upsert($rows, ['id'], ['name', 'position']);
         DB::table('axis_values')->upsert($values, ['id'], ['axis_id', 'name', 'position']);
-        DB::table('forbidden_pairs')->whereIn('value_id', DB::table('axis_values')->whereIn('axis_id', DB::table('axes')->where('project_id', $project->id)->select('id'))->select('id'))->delete();
-        $pairs = array_map(static fn (array $p): array => ['value_id' => $ids[trim($p['axis'])][trim($p['value'])], 'other_id' => $ids[trim($p['other_axis'])][trim($p['other_value'])]], $forbidden);
+        DB::table('forbidden_pairs')
+            ->whereIn(
+                'value_id',
+                DB::table('axis_values')
+                    ->whereIn('axis_id', DB::table('axes')->where('project_id', $project->id)->select('id'))
+                    ->select('id'),
+            )
+            ->delete();
+        $pairs = array_map(
+            static fn(array $p): array => [
+                'value_id' => $ids[trim($p['axis'])][trim($p['value'])],
+                'other_id' => $ids[trim($p['other_axis'])][trim($p['other_value'])],
+            ],
+            $forbidden,
+        );
         DB::table('forbidden_pairs')->insertOrIgnore($pairs);
         $this->rename($project);
         ($this->announce)($project->id, 'setup', $project->id);
@@ -86,12 +120,16 @@ final readonly class SaveAxes
         $combinations = $this->combinations($axes, $forbidden);
         $all = $combinations->count(self::MOST);
         $pairs = $combinations->pairs();
-        $have = array_values(array_map(static fn (array $c): array => array_column($c['values'], 'name', 'axis'), $this->configurations($project)));
+        $have = array_values(
+            array_map(static fn(array $c): array => array_column($c['values'], 'name', 'axis'), $this->configurations($project)),
+        );
 
         return [
-            'all' => min($all, self::MOST), 'all_more' => $all > self::MOST, 'pairs' => $pairs->configurations,
-            'impossible' => array_map(static fn (ValuePair $p): string => $p->label(), \array_slice($pairs->impossible, 0, 200)),
-            'untested' => array_map(static fn (ValuePair $p): string => $p->label(), $combinations->untested($have)),
+            'all' => min($all, self::MOST),
+            'all_more' => $all > self::MOST,
+            'pairs' => $pairs->configurations,
+            'impossible' => array_map(static fn(ValuePair $p): string => $p->label(), \array_slice($pairs->impossible, 0, 200)),
+            'untested' => array_map(static fn(ValuePair $p): string => $p->label(), $combinations->untested($have)),
         ];
     }
 
@@ -109,7 +147,9 @@ final readonly class SaveAxes
         [$axes, $forbidden] = $this->stored($project);
         $combinations = $this->combinations($axes, $forbidden);
         if ('all' === $how && $combinations->count(self::MOST) > self::MOST) {
-            throw ValidationException::withMessages(['how' => \sprintf('All combinations would be more than %d. Take pairs, or fewer values.', self::MOST)]);
+            throw ValidationException::withMessages([
+                'how' => \sprintf('All combinations would be more than %d. Take pairs, or fewer values.', self::MOST),
+            ]);
         }
         $rows = match ($how) {
             'all' => $combinations->all(),
@@ -138,7 +178,7 @@ final readonly class SaveAxes
                 throw ValidationException::withMessages(['name' => "There is a configuration called “{$title}”."]);
             }
             $names[$title] = true;
-            $new[] = ['id' => $id = (string) Str::uuid7(), 'project_id' => $project->id, 'name' => $title, 'position' => ++$at];
+            $new[] = ['id' => ($id = (string) Str::uuid7()), 'project_id' => $project->id, 'name' => $title, 'position' => ++$at];
             foreach ($row as $axis => $value) {
                 $held[] = ['configuration_id' => $id, 'value_id' => $ids[$axis][$value]];
             }
@@ -154,8 +194,17 @@ final readonly class SaveAxes
     public function renameOne(Configuration $configuration, string $name): void
     {
         $name = trim($name);
-        if ('' === $name || Configuration::query()->where('project_id', $configuration->project_id)->where('name', $name)->whereKeyNot($configuration->id)->exists()) {
-            throw ValidationException::withMessages(['name' => '' === $name ? 'A name is needed.' : "There is a configuration called “{$name}”."]);
+        if (
+            '' === $name ||
+            Configuration::query()
+                ->where('project_id', $configuration->project_id)
+                ->where('name', $name)
+                ->whereKeyNot($configuration->id)
+                ->exists()
+        ) {
+            throw ValidationException::withMessages([
+                'name' => '' === $name ? 'A name is needed.' : "There is a configuration called “{$name}”.",
+            ]);
         }
         $configuration->update(['name' => $name]);
         ($this->announce)($configuration->project_id, 'setup', $configuration->id);
@@ -166,25 +215,70 @@ final readonly class SaveAxes
      */
     public function remove(Configuration $configuration): void
     {
-        $cycles = DB::table('entries')->join('cycles', 'cycles.id', '=', 'entries.cycle_id')->where('configuration_id', $configuration->id)->groupBy('cycles.name')->get(['cycles.name', DB::raw('count(*) as n')]);
+        $cycles = DB::table('entries')
+            ->join('cycles', 'cycles.id', '=', 'entries.cycle_id')
+            ->where('configuration_id', $configuration->id)
+            ->groupBy('cycles.name')
+            ->get(['cycles.name', DB::raw('count(*) as n')]);
         if ($cycles->isNotEmpty() || DB::table('attempts')->where('configuration_id', $configuration->id)->exists()) {
-            throw new Conflict('in-use', "“{$configuration->name}” stays: it is used by ".$cycles->map(static fn (object $c): string => \sprintf('%d %s in %s', $c->n, 1 === (int) $c->n ? 'entry' : 'entries', $c->name))->implode(', ').'.');
+            throw new Conflict(
+                'in-use',
+                "“{$configuration->name}” stays: it is used by " .
+                    $cycles
+                        ->map(
+                            static fn(object $c): string => \sprintf(
+                                '%d %s in %s',
+                                $c->n,
+                                1 === (int) $c->n ? 'entry' : 'entries',
+                                $c->name,
+                            ),
+                        )
+                        ->implode(', ') .
+                    '.',
+            );
         }
         $configuration->delete();
         ($this->announce)($configuration->project_id, 'setup', $configuration->id);
     }
 
     /**
-     * @return array{list<array{id: string, name: string, values: list<array{id: string, name: string}>}>, list<array{axis: string, value: string, other_axis: string, other_value: string}>}
+     * @return array{list<array{id: string, name: string, values: list<array{id: string, name: string}>}>,
+     *     list<array{axis: string, value: string, other_axis: string, other_value: string}>}
      */
     public function stored(Project $project): array
     {
-        $values = DB::table('axis_values')->join('axes', 'axes.id', '=', 'axis_values.axis_id')->where('axes.project_id', $project->id)->orderBy('axis_values.position')->get(['axis_values.id', 'axis_values.name', 'axes.id as axis_id', 'axes.name as axis']);
+        $values = DB::table('axis_values')
+            ->join('axes', 'axes.id', '=', 'axis_values.axis_id')
+            ->where('axes.project_id', $project->id)
+            ->orderBy('axis_values.position')
+            ->get(['axis_values.id', 'axis_values.name', 'axes.id as axis_id', 'axes.name as axis']);
         $by = $values->keyBy('id');
-        $axes = DB::table('axes')->where('project_id', $project->id)->orderBy('position')->get(['id', 'name'])
-            ->map(static fn (object $a): array => ['id' => $a->id, 'name' => $a->name, 'values' => array_values($values->where('axis_id', $a->id)->map(static fn (object $v): array => ['id' => $v->id, 'name' => $v->name])->all())])->all();
-        $forbidden = DB::table('forbidden_pairs')->whereIn('value_id', $by->keys())->get()
-            ->map(static fn (object $p): array => ['axis' => $by[$p->value_id]->axis, 'value' => $by[$p->value_id]->name, 'other_axis' => $by[$p->other_id]->axis, 'other_value' => $by[$p->other_id]->name])->all();
+        $axes = DB::table('axes')
+            ->where('project_id', $project->id)
+            ->orderBy('position')
+            ->get(['id', 'name'])
+            ->map(
+                static fn(object $a): array => [
+                    'id' => $a->id,
+                    'name' => $a->name,
+                    'values' => array_values(
+                        $values->where('axis_id', $a->id)->map(static fn(object $v): array => ['id' => $v->id, 'name' => $v->name])->all(),
+                    ),
+                ],
+            )
+            ->all();
+        $forbidden = DB::table('forbidden_pairs')
+            ->whereIn('value_id', $by->keys())
+            ->get()
+            ->map(
+                static fn(object $p): array => [
+                    'axis' => $by[$p->value_id]->axis,
+                    'value' => $by[$p->value_id]->name,
+                    'other_axis' => $by[$p->other_id]->axis,
+                    'other_value' => $by[$p->other_id]->name,
+                ],
+            )
+            ->all();
 
         return [array_values($axes), array_values($forbidden)];
     }
@@ -194,14 +288,37 @@ final readonly class SaveAxes
      */
     public function configurations(Project $project): array
     {
-        $values = DB::table('configuration_values')->join('axis_values', 'axis_values.id', '=', 'value_id')->join('axes', 'axes.id', '=', 'axis_id')->where('axes.project_id', $project->id)
-            ->orderBy('axes.position')->get(['configuration_id', 'axes.name as axis', 'axis_values.name'])->groupBy('configuration_id');
-        $used = DB::table('entries')->where('project_id', $project->id)->groupBy('configuration_id')->pluck(DB::raw('count(*) as n'), 'configuration_id');
+        $values = DB::table('configuration_values')
+            ->join('axis_values', 'axis_values.id', '=', 'value_id')
+            ->join('axes', 'axes.id', '=', 'axis_id')
+            ->where('axes.project_id', $project->id)
+            ->orderBy('axes.position')
+            ->get(['configuration_id', 'axes.name as axis', 'axis_values.name'])
+            ->groupBy('configuration_id');
+        $used = DB::table('entries')
+            ->where('project_id', $project->id)
+            ->groupBy('configuration_id')
+            ->pluck(DB::raw('count(*) as n'), 'configuration_id');
 
-        return array_values(Configuration::query()->where('project_id', $project->id)->orderBy('position')->get()->map(static fn (Configuration $c): array => [
-            'id' => $c->id, 'name' => $c->name, 'entries' => (int) ($used[$c->id] ?? 0),
-            'values' => array_values(($values[$c->id] ?? collect())->map(static fn (object $v): array => ['axis' => $v->axis, 'name' => $v->name])->all()),
-        ])->all());
+        return array_values(
+            Configuration::query()
+                ->where('project_id', $project->id)
+                ->orderBy('position')
+                ->get()
+                ->map(
+                    static fn(Configuration $c): array => [
+                        'id' => $c->id,
+                        'name' => $c->name,
+                        'entries' => (int) ($used[$c->id] ?? 0),
+                        'values' => array_values(
+                            ($values[$c->id] ?? collect())
+                                ->map(static fn(object $v): array => ['axis' => $v->axis, 'name' => $v->name])
+                                ->all(),
+                        ),
+                    ],
+                )
+                ->all(),
+        );
     }
 
     /**
@@ -213,8 +330,14 @@ final readonly class SaveAxes
         $taken = array_flip(array_column($all, 'name'));
         foreach ($all as $configuration) {
             $name = implode(', ', array_column($configuration['values'], 'name'));
-            if ('' !== $name && !isset($taken[$name]) && substr_count($configuration['name'], ', ') === \count($configuration['values']) - 1) {
-                Configuration::query()->whereKey($configuration['id'])->update(['name' => $name]);
+            if (
+                '' !== $name &&
+                !isset($taken[$name]) &&
+                substr_count($configuration['name'], ', ') === \count($configuration['values']) - 1
+            ) {
+                Configuration::query()
+                    ->whereKey($configuration['id'])
+                    ->update(['name' => $name]);
                 $taken[$name] = true;
             }
         }
@@ -233,7 +356,9 @@ final readonly class SaveAxes
             $value = $values[$axis['name']] ?? null;
             if (null !== $value && '' !== $value) {
                 if (!\in_array($value, array_column($axis['values'], 'name'), true)) {
-                    throw ValidationException::withMessages(["values.{$axis['name']}" => "There is no value “{$value}” on the axis “{$axis['name']}”."]);
+                    throw ValidationException::withMessages([
+                        "values.{$axis['name']}" => "There is no value “{$value}” on the axis “{$axis['name']}”.",
+                    ]);
                 }
                 $row[$axis['name']] = $value;
             }
@@ -250,8 +375,22 @@ final readonly class SaveAxes
     {
         try {
             return new Combinations(
-                array_map(static fn (array $a): Axis => new Axis(trim($a['name']), array_map(static fn (array $v): string => trim($v['name']), $a['values'])), $axes),
-                array_map(static fn (array $p): ValuePair => new ValuePair(trim($p['axis']), trim($p['value']), trim($p['other_axis']), trim($p['other_value'])), $forbidden),
+                array_map(
+                    static fn(array $a): Axis => new Axis(
+                        trim($a['name']),
+                        array_map(static fn(array $v): string => trim($v['name']), $a['values']),
+                    ),
+                    $axes,
+                ),
+                array_map(
+                    static fn(array $p): ValuePair => new ValuePair(
+                        trim($p['axis']),
+                        trim($p['value']),
+                        trim($p['other_axis']),
+                        trim($p['other_value']),
+                    ),
+                    $forbidden,
+                ),
             );
         } catch (BadAxes $e) {
             throw ValidationException::withMessages(['axes' => $e->getMessage()]);

@@ -14,9 +14,7 @@ use LucidStep\Core\Planning\Calendar;
  */
 final readonly class SaveCalendar
 {
-    public function __construct(private PublishChange $announce)
-    {
-    }
+    public function __construct(private PublishChange $announce) {}
 
     /**
      * @param  list<int>  $weekdays 1 (Monday) to 7
@@ -26,7 +24,11 @@ final readonly class SaveCalendar
     {
         sort($weekdays);
         sort($holidays);
-        $project->update(['working_days' => array_values(array_unique($weekdays)), 'holidays' => array_values(array_unique($holidays)), 'time_zone' => $zone]);
+        $project->update([
+            'working_days' => array_values(array_unique($weekdays)),
+            'holidays' => array_values(array_unique($holidays)),
+            'time_zone' => $zone,
+        ]);
         ($this->announce)($project->id, 'setup', $project->id);
     }
 

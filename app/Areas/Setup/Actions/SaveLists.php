@@ -27,9 +27,7 @@ final readonly class SaveLists
 
     public const MOST_LABELS = 10_000;
 
-    public function __construct(private PublishChange $announce, private ReadProjectSetup $setup)
-    {
-    }
+    public function __construct(private PublishChange $announce, private ReadProjectSetup $setup) {}
 
     /**
      * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
@@ -45,10 +43,13 @@ final readonly class SaveLists
             $value = $item['value'] ?? null;
             if (null === $value || !\in_array($value, $known, true)) {
                 $value = trim(mb_substr((string) preg_replace('/[^\p{L}\p{N}]+/u', '_', mb_strtolower($name)), 0, 50), '_');
-                $value = '' === $value || \in_array($value, [...$known, ...$values], true) ? mb_substr($value, 0, 40).'_'.($i + 1) : $value;
+                $value =
+                    '' === $value || \in_array($value, [...$known, ...$values], true) ? mb_substr($value, 0, 40) . '_' . ($i + 1) : $value;
             }
             if ('' === $name || isset($names[mb_strtolower($name)])) {
-                throw ValidationException::withMessages(["items.{$i}.name" => '' === $name ? 'A name is needed.' : "\"{$name}\" stands there twice."]);
+                throw ValidationException::withMessages([
+                    "items.{$i}.name" => '' === $name ? 'A name is needed.' : "\"{$name}\" stands there twice.",
+                ]);
             }
             $names[mb_strtolower($name)] = true;
             $values[] = $value;
@@ -70,15 +71,42 @@ final readonly class SaveLists
             'milestone' => ['milestones', 'type', 'milestone', 'milestones'],
             'phase' => ['cycles', 'phase', 'cycle', 'cycles'],
         };
-        $used = DB::table($table)->where('project_id', $project->id)->whereIn($column, $gone)->groupBy($column)->pluck(DB::raw('count(*) as n'), $column)->all();
+        $used = DB::table($table)
+            ->where('project_id', $project->id)
+            ->whereIn($column, $gone)
+            ->groupBy($column)
+            ->pluck(DB::raw('count(*) as n'), $column)
+            ->all();
         if ([] !== $used) {
             $of = array_column($lists->items($list), 'name', 'value');
-            throw new Conflict('in-use', implode(' ', array_map(static fn (string $v, mixed $n): string => \sprintf('"%s" is used by %d %s.', $of[$v] ?? $v, $n, 1 === (int) $n ? $one : $many), array_keys($used), $used)).' Change those first'.('cases' === $table ? ': filter the casebook by it, choose all and edit.' : '.'), ['used' => $used]);
+            throw new Conflict(
+                'in-use',
+                implode(
+                    ' ',
+                    array_map(
+                        static fn(string $v, mixed $n): string => \sprintf(
+                            '"%s" is used by %d %s.',
+                            $of[$v] ?? $v,
+                            $n,
+                            1 === (int) $n ? $one : $many,
+                        ),
+                        array_keys($used),
+                        $used,
+                    ),
+                ) .
+                    ' Change those first' .
+                    ('cases' === $table ? ': filter the casebook by it, choose all and edit.' : '.'),
+                ['used' => $used],
+            );
         }
         $lists->write($list, $out);
         if ('priority' === $list) {
             foreach ($values as $rank => $value) {
-                DB::table('cases')->where('project_id', $project->id)->where('priority', $value)->where('priority_rank', '<>', $rank + 1)->update(['priority_rank' => $rank + 1]);
+                DB::table('cases')
+                    ->where('project_id', $project->id)
+                    ->where('priority', $value)
+                    ->where('priority_rank', '<>', $rank + 1)
+                    ->update(['priority_rank' => $rank + 1]);
             }
         }
         ($this->announce)($project->id, 'case', $project->id);
@@ -91,19 +119,40 @@ final readonly class SaveLists
      */
     public function addLabels(Project $project, array $names): int
     {
-        $names = array_values(array_unique(array_filter(array_map(static fn (string $n): string => trim((string) preg_replace('/[\s,]+/u', ' ', $n)), $names), static fn (string $n): bool => '' !== $n)));
+        $names = array_values(
+            array_unique(
+                array_filter(
+                    array_map(static fn(string $n): string => trim((string) preg_replace('/[\s,]+/u', ' ', $n)), $names),
+                    static fn(string $n): bool => '' !== $n,
+                ),
+            ),
+        );
         foreach ($names as $name) {
             if (mb_strlen($name) > CaseReader::LONGEST_LABEL) {
-                throw ValidationException::withMessages(['names' => \sprintf('"%s" is longer than %d characters. None was added.', mb_strimwidth($name, 0, 40, '…'), CaseReader::LONGEST_LABEL)]);
+                throw ValidationException::withMessages([
+                    'names' => \sprintf(
+                        '"%s" is longer than %d characters. None was added.',
+                        mb_strimwidth($name, 0, 40, '…'),
+                        CaseReader::LONGEST_LABEL,
+                    ),
+                ]);
             }
         }
         $there = DB::table('labels')->where('project_id', $project->id)->count();
         if ($there + \count($names) > self::MOST_LABELS) {
-            throw ValidationException::withMessages(['names' => \sprintf('A project keeps at most %s labels; there are %s now. None was added.', number_format(self::MOST_LABELS), number_format($there))]);
+            throw ValidationException::withMessages([
+                'names' => \sprintf(
+                    'A project keeps at most %s labels; there are %s now. None was added.',
+                    number_format(self::MOST_LABELS),
+                    number_format($there),
+                ),
+            ]);
         }
         $added = 0;
         foreach (array_chunk($names, 1000) as $some) {
-            $added += DB::table('labels')->insertOrIgnore(array_map(static fn (string $n): array => ['project_id' => $project->id, 'name' => $n], $some));
+            $added += DB::table('labels')->insertOrIgnore(
+                array_map(static fn(string $n): array => ['project_id' => $project->id, 'name' => $n], $some),
+            );
         }
         ($this->announce)($project->id, 'case', $project->id);
 
@@ -126,10 +175,15 @@ final readonly class SaveLists
         }
         if ('' !== $to) {
             DB::table('labels')->insertOrIgnore(['project_id' => $project->id, 'name' => $to]);
-            $to = (string) DB::table('labels')->where('project_id', $project->id)->whereRaw('lower(name) = lower(?)', [$to])->value('name');
+            $to = (string) DB::table('labels')
+                ->where('project_id', $project->id)
+                ->whereRaw('lower(name) = lower(?)', [$to])
+                ->value('name');
         }
         $changed = DB::update(
-            "update cases set labels = (select coalesce(jsonb_agg(distinct x), '[]') from (select case when l = ? then ? else l end as x from jsonb_array_elements_text(labels) l) n where x <> ''), revision = revision + 1 where project_id = ? and labels @> ?::jsonb",
+            "update cases set labels = (select coalesce(jsonb_agg(distinct x), '[]') from (select case when l = ? " .
+                "then ? else l end as x from jsonb_array_elements_text(labels) l) n where x <> ''), revision = revision " .
+                '+ 1 where project_id = ? and labels @> ?::jsonb',
             [$from, $to, $project->id, json_encode([$from], \JSON_THROW_ON_ERROR)],
         );
         ($this->announce)($project->id, 'case', $project->id);
@@ -138,7 +192,8 @@ final readonly class SaveLists
     }
 
     /**
-     * @param  list<array{id?: ?string, name: string, kind: string, choices?: list<string>, required?: bool}>  $fields the order counts; those that are left out go
+     * @param  list<array{id?: ?string, name: string, kind: string, choices?: list<string>, required?: bool}>  $fields the
+     *     order counts; those that are left out go
      */
     public function fields(Project $project, array $fields): void
     {
@@ -147,26 +202,46 @@ final readonly class SaveLists
         $seen = $rows = [];
         foreach ($fields as $i => $field) {
             $name = trim($field['name']);
-            $choices = array_values(array_unique(array_filter(array_map(trim(...), $field['choices'] ?? []), static fn (string $c): bool => '' !== $c)));
+            $choices = array_values(
+                array_unique(array_filter(array_map(trim(...), $field['choices'] ?? []), static fn(string $c): bool => '' !== $c)),
+            );
             $id = $field['id'] ?? null;
-            $old = null === $id ? null : ($before[$id] ?? null);
+            $old = null === $id ? null : $before[$id] ?? null;
             $fault = match (true) {
                 '' === $name => ['name', 'A name is needed.'],
                 isset($seen[mb_strtolower($name)]) => ['name', "\"{$name}\" stands there twice."],
                 !\in_array($field['kind'], CustomField::KINDS, true) => ['kind', 'Choose a kind.'],
                 'choice' === $field['kind'] && [] === $choices => ['choices', 'A choice needs something to choose from.'],
-                null !== $old && $old->kind !== $field['kind'] && isset($uses[$old->id]) => ['kind', \sprintf('%d cases have a value of the old kind. Add another field instead.', $uses[$old->id])],
+                null !== $old && $old->kind !== $field['kind'] && isset($uses[$old->id]) => [
+                    'kind',
+                    \sprintf('%d cases have a value of the old kind. Add another field instead.', $uses[$old->id]),
+                ],
                 default => null,
             };
             if (null !== $fault) {
                 throw ValidationException::withMessages(["fields.{$i}.{$fault[0]}" => $fault[1]]);
             }
             $seen[mb_strtolower($name)] = true;
-            $rows[] = ['id' => $old->id ?? (string) Str::uuid7(), 'project_id' => $project->id, 'name' => $name, 'kind' => $field['kind'], 'choices' => json_encode('choice' === $field['kind'] ? $choices : [], \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE), 'required' => (bool) ($field['required'] ?? false), 'position' => $i];
+            $rows[] = [
+                'id' => $old->id ?? (string) Str::uuid7(),
+                'project_id' => $project->id,
+                'name' => $name,
+                'kind' => $field['kind'],
+                'choices' => json_encode('choice' === $field['kind'] ? $choices : [], \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
+                'required' => (bool) ($field['required'] ?? false),
+                'position' => $i,
+            ];
         }
         foreach (array_diff_key($before, array_flip(array_column($rows, 'id'))) as $id => $gone) {
             if (isset($uses[$id])) {
-                throw new Conflict('in-use', \sprintf('"%s" is filled in on %d cases. Empty it there first: filter the casebook by it, choose all and edit.', $gone->name, $uses[$id]));
+                throw new Conflict(
+                    'in-use',
+                    \sprintf(
+                        '"%s" is filled in on %d cases. Empty it there first: filter the casebook by it, choose all and edit.',
+                        $gone->name,
+                        $uses[$id],
+                    ),
+                );
             }
         }
         DB::table('custom_fields')->where('project_id', $project->id)->delete();

@@ -13,9 +13,7 @@ use LucidStep\Core\Verdict\Policies;
  */
 final readonly class SavePolicies
 {
-    public function __construct(private PublishChange $publish)
-    {
-    }
+    public function __construct(private PublishChange $publish) {}
 
     /**
      * @param  array<array-key, mixed>  $changes by the policies' names

@@ -17,14 +17,15 @@ use LucidStep\App\Support\Problems\Conflict;
  */
 final readonly class SaveReleases
 {
-    public function __construct(private PublishChange $announce)
-    {
-    }
+    public function __construct(private PublishChange $announce) {}
 
     public function release(Project $project, string $name, ?Release $release = null): Release
     {
         $name = $this->free(Release::class, $project, $name, $release?->id);
-        $release ??= new Release(['project_id' => $project->id, 'position' => 1 + (int) Release::query()->where('project_id', $project->id)->max('position')]);
+        $release ??= new Release([
+            'project_id' => $project->id,
+            'position' => 1 + (int) Release::query()->where('project_id', $project->id)->max('position'),
+        ]);
         $release->fill(['name' => $name])->save();
         ($this->announce)($project->id, 'setup', $release->id);
 
@@ -37,7 +38,10 @@ final readonly class SaveReleases
         if (null !== $release && !Release::query()->where('project_id', $project->id)->whereKey($release)->exists()) {
             throw ValidationException::withMessages(['release_id' => 'There is no such release.']);
         }
-        $build ??= new Build(['project_id' => $project->id, 'position' => 1 + (int) Build::query()->where('project_id', $project->id)->max('position')]);
+        $build ??= new Build([
+            'project_id' => $project->id,
+            'position' => 1 + (int) Build::query()->where('project_id', $project->id)->max('position'),
+        ]);
         $build->fill(['name' => $name, 'release_id' => $release])->save();
         ($this->announce)($project->id, 'setup', $build->id);
 
@@ -51,7 +55,10 @@ final readonly class SaveReleases
     {
         $builds = Build::query()->where('release_id', $release->id)->count();
         if ($builds > 0) {
-            throw new Conflict('in-use', \sprintf('“%s” stays: it has %d %s.', $release->name, $builds, 1 === $builds ? 'build' : 'builds'));
+            throw new Conflict(
+                'in-use',
+                \sprintf('“%s” stays: it has %d %s.', $release->name, $builds, 1 === $builds ? 'build' : 'builds'),
+            );
         }
         $release->delete();
         ($this->announce)($release->project_id, 'setup', $release->id);
@@ -63,14 +70,20 @@ final readonly class SaveReleases
     public function removeBuild(Build $build): void
     {
         $uses = [];
-        foreach (['cycles' => ['build_id', 'cycle'], 'attempts' => ['build_id', 'attempt'], 'defects' => ['build_id', 'defect']] as $table => [$column, $word]) {
-            $n = DB::table($table)->where($column, $build->id)->when('defects' === $table, static fn ($q) => $q->orWhere('fixed_build_id', $build->id))->count();
+        foreach (
+            ['cycles' => ['build_id', 'cycle'], 'attempts' => ['build_id', 'attempt'], 'defects' => ['build_id', 'defect']]
+            as $table => [$column, $word]
+        ) {
+            $n = DB::table($table)
+                ->where($column, $build->id)
+                ->when('defects' === $table, static fn($q) => $q->orWhere('fixed_build_id', $build->id))
+                ->count();
             if ($n > 0) {
                 $uses[] = 1 === $n ? "1 {$word}" : "{$n} {$word}s";
             }
         }
         if ([] !== $uses) {
-            throw new Conflict('in-use', "“{$build->name}” stays: it is used by ".implode(', ', $uses).'.');
+            throw new Conflict('in-use', "“{$build->name}” stays: it is used by " . implode(', ', $uses) . '.');
         }
         $build->delete();
         ($this->announce)($build->project_id, 'setup', $build->id);
@@ -82,7 +95,12 @@ final readonly class SaveReleases
     private function free(string $class, Project $project, string $name, ?string $but): string
     {
         $name = trim($name);
-        $taken = $class::query()->where('project_id', $project->id)->where('name', $name)->when(null !== $but, static fn ($q) => $q->whereKeyNot($but))->exists();
+        $taken = $class
+            ::query()
+            ->where('project_id', $project->id)
+            ->where('name', $name)
+            ->when(null !== $but, static fn($q) => $q->whereKeyNot($but))
+            ->exists();
         if ('' === $name || $taken) {
             throw ValidationException::withMessages(['name' => '' === $name ? 'A name is needed.' : "“{$name}” is there already."]);
         }

@@ -16,12 +16,8 @@ final readonly class AxisLine
      * @param  list<AxisValue>  $values
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property(items: new OA\Items(ref: AxisValue::class))]
-        public array $values,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property(items: new OA\Items(ref: AxisValue::class))] public array $values,
+    ) {}
 }

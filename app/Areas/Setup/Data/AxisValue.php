@@ -12,11 +12,5 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A value of an axis.')]
 final readonly class AxisValue
 {
-    public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $id, #[OA\Property] public string $name) {}
 }

@@ -13,12 +13,8 @@ use OpenApi\Attributes as OA;
 final readonly class BuildLine
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public ?string $release_id,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property] public ?string $release_id,
+    ) {}
 }

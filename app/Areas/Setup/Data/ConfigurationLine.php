@@ -16,14 +16,9 @@ final readonly class ConfigurationLine
      * @param  list<ConfigurationValue>  $values
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public int $entries,
-        #[OA\Property(items: new OA\Items(ref: ConfigurationValue::class))]
-        public array $values,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property] public int $entries,
+        #[OA\Property(items: new OA\Items(ref: ConfigurationValue::class))] public array $values,
+    ) {}
 }

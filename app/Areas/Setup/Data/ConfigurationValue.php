@@ -12,11 +12,5 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A value that a configuration holds.')]
 final readonly class ConfigurationValue
 {
-    public function __construct(
-        #[OA\Property]
-        public string $axis,
-        #[OA\Property]
-        public string $name,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $axis, #[OA\Property] public string $name) {}
 }

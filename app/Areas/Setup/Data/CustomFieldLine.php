@@ -16,18 +16,11 @@ final readonly class CustomFieldLine
      * @param  list<string>  $choices
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property(enum: ['text', 'number', 'date', 'choice', 'yes_no'])]
-        public string $kind,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $choices,
-        #[OA\Property]
-        public bool $required,
-        #[OA\Property]
-        public int $uses,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property(enum: ['text', 'number', 'date', 'choice', 'yes_no'])] public string $kind,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $choices,
+        #[OA\Property] public bool $required,
+        #[OA\Property] public int $uses,
+    ) {}
 }

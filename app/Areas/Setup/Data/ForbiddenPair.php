@@ -13,14 +13,9 @@ use OpenApi\Attributes as OA;
 final readonly class ForbiddenPair
 {
     public function __construct(
-        #[OA\Property]
-        public string $axis,
-        #[OA\Property]
-        public string $value,
-        #[OA\Property]
-        public string $other_axis,
-        #[OA\Property]
-        public string $other_value,
-    ) {
-    }
+        #[OA\Property] public string $axis,
+        #[OA\Property] public string $value,
+        #[OA\Property] public string $other_axis,
+        #[OA\Property] public string $other_value,
+    ) {}
 }

@@ -12,11 +12,5 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A label, and how many cases have it.')]
 final readonly class LabelLine
 {
-    public function __construct(
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public int $uses,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $name, #[OA\Property] public int $uses) {}
 }

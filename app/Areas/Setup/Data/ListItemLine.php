@@ -13,14 +13,9 @@ use OpenApi\Attributes as OA;
 final readonly class ListItemLine
 {
     public function __construct(
-        #[OA\Property]
-        public string $value,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public int $weight,
-        #[OA\Property]
-        public int $uses,
-    ) {
-    }
+        #[OA\Property] public string $value,
+        #[OA\Property] public string $name,
+        #[OA\Property] public int $weight,
+        #[OA\Property] public int $uses,
+    ) {}
 }

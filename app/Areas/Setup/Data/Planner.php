@@ -16,16 +16,10 @@ final readonly class Planner
      * @param  list<string>  $days_off
      */
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public string $role,
-        #[OA\Property]
-        public int $minutes_per_day,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $days_off,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $role,
+        #[OA\Property] public int $minutes_per_day,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $days_off,
+    ) {}
 }

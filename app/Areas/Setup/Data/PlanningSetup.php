@@ -26,30 +26,17 @@ final readonly class PlanningSetup
      * @param  list<ListItemLine>  $phases
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: Named::class))]
-        public array $releases,
-        #[OA\Property(items: new OA\Items(ref: BuildLine::class))]
-        public array $builds,
-        #[OA\Property(items: new OA\Items(ref: AxisLine::class))]
-        public array $axes,
-        #[OA\Property(items: new OA\Items(ref: ForbiddenPair::class))]
-        public array $forbidden,
-        #[OA\Property(items: new OA\Items(ref: ConfigurationLine::class))]
-        public array $configurations,
-        #[OA\Property(items: new OA\Items(type: 'integer'))]
-        public array $working_days,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $holidays,
-        #[OA\Property]
-        public string $time_zone,
-        #[OA\Property(items: new OA\Items(ref: Planner::class))]
-        public array $people,
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $milestone_types,
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $phases,
-        #[OA\Property]
-        public bool $may_plan,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: Named::class))] public array $releases,
+        #[OA\Property(items: new OA\Items(ref: BuildLine::class))] public array $builds,
+        #[OA\Property(items: new OA\Items(ref: AxisLine::class))] public array $axes,
+        #[OA\Property(items: new OA\Items(ref: ForbiddenPair::class))] public array $forbidden,
+        #[OA\Property(items: new OA\Items(ref: ConfigurationLine::class))] public array $configurations,
+        #[OA\Property(items: new OA\Items(type: 'integer'))] public array $working_days,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $holidays,
+        #[OA\Property] public string $time_zone,
+        #[OA\Property(items: new OA\Items(ref: Planner::class))] public array $people,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $milestone_types,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $phases,
+        #[OA\Property] public bool $may_plan,
+    ) {}
 }

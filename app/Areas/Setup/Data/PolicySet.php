@@ -14,31 +14,29 @@ use OpenApi\Attributes as OA;
 final readonly class PolicySet
 {
     public function __construct(
-        #[OA\Property]
-        public bool $fail_sets_verdict,
-        #[OA\Property]
-        public bool $pass_sets_verdict,
-        #[OA\Property]
-        public bool $opening_takes,
-        #[OA\Property]
-        public bool $only_assignee_records,
-        #[OA\Property]
-        public bool $cycle_closes_itself,
-        #[OA\Property]
-        public bool $only_approved_cases,
-        #[OA\Property]
-        public bool $skip_wrap_up_on_pass,
-        #[OA\Property]
-        public bool $cycles_are_reviewed,
-        #[OA\Property(enum: ['next_in_order', 'next_open', 'stay'])]
-        public string $after_finishing,
-    ) {
-    }
+        #[OA\Property] public bool $fail_sets_verdict,
+        #[OA\Property] public bool $pass_sets_verdict,
+        #[OA\Property] public bool $opening_takes,
+        #[OA\Property] public bool $only_assignee_records,
+        #[OA\Property] public bool $cycle_closes_itself,
+        #[OA\Property] public bool $only_approved_cases,
+        #[OA\Property] public bool $skip_wrap_up_on_pass,
+        #[OA\Property] public bool $cycles_are_reviewed,
+        #[OA\Property(enum: ['next_in_order', 'next_open', 'stay'])] public string $after_finishing,
+    ) {}
 
     public static function from(Policies $p): self
     {
         return new self(
-            $p->failSetsVerdict, $p->passSetsVerdict, $p->openingTakes, $p->onlyAssigneeRecords, $p->cycleClosesItself, $p->onlyApprovedCases, $p->skipWrapUpOnPass, $p->cyclesAreReviewed, $p->afterFinishing->value,
+            $p->failSetsVerdict,
+            $p->passSetsVerdict,
+            $p->openingTakes,
+            $p->onlyAssigneeRecords,
+            $p->cycleClosesItself,
+            $p->onlyApprovedCases,
+            $p->skipWrapUpOnPass,
+            $p->cyclesAreReviewed,
+            $p->afterFinishing->value,
         );
     }
 }

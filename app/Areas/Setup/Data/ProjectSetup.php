@@ -21,20 +21,12 @@ final readonly class ProjectSetup
      * @param  list<ListItemLine>  $phases
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $types,
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $priorities,
-        #[OA\Property(items: new OA\Items(ref: LabelLine::class))]
-        public array $labels,
-        #[OA\Property(items: new OA\Items(ref: CustomFieldLine::class))]
-        public array $fields,
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $milestone_types,
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $phases,
-        #[OA\Property]
-        public bool $may_write,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $types,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $priorities,
+        #[OA\Property(items: new OA\Items(ref: LabelLine::class))] public array $labels,
+        #[OA\Property(items: new OA\Items(ref: CustomFieldLine::class))] public array $fields,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $milestone_types,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $phases,
+        #[OA\Property] public bool $may_write,
+    ) {}
 }

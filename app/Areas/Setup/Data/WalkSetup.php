@@ -20,22 +20,13 @@ final readonly class WalkSetup
      * @param  list<ListItemLine>  $reasons_not_applicable
      */
     public function __construct(
-        #[OA\Property]
-        public PolicySet $policies,
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $reasons_pass,
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $reasons_fail,
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $reasons_blocked,
-        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))]
-        public array $reasons_not_applicable,
-        #[OA\Property]
-        public StorageState $storage,
-        #[OA\Property]
-        public bool $may_lead,
-        #[OA\Property]
-        public bool $may_admin,
-    ) {
-    }
+        #[OA\Property] public PolicySet $policies,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $reasons_pass,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $reasons_fail,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $reasons_blocked,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $reasons_not_applicable,
+        #[OA\Property] public StorageState $storage,
+        #[OA\Property] public bool $may_lead,
+        #[OA\Property] public bool $may_admin,
+    ) {}
 }

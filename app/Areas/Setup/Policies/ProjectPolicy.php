@@ -14,9 +14,7 @@ use LucidStep\App\Support\Access\Memberships;
  */
 final readonly class ProjectPolicy
 {
-    public function __construct(private Memberships $memberships)
-    {
-    }
+    public function __construct(private Memberships $memberships) {}
 
     public function writeCases(User $user, Project $project): bool
     {

@@ -10,20 +10,48 @@ use LucidStep\App\Models\Project;
 use LucidStep\Core\Casebook\CustomField;
 
 /**
- * The lists that a project edits: types, priorities, types of milestones, phases and fields of its own. A list nobody has edited is the one that
+ * The lists that a project edits: types, priorities, types of milestones, phases and fields of its own. A list nobody has
+ * edited is the one that
  * every project begins with.
  */
 final class ProjectLists
 {
     private const FIRST = [
-        'type' => ['functional' => 'Functional', 'regression' => 'Regression', 'usability' => 'Usability', 'accessibility' => 'Accessibility', 'performance' => 'Performance', 'security' => 'Security', 'data' => 'Data'],
+        'type' => [
+            'functional' => 'Functional',
+            'regression' => 'Regression',
+            'usability' => 'Usability',
+            'accessibility' => 'Accessibility',
+            'performance' => 'Performance',
+            'security' => 'Security',
+            'data' => 'Data',
+        ],
         'priority' => ['critical' => 'Critical', 'high' => 'High', 'medium' => 'Medium', 'low' => 'Low'],
         'milestone' => ['release' => 'Release', 'opening' => 'Opening', 'iteration' => 'Iteration', 'audit' => 'Audit'],
         'phase' => ['smoke' => 'Smoke', 'system' => 'System', 'regression' => 'Regression', 'acceptance' => 'Acceptance'],
-        'reason_pass' => ['with_a_remark' => 'Passed with a remark', 'workaround' => 'Only by a workaround', 'second_try' => 'At a second try'],
-        'reason_fail' => ['wrong_result' => 'Wrong result', 'wrong_words' => 'Wrong words', 'looks_wrong' => 'Looks wrong', 'too_slow' => 'Too slow', 'comes_and_goes' => 'Comes and goes'],
-        'reason_blocked' => ['environment_down' => 'Environment down', 'data_missing' => 'Data missing', 'waits_for_a_fix' => 'Waits for a fix', 'no_access' => 'No access'],
-        'reason_not_applicable' => ['not_on_this_configuration' => 'Not on this configuration', 'not_in_this_build' => 'Not in this build', 'out_of_scope' => 'Out of scope'],
+        'reason_pass' => [
+            'with_a_remark' => 'Passed with a remark',
+            'workaround' => 'Only by a workaround',
+            'second_try' => 'At a second try',
+        ],
+        'reason_fail' => [
+            'wrong_result' => 'Wrong result',
+            'wrong_words' => 'Wrong words',
+            'looks_wrong' => 'Looks wrong',
+            'too_slow' => 'Too slow',
+            'comes_and_goes' => 'Comes and goes',
+        ],
+        'reason_blocked' => [
+            'environment_down' => 'Environment down',
+            'data_missing' => 'Data missing',
+            'waits_for_a_fix' => 'Waits for a fix',
+            'no_access' => 'No access',
+        ],
+        'reason_not_applicable' => [
+            'not_on_this_configuration' => 'Not on this configuration',
+            'not_in_this_build' => 'Not in this build',
+            'out_of_scope' => 'Out of scope',
+        ],
     ];
 
     /** What a priority weighs when work is chosen (rules of the job, 6). */
@@ -35,9 +63,7 @@ final class ProjectLists
     /** @var array<string, CustomField>|null */
     private ?array $fields = null;
 
-    public function __construct(private readonly Project $project)
-    {
-    }
+    public function __construct(private readonly Project $project) {}
 
     /**
      * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
@@ -112,7 +138,13 @@ final class ProjectLists
         if (null === $this->fields) {
             $this->fields = [];
             foreach (DB::table('custom_fields')->where('project_id', $this->project->id)->orderBy('position')->get() as $row) {
-                $this->fields[$row->id] = new CustomField($row->id, $row->name, $row->kind, json_decode($row->choices, true), $row->required);
+                $this->fields[$row->id] = new CustomField(
+                    $row->id,
+                    $row->name,
+                    $row->kind,
+                    json_decode($row->choices, true),
+                    $row->required,
+                );
             }
         }
 
@@ -128,7 +160,19 @@ final class ProjectLists
     public function write(string $list, array $items): void
     {
         DB::table('list_items')->where('project_id', $this->project->id)->where('list', $list)->delete();
-        DB::table('list_items')->insert(array_map(fn (array $item, int $at): array => ['id' => (string) Str::uuid7(), 'project_id' => $this->project->id, 'list' => $list, ...$item, 'position' => $at], $items, array_keys($items)));
+        DB::table('list_items')->insert(
+            array_map(
+                fn(array $item, int $at): array => [
+                    'id' => (string) Str::uuid7(),
+                    'project_id' => $this->project->id,
+                    'list' => $list,
+                    ...$item,
+                    'position' => $at,
+                ],
+                $items,
+                array_keys($items),
+            ),
+        );
         unset($this->lists[$list]);
     }
 
@@ -145,7 +189,7 @@ final class ProjectLists
             $value = mb_substr(mb_strtolower(trim($name)), 0, 60);
             if ('' !== $value && !isset($known[$value])) {
                 $known[$value] = $value;
-                $items[] = ['value' => $value, 'name' => mb_strtoupper(mb_substr($value, 0, 1)).mb_substr($value, 1), 'weight' => 1];
+                $items[] = ['value' => $value, 'name' => mb_strtoupper(mb_substr($value, 0, 1)) . mb_substr($value, 1), 'weight' => 1];
             }
         }
         if (\count($items) > \count($this->items('type'))) {
@@ -161,7 +205,10 @@ final class ProjectLists
     private function read(string $list): array
     {
         $items = [];
-        foreach (DB::table('list_items')->where('project_id', $this->project->id)->where('list', $list)->orderBy('position')->get() as $row) {
+        foreach (
+            DB::table('list_items')->where('project_id', $this->project->id)->where('list', $list)->orderBy('position')->get()
+            as $row
+        ) {
             $items[] = ['value' => $row->value, 'name' => $row->name, 'weight' => $row->weight];
         }
         if ([] === $items) {

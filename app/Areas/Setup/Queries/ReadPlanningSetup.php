@@ -25,25 +25,78 @@ use LucidStep\App\Support\Data\Named;
  */
 final readonly class ReadPlanningSetup
 {
-    public function __construct(private SaveAxes $axes)
-    {
-    }
+    public function __construct(private SaveAxes $axes) {}
 
     public function __invoke(Project $project, bool $mayPlan): PlanningSetup
     {
         [$axes, $forbidden] = $this->axes->stored($project);
         $lists = new ProjectLists($project);
-        $items = static fn (string $list): array => array_map(static fn (array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0), $lists->items($list));
+        $items = static fn(string $list): array => array_map(
+            static fn(array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0),
+            $lists->items($list),
+        );
 
         return new PlanningSetup(
-            array_values(Release::query()->where('project_id', $project->id)->orderBy('position')->get()->map(static fn (Release $r): Named => new Named($r->id, $r->name))->all()),
-            array_values(Build::query()->where('project_id', $project->id)->orderBy('position')->get()->map(static fn (Build $b): BuildLine => new BuildLine($b->id, $b->name, $b->release_id))->all()),
-            array_map(static fn (array $a): AxisLine => new AxisLine($a['id'], $a['name'], array_map(static fn (array $v): AxisValue => new AxisValue($v['id'], $v['name']), $a['values'])), $axes),
-            array_map(static fn (array $p): ForbiddenPair => new ForbiddenPair($p['axis'], $p['value'], $p['other_axis'], $p['other_value']), $forbidden),
-            array_map(static fn (array $c): ConfigurationLine => new ConfigurationLine($c['id'], $c['name'], $c['entries'], array_map(static fn (array $v): ConfigurationValue => new ConfigurationValue($v['axis'], $v['name']), $c['values'])), $this->axes->configurations($project)),
-            $project->working_days, $project->holidays, $project->time_zone,
-            array_values(Membership::query()->where('project_id', $project->id)->with('user')->get()->sortBy('user.name')->map(static fn (Membership $m): Planner => new Planner($m->user_id, $m->user->name, $m->role->value, $m->minutes_per_day, $m->days_off))->all()),
-            $items('milestone'), $items('phase'), $mayPlan,
+            array_values(
+                Release::query()
+                    ->where('project_id', $project->id)
+                    ->orderBy('position')
+                    ->get()
+                    ->map(static fn(Release $r): Named => new Named($r->id, $r->name))
+                    ->all(),
+            ),
+            array_values(
+                Build::query()
+                    ->where('project_id', $project->id)
+                    ->orderBy('position')
+                    ->get()
+                    ->map(static fn(Build $b): BuildLine => new BuildLine($b->id, $b->name, $b->release_id))
+                    ->all(),
+            ),
+            array_map(
+                static fn(array $a): AxisLine => new AxisLine(
+                    $a['id'],
+                    $a['name'],
+                    array_map(static fn(array $v): AxisValue => new AxisValue($v['id'], $v['name']), $a['values']),
+                ),
+                $axes,
+            ),
+            array_map(
+                static fn(array $p): ForbiddenPair => new ForbiddenPair($p['axis'], $p['value'], $p['other_axis'], $p['other_value']),
+                $forbidden,
+            ),
+            array_map(
+                static fn(array $c): ConfigurationLine => new ConfigurationLine(
+                    $c['id'],
+                    $c['name'],
+                    $c['entries'],
+                    array_map(static fn(array $v): ConfigurationValue => new ConfigurationValue($v['axis'], $v['name']), $c['values']),
+                ),
+                $this->axes->configurations($project),
+            ),
+            $project->working_days,
+            $project->holidays,
+            $project->time_zone,
+            array_values(
+                Membership::query()
+                    ->where('project_id', $project->id)
+                    ->with('user')
+                    ->get()
+                    ->sortBy('user.name')
+                    ->map(
+                        static fn(Membership $m): Planner => new Planner(
+                            $m->user_id,
+                            $m->user->name,
+                            $m->role->value,
+                            $m->minutes_per_day,
+                            $m->days_off,
+                        ),
+                    )
+                    ->all(),
+            ),
+            $items('milestone'),
+            $items('phase'),
+            $mayPlan,
         );
     }
 }

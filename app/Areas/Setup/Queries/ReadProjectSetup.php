@@ -21,14 +21,26 @@ final class ReadProjectSetup
     {
         $lists = new ProjectLists($project);
         $filled = $this->fields($project);
-        $fields = array_map(static fn (CustomField $f): CustomFieldLine => new CustomFieldLine(
-            $f->id, $f->name, $f->kind, $f->choices, $f->required, $filled[$f->id] ?? 0,
-        ), $lists->fields());
+        $fields = array_map(
+            static fn(CustomField $f): CustomFieldLine => new CustomFieldLine(
+                $f->id,
+                $f->name,
+                $f->kind,
+                $f->choices,
+                $f->required,
+                $filled[$f->id] ?? 0,
+            ),
+            $lists->fields(),
+        );
 
         return new ProjectSetup(
-            $this->items($project, $lists, 'type', 'cases', 'type'), $this->items($project, $lists, 'priority', 'cases', 'priority'),
-            $this->labels($project), array_values($fields), $this->items($project, $lists, 'milestone', 'milestones', 'type'),
-            $this->items($project, $lists, 'phase', 'cycles', 'phase'), $mayWrite,
+            $this->items($project, $lists, 'type', 'cases', 'type'),
+            $this->items($project, $lists, 'priority', 'cases', 'priority'),
+            $this->labels($project),
+            array_values($fields),
+            $this->items($project, $lists, 'milestone', 'milestones', 'type'),
+            $this->items($project, $lists, 'phase', 'cycles', 'phase'),
+            $mayWrite,
         );
     }
 
@@ -39,9 +51,11 @@ final class ReadProjectSetup
      */
     public function fields(Project $project): array
     {
-        $rows = DB::select('select k as id, count(*) as n from cases, jsonb_object_keys(custom) k where project_id = ? group by k', [$project->id]);
+        $rows = DB::select('select k as id, count(*) as n from cases, jsonb_object_keys(custom) k where project_id = ? group by k', [
+            $project->id,
+        ]);
 
-        return array_column(array_map(static fn (object $r): array => [$r->id, (int) $r->n], $rows), 1, 0);
+        return array_column(array_map(static fn(object $r): array => [$r->id, (int) $r->n], $rows), 1, 0);
     }
 
     /**
@@ -49,11 +63,21 @@ final class ReadProjectSetup
      */
     public function labels(Project $project): array
     {
-        $uses = DB::select('select l.label, count(*) as n from cases c, jsonb_array_elements_text(c.labels) l(label) where c.project_id = ? and c.binned_at is null group by 1', [$project->id]);
-        $counts = array_column(array_map(static fn (object $u): array => [$u->label, (int) $u->n], $uses), 1, 0);
+        $uses = DB::select(
+            'select l.label, count(*) as n from cases c, jsonb_array_elements_text(c.labels) l(label) where ' .
+                'c.project_id = ? and c.binned_at is null group by 1',
+            [$project->id],
+        );
+        $counts = array_column(array_map(static fn(object $u): array => [$u->label, (int) $u->n], $uses), 1, 0);
 
-        return array_values(DB::table('labels')->where('project_id', $project->id)->orderByRaw('lower(name)')->pluck('name')
-            ->map(static fn (string $n): LabelLine => new LabelLine($n, $counts[$n] ?? 0))->all());
+        return array_values(
+            DB::table('labels')
+                ->where('project_id', $project->id)
+                ->orderByRaw('lower(name)')
+                ->pluck('name')
+                ->map(static fn(string $n): LabelLine => new LabelLine($n, $counts[$n] ?? 0))
+                ->all(),
+        );
     }
 
     /**
@@ -65,8 +89,9 @@ final class ReadProjectSetup
     {
         $uses = DB::table($table)->where('project_id', $project->id)->groupBy($column)->pluck(DB::raw('count(*) as n'), $column)->all();
 
-        return array_map(static fn (array $i): ListItemLine => new ListItemLine(
-            $i['value'], $i['name'], $i['weight'], (int) ($uses[$i['value']] ?? 0),
-        ), $lists->items($list));
+        return array_map(
+            static fn(array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], (int) ($uses[$i['value']] ?? 0)),
+            $lists->items($list),
+        );
     }
 }

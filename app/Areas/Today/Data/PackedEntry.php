@@ -18,14 +18,9 @@ final readonly class PackedEntry
      * @param  list<EarlierAttempt>  $earlier
      */
     public function __construct(
-        #[OA\Property]
-        public string $entry_id,
-        #[OA\Property]
-        public string $case_version_id,
-        #[OA\Property]
-        public AttemptDetail $walk,
-        #[OA\Property(items: new OA\Items(ref: EarlierAttempt::class))]
-        public array $earlier,
-    ) {
-    }
+        #[OA\Property] public string $entry_id,
+        #[OA\Property] public string $case_version_id,
+        #[OA\Property] public AttemptDetail $walk,
+        #[OA\Property(items: new OA\Items(ref: EarlierAttempt::class))] public array $earlier,
+    ) {}
 }

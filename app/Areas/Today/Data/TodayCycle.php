@@ -18,14 +18,9 @@ final readonly class TodayCycle
      * @param  list<EntryLine>  $entries
      */
     public function __construct(
-        #[OA\Property]
-        public CycleSummary $cycle,
-        #[OA\Property(items: new OA\Items(ref: EntryLine::class))]
-        public array $entries,
-        #[OA\Property]
-        public ?string $next_entry_id,
-        #[OA\Property(description: 'When the first of it closes')]
-        public string $due_at,
-    ) {
-    }
+        #[OA\Property] public CycleSummary $cycle,
+        #[OA\Property(items: new OA\Items(ref: EntryLine::class))] public array $entries,
+        #[OA\Property] public ?string $next_entry_id,
+        #[OA\Property(description: 'When the first of it closes')] public string $due_at,
+    ) {}
 }

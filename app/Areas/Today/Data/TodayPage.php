@@ -17,16 +17,10 @@ final readonly class TodayPage
      * @param  list<NewsLine>  $news   what changed since one looked last
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: TodayCycle::class))]
-        public array $cycles,
-        #[OA\Property]
-        public ?string $next_entry_id,
-        #[OA\Property(items: new OA\Items(ref: NewsLine::class))]
-        public array $news,
-        #[OA\Property]
-        public ?string $seen_at,
-        #[OA\Property]
-        public string $as_of,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: TodayCycle::class))] public array $cycles,
+        #[OA\Property] public ?string $next_entry_id,
+        #[OA\Property(items: new OA\Items(ref: NewsLine::class))] public array $news,
+        #[OA\Property] public ?string $seen_at,
+        #[OA\Property] public string $as_of,
+    ) {}
 }

@@ -15,9 +15,5 @@ final readonly class WalkPack
     /**
      * @param  list<PackedEntry>  $entries
      */
-    public function __construct(
-        #[OA\Property(items: new OA\Items(ref: PackedEntry::class))]
-        public array $entries,
-    ) {
-    }
+    public function __construct(#[OA\Property(items: new OA\Items(ref: PackedEntry::class))] public array $entries) {}
 }

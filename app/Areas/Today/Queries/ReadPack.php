@@ -26,16 +26,30 @@ final readonly class ReadPack
     /** So many entries are fetched beforehand: the first ones that are ready, in the order of Today. */
     public const ENTRIES = 12;
 
-    public function __construct(private ReadCycle $read, private ReadEarlierAttempts $earlier, private ReadAttempt $attempt)
-    {
-    }
+    public function __construct(private ReadCycle $read, private ReadEarlierAttempts $earlier, private ReadAttempt $attempt) {}
 
     public function __invoke(Project $project, User $user): WalkPack
     {
-        $cycles = Cycle::query()->where('project_id', $project->id)->where('state', 'released')->with('build', 'project')->orderBy('ends_on')->orderBy('id')->get();
+        $cycles = Cycle::query()
+            ->where('project_id', $project->id)
+            ->where('state', 'released')
+            ->with('build', 'project')
+            ->orderBy('ends_on')
+            ->orderBy('id')
+            ->get();
         $views = $this->read->views($cycles);
         $ready = [];
-        foreach (Entry::query()->whereIn('cycle_id', $cycles->modelKeys())->where('assignee_id', $user->id)->whereNull('open_attempt_id')->orderBy('position')->get()->groupBy('cycle_id')->sortBy(static fn ($of, $id): int => (int) array_search($id, $cycles->modelKeys(), true)) as $cycle => $of) {
+        foreach (
+            Entry::query()
+                ->whereIn('cycle_id', $cycles->modelKeys())
+                ->where('assignee_id', $user->id)
+                ->whereNull('open_attempt_id')
+                ->orderBy('position')
+                ->get()
+                ->groupBy('cycle_id')
+                ->sortBy(static fn($of, $id): int => (int) array_search($id, $cycles->modelKeys(), true))
+            as $cycle => $of
+        ) {
             foreach ($of as $entry) {
                 if (\count($ready) < self::ENTRIES && 'ready' === $views[$cycle]->readiness($entry->id)->is) {
                     $ready[] = $entry->setRelation('cycle', $cycles->find($cycle));
@@ -43,7 +57,11 @@ final readonly class ReadPack
             }
         }
         $entries = Entry::query()->getModel()->newCollection($ready)->load('case', 'configuration');
-        $versions = CaseVersion::query()->whereIn('id', $entries->pluck('case_version_id'))->with('steps', 'dataTable.rows')->get()->keyBy('id');
+        $versions = CaseVersion::query()
+            ->whereIn('id', $entries->pluck('case_version_id'))
+            ->with('steps', 'dataTable.rows')
+            ->get()
+            ->keyBy('id');
         $planned = [];
         foreach ($entries as $entry) {
             $version = $versions[$entry->case_version_id] ?? null;
@@ -51,8 +69,16 @@ final readonly class ReadPack
                 $planned[] = [$entry, $version, AttemptRounds::planned($entry, $version, $user)];
             }
         }
-        $earlier = $this->earlier->each(array_map(static fn (array $p): Attempt => $p[2], $planned));
-        $packed = array_map(fn (array $p): PackedEntry => new PackedEntry($p[0]->id, $p[1]->id, $this->attempt->planned($p[0], $p[1], $p[2]), $earlier[$p[0]->id] ?? []), $planned);
+        $earlier = $this->earlier->each(array_map(static fn(array $p): Attempt => $p[2], $planned));
+        $packed = array_map(
+            fn(array $p): PackedEntry => new PackedEntry(
+                $p[0]->id,
+                $p[1]->id,
+                $this->attempt->planned($p[0], $p[1], $p[2]),
+                $earlier[$p[0]->id] ?? [],
+            ),
+            $planned,
+        );
 
         return new WalkPack($packed);
     }

@@ -25,18 +25,28 @@ use LucidStep\Core\Verdict\Policies;
  */
 final readonly class ReadToday
 {
-    public function __construct(private ReadCycle $read, private ReadBoard $board, private ReadNews $news)
-    {
-    }
+    public function __construct(private ReadCycle $read, private ReadBoard $board, private ReadNews $news) {}
 
     public function __invoke(Project $project, User $user, Role $role): TodayPage
     {
         $policies = Policies::fromArray($project->policies);
         $mayTake = $role->records() && $policies->openingTakes;
-        $cycles = Cycle::query()->where('project_id', $project->id)->where('state', 'released')->with('build')->orderBy('ends_on')->orderBy('id')->get();
+        $cycles = Cycle::query()
+            ->where('project_id', $project->id)
+            ->where('state', 'released')
+            ->with('build')
+            ->orderBy('ends_on')
+            ->orderBy('id')
+            ->get();
         $views = $this->read->views($cycles);
         $counts = $this->board->counts(array_values($cycles->modelKeys()));
-        $mine = Entry::query()->whereIn('cycle_id', $cycles->modelKeys())->where('assignee_id', $user->id)->with(ReadBoard::WITH)->orderBy('position')->get()->groupBy('cycle_id');
+        $mine = Entry::query()
+            ->whereIn('cycle_id', $cycles->modelKeys())
+            ->where('assignee_id', $user->id)
+            ->with(ReadBoard::WITH)
+            ->orderBy('position')
+            ->get()
+            ->groupBy('cycle_id');
         $lines = [];
         $estimates = new Estimates($project->id);
         foreach ($cycles as $cycle) {
@@ -46,19 +56,40 @@ final readonly class ReadToday
             if (null === $first && null === $entries) {
                 continue;
             }
-            $open = ($entries ?? collect())->filter(static fn (Entry $e): bool => 'done' !== $view->readiness($e->id)->is);
+            $open = ($entries ?? collect())->filter(static fn(Entry $e): bool => 'done' !== $view->readiness($e->id)->is);
             // Due is what closes first: the window of an entry that is still open, or the last day of its cycle.
-            $due = $open->map(static fn (Entry $e): ?Carbon => $e->not_after)->filter(static fn (?Carbon $at): bool => null !== $at && $at->isFuture())->push($cycle->ends_on->copy()->shiftTimezone($project->time_zone)->endOfDay()->utc())->min();
+            $due = $open
+                ->map(static fn(Entry $e): ?Carbon => $e->not_after)
+                ->filter(static fn(?Carbon $at): bool => null !== $at && $at->isFuture())
+                ->push($cycle->ends_on->copy()->shiftTimezone($project->time_zone)->endOfDay()->utc())
+                ->min();
             $lines[] = new TodayCycle(
                 CycleSummary::from($cycle, $counts[$cycle->id] ?? []),
-                array_values(($entries ?? collect())->map(static fn (Entry $e): EntryLine => EntryLine::from($e, $view->readiness($e->id), $policies->onlyApprovedCases, $estimates))->all()),
+                array_values(
+                    ($entries ?? collect())
+                        ->map(
+                            static fn(Entry $e): EntryLine => EntryLine::from(
+                                $e,
+                                $view->readiness($e->id),
+                                $policies->onlyApprovedCases,
+                                $estimates,
+                            ),
+                        )
+                        ->all(),
+                ),
                 $first,
                 $due->toIso8601ZuluString(),
             );
         }
-        usort($lines, static fn (TodayCycle $a, TodayCycle $b): int => $a->due_at <=> $b->due_at);
+        usort($lines, static fn(TodayCycle $a, TodayCycle $b): int => $a->due_at <=> $b->due_at);
         $seen = Membership::query()->where('project_id', $project->id)->where('user_id', $user->id)->first()?->today_seen_at;
 
-        return new TodayPage($lines, array_values(array_filter(array_map(static fn (TodayCycle $c): ?string => $c->next_entry_id, $lines)))[0] ?? null, ($this->news)($project, $user, $seen), $seen?->toIso8601ZuluString(), Carbon::now()->toIso8601ZuluString('microsecond'));
+        return new TodayPage(
+            $lines,
+            array_values(array_filter(array_map(static fn(TodayCycle $c): ?string => $c->next_entry_id, $lines)))[0] ?? null,
+            ($this->news)($project, $user, $seen),
+            $seen?->toIso8601ZuluString(),
+            Carbon::now()->toIso8601ZuluString('microsecond'),
+        );
     }
 }

@@ -21,9 +21,7 @@ use LucidStep\App\Support\Record\Journal;
  */
 final readonly class AddEvidence implements CommandHandler
 {
-    public function __construct(private Journal $journal)
-    {
-    }
+    public function __construct(private Journal $journal) {}
 
     public function apply(AttemptCommand $command, CommandContext $context): void
     {
@@ -36,15 +34,35 @@ final readonly class AddEvidence implements CommandHandler
             throw ValidationException::withMessages(['id' => 'This id belongs to another piece of evidence.']);
         }
         $evidence = Evidence::query()->create([
-            'id' => $command->id, 'project_id' => $attempt->project_id, 'attempt_id' => $attempt->id,
-            'round' => $command->round, 'step' => $command->step, 'sha256' => $file?->sha256, 'link' => null === $file ? $command->link : null,
-            'name' => mb_substr($command->name, 0, 200) ?: 'evidence', 'caption' => $command->caption, 'source' => $command->source,
-            'added_by_id' => $context->actor->id, 'device_time' => $context->stamp->time, 'created_at' => Carbon::now(),
+            'id' => $command->id,
+            'project_id' => $attempt->project_id,
+            'attempt_id' => $attempt->id,
+            'round' => $command->round,
+            'step' => $command->step,
+            'sha256' => $file?->sha256,
+            'link' => null === $file ? $command->link : null,
+            'name' => mb_substr($command->name, 0, 200) ?: 'evidence',
+            'caption' => $command->caption,
+            'source' => $command->source,
+            'added_by_id' => $context->actor->id,
+            'device_time' => $context->stamp->time,
+            'created_at' => Carbon::now(),
         ]);
         $content = null === $file ? ['link' => $command->link] : ['bytes' => $file->bytes, 'media_type' => $file->media_type];
-        $this->journal->append($attempt, $context->actor, 'evidence_added', [
-            'evidence' => $evidence->id, 'name' => $evidence->name, ...$content,
-            'round' => $evidence->round, 'step' => $evidence->step, 'source' => $evidence->source,
-        ], $context->stamp, null === $file ? [] : [$file->sha256]);
+        $this->journal->append(
+            $attempt,
+            $context->actor,
+            'evidence_added',
+            [
+                'evidence' => $evidence->id,
+                'name' => $evidence->name,
+                ...$content,
+                'round' => $evidence->round,
+                'step' => $evidence->step,
+                'source' => $evidence->source,
+            ],
+            $context->stamp,
+            null === $file ? [] : [$file->sha256],
+        );
     }
 }

@@ -17,9 +17,7 @@ use LucidStep\App\Models\Entry;
  */
 final readonly class ApplyCommand
 {
-    public function __construct(private CommandRegistry $commands, private RefreshEntry $refresh)
-    {
-    }
+    public function __construct(private CommandRegistry $commands, private RefreshEntry $refresh) {}
 
     /**
      * @param  ?\Closure(Attempt): void  $afterwards what else is written into the attempt before it is saved

@@ -28,9 +28,12 @@ use LucidStep\Core\Verdict\Verdict;
  */
 final readonly class ApplyLateCommand
 {
-    public function __construct(private CommandRegistry $commands, private ApplyCommand $apply, private Journal $journal, private CycleChain $chain)
-    {
-    }
+    public function __construct(
+        private CommandRegistry $commands,
+        private ApplyCommand $apply,
+        private Journal $journal,
+        private CycleChain $chain,
+    ) {}
 
     /**
      * @return Attempt the one that has it now
@@ -66,23 +69,62 @@ final readonly class ApplyLateCommand
         if (AttemptState::Open === $source->state) {
             return Attempt::query()->lockForUpdate()->findOrFail($source->id);
         }
-        $there = Attempt::query()->lockForUpdate()->where('late_of_id', $source->id)->where('tester_id', $act->actor_id)->where('state', AttemptState::Open)->first();
+        $there = Attempt::query()
+            ->lockForUpdate()
+            ->where('late_of_id', $source->id)
+            ->where('tester_id', $act->actor_id)
+            ->where('state', AttemptState::Open)
+            ->first();
         if (null !== $there) {
             return $there;
         }
         $id = (string) Str::uuid7();
         $attempt = new Attempt([
-            ...$source->only(['project_id', 'entry_id', 'build_id', 'configuration_id', 'environment', 'snapshot']), 'id' => $id, 'number' => $entry->attempts_count + 1, 'tester_id' => $act->actor_id, 'state' => AttemptState::Open, 'has_verdict' => false,
-            'roll_up' => Verdict::NotRun, 'verdict' => null, 'overruled' => false, 'note' => '', 'active_ms' => 0, 'started_at' => Carbon::now(), 'sequence' => 0, 'head' => Chain::start($id), 'late_of_id' => $source->id,
+            ...$source->only(['project_id', 'entry_id', 'build_id', 'configuration_id', 'environment', 'snapshot']),
+            'id' => $id,
+            'number' => $entry->attempts_count + 1,
+            'tester_id' => $act->actor_id,
+            'state' => AttemptState::Open,
+            'has_verdict' => false,
+            'roll_up' => Verdict::NotRun,
+            'verdict' => null,
+            'overruled' => false,
+            'note' => '',
+            'active_ms' => 0,
+            'started_at' => Carbon::now(),
+            'sequence' => 0,
+            'head' => Chain::start($id),
+            'late_of_id' => $source->id,
             'parallel_reason' => "Arrived after attempt {$source->number} was {$source->state->value}.",
         ]);
         $attempt->save();
         foreach (Round::query()->where('attempt_id', $source->id)->orderBy('position')->get() as $round) {
             $new = (string) Str::uuid7();
-            DB::table('rounds')->insert(['id' => $new, 'attempt_id' => $id, 'position' => $round->position, 'data_row' => json_encode((object) $round->data_row, \JSON_THROW_ON_ERROR), 'repeats' => $round->repeats]);
-            DB::table('step_results')->insert(array_map(static fn (array $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $new, 'position' => $s['position']], $attempt->snapshot['steps']));
+            DB::table('rounds')->insert([
+                'id' => $new,
+                'attempt_id' => $id,
+                'position' => $round->position,
+                'data_row' => json_encode((object) $round->data_row, \JSON_THROW_ON_ERROR),
+                'repeats' => $round->repeats,
+            ]);
+            DB::table('step_results')->insert(
+                array_map(
+                    static fn(array $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $new, 'position' => $s['position']],
+                    $attempt->snapshot['steps'],
+                ),
+            );
         }
-        $this->journal->append($attempt, $lead, 'started', ['number' => $attempt->number, 'late_of' => $source->id, 'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot))], new DeviceStamp());
+        $this->journal->append(
+            $attempt,
+            $lead,
+            'started',
+            [
+                'number' => $attempt->number,
+                'late_of' => $source->id,
+                'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)),
+            ],
+            new DeviceStamp(),
+        );
         $entry->attempts_count++;
 
         return $attempt;

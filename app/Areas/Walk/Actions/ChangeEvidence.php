@@ -29,26 +29,31 @@ use LucidStep\App\Support\Record\Journal;
  */
 final readonly class ChangeEvidence implements CommandHandler
 {
-    public function __construct(private Journal $journal, private RemoveContent $removal)
-    {
-    }
+    public function __construct(private Journal $journal, private RemoveContent $removal) {}
 
     public function apply(AttemptCommand $command, CommandContext $context): void
     {
-        $original = Evidence::query()->find($command->evidenceId())
-            ?? throw ValidationException::withMessages(['evidence' => 'This evidence is not there any more.']);
+        $original =
+            Evidence::query()->find($command->evidenceId()) ??
+            throw ValidationException::withMessages(['evidence' => 'This evidence is not there any more.']);
         $copied = $original->attempt_id !== $context->attempt->id;
         $evidence = $copied ? $this->copy($original, $context->attempt) : $original;
         $shown = array_filter([$original->sha256, $original->marked_sha256]);
         // The event names what the person had before them, wherever the change is made.
         [$event, $fields, $hashes] = $this->change($command, $original);
-        if (!$copied || !$command instanceof RemoveEvidenceCommand) {
+        if (!$copied || !($command instanceof RemoveEvidenceCommand)) {
             $evidence->fill($fields)->save();
         }
         $this->journal->append($context->attempt, $context->actor, $command->kind(), $event, $context->stamp, $hashes);
         if ($command instanceof RedactCommand) {
             foreach ($shown as $sha256) {
-                $this->removal->file($original->attempt_id, $original->project_id, $sha256, $context->actor, 'Redacted by whoever captured it');
+                $this->removal->file(
+                    $original->attempt_id,
+                    $original->project_id,
+                    $sha256,
+                    $context->actor,
+                    'Redacted by whoever captured it',
+                );
             }
         }
     }
@@ -63,15 +68,19 @@ final readonly class ChangeEvidence implements CommandHandler
 
         return match (true) {
             $command instanceof CaptionCommand => [
-                ['evidence' => $e->id, 'from' => $e->caption, 'to' => $command->caption], ['caption' => $command->caption], $own,
+                ['evidence' => $e->id, 'from' => $e->caption, 'to' => $command->caption],
+                ['caption' => $command->caption],
+                $own,
             ],
             $command instanceof MoveEvidenceCommand => [
                 ['evidence' => $e->id, 'round' => $command->round, 'step' => $command->step],
-                ['round' => $command->round, 'step' => $command->step], $own,
+                ['round' => $command->round, 'step' => $command->step],
+                $own,
             ],
             $command instanceof MarkUpCommand => [
                 [
-                    'evidence' => $e->id, 'shapes' => \count((array) ($command->markup['shapes'] ?? [])),
+                    'evidence' => $e->id,
+                    'shapes' => \count((array) ($command->markup['shapes'] ?? [])),
                     'markup_sha256' => self::hash($command->markup ?? []),
                 ],
                 ['markup' => null === $command->markedSha256 ? null : $command->markup, 'marked_sha256' => $command->markedSha256],
@@ -79,10 +88,11 @@ final readonly class ChangeEvidence implements CommandHandler
             ],
             $command instanceof RedactCommand => [
                 ['evidence' => $e->id, 'from' => $e->sha256],
-                ['sha256' => $command->sha256, 'marked_sha256' => null, 'markup' => null], [$command->sha256],
+                ['sha256' => $command->sha256, 'marked_sha256' => null, 'markup' => null],
+                [$command->sha256],
             ],
             $command instanceof RemoveEvidenceCommand => [['evidence' => $e->id], ['removed_at' => Carbon::now()], $own],
-            default => throw new \LogicException('There is no such change of evidence: '.$command::class),
+            default => throw new \LogicException('There is no such change of evidence: ' . $command::class),
         };
     }
 
@@ -91,9 +101,12 @@ final readonly class ChangeEvidence implements CommandHandler
      */
     private function copy(Evidence $evidence, Attempt $attempt): Evidence
     {
-        return Evidence::query()->where('attempt_id', $attempt->id)->where('copy_of_id', $evidence->id)->first()
-            ?? $evidence->replicate()->fill([
-                'id' => (string) Str::uuid7(), 'attempt_id' => $attempt->id, 'copy_of_id' => $evidence->id, 'created_at' => $evidence->created_at,
+        return Evidence::query()->where('attempt_id', $attempt->id)->where('copy_of_id', $evidence->id)->first() ??
+            $evidence->replicate()->fill([
+                'id' => (string) Str::uuid7(),
+                'attempt_id' => $attempt->id,
+                'copy_of_id' => $evidence->id,
+                'created_at' => $evidence->created_at,
             ]);
     }
 
@@ -109,7 +122,7 @@ final readonly class ChangeEvidence implements CommandHandler
                 ksort($values);
             }
 
-            return array_map(static fn (mixed $v): mixed => \is_array($v) ? $sorted($v) : $v, $values);
+            return array_map(static fn(mixed $v): mixed => \is_array($v) ? $sorted($v) : $v, $values);
         };
 
         return hash('sha256', (string) json_encode($sorted($markup), \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES));

@@ -17,9 +17,7 @@ use LucidStep\App\Support\Record\Journal;
  */
 final readonly class ClaimIdleTime implements CommandHandler
 {
-    public function __construct(private Journal $journal)
-    {
-    }
+    public function __construct(private Journal $journal) {}
 
     public function apply(AttemptCommand $command, CommandContext $context): void
     {

@@ -18,16 +18,20 @@ use LucidStep\Core\Forecast\Duration;
  */
 final readonly class CorrectTime
 {
-    public function __construct(private Journal $journal, private CycleChain $chain, private RefreshEntry $refresh)
-    {
-    }
+    public function __construct(private Journal $journal, private CycleChain $chain, private RefreshEntry $refresh) {}
 
     public function __invoke(Attempt $attempt, User $user, Duration $time, DeviceStamp $stamp): void
     {
         $this->chain->hold($attempt->entry_id);
         $entry = Entry::query()->lockForUpdate()->findOrFail($attempt->entry_id);
         $attempt = Attempt::query()->lockForUpdate()->findOrFail($attempt->id);
-        $this->journal->append($attempt, $user, 'time_corrected', ['from_ms' => $attempt->corrected_ms ?? $attempt->active_ms, 'to_ms' => $time->milliseconds], $stamp);
+        $this->journal->append(
+            $attempt,
+            $user,
+            'time_corrected',
+            ['from_ms' => $attempt->corrected_ms ?? $attempt->active_ms, 'to_ms' => $time->milliseconds],
+            $stamp,
+        );
         $attempt->corrected_ms = $time->milliseconds;
         $this->chain->ofAttempt($attempt, $user, 'time_corrected', ['to_ms' => $time->milliseconds, 'head' => $attempt->head]);
         $attempt->time_seen_at = null;

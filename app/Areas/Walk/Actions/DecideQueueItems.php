@@ -23,9 +23,7 @@ use LucidStep\Core\Verdict\CannotFinish;
  */
 final readonly class DecideQueueItems
 {
-    public function __construct(private ApplyLateCommand $apply, private CommandRegistry $commands, private PublishChange $announce)
-    {
-    }
+    public function __construct(private ApplyLateCommand $apply, private CommandRegistry $commands, private PublishChange $announce) {}
 
     /**
      * Hands an entry to a lead for a look.
@@ -60,7 +58,10 @@ final readonly class DecideQueueItems
      */
     public function late(LateCommand $late, User $lead, bool $accept, bool $all = false): LateDecisionResult
     {
-        $waiting = LateCommand::query()->where('attempt_id', $late->attempt_id)->where('actor_id', $late->actor_id)->where('state', 'waiting');
+        $waiting = LateCommand::query()
+            ->where('attempt_id', $late->attempt_id)
+            ->where('actor_id', $late->actor_id)
+            ->where('state', 'waiting');
         $decided = $all ? $waiting->orderBy('counter')->orderBy('device_time')->orderBy('received_at')->get()->all() : [];
         $refused = [];
         $applied = 0;
@@ -90,12 +91,14 @@ final readonly class DecideQueueItems
         if ($accept) {
             try {
                 $applied = $this->applied($late, $lead);
-            } catch (ValidationException|CannotFinish $e) {
+            } catch (ValidationException | CannotFinish $e) {
                 $refusal = new RefusedCommand($this->commands->restore($late->kind, $late->payload)->description(), $e->getMessage());
             }
         }
         $late->update([
-            'state' => null === $applied ? 'set_aside' : 'accepted', 'judged_by_id' => $lead->id, 'applied_to_id' => $applied?->id,
+            'state' => null === $applied ? 'set_aside' : 'accepted',
+            'judged_by_id' => $lead->id,
+            'applied_to_id' => $applied?->id,
             'why' => null === $refusal ? $late->why : "{$late->why} {$refusal->why}",
         ]);
 
@@ -109,6 +112,6 @@ final readonly class DecideQueueItems
      */
     private function applied(LateCommand $late, User $lead): Attempt
     {
-        return DB::transaction(fn (): Attempt => ($this->apply)($late, $lead));
+        return DB::transaction(fn(): Attempt => ($this->apply)($late, $lead));
     }
 }

@@ -34,26 +34,40 @@ use LucidStep\Core\Verdict\Rounds;
  */
 final readonly class FinishAttempt implements CommandHandler, HasFollowUp
 {
-    public function __construct(private Journal $journal, private ChangeCycleState $move, private CycleChain $chain)
-    {
-    }
+    public function __construct(private Journal $journal, private ChangeCycleState $move, private CycleChain $chain) {}
 
     public function apply(AttemptCommand $command, CommandContext $context): void
     {
         $attempt = $context->attempt;
         $rounds = Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get();
-        $facts = array_values($rounds->map(static fn (Round $r): RoundFacts => $r->facts())->all());
+        $facts = array_values($rounds->map(static fn(Round $r): RoundFacts => $r->facts())->all());
         $policies = Policies::fromArray(Project::query()->findOrFail($attempt->project_id)->policies);
         $finish = Finish::decide(Rounds::verdicts($facts), $command->verdict, $command->note, $policies);
         $attempt->fill([
-            'state' => AttemptState::Finished, 'roll_up' => $finish->rollUp, 'verdict' => $finish->verdict, 'overruled' => $finish->overruled,
-            'note' => $finish->note, 'has_verdict' => true, 'finished_at' => Carbon::now(), 'corrected_ms' => $command->correctedMs,
+            'state' => AttemptState::Finished,
+            'roll_up' => $finish->rollUp,
+            'verdict' => $finish->verdict,
+            'overruled' => $finish->overruled,
+            'note' => $finish->note,
+            'has_verdict' => true,
+            'finished_at' => Carbon::now(),
+            'corrected_ms' => $command->correctedMs,
         ]);
         $attempt->active_ms += max(0, $command->activeMs);
-        $this->journal->append($attempt, $context->actor, 'finished', [
-            'roll_up' => $finish->rollUp->value, 'verdict' => $finish->verdict->value, 'overruled' => $finish->overruled,
-            'note' => $finish->note, 'active_ms' => $attempt->active_ms, 'corrected_ms' => $attempt->corrected_ms,
-        ], $context->stamp);
+        $this->journal->append(
+            $attempt,
+            $context->actor,
+            'finished',
+            [
+                'roll_up' => $finish->rollUp->value,
+                'verdict' => $finish->verdict->value,
+                'overruled' => $finish->overruled,
+                'note' => $finish->note,
+                'active_ms' => $attempt->active_ms,
+                'corrected_ms' => $attempt->corrected_ms,
+            ],
+            $context->stamp,
+        );
         $attempt->sealed_sequence = $attempt->sequence;
         $attempt->sealed_head = $attempt->head;
         $facts = ['verdict' => $finish->verdict->value, 'head' => $attempt->head];
@@ -62,7 +76,10 @@ final readonly class FinishAttempt implements CommandHandler, HasFollowUp
 
     public function followUp(Attempt $attempt, Entry $entry): void
     {
-        TestCase::query()->whereKey($entry->case_id)->toBase()->update(['last_walked_at' => Carbon::now()]);
+        TestCase::query()
+            ->whereKey($entry->case_id)
+            ->toBase()
+            ->update(['last_walked_at' => Carbon::now()]);
         Estimates::renew($entry->case_id);
         $this->closeCycle($attempt->project_id, $entry->cycle_id);
     }

@@ -22,9 +22,7 @@ final readonly class MakeBundle
     /** When everything in a bundle was last changed, so that the same record gives the same file. */
     private const TIME = 315_619_200;
 
-    public function __construct(private Filesystem $files, private WriteProtocol $protocol, private ReadRemovals $removed)
-    {
-    }
+    public function __construct(private Filesystem $files, private WriteProtocol $protocol, private ReadRemovals $removed) {}
 
     /**
      * @return string the path of a temporary ZIP file; the caller deletes it
@@ -38,13 +36,31 @@ final readonly class MakeBundle
         foreach ($removals as $removal) {
             $texts["{$removal->kind} {$removal->subject}"] = $removal->reason;
         }
-        $line = static fn (object $e): string => json_encode(['sequence' => $e->sequence, 'hash' => $e->hash, 'bytes' => $e->bytes, ...('' === $e->bytes ? ['removed' => $texts["text {$e->sequence}"] ?? ''] : [])], \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES)."\n";
+        $line = static fn(object $e): string => json_encode(
+            [
+                'sequence' => $e->sequence,
+                'hash' => $e->hash,
+                'bytes' => $e->bytes,
+                ...'' === $e->bytes ? ['removed' => $texts["text {$e->sequence}"] ?? ''] : [],
+            ],
+            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
+        ) . "\n";
         $parts = [
             'README.txt' => (string) file_get_contents(resource_path('record/README.txt')),
             'check.php' => (string) file_get_contents(resource_path('record/check.php')),
             'case.json' => CanonicalJson::encode($attempt->snapshot),
-            'events.jsonl' => DB::table('events')->where('attempt_id', $attempt->id)->orderBy('sequence')->get(['sequence', 'hash', 'bytes'])->map($line)->implode(''),
-            'cycle-events.jsonl' => DB::table('cycle_events')->where('cycle_id', $cycle->id)->orderBy('sequence')->get(['sequence', 'hash', 'bytes'])->map($line)->implode(''),
+            'events.jsonl' => DB::table('events')
+                ->where('attempt_id', $attempt->id)
+                ->orderBy('sequence')
+                ->get(['sequence', 'hash', 'bytes'])
+                ->map($line)
+                ->implode(''),
+            'cycle-events.jsonl' => DB::table('cycle_events')
+                ->where('cycle_id', $cycle->id)
+                ->orderBy('sequence')
+                ->get(['sequence', 'hash', 'bytes'])
+                ->map($line)
+                ->implode(''),
             'protocol.md' => ($this->protocol)($attempt),
         ];
         $zipPath = (string) tempnam(sys_get_temp_dir(), 'lucid-bundle-');
@@ -56,7 +72,10 @@ final readonly class MakeBundle
             $listed[] = ['path' => $path, 'sha256' => hash('sha256', $text), 'bytes' => \strlen($text)];
         }
         foreach ($this->evidence($attempt) as $file) {
-            $extension = ['image/png' => 'png', 'image/jpeg' => 'jpg', 'image/webp' => 'webp', 'video/webm' => 'webm', 'video/mp4' => 'mp4'][$file->media_type] ?? 'txt';
+            $extension =
+                ['image/png' => 'png', 'image/jpeg' => 'jpg', 'image/webp' => 'webp', 'video/webm' => 'webm', 'video/mp4' => 'mp4'][
+                    $file->media_type
+                ] ?? 'txt';
             $copy = $this->copy($file);
             if (null !== $copy) {
                 $copies[] = $copy;
@@ -66,16 +85,46 @@ final readonly class MakeBundle
                 $listed[] = ['path' => $path, 'sha256' => (string) hash_file('sha256', $copy), 'bytes' => (int) filesize($copy)];
             }
         }
-        $manifest = json_encode([
-            'format' => 'lucid-step-record/1',
-            'attempt' => ['id' => $attempt->id, 'number' => $attempt->number, 'verdict' => $attempt->verdict?->value, 'events' => $attempt->sequence, 'head' => $attempt->head, 'sealed' => $attempt->sealed_head],
-            'cycle' => ['id' => $cycle->id, 'key' => $cycle->key, 'name' => $cycle->name, 'events' => $cycle->log_sequence, 'head' => '' === $cycle->log_head ? hash('sha256', "lucid-step/1\n{$cycle->id}") : $cycle->log_head],
-            'case' => ['key' => $attempt->snapshot['key'], 'version' => $attempt->snapshot['version'], 'title' => $attempt->snapshot['title']],
-            'removed' => array_map(static fn (RemovalLine $r): array => ['kind' => $r->kind, 'subject' => $r->subject, 'reason' => $r->reason, 'by' => $r->by?->name, 'at' => $r->at], $removals),
-            'files' => $listed,
-        ], \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT)."\n";
+        $manifest =
+            json_encode(
+                [
+                    'format' => 'lucid-step-record/1',
+                    'attempt' => [
+                        'id' => $attempt->id,
+                        'number' => $attempt->number,
+                        'verdict' => $attempt->verdict?->value,
+                        'events' => $attempt->sequence,
+                        'head' => $attempt->head,
+                        'sealed' => $attempt->sealed_head,
+                    ],
+                    'cycle' => [
+                        'id' => $cycle->id,
+                        'key' => $cycle->key,
+                        'name' => $cycle->name,
+                        'events' => $cycle->log_sequence,
+                        'head' => '' === $cycle->log_head ? hash('sha256', "lucid-step/1\n{$cycle->id}") : $cycle->log_head,
+                    ],
+                    'case' => [
+                        'key' => $attempt->snapshot['key'],
+                        'version' => $attempt->snapshot['version'],
+                        'title' => $attempt->snapshot['title'],
+                    ],
+                    'removed' => array_map(
+                        static fn(RemovalLine $r): array => [
+                            'kind' => $r->kind,
+                            'subject' => $r->subject,
+                            'reason' => $r->reason,
+                            'by' => $r->by?->name,
+                            'at' => $r->at,
+                        ],
+                        $removals,
+                    ),
+                    'files' => $listed,
+                ],
+                \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
+            ) . "\n";
         $this->add($zip, 'manifest.json', $manifest);
-        $this->add($zip, 'seal.txt', hash('sha256', $manifest)."\n");
+        $this->add($zip, 'seal.txt', hash('sha256', $manifest) . "\n");
         $zip->close();
         array_map(unlink(...), $copies);
 
@@ -119,6 +168,12 @@ final readonly class MakeBundle
         }
         $gone = DB::table('removals')->where('attempt_id', $attempt->id)->where('kind', 'file')->pluck('subject')->all();
 
-        return array_values(StoredFile::query()->whereIn('sha256', array_diff(array_unique($hashes), $gone))->orderBy('sha256')->get()->all());
+        return array_values(
+            StoredFile::query()
+                ->whereIn('sha256', array_diff(array_unique($hashes), $gone))
+                ->orderBy('sha256')
+                ->get()
+                ->all(),
+        );
     }
 }

@@ -20,18 +20,24 @@ use LucidStep\App\Support\Record\Journal;
  */
 final readonly class RecordComparison implements CommandHandler
 {
-    public function __construct(private Journal $journal, private ComparePictures $compare)
-    {
-    }
+    public function __construct(private Journal $journal, private ComparePictures $compare) {}
 
     public function apply(AttemptCommand $command, CommandContext $context): void
     {
-        $evidence = Evidence::query()->find($command->evidenceId)
-            ?? throw ValidationException::withMessages(['evidence' => 'This evidence is not there any more.']);
+        $evidence =
+            Evidence::query()->find($command->evidenceId) ??
+            throw ValidationException::withMessages(['evidence' => 'This evidence is not there any more.']);
         $difference = $this->compare->difference($evidence, $command->reference);
         $found = ['reference' => $command->reference, 'compared' => $difference->compared, 'differing' => $difference->differing];
         $evidence->fill(['reference' => $command->reference, 'compared' => [...$found, 'share' => round($difference->share(), 6)]])->save();
         $hashes = array_values(array_filter([$evidence->sha256]));
-        $this->journal->append($context->attempt, $context->actor, 'compared', ['evidence' => $evidence->id, ...$found], $context->stamp, $hashes);
+        $this->journal->append(
+            $context->attempt,
+            $context->actor,
+            'compared',
+            ['evidence' => $evidence->id, ...$found],
+            $context->stamp,
+            $hashes,
+        );
     }
 }

@@ -18,18 +18,26 @@ use LucidStep\App\Support\Record\Journal;
  */
 final readonly class RecordEnvironment implements CommandHandler
 {
-    public function __construct(private Journal $journal)
-    {
-    }
+    public function __construct(private Journal $journal) {}
 
     public function apply(AttemptCommand $command, CommandContext $context): void
     {
         ProjectReferences::check($context->attempt->project_id, $command->buildId, $command->configurationId);
         $context->attempt->fill([
-            'build_id' => $command->buildId, 'configuration_id' => $command->configurationId, 'environment' => $command->environment,
+            'build_id' => $command->buildId,
+            'configuration_id' => $command->configurationId,
+            'environment' => $command->environment,
         ]);
-        $this->journal->append($context->attempt, $context->actor, 'surroundings_said', [
-            'build' => $command->buildId, 'configuration' => $command->configurationId, 'environment' => $command->environment,
-        ], $context->stamp);
+        $this->journal->append(
+            $context->attempt,
+            $context->actor,
+            'surroundings_said',
+            [
+                'build' => $command->buildId,
+                'configuration' => $command->configurationId,
+                'environment' => $command->environment,
+            ],
+            $context->stamp,
+        );
     }
 }

@@ -28,9 +28,7 @@ final readonly class RecordFromList
     /** At most so many entries are judged at once. */
     public const MOST = 500;
 
-    public function __construct(private StartAttempt $start, private RecordInAttempt $record)
-    {
-    }
+    public function __construct(private StartAttempt $start, private RecordInAttempt $record) {}
 
     /**
      * @param  list<string>  $ids
@@ -52,8 +50,13 @@ final readonly class RecordFromList
         }
         $reason = trim((string) ($said['reason'] ?? ''));
         $waits = trim((string) ($said['waits_on'] ?? ''));
-        $note .= ('' === $reason ? '' : " ({$reason}".('' === $waits ? '' : ", waits on {$waits}").')');
-        $entries = Entry::query()->where('cycle_id', $cycle->id)->whereIn('id', $ids)->with('case', 'configuration', 'openAttempt.tester')->orderBy('position')->get();
+        $note .= '' === $reason ? '' : " ({$reason}" . ('' === $waits ? '' : ", waits on {$waits}") . ')';
+        $entries = Entry::query()
+            ->where('cycle_id', $cycle->id)
+            ->whereIn('id', $ids)
+            ->with('case', 'configuration', 'openAttempt.tester')
+            ->orderBy('position')
+            ->get();
         if ($entries->isEmpty()) {
             throw ValidationException::withMessages(['ids' => 'None of these entries is in the cycle any more.']);
         }
@@ -61,7 +64,7 @@ final readonly class RecordFromList
         foreach ($entries as $entry) {
             try {
                 $attempt = $this->begin($entry, $user, $role, $stamp, $note);
-            } catch (Conflict|AuthorizationException $refusal) {
+            } catch (Conflict | AuthorizationException $refusal) {
                 $refused[] = new RefusedEntry($entry->id, $entry->case->key, $entry->case->title, self::words($refusal));
 
                 continue;

@@ -28,15 +28,12 @@ use LucidStep\Core\Verdict\CannotFinish;
  */
 final readonly class RecordInAttempt
 {
-    public function __construct(private ApplyCommand $apply, private CycleChain $chain, private Memberships $memberships)
-    {
-    }
+    public function __construct(private ApplyCommand $apply, private CycleChain $chain, private Memberships $memberships) {}
 
     /**
-     * @return ?LateCommand null when it was applied; otherwise the command as it waits for a lead
-     *
      * @throws ValidationException when the rules refuse it, by field
      * @throws CannotFinish        when an attempt cannot end this way
+     * @return ?LateCommand null when it was applied; otherwise the command as it waits for a lead
      */
     public function __invoke(Attempt $attempt, User $actor, AttemptCommand $command, DeviceStamp $stamp): ?LateCommand
     {
@@ -51,8 +48,14 @@ final readonly class RecordInAttempt
             $why = $this->tooLate($locked, $entry, $actor, $stamp);
             if (null !== $why) {
                 return LateCommand::query()->create([
-                    'project_id' => $locked->project_id, 'attempt_id' => $locked->id, 'actor_id' => $actor->id, 'kind' => $command->kind(),
-                    'payload' => $command->payload(), 'why' => $why, 'device_time' => $stamp->time, 'received_at' => Carbon::now(),
+                    'project_id' => $locked->project_id,
+                    'attempt_id' => $locked->id,
+                    'actor_id' => $actor->id,
+                    'kind' => $command->kind(),
+                    'payload' => $command->payload(),
+                    'why' => $why,
+                    'device_time' => $stamp->time,
+                    'received_at' => Carbon::now(),
                     'counter' => $stamp->counter,
                 ]);
             }

@@ -19,22 +19,31 @@ use LucidStep\App\Support\Record\Journal;
  */
 final readonly class RecordRetry implements CommandHandler
 {
-    public function __construct(private Journal $journal)
-    {
-    }
+    public function __construct(private Journal $journal) {}
 
     public function apply(AttemptCommand $command, CommandContext $context): void
     {
         $attempt = $context->attempt;
-        $result = StepResult::query()->where('position', $command->step)
-            ->whereIn('round_id', $attempt->rounds()->where('position', $command->round)->select('id'))->first()
-            ?? throw ValidationException::withMessages(['step' => 'There is no such step in this attempt.']);
+        $result =
+            StepResult::query()
+                ->where('position', $command->step)
+                ->whereIn('round_id', $attempt->rounds()->where('position', $command->round)->select('id'))
+                ->first() ?? throw ValidationException::withMessages(['step' => 'There is no such step in this attempt.']);
         $result->tries++;
         $result->tries_failed += $command->failed ? 1 : 0;
         $result->save();
-        $this->journal->append($attempt, $context->actor, 'tried', [
-            'round' => $command->round, 'step' => $command->step, 'failed' => $command->failed,
-            'tries' => $result->tries, 'tries_failed' => $result->tries_failed,
-        ], $context->stamp);
+        $this->journal->append(
+            $attempt,
+            $context->actor,
+            'tried',
+            [
+                'round' => $command->round,
+                'step' => $command->step,
+                'failed' => $command->failed,
+                'tries' => $result->tries,
+                'tries_failed' => $result->tries_failed,
+            ],
+            $context->stamp,
+        );
     }
 }

@@ -23,18 +23,19 @@ use LucidStep\Core\Verdict\Verdict;
  */
 final readonly class RecordVerdict implements CommandHandler
 {
-    public function __construct(private Journal $journal, private RollUpVerdicts $rollUp)
-    {
-    }
+    public function __construct(private Journal $journal, private RollUpVerdicts $rollUp) {}
 
     public function apply(AttemptCommand $command, CommandContext $context): void
     {
         $attempt = $context->attempt;
         $rounds = array_values(Round::query()->where('attempt_id', $attempt->id)->orderBy('position')->get()->all());
         // As rows: an attempt may have hundreds, and only their verdicts are needed.
-        $steps = DB::table('step_results')->whereIn('round_id', array_column($rounds, 'id'))->orderBy('position')
-            ->get(['id', 'round_id', 'position', 'verdict'])->groupBy('round_id');
-        $round = array_values(array_filter($rounds, static fn (Round $r): bool => $r->position === $command->round))[0] ?? null;
+        $steps = DB::table('step_results')
+            ->whereIn('round_id', array_column($rounds, 'id'))
+            ->orderBy('position')
+            ->get(['id', 'round_id', 'position', 'verdict'])
+            ->groupBy('round_id');
+        $round = array_values(array_filter($rounds, static fn(Round $r): bool => $r->position === $command->round))[0] ?? null;
         $step = null === $round ? null : $steps->get($round->id)?->firstWhere('position', $command->step);
         if (null === $round || null === $step) {
             throw ValidationException::withMessages(['step' => 'There is no such step in this attempt.']);
@@ -46,24 +47,42 @@ final readonly class RecordVerdict implements CommandHandler
         $words = $command->words();
         $active = max(0, $command->activeMs);
         $takenBack = Verdict::NotRun === $command->verdict;
-        DB::table('step_results')->where('id', $step->id)->update([
-            ...$words,
-            'verdict' => $command->verdict->value,
-            'judged_at' => $takenBack ? null : Carbon::now()->format('Y-m-d H:i:s.uP'),
-            'active_ms' => DB::raw("active_ms + {$active}"),
-        ]);
+        DB::table('step_results')
+            ->where('id', $step->id)
+            ->update([
+                ...$words,
+                'verdict' => $command->verdict->value,
+                'judged_at' => $takenBack ? null : Carbon::now()->format('Y-m-d H:i:s.uP'),
+                'active_ms' => DB::raw("active_ms + {$active}"),
+            ]);
         $step->verdict = $command->verdict->value;
-        $facts = array_map(static fn (Round $r): RoundFacts => new RoundFacts(
-            $r->position,
-            array_values(($steps->get($r->id) ?? collect())->map(static fn (\stdClass $s): Verdict => Verdict::from($s->verdict))->all()),
-            null !== $r->skipped,
-            $r->repeats,
-        ), $rounds);
+        $facts = array_map(
+            static fn(Round $r): RoundFacts => new RoundFacts(
+                $r->position,
+                array_values(
+                    ($steps->get($r->id) ?? collect())->map(static fn(\stdClass $s): Verdict => Verdict::from($s->verdict))->all(),
+                ),
+                null !== $r->skipped,
+                $r->repeats,
+            ),
+            $rounds,
+        );
         $this->rollUp->save($attempt, $rounds, $facts);
         $attempt->active_ms += $active;
-        $said = array_filter($words, static fn (string $word): bool => '' !== $word);
-        $this->journal->append($attempt, $context->actor, $takenBack ? 'verdict_taken_back' : 'verdict_given', [
-            'round' => $round->position, 'step' => $step->position, 'from' => $from, 'to' => $command->verdict->value, 'active_ms' => $active, ...$said,
-        ], $context->stamp);
+        $said = array_filter($words, static fn(string $word): bool => '' !== $word);
+        $this->journal->append(
+            $attempt,
+            $context->actor,
+            $takenBack ? 'verdict_taken_back' : 'verdict_given',
+            [
+                'round' => $round->position,
+                'step' => $step->position,
+                'from' => $from,
+                'to' => $command->verdict->value,
+                'active_ms' => $active,
+                ...$said,
+            ],
+            $context->stamp,
+        );
     }
 }

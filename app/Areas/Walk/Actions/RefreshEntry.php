@@ -20,15 +20,15 @@ use LucidStep\Core\Verdict\Verdict;
  */
 final readonly class RefreshEntry
 {
-    public function __construct(private PublishChange $announce)
-    {
-    }
+    public function __construct(private PublishChange $announce) {}
 
     public function __invoke(Entry $entry): void
     {
-        $attempts = Attempt::query()->where('entry_id', $entry->id)->orderBy('number')
+        $attempts = Attempt::query()
+            ->where('entry_id', $entry->id)
+            ->orderBy('number')
             ->get(['id', 'number', 'state', 'has_verdict', 'verdict', 'started_at', 'active_ms', 'corrected_ms', 'parallel_reason']);
-        $facts = $attempts->map(static fn (Attempt $a): AttemptFacts => $a->facts());
+        $facts = $attempts->map(static fn(Attempt $a): AttemptFacts => $a->facts());
         $state = EntryState::of($facts->all(), $entry->retest_asked_at?->toDateTimeImmutable());
         if (Verdict::NotRun->value === $state->displayState && DB::table('entry_stops')->where('entry_id', $entry->id)->exists()) {
             $state = EntryState::of($facts->all(), null, true);
@@ -36,10 +36,12 @@ final readonly class RefreshEntry
         $before = $entry->display_state;
         $entry->display_state = $state->displayState;
         $entry->previous_verdict = $state->previousVerdict?->value;
-        $entry->open_attempt_id = $attempts->first(static fn (Attempt $a): bool => AttemptState::Open === $a->state && null === $a->parallel_reason)?->id;
+        $entry->open_attempt_id = $attempts->first(
+            static fn(Attempt $a): bool => AttemptState::Open === $a->state && null === $a->parallel_reason,
+        )?->id;
         $entry->last_attempt_id = $attempts->last()?->id;
         $entry->attempts_count = $attempts->count();
-        $entry->active_ms = (int) $attempts->sum(static fn (Attempt $a): int => $a->corrected_ms ?? $a->active_ms);
+        $entry->active_ms = (int) $attempts->sum(static fn(Attempt $a): int => $a->corrected_ms ?? $a->active_ms);
         if ($before !== $entry->display_state) {
             $entry->display_state_at = Carbon::now();
         }

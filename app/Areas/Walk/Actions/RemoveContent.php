@@ -30,11 +30,22 @@ final readonly class RemoveContent
     public const WORD = '(removed)';
 
     /** The fields of an event that hold what a person wrote. */
-    private const TEXTS = ['happened', 'reason', 'waits_on', 'note', 'from', 'to', 'caption', 'name', 'word', 'environment', 'link', 'parallel_reason'];
+    private const TEXTS = [
+        'happened',
+        'reason',
+        'waits_on',
+        'note',
+        'from',
+        'to',
+        'caption',
+        'name',
+        'word',
+        'environment',
+        'link',
+        'parallel_reason',
+    ];
 
-    public function __construct(private Filesystem $files, private CycleChain $chain, private PublishChange $announce)
-    {
-    }
+    public function __construct(private Filesystem $files, private CycleChain $chain, private PublishChange $announce) {}
 
     /**
      * Takes a file's content out of a project, its thumbnail and every copy of it in the project's attempts. Where another
@@ -45,27 +56,61 @@ final readonly class RemoveContent
      */
     public function file(string $attempt, string $project, string $sha256, ?User $by, string $reason): void
     {
-        $holders = DB::table('evidence')->where('project_id', $project)->where(static fn ($q) => $q->where('sha256', $sha256)->orWhere('marked_sha256', $sha256))->distinct()->pluck('attempt_id')->push($attempt)->unique();
+        $holders = DB::table('evidence')
+            ->where('project_id', $project)
+            ->where(static fn($q) => $q->where('sha256', $sha256)->orWhere('marked_sha256', $sha256))
+            ->distinct()
+            ->pluck('attempt_id')
+            ->push($attempt)
+            ->unique();
         foreach ($holders as $of) {
             if (DB::table('removals')->where('attempt_id', $of)->where('kind', 'file')->where('subject', $sha256)->exists()) {
                 continue;
             }
-            DB::table('removals')->insert(['id' => (string) Str::uuid7(), 'project_id' => $project, 'attempt_id' => $of, 'kind' => 'file', 'subject' => $sha256, 'reason' => $reason, 'actor_id' => $by?->id, 'at' => Carbon::now()]);
+            DB::table('removals')->insert([
+                'id' => (string) Str::uuid7(),
+                'project_id' => $project,
+                'attempt_id' => $of,
+                'kind' => 'file',
+                'subject' => $sha256,
+                'reason' => $reason,
+                'actor_id' => $by?->id,
+                'at' => Carbon::now(),
+            ]);
             $this->chain->ofAttempt(Attempt::query()->findOrFail($of), $by, 'evidence_removed', ['sha256' => $sha256, 'reason' => $reason]);
         }
         // What was drawn on it shows it too.
-        foreach (DB::table('evidence')->where('project_id', $project)->where('sha256', $sha256)->whereNotNull('marked_sha256')->get(['attempt_id', 'marked_sha256']) as $drawn) {
-            if (!DB::table('removals')->where('attempt_id', $drawn->attempt_id)->where('kind', 'file')->where('subject', $drawn->marked_sha256)->exists()) {
+        foreach (
+            DB::table('evidence')
+                ->where('project_id', $project)
+                ->where('sha256', $sha256)
+                ->whereNotNull('marked_sha256')
+                ->get(['attempt_id', 'marked_sha256'])
+            as $drawn
+        ) {
+            if (
+                !DB::table('removals')
+                    ->where('attempt_id', $drawn->attempt_id)
+                    ->where('kind', 'file')
+                    ->where('subject', $drawn->marked_sha256)
+                    ->exists()
+            ) {
                 $this->file($drawn->attempt_id, $project, $drawn->marked_sha256, $by, $reason);
             }
         }
         DB::table('project_files')->where('project_id', $project)->where('sha256', $sha256)->delete();
-        $elsewhere = DB::table('project_files')->where('sha256', $sha256)->exists()
-            || DB::table('evidence')->where('project_id', '<>', $project)->where(static fn ($q) => $q->where('sha256', $sha256)->orWhere('marked_sha256', $sha256))->exists();
+        $elsewhere =
+            DB::table('project_files')->where('sha256', $sha256)->exists() ||
+            DB::table('evidence')
+                ->where('project_id', '<>', $project)
+                ->where(static fn($q) => $q->where('sha256', $sha256)->orWhere('marked_sha256', $sha256))
+                ->exists();
         if (!$elsewhere) {
             $file = new StoredFile(['sha256' => $sha256]);
             $this->files->delete([$file->path(), $file->thumbnailPath()]);
-            StoredFile::query()->whereKey($sha256)->update(['thumbnail' => 'none']);
+            StoredFile::query()
+                ->whereKey($sha256)
+                ->update(['thumbnail' => 'none']);
         }
         ($this->announce)($project, 'attempt', $attempt);
     }
@@ -79,7 +124,9 @@ final readonly class RemoveContent
     public function text(Attempt $attempt, int $sequence, User $by, string $reason): void
     {
         $attempt = Attempt::query()->lockForUpdate()->findOrFail($attempt->id);
-        $event = DB::table('events')->where('attempt_id', $attempt->id)->where('sequence', $sequence)->first() ?? throw ValidationException::withMessages(['sequence' => 'There is no such event in this record.']);
+        $event =
+            DB::table('events')->where('attempt_id', $attempt->id)->where('sequence', $sequence)->first() ??
+            throw ValidationException::withMessages(['sequence' => 'There is no such event in this record.']);
         if ('' === $event->bytes) {
             throw new Conflict('removed-already', 'The text of this event was taken out already.');
         }
@@ -87,13 +134,35 @@ final readonly class RemoveContent
         if ([] === $texts) {
             throw ValidationException::withMessages(['sequence' => 'This event holds no text that a person wrote.']);
         }
-        foreach (DB::table('events')->where('attempt_id', $attempt->id)->where('bytes', '<>', '')->orderBy('sequence')->get(['sequence', 'payload']) as $row) {
+        foreach (
+            DB::table('events')
+                ->where('attempt_id', $attempt->id)
+                ->where('bytes', '<>', '')
+                ->orderBy('sequence')
+                ->get(['sequence', 'payload'])
+            as $row
+        ) {
             $payload = json_decode($row->payload, true, 512, \JSON_THROW_ON_ERROR);
             if ([] === array_intersect(self::texts($payload), $texts)) {
                 continue;
             }
-            DB::table('removals')->insert(['id' => (string) Str::uuid7(), 'project_id' => $attempt->project_id, 'attempt_id' => $attempt->id, 'kind' => 'text', 'subject' => (string) $row->sequence, 'reason' => $reason, 'actor_id' => $by->id, 'at' => Carbon::now()]);
-            DB::table('events')->where('attempt_id', $attempt->id)->where('sequence', $row->sequence)->update(['bytes' => '', 'payload' => CanonicalJson::encode([] === $payload ? new \stdClass() : self::without($payload, $texts))]);
+            DB::table('removals')->insert([
+                'id' => (string) Str::uuid7(),
+                'project_id' => $attempt->project_id,
+                'attempt_id' => $attempt->id,
+                'kind' => 'text',
+                'subject' => (string) $row->sequence,
+                'reason' => $reason,
+                'actor_id' => $by->id,
+                'at' => Carbon::now(),
+            ]);
+            DB::table('events')
+                ->where('attempt_id', $attempt->id)
+                ->where('sequence', $row->sequence)
+                ->update([
+                    'bytes' => '',
+                    'payload' => CanonicalJson::encode([] === $payload ? new \stdClass() : self::without($payload, $texts)),
+                ]);
             $this->chain->ofAttempt($attempt, $by, 'text_removed', ['sequence' => $row->sequence, 'reason' => $reason]);
         }
         $this->everywhere($attempt, $texts);
@@ -110,13 +179,38 @@ final readonly class RemoveContent
         if (null === $project->retention_days) {
             return 0;
         }
-        $old = DB::table('evidence')->join('attempts', 'attempts.id', '=', 'evidence.attempt_id')->where('evidence.project_id', $project->id)->whereNotNull('evidence.sha256')->where('attempts.finished_at', '<', Carbon::now()->subDays($project->retention_days))
-            ->whereNotExists(static fn ($q) => $q->from('removals')->whereColumn('removals.attempt_id', 'evidence.attempt_id')->where('removals.kind', 'file')->whereColumn('removals.subject', 'evidence.sha256'))
+        $old = DB::table('evidence')
+            ->join('attempts', 'attempts.id', '=', 'evidence.attempt_id')
+            ->where('evidence.project_id', $project->id)
+            ->whereNotNull('evidence.sha256')
+            ->where('attempts.finished_at', '<', Carbon::now()->subDays($project->retention_days))
+            ->whereNotExists(
+                static fn($q) => $q
+                    ->from('removals')
+                    ->whereColumn('removals.attempt_id', 'evidence.attempt_id')
+                    ->where('removals.kind', 'file')
+                    ->whereColumn('removals.subject', 'evidence.sha256'),
+            )
             // The same content may stand in a younger attempt.
-            ->whereNotExists(static fn ($q) => $q->from('evidence as other')->join('attempts as young', 'young.id', '=', 'other.attempt_id')->whereColumn('other.sha256', 'evidence.sha256')->where('other.project_id', $project->id)->where(static fn ($r) => $r->whereNull('young.finished_at')->orWhere('young.finished_at', '>=', Carbon::now()->subDays($project->retention_days))))
-            ->distinct()->limit(2000)->get(['evidence.attempt_id', 'evidence.sha256']);
+            ->whereNotExists(
+                static fn($q) => $q
+                    ->from('evidence as other')
+                    ->join('attempts as young', 'young.id', '=', 'other.attempt_id')
+                    ->whereColumn('other.sha256', 'evidence.sha256')
+                    ->where('other.project_id', $project->id)
+                    ->where(
+                        static fn($r) => $r
+                            ->whereNull('young.finished_at')
+                            ->orWhere('young.finished_at', '>=', Carbon::now()->subDays($project->retention_days)),
+                    ),
+            )
+            ->distinct()
+            ->limit(2000)
+            ->get(['evidence.attempt_id', 'evidence.sha256']);
         foreach ($old->unique('sha256') as $row) {
-            DB::transaction(fn () => $this->file($row->attempt_id, $project->id, $row->sha256, null, "Kept for {$project->retention_days} days"));
+            DB::transaction(
+                fn() => $this->file($row->attempt_id, $project->id, $row->sha256, null, "Kept for {$project->retention_days} days"),
+            );
         }
 
         return $old->unique('sha256')->count();
@@ -130,9 +224,19 @@ final readonly class RemoveContent
     private static function texts(array $payload): array
     {
         // Verdicts and ids stand in the same fields as words do.
-        $plain = static fn (string $v): bool => '' !== $v && self::WORD !== $v && !Str::isUuid($v) && !\in_array($v, ['pass', 'fail', 'blocked', 'not_applicable', 'not_run'], true);
+        $plain = static fn(string $v): bool => '' !== $v &&
+            self::WORD !== $v &&
+            !Str::isUuid($v) &&
+            !\in_array($v, ['pass', 'fail', 'blocked', 'not_applicable', 'not_run'], true);
 
-        return array_values(array_unique(array_filter(array_intersect_key($payload, array_flip(self::TEXTS)), static fn (mixed $v): bool => \is_string($v) && $plain($v))));
+        return array_values(
+            array_unique(
+                array_filter(
+                    array_intersect_key($payload, array_flip(self::TEXTS)),
+                    static fn(mixed $v): bool => \is_string($v) && $plain($v),
+                ),
+            ),
+        );
     }
 
     /**
@@ -143,11 +247,14 @@ final readonly class RemoveContent
      */
     private static function without(array $payload, array $texts): array
     {
-        return array_map(static fn (mixed $v): mixed => match (true) {
-            \is_array($v) => self::without($v, $texts),
-            \is_string($v) && \in_array($v, $texts, true) => self::WORD,
-            default => $v,
-        }, $payload);
+        return array_map(
+            static fn(mixed $v): mixed => match (true) {
+                \is_array($v) => self::without($v, $texts),
+                \is_string($v) && \in_array($v, $texts, true) => self::WORD,
+                default => $v,
+            },
+            $payload,
+        );
     }
 
     /**
@@ -158,23 +265,38 @@ final readonly class RemoveContent
         $rounds = DB::table('rounds')->where('attempt_id', $attempt->id)->select('id');
         foreach ($texts as $text) {
             foreach (['note', 'happened', 'reason', 'waits_on'] as $column) {
-                DB::table('step_results')->whereIn('round_id', $rounds)->where($column, $text)->update([$column => self::WORD]);
+                DB::table('step_results')
+                    ->whereIn('round_id', $rounds)
+                    ->where($column, $text)
+                    ->update([$column => self::WORD]);
             }
             foreach (['note', 'remark', 'environment', 'takeover_word'] as $column) {
-                DB::table('attempts')->where('id', $attempt->id)->where($column, $text)->update([$column => self::WORD]);
+                DB::table('attempts')
+                    ->where('id', $attempt->id)
+                    ->where($column, $text)
+                    ->update([$column => self::WORD]);
             }
             foreach (['name', 'caption'] as $column) {
-                DB::table('evidence')->where('attempt_id', $attempt->id)->where($column, $text)->update([$column => self::WORD]);
+                DB::table('evidence')
+                    ->where('attempt_id', $attempt->id)
+                    ->where($column, $text)
+                    ->update([$column => self::WORD]);
             }
             if (mb_strlen($text) >= 4) {
                 $defects = DB::table('defect_links')->where('attempt_id', $attempt->id)->pluck('defect_id');
                 foreach (['title', 'body', 'expected', 'actual'] as $column) {
-                    DB::table('defects')->whereIn('id', $defects)->where($column, 'like', '%'.addcslashes($text, '%_\\').'%')->update([$column => DB::raw("replace({$column}, ".DB::getPdo()->quote($text).", '".self::WORD."')")]);
+                    DB::table('defects')
+                        ->whereIn('id', $defects)
+                        ->where($column, 'like', '%' . addcslashes($text, '%_\\') . '%')
+                        ->update([$column => DB::raw("replace({$column}, " . DB::getPdo()->quote($text) . ", '" . self::WORD . "')")]);
                 }
             }
         }
         // Answers kept for repeated requests, and what waits for a lead, hold it too.
-        DB::table('idempotency_keys')->whereIn('user_id', DB::table('events')->where('attempt_id', $attempt->id)->distinct()->select('actor_id'))->where('created_at', '>=', $attempt->started_at)->where('status', 200)
+        DB::table('idempotency_keys')
+            ->whereIn('user_id', DB::table('events')->where('attempt_id', $attempt->id)->distinct()->select('actor_id'))
+            ->where('created_at', '>=', $attempt->started_at)
+            ->where('status', 200)
             ->update(['body' => Crypt::encryptString('{"applied":true,"held_because":null}')]);
         foreach (LateCommand::query()->where('attempt_id', $attempt->id)->get() as $late) {
             $late->update(['payload' => self::without($late->payload, $texts)]);

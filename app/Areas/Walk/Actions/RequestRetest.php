@@ -20,9 +20,12 @@ use LucidStep\Core\Verdict\AttemptState;
  */
 final readonly class RequestRetest
 {
-    public function __construct(private Journal $journal, private CycleChain $chain, private RefreshEntry $refresh, private NotifyPeople $notify)
-    {
-    }
+    public function __construct(
+        private Journal $journal,
+        private CycleChain $chain,
+        private RefreshEntry $refresh,
+        private NotifyPeople $notify,
+    ) {}
 
     /**
      * @throws Conflict when the entry has no finished attempt, one is open, or its cycle is not released
@@ -34,7 +37,12 @@ final readonly class RequestRetest
         if ('released' !== $entry->cycle->state) {
             throw new Conflict('cycle-not-released', "The cycle is {$entry->cycle->state}.");
         }
-        $last = Attempt::query()->lockForUpdate()->where('entry_id', $entry->id)->where('state', AttemptState::Finished)->orderByDesc('number')->first();
+        $last = Attempt::query()
+            ->lockForUpdate()
+            ->where('entry_id', $entry->id)
+            ->where('state', AttemptState::Finished)
+            ->orderByDesc('number')
+            ->first();
         if (null === $last) {
             throw new Conflict('nothing-to-retest', 'Nobody has finished this entry yet.');
         }

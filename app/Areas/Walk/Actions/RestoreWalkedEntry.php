@@ -21,9 +21,7 @@ use LucidStep\App\Support\Access\Memberships;
  */
 final readonly class RestoreWalkedEntry
 {
-    public function __construct(private Memberships $memberships, private CycleLog $log)
-    {
-    }
+    public function __construct(private Memberships $memberships, private CycleLog $log) {}
 
     /**
      * Whether it would be found, asked by the address before anything else is looked at.
@@ -52,12 +50,20 @@ final readonly class RestoreWalkedEntry
             return [$entry, null];
         }
         $row = $this->removed($id);
-        $cycle = Cycle::query()->lockForUpdate()->findOrFail($row['cycle_id'] ?? '');
+        $cycle = Cycle::query()
+            ->lockForUpdate()
+            ->findOrFail($row['cycle_id'] ?? '');
         // Two devices may bring it at once; the second one waited for the cycle.
         if (!DB::table('entries')->where('id', $id)->exists()) {
             $last = (int) DB::table('entries')->where('cycle_id', $cycle->id)->max('position');
             DB::table('entries')->insert([...$row, 'position' => $last + 1, 'addition_id' => null, 'updated_at' => Carbon::now()]);
-            ($this->log)($cycle, $user, 'Came back: '.DB::table('cases')->where('id', $row['case_id'])->value('key').' was walked without the server before its removal was known');
+            ($this->log)(
+                $cycle,
+                $user,
+                'Came back: ' .
+                    DB::table('cases')->where('id', $row['case_id'])->value('key') .
+                    ' was walked without the server before its removal was known',
+            );
         }
         $entry = Entry::query()->findOrFail($id);
 
@@ -69,8 +75,12 @@ final readonly class RestoreWalkedEntry
      */
     private function removed(string $id): array
     {
-        $act = PlanAct::query()->whereNull('undone_at')->whereNotNull('cycle_id')
-            ->whereRaw('before @> ?::jsonb', [json_encode(['removed' => [['id' => $id]]], \JSON_THROW_ON_ERROR)])->orderByDesc('created_at')->first();
+        $act = PlanAct::query()
+            ->whereNull('undone_at')
+            ->whereNotNull('cycle_id')
+            ->whereRaw('before @> ?::jsonb', [json_encode(['removed' => [['id' => $id]]], \JSON_THROW_ON_ERROR)])
+            ->orderByDesc('created_at')
+            ->first();
 
         return array_column($act->before['removed'] ?? [], null, 'id')[$id] ?? [];
     }

@@ -20,7 +20,7 @@ final class RollUpVerdicts
      */
     public function __invoke(Attempt $attempt, array $rounds): void
     {
-        $this->save($attempt, $rounds, array_map(static fn (Round $r): RoundFacts => $r->facts(), $rounds));
+        $this->save($attempt, $rounds, array_map(static fn(Round $r): RoundFacts => $r->facts(), $rounds));
     }
 
     /**
@@ -34,6 +34,6 @@ final class RollUpVerdicts
             $round->save();
         }
         $attempt->roll_up = Rounds::rollUp($facts);
-        $attempt->has_verdict = [] !== array_filter($facts, static fn (RoundFacts $r): bool => Verdict::NotRun !== $r->rollUp());
+        $attempt->has_verdict = [] !== array_filter($facts, static fn(RoundFacts $r): bool => Verdict::NotRun !== $r->rollUp());
     }
 }

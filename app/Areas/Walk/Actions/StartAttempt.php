@@ -32,9 +32,7 @@ use LucidStep\Core\Verdict\Verdict;
  */
 final readonly class StartAttempt
 {
-    public function __construct(private Journal $journal, private RefreshEntry $refresh, private ReadCycle $read)
-    {
-    }
+    public function __construct(private Journal $journal, private RefreshEntry $refresh, private ReadCycle $read) {}
 
     /**
      * @param  bool  $again start again: the open attempt is closed as abandoned
@@ -44,8 +42,15 @@ final readonly class StartAttempt
      * @throws Conflict               when the cycle is not released, the entry is held, or another person walks it
      * @throws AuthorizationException when only the assignee records
      */
-    public function __invoke(Entry $entry, User $user, Role $role, DeviceStamp $stamp, bool $again = false, ?string $word = null, array $on = []): Attempt
-    {
+    public function __invoke(
+        Entry $entry,
+        User $user,
+        Role $role,
+        DeviceStamp $stamp,
+        bool $again = false,
+        ?string $word = null,
+        array $on = [],
+    ): Attempt {
         ProjectReferences::check($entry->project_id, $on['build_id'] ?? null, $on['configuration_id'] ?? null);
         $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
         $entry->load('cycle', 'case');
@@ -55,13 +60,20 @@ final readonly class StartAttempt
         }
         $open = null === $entry->open_attempt_id ? null : Attempt::query()->lockForUpdate()->with('tester')->find($entry->open_attempt_id);
         if (null !== $open && $open->tester_id !== $user->id) {
-            throw new Conflict('walked-by-another', "{$open->tester->name} is walking this entry. Take it over, or choose another.", ['attempt_id' => $open->id, 'tester' => $open->tester->name]);
+            throw new Conflict('walked-by-another', "{$open->tester->name} is walking this entry. Take it over, or choose another.", [
+                'attempt_id' => $open->id,
+                'tester' => $open->tester->name,
+            ]);
         }
         if (null !== $open && !$again) {
             return $open;
         }
-        if ($policies->onlyAssigneeRecords && $entry->assignee_id !== $user->id && !$role->leads()
-            && !(null === $entry->assignee_id && $policies->openingTakes)) {
+        if (
+            $policies->onlyAssigneeRecords &&
+            $entry->assignee_id !== $user->id &&
+            !$role->leads() &&
+            !(null === $entry->assignee_id && $policies->openingTakes)
+        ) {
             throw new AuthorizationException('Only the assignee records this entry.');
         }
         $word = trim((string) $word) ?: (string) $open?->override_reason;
@@ -70,7 +82,9 @@ final readonly class StartAttempt
             throw new Conflict('held', 'This entry is held.', ['reasons' => $this->read->reasons($readiness->reasons)]);
         }
         if ([] !== $readiness->warnings && '' === $word) {
-            throw ValidationException::withMessages(['word' => 'This entry depends on another that is not ready. Say in a word why you walk it now.']);
+            throw ValidationException::withMessages([
+                'word' => 'This entry depends on another that is not ready. Say in a word why you walk it now.',
+            ]);
         }
         if (null !== $open) {
             $this->journal->append($open, $user, 'abandoned', [], $stamp);
@@ -96,13 +110,22 @@ final readonly class StartAttempt
      *
      * @throws ValidationException when the version is not one of the entry's case, or the id is another attempt's
      */
-    public function takeIn(Entry $entry, User $user, ?Role $role, DeviceStamp $stamp, string $id, string $version, ?string $parallelReason = null): Attempt
-    {
+    public function takeIn(
+        Entry $entry,
+        User $user,
+        ?Role $role,
+        DeviceStamp $stamp,
+        string $id,
+        string $version,
+        ?string $parallelReason = null,
+    ): Attempt {
         $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
         $entry->load('cycle', 'case');
         $there = Attempt::query()->find($id);
         if (null !== $there) {
-            return $there->entry_id === $entry->id && $there->tester_id === $user->id ? $there : throw ValidationException::withMessages(['id' => 'This id belongs to another attempt.']);
+            return $there->entry_id === $entry->id && $there->tester_id === $user->id
+                ? $there
+                : throw ValidationException::withMessages(['id' => 'This id belongs to another attempt.']);
         }
         if (!CaseVersion::query()->whereKey($version)->where('case_id', $entry->case_id)->exists()) {
             throw ValidationException::withMessages(['case_version_id' => 'This is no version of the case.']);
@@ -117,22 +140,45 @@ final readonly class StartAttempt
             'released' !== $entry->cycle->state => "The cycle is {$entry->cycle->state}.",
             null !== $entry->case->binned_at => 'The case is in the bin.',
             'held' === $readiness->is => 'The entry was held when it arrived.',
-            $policies->onlyAssigneeRecords && $entry->assignee_id !== $user->id && true !== $role->leads() && !(null === $entry->assignee_id && $policies->openingTakes) => 'Only the assignee records this entry.',
+            $policies->onlyAssigneeRecords &&
+                $entry->assignee_id !== $user->id &&
+                true !== $role->leads() &&
+                !(null === $entry->assignee_id && $policies->openingTakes)
+                => 'Only the assignee records this entry.',
             default => null,
         };
         if (null === $parallelReason && null === $entry->assignee_id && $policies->openingTakes) {
             $entry->assignee_id = $user->id;
         }
 
-        return $this->begin($entry, $user, $stamp, [] === $readiness->warnings ? '' : 'Begun while the server was away', [], $id, $version, $parallelReason);
+        return $this->begin(
+            $entry,
+            $user,
+            $stamp,
+            [] === $readiness->warnings ? '' : 'Begun while the server was away',
+            [],
+            $id,
+            $version,
+            $parallelReason,
+        );
     }
 
     /**
      * @param  array{build_id?: ?string, configuration_id?: ?string, environment?: ?string}  $on
      */
-    private function begin(Entry $entry, User $user, DeviceStamp $stamp, string $word, array $on, ?string $id = null, ?string $version = null, ?string $parallelReason = null): Attempt
-    {
-        $version = CaseVersion::query()->with('steps')->findOrFail($version ?? $entry->case_version_id);
+    private function begin(
+        Entry $entry,
+        User $user,
+        DeviceStamp $stamp,
+        string $word,
+        array $on,
+        ?string $id = null,
+        ?string $version = null,
+        ?string $parallelReason = null,
+    ): Attempt {
+        $version = CaseVersion::query()
+            ->with('steps')
+            ->findOrFail($version ?? $entry->case_version_id);
         $id ??= (string) Str::uuid7();
         $attempt = new Attempt([
             'id' => $id,
@@ -164,23 +210,40 @@ final readonly class StartAttempt
         $rounds = $results = [];
         foreach (CaseSnapshot::rows($entry, $version) as $at => $row) {
             $round = (string) Str::uuid7();
-            $rounds[] = ['id' => $round, 'attempt_id' => $id, 'position' => $at + 1, 'data_row' => json_encode((object) $row, \JSON_THROW_ON_ERROR)];
-            array_push($results, ...array_map(static fn (array $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $s['position']], $attempt->snapshot['steps']));
+            $rounds[] = [
+                'id' => $round,
+                'attempt_id' => $id,
+                'position' => $at + 1,
+                'data_row' => json_encode((object) $row, \JSON_THROW_ON_ERROR),
+            ];
+            array_push(
+                $results,
+                ...array_map(
+                    static fn(array $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $s['position']],
+                    $attempt->snapshot['steps'],
+                ),
+            );
         }
         DB::table('rounds')->insert($rounds);
         foreach (array_chunk($results, 5000) as $some) {
             DB::table('step_results')->insert($some);
         }
-        $this->journal->append($attempt, $user, 'started', [
-            'number' => $attempt->number,
-            'case_version' => $version->id,
-            'build' => $attempt->build_id,
-            'configuration' => $attempt->configuration_id,
-            'environment' => $attempt->environment,
-            'word' => $word,
-            ...(null === $parallelReason ? [] : ['parallel_reason' => $parallelReason]),
-            'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)),
-        ], $stamp);
+        $this->journal->append(
+            $attempt,
+            $user,
+            'started',
+            [
+                'number' => $attempt->number,
+                'case_version' => $version->id,
+                'build' => $attempt->build_id,
+                'configuration' => $attempt->configuration_id,
+                'environment' => $attempt->environment,
+                'word' => $word,
+                ...null === $parallelReason ? [] : ['parallel_reason' => $parallelReason],
+                'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)),
+            ],
+            $stamp,
+        );
         $attempt->save();
         ($this->refresh)($entry);
 

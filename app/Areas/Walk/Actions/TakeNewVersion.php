@@ -34,9 +34,13 @@ use LucidStep\Core\Verdict\Policies;
  */
 final readonly class TakeNewVersion
 {
-    public function __construct(private Journal $journal, private RefreshEntry $refresh, private CycleLog $log, private ReadCase $cases, private RollUpVerdicts $rollUp)
-    {
-    }
+    public function __construct(
+        private Journal $journal,
+        private RefreshEntry $refresh,
+        private CycleLog $log,
+        private ReadCase $cases,
+        private RollUpVerdicts $rollUp,
+    ) {}
 
     /**
      * The version an entry would take: the newest, or the newest approved where only those are walked.
@@ -53,7 +57,15 @@ final readonly class TakeNewVersion
         $walked = null === $carried ? 0 : $this->judged($entry);
         $kept = null === $carried ? 0 : \count(array_intersect_key(array_flip($carried[0]), $carried[1]));
 
-        return new NewVersionPreview($from->number, $to->number, null !== $carried, $kept, max(0, $walked - $kept), null === $carried ? 0 : \count($carried[2]) - \count($carried[0]), $this->cases->comparison($from, $to));
+        return new NewVersionPreview(
+            $from->number,
+            $to->number,
+            null !== $carried,
+            $kept,
+            max(0, $walked - $kept),
+            null === $carried ? 0 : \count($carried[2]) - \count($carried[0]),
+            $this->cases->comparison($from, $to),
+        );
     }
 
     /**
@@ -71,7 +83,14 @@ final readonly class TakeNewVersion
         }
         $entry->case_version_id = $to->id;
         ($this->refresh)($entry);
-        ($this->log)(Cycle::query()->findOrFail($entry->cycle_id), $user, "{$entry->case->key} takes version {$to->number} instead of {$from->number}".(null === $carried ? '' : \sprintf('; %d verdicts carried', \count(array_intersect_key(array_flip($carried[0]), $carried[1])))));
+        ($this->log)(
+            Cycle::query()->findOrFail($entry->cycle_id),
+            $user,
+            "{$entry->case->key} takes version {$to->number} instead of {$from->number}" .
+                (null === $carried
+                    ? ''
+                    : \sprintf('; %d verdicts carried', \count(array_intersect_key(array_flip($carried[0]), $carried[1])))),
+        );
 
         return $entry->refresh();
     }
@@ -83,7 +102,11 @@ final readonly class TakeNewVersion
     {
         $open = Attempt::query()->with('tester')->findOrFail($entry->open_attempt_id);
         if ($open->tester_id !== $user->id) {
-            throw new Conflict('walked-now', "{$open->tester->name} is walking this entry. They can take the new version from where they are, or it is taken when they have finished.");
+            throw new Conflict(
+                'walked-now',
+                "{$open->tester->name} is walking this entry. They can take the new version from where they are, or it " .
+                    'is taken when they have finished.',
+            );
         }
     }
 
@@ -98,11 +121,15 @@ final readonly class TakeNewVersion
             throw new Conflict('newest-already', 'This entry has the newest version already.');
         }
 
-        return [CaseVersion::query()->with('steps')->findOrFail($entry->case_version_id), CaseVersion::query()->with('steps')->findOrFail($newest)];
+        return [
+            CaseVersion::query()->with('steps')->findOrFail($entry->case_version_id),
+            CaseVersion::query()->with('steps')->findOrFail($newest),
+        ];
     }
 
     /**
-     * @return ?array{array<int, int>, array<int, true>, list<array<string, mixed>>} old place by new place (from 0), old places with a verdict, the new steps; null without an open attempt
+     * @return ?array{array<int, int>, array<int, true>, list<array<string, mixed>>} old place by new place (from 0), old
+     *     places with a verdict, the new steps; null without an open attempt
      */
     private function carried(Entry $entry, CaseVersion $to): ?array
     {
@@ -111,9 +138,17 @@ final readonly class TakeNewVersion
             return null;
         }
         $steps = CaseSnapshot::steps($to, $entry->project_id);
-        $plain = static fn (array $s): Step => new Step((string) $s['action'], (string) $s['data'], (string) $s['expected']);
+        $plain = static fn(array $s): Step => new Step((string) $s['action'], (string) $s['data'], (string) $s['expected']);
         $judged = [];
-        foreach (DB::table('step_results')->join('rounds', 'rounds.id', '=', 'round_id')->where('attempt_id', $open->id)->whereNot('verdict', 'not_run')->distinct()->pluck('step_results.position') as $position) {
+        foreach (
+            DB::table('step_results')
+                ->join('rounds', 'rounds.id', '=', 'round_id')
+                ->where('attempt_id', $open->id)
+                ->whereNot('verdict', 'not_run')
+                ->distinct()
+                ->pluck('step_results.position')
+            as $position
+        ) {
             $judged[$position - 1] = true;
         }
 
@@ -122,7 +157,12 @@ final readonly class TakeNewVersion
 
     private function judged(Entry $entry): int
     {
-        return (int) DB::table('step_results')->join('rounds', 'rounds.id', '=', 'round_id')->where('attempt_id', $entry->open_attempt_id)->whereNot('verdict', 'not_run')->distinct()->count('step_results.position');
+        return (int) DB::table('step_results')
+            ->join('rounds', 'rounds.id', '=', 'round_id')
+            ->where('attempt_id', $entry->open_attempt_id)
+            ->whereNot('verdict', 'not_run')
+            ->distinct()
+            ->count('step_results.position');
     }
 
     /**
@@ -132,7 +172,11 @@ final readonly class TakeNewVersion
     private function carry(Entry $entry, User $user, CaseVersion $to, array $carried, array $steps): void
     {
         $attempt = Attempt::query()->lockForUpdate()->findOrFail($entry->open_attempt_id);
-        $steps = array_map(static fn (array $s, int $i): array => isset($carried[$i]) ? [...$s, 'carried' => true] : $s, $steps, array_keys($steps));
+        $steps = array_map(
+            static fn(array $s, int $i): array => isset($carried[$i]) ? [...$s, 'carried' => true] : $s,
+            $steps,
+            array_keys($steps),
+        );
         foreach (DB::table('rounds')->where('attempt_id', $attempt->id)->pluck('id') as $round) {
             $old = DB::table('step_results')->where('round_id', $round)->get()->keyBy('position');
             // Results of steps that are gone stay in the record by their events; evidence finds its step by its place.
@@ -144,22 +188,69 @@ final readonly class TakeNewVersion
             DB::update('update step_results set position = -position where round_id = ?', [$round]);
             foreach (array_keys($steps) as $i) {
                 if (isset($carried[$i], $old[$carried[$i] + 1])) {
-                    DB::table('step_results')->where('id', $old[$carried[$i] + 1]->id)->update(['position' => $i + 1]);
+                    DB::table('step_results')
+                        ->where('id', $old[$carried[$i] + 1]->id)
+                        ->update(['position' => $i + 1]);
                 } else {
                     DB::table('step_results')->insert(['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $i + 1]);
                 }
             }
         }
         $new = array_flip($carried);
-        foreach (DB::table('evidence')->where('attempt_id', $attempt->id)->whereNotNull('step')->get(['id', 'step']) as $file) {
-            DB::table('evidence')->where('id', $file->id)->update(['step' => isset($new[$file->step - 1]) ? $new[$file->step - 1] + 1 : null]);
+        foreach (
+            DB::table('evidence')
+                ->where('attempt_id', $attempt->id)
+                ->whereNotNull('step')
+                ->get(['id', 'step'])
+            as $file
+        ) {
+            DB::table('evidence')
+                ->where('id', $file->id)
+                ->update(['step' => isset($new[$file->step - 1]) ? $new[$file->step - 1] + 1 : null]);
         }
-        foreach (DB::table('defect_links')->where('attempt_id', $attempt->id)->whereNotNull('step')->get(['id', 'step']) as $link) {
-            DB::table('defect_links')->where('id', $link->id)->update(['step' => isset($new[$link->step - 1]) ? $new[$link->step - 1] + 1 : null]);
+        foreach (
+            DB::table('defect_links')
+                ->where('attempt_id', $attempt->id)
+                ->whereNotNull('step')
+                ->get(['id', 'step'])
+            as $link
+        ) {
+            DB::table('defect_links')
+                ->where('id', $link->id)
+                ->update(['step' => isset($new[$link->step - 1]) ? $new[$link->step - 1] + 1 : null]);
         }
-        $attempt->snapshot = [...$attempt->snapshot, 'version' => $to->number, 'title' => $to->title, 'objective' => $to->objective, 'preconditions' => $to->preconditions, 'postconditions' => $to->postconditions, 'steps' => $steps, 'secret' => CaseSnapshot::hasSecrets($to)];
-        $this->journal->append($attempt, $user, 'version_taken', ['from' => $entry->case_version_id, 'to' => $to->id, 'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)), 'carried' => array_values(array_map(static fn (int $now, int $was): array => ['from' => $was + 1, 'to' => $now + 1], array_keys($carried), $carried))], new DeviceStamp());
-        ($this->rollUp)($attempt, array_values(Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get()->all()));
+        $attempt->snapshot = [
+            ...$attempt->snapshot,
+            'version' => $to->number,
+            'title' => $to->title,
+            'objective' => $to->objective,
+            'preconditions' => $to->preconditions,
+            'postconditions' => $to->postconditions,
+            'steps' => $steps,
+            'secret' => CaseSnapshot::hasSecrets($to),
+        ];
+        $this->journal->append(
+            $attempt,
+            $user,
+            'version_taken',
+            [
+                'from' => $entry->case_version_id,
+                'to' => $to->id,
+                'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)),
+                'carried' => array_values(
+                    array_map(
+                        static fn(int $now, int $was): array => ['from' => $was + 1, 'to' => $now + 1],
+                        array_keys($carried),
+                        $carried,
+                    ),
+                ),
+            ],
+            new DeviceStamp(),
+        );
+        ($this->rollUp)(
+            $attempt,
+            array_values(Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get()->all()),
+        );
         $attempt->save();
     }
 }

@@ -19,9 +19,7 @@ use LucidStep\Core\Verdict\AttemptState;
  */
 final readonly class TakeOverAttempt
 {
-    public function __construct(private Journal $journal, private RefreshEntry $refresh, private NotifyPeople $notify)
-    {
-    }
+    public function __construct(private Journal $journal, private RefreshEntry $refresh, private NotifyPeople $notify) {}
 
     /**
      * @param  string  $word to the other person, who is told
@@ -36,7 +34,13 @@ final readonly class TakeOverAttempt
             throw new Conflict('attempt-ended', "The attempt is {$attempt->state->value}. Start a new one.");
         }
         if ($attempt->tester_id !== $user->id) {
-            $this->journal->append($attempt, $user, 'taken_over', ['from' => $attempt->tester_id, 'to' => $user->id, 'word' => trim($word)], $stamp);
+            $this->journal->append(
+                $attempt,
+                $user,
+                'taken_over',
+                ['from' => $attempt->tester_id, 'to' => $user->id, 'word' => trim($word)],
+                $stamp,
+            );
             $from = $attempt->tester_id;
             $attempt->takeover_word = trim($word);
             $attempt->tester_id = $user->id;

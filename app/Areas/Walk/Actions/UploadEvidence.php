@@ -25,27 +25,36 @@ use LucidStep\App\Support\DeviceStamp;
  */
 final readonly class UploadEvidence
 {
-    public function __construct(private RecordInAttempt $record, private StoreFile $store)
-    {
-    }
+    public function __construct(private RecordInAttempt $record, private StoreFile $store) {}
 
     /**
      * @param  ?UploadedFile  $upload  none for a link
      * @param  AddEvidenceCommand  $command without its file
      *
-     * @return array{?Evidence, ?LateCommand} the evidence, or the command when it arrived too late
      *
      * @throws ValidationException when the file is not taken, or the project's storage is full
+     * @return array{?Evidence, ?LateCommand} the evidence, or the command when it arrived too late
      */
     public function add(Attempt $attempt, User $user, ?UploadedFile $upload, AddEvidenceCommand $command, DeviceStamp $stamp): array
     {
         $this->limit($attempt->project_id, (int) $upload?->getSize());
         $file = null === $upload ? null : ($this->store)($upload);
         $name = '' !== $command->name ? $command->name : trim($upload?->getClientOriginalName() ?? $command->link);
-        $late = ($this->record)($attempt, $user, new AddEvidenceCommand(
-            $command->id, $command->round, $command->step, $file?->sha256, null === $file ? $command->link : '',
-            mb_substr($name, 0, 200), $command->caption, $command->source,
-        ), $stamp);
+        $late = ($this->record)(
+            $attempt,
+            $user,
+            new AddEvidenceCommand(
+                $command->id,
+                $command->round,
+                $command->step,
+                $file?->sha256,
+                null === $file ? $command->link : '',
+                mb_substr($name, 0, 200),
+                $command->caption,
+                $command->source,
+            ),
+            $stamp,
+        );
 
         return [null === $late ? Evidence::query()->with('file')->findOrFail($command->id) : null, $late];
     }
@@ -86,8 +95,11 @@ final readonly class UploadEvidence
     {
         $limit = DB::table('projects')->where('id', $project)->value('storage_limit_mb');
         if (null !== $limit && 0 < $bytes && StorageUse::bytes($project) + $bytes > $limit * 1_048_576) {
-            throw ValidationException::withMessages(['file' => "The project keeps at most {$limit} MB of evidence and has no room for this. "
-                .'It stays on your device; ask an admin for room, then send it again.']);
+            throw ValidationException::withMessages([
+                'file' =>
+                    "The project keeps at most {$limit} MB of evidence and has no room for this. " .
+                    'It stays on your device; ask an admin for room, then send it again.',
+            ]);
         }
     }
 }

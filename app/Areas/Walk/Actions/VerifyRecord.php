@@ -16,14 +16,20 @@ use LucidStep\Core\Record\Verification;
  */
 final readonly class VerifyRecord
 {
-    public function __construct(private Journal $journal, private Filesystem $files)
-    {
-    }
+    public function __construct(private Journal $journal, private Filesystem $files) {}
 
     public function __invoke(Attempt $attempt): Verification
     {
         $found = [];
-        foreach ($attempt->evidence()->get(['sha256', 'marked_sha256'])->flatMap(static fn (Evidence $e): array => [$e->sha256, $e->marked_sha256])->filter()->unique() as $sha256) {
+        foreach (
+            $attempt
+                ->evidence()
+                ->get(['sha256', 'marked_sha256'])
+                ->flatMap(static fn(Evidence $e): array => [$e->sha256, $e->marked_sha256])
+                ->filter()
+                ->unique()
+            as $sha256
+        ) {
             $path = (new StoredFile(['sha256' => $sha256]))->path();
             $found[$sha256] = $this->files->exists($path) ? $this->hash($path) : null;
         }

@@ -19,9 +19,7 @@ use LucidStep\App\Support\Record\Journal;
  */
 final readonly class WriteNote implements CommandHandler
 {
-    public function __construct(private Journal $journal)
-    {
-    }
+    public function __construct(private Journal $journal) {}
 
     public function apply(AttemptCommand $command, CommandContext $context): void
     {
@@ -33,9 +31,11 @@ final readonly class WriteNote implements CommandHandler
 
             return;
         }
-        $result = StepResult::query()->where('position', $command->step)
-            ->whereIn('round_id', $attempt->rounds()->where('position', $command->round)->select('id'))->first()
-            ?? throw ValidationException::withMessages(['step' => 'There is no such step in this attempt.']);
+        $result =
+            StepResult::query()
+                ->where('position', $command->step)
+                ->whereIn('round_id', $attempt->rounds()->where('position', $command->round)->select('id'))
+                ->first() ?? throw ValidationException::withMessages(['step' => 'There is no such step in this attempt.']);
         $change = ['round' => $command->round, 'step' => $command->step, 'from' => $result->note, 'to' => $command->note];
         $result->note = $command->note;
         $result->save();

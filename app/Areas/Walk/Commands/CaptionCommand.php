@@ -11,11 +11,7 @@ use LucidStep\Core\Data\Mask;
  */
 final readonly class CaptionCommand implements EvidenceCommand
 {
-    public function __construct(
-        public string $evidenceId,
-        public string $caption,
-    ) {
-    }
+    public function __construct(public string $evidenceId, public string $caption) {}
 
     public static function fromPayload(Payload $payload): self
     {
@@ -44,6 +40,6 @@ final readonly class CaptionCommand implements EvidenceCommand
 
     public function description(): string
     {
-        return CommandWords::at(null, null, 'caption'.CommandWords::quoted($this->caption));
+        return CommandWords::at(null, null, 'caption' . CommandWords::quoted($this->caption));
     }
 }

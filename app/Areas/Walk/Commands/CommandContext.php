@@ -13,7 +13,5 @@ use LucidStep\App\Support\DeviceStamp;
  */
 final readonly class CommandContext
 {
-    public function __construct(public Attempt $attempt, public User $actor, public DeviceStamp $stamp)
-    {
-    }
+    public function __construct(public Attempt $attempt, public User $actor, public DeviceStamp $stamp) {}
 }

@@ -35,8 +35,8 @@ final class CommandWords
      */
     public static function quoted(string ...$texts): string
     {
-        $words = implode(', ', array_filter($texts, static fn (string $t): bool => '' !== $t));
-        $words = mb_strlen($words) > self::LONGEST ? mb_substr($words, 0, self::LONGEST - 1).'…' : $words;
+        $words = implode(', ', array_filter($texts, static fn(string $t): bool => '' !== $t));
+        $words = mb_strlen($words) > self::LONGEST ? mb_substr($words, 0, self::LONGEST - 1) . '…' : $words;
 
         return '' === $words ? '' : ", “{$words}”";
     }
@@ -48,6 +48,6 @@ final class CommandWords
 
     public static function minutes(int $milliseconds): string
     {
-        return intdiv($milliseconds + 30_000, 60_000).' min';
+        return intdiv($milliseconds + 30_000, 60_000) . ' min';
     }
 }

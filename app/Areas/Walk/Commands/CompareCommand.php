@@ -11,11 +11,7 @@ use LucidStep\Core\Data\Mask;
  */
 final readonly class CompareCommand implements EvidenceCommand
 {
-    public function __construct(
-        public string $evidenceId,
-        public string $reference,
-    ) {
-    }
+    public function __construct(public string $evidenceId, public string $reference) {}
 
     public static function fromPayload(Payload $payload): self
     {

@@ -11,12 +11,7 @@ use LucidStep\Core\Data\Mask;
  */
 final readonly class EnvironmentCommand implements AttemptCommand
 {
-    public function __construct(
-        public ?string $buildId,
-        public ?string $configurationId,
-        public string $environment,
-    ) {
-    }
+    public function __construct(public ?string $buildId, public ?string $configurationId, public string $environment) {}
 
     public static function fromPayload(Payload $payload): self
     {
@@ -40,6 +35,6 @@ final readonly class EnvironmentCommand implements AttemptCommand
 
     public function description(): string
     {
-        return CommandWords::at(null, null, 'what it was walked on'.CommandWords::quoted($this->environment));
+        return CommandWords::at(null, null, 'what it was walked on' . CommandWords::quoted($this->environment));
     }
 }

@@ -17,12 +17,16 @@ final readonly class FinishCommand implements AttemptCommand, LocksCycle
         public string $note = '',
         public int $activeMs = 0,
         public ?int $correctedMs = null,
-    ) {
-    }
+    ) {}
 
     public static function fromPayload(Payload $payload): self
     {
-        return new self(Verdict::tryFrom($payload->text('verdict')), $payload->text('note'), $payload->int('active_ms'), $payload->intOrNull('corrected_ms'));
+        return new self(
+            Verdict::tryFrom($payload->text('verdict')),
+            $payload->text('note'),
+            $payload->int('active_ms'),
+            $payload->intOrNull('corrected_ms'),
+        );
     }
 
     public function kind(): string
@@ -32,7 +36,12 @@ final readonly class FinishCommand implements AttemptCommand, LocksCycle
 
     public function payload(): array
     {
-        return ['verdict' => $this->verdict?->value, 'note' => $this->note, 'active_ms' => $this->activeMs, 'corrected_ms' => $this->correctedMs];
+        return [
+            'verdict' => $this->verdict?->value,
+            'note' => $this->note,
+            'active_ms' => $this->activeMs,
+            'corrected_ms' => $this->correctedMs,
+        ];
     }
 
     public function masked(Mask $mask): self
@@ -42,6 +51,12 @@ final readonly class FinishCommand implements AttemptCommand, LocksCycle
 
     public function description(): string
     {
-        return CommandWords::at(null, null, 'finished'.(null === $this->verdict ? ' as its steps say' : ' as '.CommandWords::verdict($this->verdict)).CommandWords::quoted($this->note));
+        return CommandWords::at(
+            null,
+            null,
+            'finished' .
+                (null === $this->verdict ? ' as its steps say' : ' as ' . CommandWords::verdict($this->verdict)) .
+                CommandWords::quoted($this->note),
+        );
     }
 }

@@ -11,11 +11,7 @@ use LucidStep\Core\Data\Mask;
  */
 final readonly class IdleTimeCommand implements AttemptCommand
 {
-    public function __construct(
-        public int $awayMs,
-        public int $countedMs,
-    ) {
-    }
+    public function __construct(public int $awayMs, public int $countedMs) {}
 
     public static function fromPayload(Payload $payload): self
     {
@@ -39,6 +35,10 @@ final readonly class IdleTimeCommand implements AttemptCommand
 
     public function description(): string
     {
-        return CommandWords::at(null, null, CommandWords::minutes($this->countedMs).' of '.CommandWords::minutes($this->awayMs).' away count as work');
+        return CommandWords::at(
+            null,
+            null,
+            CommandWords::minutes($this->countedMs) . ' of ' . CommandWords::minutes($this->awayMs) . ' away count as work',
+        );
     }
 }

@@ -16,8 +16,7 @@ final readonly class MarkUpCommand implements EvidenceCommand
         /** @var ?array<string, mixed> the shapes; none takes them off */
         public ?array $markup,
         public ?string $markedSha256,
-    ) {
-    }
+    ) {}
 
     public static function fromPayload(Payload $payload): self
     {

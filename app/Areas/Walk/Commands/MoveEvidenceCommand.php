@@ -11,12 +11,7 @@ use LucidStep\Core\Data\Mask;
  */
 final readonly class MoveEvidenceCommand implements EvidenceCommand
 {
-    public function __construct(
-        public string $evidenceId,
-        public ?int $round,
-        public ?int $step,
-    ) {
-    }
+    public function __construct(public string $evidenceId, public ?int $round, public ?int $step) {}
 
     public static function fromPayload(Payload $payload): self
     {

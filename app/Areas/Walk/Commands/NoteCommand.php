@@ -11,12 +11,7 @@ use LucidStep\Core\Data\Mask;
  */
 final readonly class NoteCommand implements AttemptCommand
 {
-    public function __construct(
-        public ?int $round,
-        public ?int $step,
-        public string $note,
-    ) {
-    }
+    public function __construct(public ?int $round, public ?int $step, public string $note) {}
 
     public static function fromPayload(Payload $payload): self
     {
@@ -40,6 +35,10 @@ final readonly class NoteCommand implements AttemptCommand
 
     public function description(): string
     {
-        return CommandWords::at($this->round, $this->step, '' === $this->note ? 'note taken away' : 'note'.CommandWords::quoted($this->note));
+        return CommandWords::at(
+            $this->round,
+            $this->step,
+            '' === $this->note ? 'note taken away' : 'note' . CommandWords::quoted($this->note),
+        );
     }
 }

@@ -12,9 +12,7 @@ final readonly class Payload
     /**
      * @param  array<array-key, mixed>  $values
      */
-    public function __construct(private array $values)
-    {
-    }
+    public function __construct(private array $values) {}
 
     /**
      * Without spaces at its ends; empty when there is none.

@@ -11,11 +11,7 @@ use LucidStep\Core\Data\Mask;
  */
 final readonly class RedactCommand implements EvidenceCommand, LocksCycle
 {
-    public function __construct(
-        public string $evidenceId,
-        public string $sha256,
-    ) {
-    }
+    public function __construct(public string $evidenceId, public string $sha256) {}
 
     public static function fromPayload(Payload $payload): self
     {

@@ -11,11 +11,7 @@ use LucidStep\Core\Data\Mask;
  */
 final readonly class RemoveEvidenceCommand implements EvidenceCommand
 {
-    public function __construct(
-        public string $evidenceId,
-
-    ) {
-    }
+    public function __construct(public string $evidenceId) {}
 
     public static function fromPayload(Payload $payload): self
     {

@@ -11,12 +11,7 @@ use LucidStep\Core\Data\Mask;
  */
 final readonly class RetryCommand implements AttemptCommand
 {
-    public function __construct(
-        public int $round,
-        public int $step,
-        public bool $failed,
-    ) {
-    }
+    public function __construct(public int $round, public int $step, public bool $failed) {}
 
     public static function fromPayload(Payload $payload): self
     {
@@ -40,6 +35,6 @@ final readonly class RetryCommand implements AttemptCommand
 
     public function description(): string
     {
-        return CommandWords::at($this->round, $this->step, 'a try that '.($this->failed ? 'failed' : 'went well'));
+        return CommandWords::at($this->round, $this->step, 'a try that ' . ($this->failed ? 'failed' : 'went well'));
     }
 }

@@ -11,12 +11,7 @@ use LucidStep\Core\Data\Mask;
  */
 final readonly class RoundCommand implements AttemptCommand
 {
-    public function __construct(
-        public int $round,
-        public RoundChange $change,
-        public string $reason = '',
-    ) {
-    }
+    public function __construct(public int $round, public RoundChange $change, public string $reason = '') {}
 
     public static function fromPayload(Payload $payload): self
     {
@@ -40,10 +35,14 @@ final readonly class RoundCommand implements AttemptCommand
 
     public function description(): string
     {
-        return CommandWords::at($this->round, null, match ($this->change) {
-            RoundChange::Skip => 'left out'.CommandWords::quoted($this->reason),
-            RoundChange::TakeUp => 'taken up again',
-            RoundChange::Repeat => 'walked once more',
-        });
+        return CommandWords::at(
+            $this->round,
+            null,
+            match ($this->change) {
+                RoundChange::Skip => 'left out' . CommandWords::quoted($this->reason),
+                RoundChange::TakeUp => 'taken up again',
+                RoundChange::Repeat => 'walked once more',
+            },
+        );
     }
 }

@@ -20,14 +20,18 @@ final readonly class VerdictCommand implements AttemptCommand
         public string $reason = '',
         public string $waitsOn = '',
         public int $activeMs = 0,
-    ) {
-    }
+    ) {}
 
     public static function fromPayload(Payload $payload): self
     {
         return new self(
-            $payload->int('round'), $payload->int('step'), Verdict::from($payload->text('verdict')), $payload->text('happened'),
-            $payload->text('reason'), $payload->text('waits_on'), $payload->int('active_ms'),
+            $payload->int('round'),
+            $payload->int('step'),
+            Verdict::from($payload->text('verdict')),
+            $payload->text('happened'),
+            $payload->text('reason'),
+            $payload->text('waits_on'),
+            $payload->int('active_ms'),
         );
     }
 
@@ -39,24 +43,37 @@ final readonly class VerdictCommand implements AttemptCommand
     public function payload(): array
     {
         return [
-            'round' => $this->round, 'step' => $this->step, 'verdict' => $this->verdict->value, 'happened' => $this->happened,
-            'reason' => $this->reason, 'waits_on' => $this->waitsOn, 'active_ms' => $this->activeMs,
+            'round' => $this->round,
+            'step' => $this->step,
+            'verdict' => $this->verdict->value,
+            'happened' => $this->happened,
+            'reason' => $this->reason,
+            'waits_on' => $this->waitsOn,
+            'active_ms' => $this->activeMs,
         ];
     }
 
     public function masked(Mask $mask): self
     {
         return new self(
-            $this->round, $this->step, $this->verdict, $mask->text($this->happened), $mask->text($this->reason), $mask->text($this->waitsOn),
+            $this->round,
+            $this->step,
+            $this->verdict,
+            $mask->text($this->happened),
+            $mask->text($this->reason),
+            $mask->text($this->waitsOn),
             $this->activeMs,
         );
     }
 
     public function description(): string
     {
-        return CommandWords::at($this->round, $this->step, CommandWords::verdict($this->verdict).CommandWords::quoted(
-            $this->happened, $this->reason, '' === $this->waitsOn ? '' : "waits on {$this->waitsOn}",
-        ));
+        return CommandWords::at(
+            $this->round,
+            $this->step,
+            CommandWords::verdict($this->verdict) .
+                CommandWords::quoted($this->happened, $this->reason, '' === $this->waitsOn ? '' : "waits on {$this->waitsOn}"),
+        );
     }
 
     /**

@@ -16,18 +16,11 @@ final readonly class AttemptRecord
      * @param  list<RecordEvent>  $events
      */
     public function __construct(
-        #[OA\Property]
-        public string $attempt_id,
-        #[OA\Property(items: new OA\Items(ref: RecordEvent::class))]
-        public array $events,
-        #[OA\Property]
-        public string $head,
-        #[OA\Property]
-        public bool $sealed,
-        #[OA\Property]
-        public string $cycle_head,
-        #[OA\Property]
-        public int $cycle_events,
-    ) {
-    }
+        #[OA\Property] public string $attempt_id,
+        #[OA\Property(items: new OA\Items(ref: RecordEvent::class))] public array $events,
+        #[OA\Property] public string $head,
+        #[OA\Property] public bool $sealed,
+        #[OA\Property] public string $cycle_head,
+        #[OA\Property] public int $cycle_events,
+    ) {}
 }

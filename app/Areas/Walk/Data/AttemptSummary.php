@@ -16,46 +16,26 @@ use OpenApi\Attributes as OA;
 final readonly class AttemptSummary
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public int $number,
-        #[OA\Property]
-        public Person $tester,
-        #[OA\Property]
-        public ?Named $build,
-        #[OA\Property]
-        public ?Named $configuration,
-        #[OA\Property(enum: ['open', 'finished', 'abandoned'])]
-        public string $state,
-        #[OA\Property]
-        public string $roll_up,
-        #[OA\Property]
-        public ?string $verdict,
-        #[OA\Property]
-        public bool $overruled,
-        #[OA\Property]
-        public string $note,
-        #[OA\Property]
-        public int $active_ms,
-        #[OA\Property]
-        public ?int $corrected_ms,
-        #[OA\Property]
-        public string $started_at,
-        #[OA\Property]
-        public ?string $finished_at,
-        #[OA\Property]
-        public string $environment,
-        #[OA\Property(description: 'A note on the whole attempt')]
-        public string $remark,
-        #[OA\Property(description: 'Judged from the list: nobody walked its steps')]
-        public bool $from_list,
-        #[OA\Property(description: 'Why it stands beside the attempt that was open')]
-        public ?string $parallel_reason,
-        #[OA\Property(description: 'What whoever took it over said')]
-        public string $takeover_word,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public int $number,
+        #[OA\Property] public Person $tester,
+        #[OA\Property] public ?Named $build,
+        #[OA\Property] public ?Named $configuration,
+        #[OA\Property(enum: ['open', 'finished', 'abandoned'])] public string $state,
+        #[OA\Property] public string $roll_up,
+        #[OA\Property] public ?string $verdict,
+        #[OA\Property] public bool $overruled,
+        #[OA\Property] public string $note,
+        #[OA\Property] public int $active_ms,
+        #[OA\Property] public ?int $corrected_ms,
+        #[OA\Property] public string $started_at,
+        #[OA\Property] public ?string $finished_at,
+        #[OA\Property] public string $environment,
+        #[OA\Property(description: 'A note on the whole attempt')] public string $remark,
+        #[OA\Property(description: 'Judged from the list: nobody walked its steps')] public bool $from_list,
+        #[OA\Property(description: 'Why it stands beside the attempt that was open')] public ?string $parallel_reason,
+        #[OA\Property(description: 'What whoever took it over said')] public string $takeover_word,
+    ) {}
 
     /**
      * @param  Attempt  $a with tester, build and configuration loaded
@@ -63,9 +43,25 @@ final readonly class AttemptSummary
     public static function from(Attempt $a): self
     {
         return new self(
-            $a->id, $a->number, Person::from($a->tester), Named::orNull($a->build), Named::orNull($a->configuration), $a->state->value, $a->roll_up->value,
-            $a->verdict?->value, $a->overruled, $a->note, $a->active_ms, $a->corrected_ms, $a->started_at->toIso8601ZuluString('millisecond'), $a->finished_at?->toIso8601ZuluString('millisecond'),
-            $a->environment, $a->remark, $a->from_list, $a->parallel_reason, $a->takeover_word,
+            $a->id,
+            $a->number,
+            Person::from($a->tester),
+            Named::orNull($a->build),
+            Named::orNull($a->configuration),
+            $a->state->value,
+            $a->roll_up->value,
+            $a->verdict?->value,
+            $a->overruled,
+            $a->note,
+            $a->active_ms,
+            $a->corrected_ms,
+            $a->started_at->toIso8601ZuluString('millisecond'),
+            $a->finished_at?->toIso8601ZuluString('millisecond'),
+            $a->environment,
+            $a->remark,
+            $a->from_list,
+            $a->parallel_reason,
+            $a->takeover_word,
         );
     }
 }

@@ -16,12 +16,8 @@ final readonly class EarlierAttempt
      * @param  list<EarlierStep>  $steps those of which it recorded something, in the order of the newer attempt
      */
     public function __construct(
-        #[OA\Property]
-        public AttemptSummary $attempt,
-        #[OA\Property(items: new OA\Items(ref: EarlierStep::class))]
-        public array $steps,
-        #[OA\Property(description: 'Steps on which it recorded something, and which stand here no more')]
-        public int $gone,
-    ) {
-    }
+        #[OA\Property] public AttemptSummary $attempt,
+        #[OA\Property(items: new OA\Items(ref: EarlierStep::class))] public array $steps,
+        #[OA\Property(description: 'Steps on which it recorded something, and which stand here no more')] public int $gone,
+    ) {}
 }

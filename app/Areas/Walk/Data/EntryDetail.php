@@ -20,14 +20,9 @@ final readonly class EntryDetail
      * @param  list<LinkedDefect>  $defects
      */
     public function __construct(
-        #[OA\Property]
-        public EntryLine $entry,
-        #[OA\Property]
-        public CycleSummary $cycle,
-        #[OA\Property(items: new OA\Items(ref: AttemptSummary::class))]
-        public array $attempts,
-        #[OA\Property(items: new OA\Items(ref: LinkedDefect::class))]
-        public array $defects,
-    ) {
-    }
+        #[OA\Property] public EntryLine $entry,
+        #[OA\Property] public CycleSummary $cycle,
+        #[OA\Property(items: new OA\Items(ref: AttemptSummary::class))] public array $attempts,
+        #[OA\Property(items: new OA\Items(ref: LinkedDefect::class))] public array $defects,
+    ) {}
 }

@@ -15,29 +15,29 @@ use OpenApi\Attributes as OA;
 final readonly class LateCommandLine
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property]
-        public string $kind,
-        #[OA\Property]
-        public string $why,
-        #[OA\Property]
-        public string $received_at,
-        #[OA\Property(description: 'What it would do, in words')]
-        public string $words,
-        #[OA\Property(enum: ['waiting', 'accepted', 'set_aside'])]
-        public string $state,
-        #[OA\Property]
-        public Person $by,
-        #[OA\Property]
-        public ?Person $judged_by,
-        #[OA\Property(description: 'The attempt that took it in')]
-        public ?string $applied_to_id,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property] public string $kind,
+        #[OA\Property] public string $why,
+        #[OA\Property] public string $received_at,
+        #[OA\Property(description: 'What it would do, in words')] public string $words,
+        #[OA\Property(enum: ['waiting', 'accepted', 'set_aside'])] public string $state,
+        #[OA\Property] public Person $by,
+        #[OA\Property] public ?Person $judged_by,
+        #[OA\Property(description: 'The attempt that took it in')] public ?string $applied_to_id,
+    ) {}
 
     public static function from(LateCommand $act, string $description): self
     {
-        return new self($act->id, $act->kind, $act->why, $act->received_at->toIso8601ZuluString(), $description, $act->state, Person::from($act->actor), Person::orNull($act->judge), $act->applied_to_id);
+        return new self(
+            $act->id,
+            $act->kind,
+            $act->why,
+            $act->received_at->toIso8601ZuluString(),
+            $description,
+            $act->state,
+            Person::from($act->actor),
+            Person::orNull($act->judge),
+            $act->applied_to_id,
+        );
     }
 }

@@ -16,10 +16,7 @@ final readonly class LateDecisionResult
      * @param  list<RefusedCommand>  $refused they are set aside
      */
     public function __construct(
-        #[OA\Property]
-        public int $applied,
-        #[OA\Property(items: new OA\Items(ref: RefusedCommand::class))]
-        public array $refused,
-    ) {
-    }
+        #[OA\Property] public int $applied,
+        #[OA\Property(items: new OA\Items(ref: RefusedCommand::class))] public array $refused,
+    ) {}
 }

@@ -16,10 +16,7 @@ final readonly class LeadQueue
      * @param  list<QueueItem>  $items
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: QueueItem::class))]
-        public array $items,
-        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'integer'))]
-        public object $counts,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(ref: QueueItem::class))] public array $items,
+        #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'integer'))] public object $counts,
+    ) {}
 }

@@ -18,10 +18,7 @@ final readonly class ListVerdictResult
      * @param  list<RefusedEntry>  $refused
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $done,
-        #[OA\Property(items: new OA\Items(ref: RefusedEntry::class))]
-        public array $refused,
-    ) {
-    }
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $done,
+        #[OA\Property(items: new OA\Items(ref: RefusedEntry::class))] public array $refused,
+    ) {}
 }

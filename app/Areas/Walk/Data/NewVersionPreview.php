@@ -14,20 +14,12 @@ use OpenApi\Attributes as OA;
 final readonly class NewVersionPreview
 {
     public function __construct(
-        #[OA\Property]
-        public int $from_version,
-        #[OA\Property]
-        public int $to_version,
-        #[OA\Property]
-        public bool $open,
-        #[OA\Property]
-        public int $carried,
-        #[OA\Property]
-        public int $lost,
-        #[OA\Property]
-        public int $added,
-        #[OA\Property]
-        public CaseComparison $comparison,
-    ) {
-    }
+        #[OA\Property] public int $from_version,
+        #[OA\Property] public int $to_version,
+        #[OA\Property] public bool $open,
+        #[OA\Property] public int $carried,
+        #[OA\Property] public int $lost,
+        #[OA\Property] public int $added,
+        #[OA\Property] public CaseComparison $comparison,
+    ) {}
 }

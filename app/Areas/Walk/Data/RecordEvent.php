@@ -17,24 +17,14 @@ final readonly class RecordEvent
      * @param  list<string>  $evidence
      */
     public function __construct(
-        #[OA\Property]
-        public int $sequence,
-        #[OA\Property]
-        public string $kind,
-        #[OA\Property]
-        public ?Person $actor,
-        #[OA\Property]
-        public ?string $device_time,
-        #[OA\Property]
-        public string $server_time,
-        #[OA\Property]
-        public object $payload,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $evidence,
-        #[OA\Property]
-        public string $hash,
-        #[OA\Property]
-        public bool $removed,
-    ) {
-    }
+        #[OA\Property] public int $sequence,
+        #[OA\Property] public string $kind,
+        #[OA\Property] public ?Person $actor,
+        #[OA\Property] public ?string $device_time,
+        #[OA\Property] public string $server_time,
+        #[OA\Property] public object $payload,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $evidence,
+        #[OA\Property] public string $hash,
+        #[OA\Property] public bool $removed,
+    ) {}
 }

@@ -13,10 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class RefusedCommand
 {
     public function __construct(
-        #[OA\Property(description: 'What it would have done')]
-        public string $command,
-        #[OA\Property]
-        public string $why,
-    ) {
-    }
+        #[OA\Property(description: 'What it would have done')] public string $command,
+        #[OA\Property] public string $why,
+    ) {}
 }

@@ -14,16 +14,10 @@ use OpenApi\Attributes as OA;
 final readonly class RemovalLine
 {
     public function __construct(
-        #[OA\Property(enum: ['file', 'text'])]
-        public string $kind,
-        #[OA\Property]
-        public string $subject,
-        #[OA\Property]
-        public string $reason,
-        #[OA\Property]
-        public ?Person $by,
-        #[OA\Property]
-        public string $at,
-    ) {
-    }
+        #[OA\Property(enum: ['file', 'text'])] public string $kind,
+        #[OA\Property] public string $subject,
+        #[OA\Property] public string $reason,
+        #[OA\Property] public ?Person $by,
+        #[OA\Property] public string $at,
+    ) {}
 }

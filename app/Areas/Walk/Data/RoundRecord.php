@@ -19,22 +19,14 @@ final readonly class RoundRecord
      * @param  list<StepText>  $texts  the steps that read otherwise than in the first round
      */
     public function __construct(
-        #[OA\Property]
-        public int $position,
-        #[OA\Property(enum: ['pass', 'fail', 'blocked', 'not_applicable', 'not_run', 'in_progress'])]
-        public string $roll_up,
-        #[OA\Property(items: new OA\Items(ref: StepRecord::class))]
-        public array $steps,
-        #[OA\Property(description: 'Why it was left out', nullable: true)]
-        public ?string $skipped,
-        #[OA\Property(description: 'The round whose row it walks once more', nullable: true)]
-        public ?int $repeats,
-        #[OA\Property(items: new OA\Items(ref: RoundValue::class))]
-        public array $values,
-        #[OA\Property(items: new OA\Items(ref: StepText::class))]
-        public array $texts,
-    ) {
-    }
+        #[OA\Property] public int $position,
+        #[OA\Property(enum: ['pass', 'fail', 'blocked', 'not_applicable', 'not_run', 'in_progress'])] public string $roll_up,
+        #[OA\Property(items: new OA\Items(ref: StepRecord::class))] public array $steps,
+        #[OA\Property(description: 'Why it was left out', nullable: true)] public ?string $skipped,
+        #[OA\Property(description: 'The round whose row it walks once more', nullable: true)] public ?int $repeats,
+        #[OA\Property(items: new OA\Items(ref: RoundValue::class))] public array $values,
+        #[OA\Property(items: new OA\Items(ref: StepText::class))] public array $texts,
+    ) {}
 
     /**
      * @param  list<StepRecord>  $steps

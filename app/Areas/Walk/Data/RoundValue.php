@@ -13,14 +13,9 @@ use OpenApi\Attributes as OA;
 final readonly class RoundValue
 {
     public function __construct(
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public string $value,
-        #[OA\Property]
-        public bool $secret,
-        #[OA\Property]
-        public bool $hidden,
-    ) {
-    }
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $value,
+        #[OA\Property] public bool $secret,
+        #[OA\Property] public bool $hidden,
+    ) {}
 }

@@ -14,28 +14,17 @@ use OpenApi\Attributes as OA;
 final readonly class StepRecord
 {
     public function __construct(
-        #[OA\Property]
-        public int $position,
-        #[OA\Property(enum: ['pass', 'fail', 'blocked', 'not_applicable', 'not_run'])]
-        public string $verdict,
-        #[OA\Property]
-        public string $note,
-        #[OA\Property]
-        public string $happened,
-        #[OA\Property]
-        public string $reason,
-        #[OA\Property]
-        public string $waits_on,
-        #[OA\Property]
-        public int $active_ms,
-        #[OA\Property(description: 'How often it was tried without a verdict')]
-        public int $tries,
-        #[OA\Property]
-        public int $tries_failed,
-        #[OA\Property]
-        public ?string $judged_at,
-    ) {
-    }
+        #[OA\Property] public int $position,
+        #[OA\Property(enum: ['pass', 'fail', 'blocked', 'not_applicable', 'not_run'])] public string $verdict,
+        #[OA\Property] public string $note,
+        #[OA\Property] public string $happened,
+        #[OA\Property] public string $reason,
+        #[OA\Property] public string $waits_on,
+        #[OA\Property] public int $active_ms,
+        #[OA\Property(description: 'How often it was tried without a verdict')] public int $tries,
+        #[OA\Property] public int $tries_failed,
+        #[OA\Property] public ?string $judged_at,
+    ) {}
 
     public static function from(StepResult $r): self
     {
@@ -47,9 +36,23 @@ final readonly class StepRecord
      */
     public static function fromRow(\stdClass $r): self
     {
-        $judged = null === $r->judged_at ? null : (new \DateTimeImmutable($r->judged_at))->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d\TH:i:s.v\Z');
+        $judged =
+            null === $r->judged_at
+                ? null
+                : (new \DateTimeImmutable($r->judged_at))->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d\TH:i:s.v\Z');
 
-        return new self($r->position, $r->verdict, $r->note, $r->happened, $r->reason, $r->waits_on, $r->active_ms, $r->tries, $r->tries_failed, $judged);
+        return new self(
+            $r->position,
+            $r->verdict,
+            $r->note,
+            $r->happened,
+            $r->reason,
+            $r->waits_on,
+            $r->active_ms,
+            $r->tries,
+            $r->tries_failed,
+            $judged,
+        );
     }
 
     /**

@@ -20,28 +20,28 @@ final readonly class StepText
      * @param  list<string>  $uses     the columns whose values stand in it
      */
     public function __construct(
-        #[OA\Property]
-        public int $position,
-        #[OA\Property]
-        public string $action,
-        #[OA\Property]
-        public string $data,
-        #[OA\Property]
-        public string $expected,
-        #[OA\Property(items: new OA\Items(ref: FileRef::class))]
-        public array $files,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $routines,
-        #[OA\Property(items: new OA\Items(type: 'string'), description: 'The columns whose values stand in it')]
-        public array $uses,
-    ) {
-    }
+        #[OA\Property] public int $position,
+        #[OA\Property] public string $action,
+        #[OA\Property] public string $data,
+        #[OA\Property] public string $expected,
+        #[OA\Property(items: new OA\Items(ref: FileRef::class))] public array $files,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $routines,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'The columns whose values stand in it')] public array $uses,
+    ) {}
 
     /**
      * @param  array{position: int, action: string, data: string, expected: string}  $step
      */
     public static function fromSnapshot(array $step): self
     {
-        return new self($step['position'], $step['action'], $step['data'], $step['expected'], ResourceMapper::files($step['files'] ?? []), $step['routines'] ?? [], $step['uses'] ?? []);
+        return new self(
+            $step['position'],
+            $step['action'],
+            $step['data'],
+            $step['expected'],
+            ResourceMapper::files($step['files'] ?? []),
+            $step['routines'] ?? [],
+            $step['uses'] ?? [],
+        );
     }
 }

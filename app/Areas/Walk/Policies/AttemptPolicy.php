@@ -13,9 +13,7 @@ use LucidStep\App\Support\Access\Memberships;
  */
 final readonly class AttemptPolicy
 {
-    public function __construct(private Memberships $memberships)
-    {
-    }
+    public function __construct(private Memberships $memberships) {}
 
     /**
      * Whether what the person recorded is kept at all: of those who record in this project, and of whoever walks it and

@@ -33,7 +33,10 @@ final class AttemptRounds
     {
         $first = [];
         $out = [];
-        $blank = array_map(static fn (array $s): StepRecord => StepRecord::blank($s['position']), array_values((array) $attempt->snapshot['steps']));
+        $blank = array_map(
+            static fn(array $s): StepRecord => StepRecord::blank($s['position']),
+            array_values((array) $attempt->snapshot['steps']),
+        );
         $records = $attempt->exists ? self::records($rounds) : [];
         foreach (array_values($rounds) as $i => $round) {
             $texts = array_map(StepText::fromSnapshot(...), AttemptText::steps($attempt, $round, $clear, true));
@@ -43,12 +46,24 @@ final class AttemptRounds
             [$values, $secrets] = RoundValues::of($round, $clear);
             $row = [];
             $names = array_map(strval(...), array_keys($round->data_row));
-            foreach (array_values(array_unique([...array_intersect((array) ($attempt->snapshot['columns'] ?? []), $names), ...$names])) as $name) {
+            foreach (
+                array_values(array_unique([...array_intersect((array) ($attempt->snapshot['columns'] ?? []), $names), ...$names]))
+                as $name
+            ) {
                 $key = mb_strtolower($name);
                 $hidden = \in_array($key, $secrets, true);
                 $row[] = new RoundValue($name, $hidden ? Mask::DOTS : $values[$key], \is_array($round->data_row[$name]), $hidden);
             }
-            $out[] = RoundRecord::from($round, $attempt->exists ? $records[$round->id] ?? [] : $blank, $row, 0 === $i ? [] : array_values(array_filter($texts, static fn (StepText $t, int $at): bool => $t != $first[$at], \ARRAY_FILTER_USE_BOTH)));
+            $out[] = RoundRecord::from(
+                $round,
+                $attempt->exists ? $records[$round->id] ?? [] : $blank,
+                $row,
+                0 === $i
+                    ? []
+                    : array_values(
+                        array_filter($texts, static fn(StepText $t, int $at): bool => $t != $first[$at], \ARRAY_FILTER_USE_BOTH),
+                    ),
+            );
         }
 
         return [$first, $out];
@@ -62,7 +77,13 @@ final class AttemptRounds
     private static function records(array $rounds): array
     {
         $records = [];
-        foreach (DB::table('step_results')->whereIn('round_id', array_map(static fn (Round $r): string => $r->id, $rounds))->orderBy('position')->get() as $row) {
+        foreach (
+            DB::table('step_results')
+                ->whereIn('round_id', array_map(static fn(Round $r): string => $r->id, $rounds))
+                ->orderBy('position')
+                ->get()
+            as $row
+        ) {
             $records[$row->round_id][] = StepRecord::fromRow($row);
         }
 
@@ -77,8 +98,19 @@ final class AttemptRounds
     public static function planned(Entry $entry, CaseVersion $version, User $user): Attempt
     {
         $steps = CaseSnapshot::steps($version, $entry->project_id);
-        $attempt = new Attempt(['entry_id' => $entry->id, 'number' => $entry->attempts_count + 1, 'snapshot' => ['steps' => $steps, 'columns' => CaseSnapshot::columns($version)], 'tester_id' => $user->id, 'state' => AttemptState::Open]);
-        $attempt->setRelation('tester', $user)->setRelation('rounds', Round::query()->getModel()->newCollection(self::blank(CaseSnapshot::rows($entry, $version))));
+        $attempt = new Attempt([
+            'entry_id' => $entry->id,
+            'number' => $entry->attempts_count + 1,
+            'snapshot' => ['steps' => $steps, 'columns' => CaseSnapshot::columns($version)],
+            'tester_id' => $user->id,
+            'state' => AttemptState::Open,
+        ]);
+        $attempt->setRelation('tester', $user)->setRelation(
+            'rounds',
+            Round::query()
+                ->getModel()
+                ->newCollection(self::blank(CaseSnapshot::rows($entry, $version))),
+        );
 
         return $attempt;
     }
@@ -94,7 +126,13 @@ final class AttemptRounds
     {
         $made = [];
         foreach ($rows as $at => $row) {
-            $made[] = new Round(['position' => $at + 1, 'data_row' => $row, 'roll_up' => Verdict::NotRun, 'skipped' => null, 'repeats' => null]);
+            $made[] = new Round([
+                'position' => $at + 1,
+                'data_row' => $row,
+                'roll_up' => Verdict::NotRun,
+                'skipped' => null,
+                'repeats' => null,
+            ]);
         }
 
         return $made;

@@ -29,9 +29,14 @@ final class AttemptText
             $parsed = [];
         }
         $parts = static function (string $text) use ($values, $secrets, &$parsed): array {
-            return [] === $values || !str_contains($text, '{{') && !str_contains($text, '\\') ? [new FilledPart($text)] : ($parsed[$text] ??= Template::parse($text))->fill($values, $secrets);
+            return [] === $values || (!str_contains($text, '{{') && !str_contains($text, '\\'))
+                ? [new FilledPart($text)]
+                : ($parsed[$text] ??= Template::parse($text))->fill($values, $secrets);
         };
-        $join = static fn (array $of, bool $markdown): string => implode('', array_map(static fn (FilledPart $p): string => $markdown && null !== $p->name ? self::code($p->shown()) : $p->shown(), $of));
+        $join = static fn(array $of, bool $markdown): string => implode(
+            '',
+            array_map(static fn(FilledPart $p): string => $markdown && null !== $p->name ? self::code($p->shown()) : $p->shown(), $of),
+        );
 
         return array_map(static function (array $s) use ($parts, $join, $marked): array {
             [$action, $data, $expected] = [$parts($s['action']), $parts($s['data']), $parts($s['expected'])];
@@ -42,7 +47,13 @@ final class AttemptText
                 }
             }
 
-            return [...$s, 'action' => $join($action, $marked), 'data' => $join($data, false), 'expected' => $join($expected, $marked), 'uses' => array_values($uses)];
+            return [
+                ...$s,
+                'action' => $join($action, $marked),
+                'data' => $join($data, false),
+                'expected' => $join($expected, $marked),
+                'uses' => array_values($uses),
+            ];
         }, array_values((array) $attempt->snapshot['steps']));
     }
 
@@ -55,6 +66,6 @@ final class AttemptText
         $fence = str_repeat('`', 1 + max([0, ...array_map(strlen(...), $ticks[0])]));
         $pad = str_starts_with($text, '`') || str_ends_with($text, '`') || '' === trim($text) ? ' ' : '';
 
-        return $fence.$pad.str_replace(["\r\n", "\n"], ' ', $text).$pad.$fence;
+        return $fence . $pad . str_replace(["\r\n", "\n"], ' ', $text) . $pad . $fence;
     }
 }

@@ -25,9 +25,18 @@ final class CaseSnapshot
         $text = $version->text();
         $expanded = RoutineBook::with($project, CheckCase::uses($text->steps))->expand($text->steps);
 
-        return array_map(static fn (int $i, ExpandedStep $s): array => [
-            'position' => $i + 1, 'action' => $s->step->action, 'data' => $s->step->data, 'expected' => $s->step->expected, 'files' => $s->step->files, 'routines' => $s->routines,
-        ], array_keys($expanded), $expanded);
+        return array_map(
+            static fn(int $i, ExpandedStep $s): array => [
+                'position' => $i + 1,
+                'action' => $s->step->action,
+                'data' => $s->step->data,
+                'expected' => $s->step->expected,
+                'files' => $s->step->files,
+                'routines' => $s->routines,
+            ],
+            array_keys($expanded),
+            $expanded,
+        );
     }
 
     /**
@@ -70,6 +79,6 @@ final class CaseSnapshot
      */
     public static function hasSecrets(CaseVersion $version): bool
     {
-        return [] !== array_filter($version->loadMissing('dataTable')->dataTable->columns ?? [], static fn (array $c): bool => $c['secret']);
+        return [] !== array_filter($version->loadMissing('dataTable')->dataTable->columns ?? [], static fn(array $c): bool => $c['secret']);
     }
 }

@@ -30,22 +30,30 @@ final class DraftDefect
         $result = null === $stepNumber ? null : $round?->results->firstWhere('position', $stepNumber);
         $recorded = $result instanceof StepResult ? $result->happened : '';
 
-        return Draft::from(new Failure(
-            (string) $attempt->snapshot['title'],
-            RoundValues::mask($round)->text(trim((string) $happened) ?: ($recorded ?: $attempt->note)),
-            $attempt->build->name ?? '',
-            $attempt->configuration->name ?? '',
-            RoundValues::maskedRow($round),
-            (string) $attempt->snapshot['preconditions'],
-            $round instanceof Round ? $this->steps($attempt, $round) : [],
-            $stepNumber,
-            array_values($attempt->evidence->filter(static fn (Evidence $e): bool => null === $e->removed_at && (null === $stepNumber || $e->step === $stepNumber))
-                ->map(static fn (Evidence $e): string => '' === $e->caption ? $e->name : "{$e->name}: {$e->caption}")->all()),
-            [
-                "Case {$attempt->entry->case->key}".(null === $stepNumber ? '' : ", step {$stepNumber}"),
-                "Cycle {$attempt->entry->cycle->key} {$attempt->entry->cycle->name}, attempt {$attempt->number}",
-            ],
-        ));
+        return Draft::from(
+            new Failure(
+                (string) $attempt->snapshot['title'],
+                RoundValues::mask($round)->text(trim((string) $happened) ?: ($recorded ?: $attempt->note)),
+                $attempt->build->name ?? '',
+                $attempt->configuration->name ?? '',
+                RoundValues::maskedRow($round),
+                (string) $attempt->snapshot['preconditions'],
+                $round instanceof Round ? $this->steps($attempt, $round) : [],
+                $stepNumber,
+                array_values(
+                    $attempt->evidence
+                        ->filter(
+                            static fn(Evidence $e): bool => null === $e->removed_at && (null === $stepNumber || $e->step === $stepNumber),
+                        )
+                        ->map(static fn(Evidence $e): string => '' === $e->caption ? $e->name : "{$e->name}: {$e->caption}")
+                        ->all(),
+                ),
+                [
+                    "Case {$attempt->entry->case->key}" . (null === $stepNumber ? '' : ", step {$stepNumber}"),
+                    "Cycle {$attempt->entry->cycle->key} {$attempt->entry->cycle->name}, attempt {$attempt->number}",
+                ],
+            ),
+        );
     }
 
     /**

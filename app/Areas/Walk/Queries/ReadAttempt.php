@@ -27,29 +27,64 @@ use LucidStep\Core\Verdict\Policies;
  */
 final readonly class ReadAttempt
 {
-    public function __construct(private ReadRemovals $removals, private CommandRegistry $commands)
-    {
-    }
+    public function __construct(private ReadRemovals $removals, private CommandRegistry $commands) {}
 
     /**
      * @param  ?string  $reader the person who reads it: secret values are told to whoever walks
      */
     public function __invoke(Attempt $attempt, ?string $reader = null): AttemptDetail
     {
-        $attempt->load('tester', 'build', 'configuration', 'entry.cycle.project', 'entry.case', 'rounds', 'evidence.file', 'evidence.marked', 'defectLinks.defect', 'lateCommands.actor', 'lateCommands.judge');
-        $earlier = Attempt::query()->where('entry_id', $attempt->entry_id)->where('number', '<', $attempt->number)->with('tester', 'build', 'configuration')->orderByDesc('number')->get();
+        $attempt->load(
+            'tester',
+            'build',
+            'configuration',
+            'entry.cycle.project',
+            'entry.case',
+            'rounds',
+            'evidence.file',
+            'evidence.marked',
+            'defectLinks.defect',
+            'lateCommands.actor',
+            'lateCommands.judge',
+        );
+        $earlier = Attempt::query()
+            ->where('entry_id', $attempt->entry_id)
+            ->where('number', '<', $attempt->number)
+            ->with('tester', 'build', 'configuration')
+            ->orderByDesc('number')
+            ->get();
         $entry = $attempt->entry;
         $snapshot = $attempt->snapshot;
-        [$first, $rounds] = AttemptRounds::of($attempt, $attempt->rounds->all(), $reader === $attempt->tester_id && AttemptState::Open === $attempt->state);
+        [$first, $rounds] = AttemptRounds::of(
+            $attempt,
+            $attempt->rounds->all(),
+            $reader === $attempt->tester_id && AttemptState::Open === $attempt->state,
+        );
         $removals = $this->removals->of($attempt->id);
-        $gone = array_flip(array_map(static fn (RemovalLine $r): string => $r->subject, $removals));
+        $gone = array_flip(array_map(static fn(RemovalLine $r): string => $r->subject, $removals));
 
         return new AttemptDetail(
-            AttemptSummary::from($attempt), $entry->cycle->project->code, $entry->id, $entry->cycle_id, $entry->cycle->key, $entry->cycle->name, (string) $snapshot['key'], (int) $snapshot['version'],
-            (string) $snapshot['title'], (string) $snapshot['objective'], (string) $snapshot['preconditions'], (string) $snapshot['postconditions'], $entry->case->estimate_seconds,
+            AttemptSummary::from($attempt),
+            $entry->cycle->project->code,
+            $entry->id,
+            $entry->cycle_id,
+            $entry->cycle->key,
+            $entry->cycle->name,
+            (string) $snapshot['key'],
+            (int) $snapshot['version'],
+            (string) $snapshot['title'],
+            (string) $snapshot['objective'],
+            (string) $snapshot['preconditions'],
+            (string) $snapshot['postconditions'],
+            $entry->case->estimate_seconds,
             $first,
             $rounds,
-            array_values($attempt->evidence->whereNull('removed_at')->map(static fn (Evidence $e): EvidenceItem => EvidenceItem::from($e, isset($gone[$e->sha256 ?? ''])))->all()),
+            array_values(
+                $attempt->evidence
+                    ->whereNull('removed_at')
+                    ->map(static fn(Evidence $e): EvidenceItem => EvidenceItem::from($e, isset($gone[$e->sha256 ?? ''])))
+                    ->all(),
+            ),
             array_values($attempt->defectLinks->map(LinkedDefect::from(...))->all()),
             array_values($earlier->map(AttemptSummary::from(...))->all()),
             array_values($attempt->lateCommands->map($this->late(...))->all()),
@@ -72,9 +107,49 @@ final readonly class ReadAttempt
         $cycle = $entry->cycle;
 
         return new AttemptDetail(
-            new AttemptSummary('', $attempt->number, Person::from($attempt->tester), Named::orNull($cycle->build), Named::orNull($entry->configuration), 'open', 'not_run', null, false, '', 0, null, '', null, '', '', false, null, ''),
-            $cycle->project->code, $entry->id, $cycle->id, $cycle->key, $cycle->name, $entry->case->key, $version->number, $version->title, (string) $version->objective, (string) $version->preconditions, (string) $version->postconditions, $entry->case->estimate_seconds,
-            $first, $rounds, [], [], [], [], 'retest' === $entry->display_state ? $entry->retest_reason : null, PolicySet::from(Policies::fromArray($cycle->project->policies)), [], CaseSnapshot::hasSecrets($version),
+            new AttemptSummary(
+                '',
+                $attempt->number,
+                Person::from($attempt->tester),
+                Named::orNull($cycle->build),
+                Named::orNull($entry->configuration),
+                'open',
+                'not_run',
+                null,
+                false,
+                '',
+                0,
+                null,
+                '',
+                null,
+                '',
+                '',
+                false,
+                null,
+                '',
+            ),
+            $cycle->project->code,
+            $entry->id,
+            $cycle->id,
+            $cycle->key,
+            $cycle->name,
+            $entry->case->key,
+            $version->number,
+            $version->title,
+            (string) $version->objective,
+            (string) $version->preconditions,
+            (string) $version->postconditions,
+            $entry->case->estimate_seconds,
+            $first,
+            $rounds,
+            [],
+            [],
+            [],
+            [],
+            'retest' === $entry->display_state ? $entry->retest_reason : null,
+            PolicySet::from(Policies::fromArray($cycle->project->policies)),
+            [],
+            CaseSnapshot::hasSecrets($version),
         );
     }
 

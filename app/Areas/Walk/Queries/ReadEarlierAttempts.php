@@ -47,15 +47,21 @@ final class ReadEarlierAttempts
      */
     public function each(array $newer): array
     {
-        $walked = array_values(array_filter($newer, static fn (Attempt $a): bool => $a->number > 1));
+        $walked = array_values(array_filter($newer, static fn(Attempt $a): bool => $a->number > 1));
         $ended = [] === $walked ? collect() : $this->ended($walked);
-        $gone = $ended->isEmpty() ? collect() : DB::table('removals')->whereIn('attempt_id', $ended->pluck('id'))->where('kind', 'file')->pluck('subject')->flip();
+        $gone = $ended->isEmpty()
+            ? collect()
+            : DB::table('removals')->whereIn('attempt_id', $ended->pluck('id'))->where('kind', 'file')->pluck('subject')->flip();
         $of = $ended->groupBy('entry_id');
         $found = [];
         foreach ($newer as $attempt) {
             $now = self::texts((array) $attempt->snapshot['steps']);
             $rows = self::rows($attempt->rounds->all());
-            $found[$attempt->entry_id] = array_values(($of[$attempt->entry_id] ?? collect())->map(static fn (Attempt $a): EarlierAttempt => self::lay($a, $now, $rows, $gone))->all());
+            $found[$attempt->entry_id] = array_values(
+                ($of[$attempt->entry_id] ?? collect())
+                    ->map(static fn(Attempt $a): EarlierAttempt => self::lay($a, $now, $rows, $gone))
+                    ->all(),
+            );
         }
 
         return $found;
@@ -68,16 +74,27 @@ final class ReadEarlierAttempts
      */
     private function ended(array $newer): Collection
     {
-        $ids = DB::query()->fromSub(
-            DB::table('attempts')->where(static function (Builder $q) use ($newer): void {
-                foreach ($newer as $a) {
-                    $q->orWhere(static fn (Builder $one) => $one->where('entry_id', $a->entry_id)->where('number', '<', $a->number));
-                }
-            })->whereNot('state', AttemptState::Open->value)->selectRaw('id, row_number() over (partition by entry_id order by number desc) as nth'),
-            'a',
-        )->where('nth', '<=', self::MOST)->pluck('id');
+        $ids = DB::query()
+            ->fromSub(
+                DB::table('attempts')
+                    ->where(static function (Builder $q) use ($newer): void {
+                        foreach ($newer as $a) {
+                            $q->orWhere(static fn(Builder $one) => $one->where('entry_id', $a->entry_id)->where('number', '<', $a->number));
+                        }
+                    })
+                    ->whereNot('state', AttemptState::Open->value)
+                    ->selectRaw('id, row_number() over (partition by entry_id order by number desc) as nth'),
+                'a',
+            )
+            ->where('nth', '<=', self::MOST)
+            ->pluck('id');
 
-        return Attempt::query()->whereIn('id', $ids)->orderByDesc('number')->with('tester', 'build', 'configuration', 'rounds.results', 'evidence.file', 'evidence.marked', 'defectLinks.defect')->get()->toBase();
+        return Attempt::query()
+            ->whereIn('id', $ids)
+            ->orderByDesc('number')
+            ->with('tester', 'build', 'configuration', 'rounds.results', 'evidence.file', 'evidence.marked', 'defectLinks.defect')
+            ->get()
+            ->toBase();
     }
 
     /**
@@ -90,25 +107,42 @@ final class ReadEarlierAttempts
         $repeated = $a->rounds->pluck('repeats')->filter()->all();
         $counted = $a->rounds->whereNotIn('position', $repeated)->keyBy('position');
         $steps = StepMatching::steps(self::texts((array) $a->snapshot['steps']), $now);
-        $evidence = $a->evidence->whereNull('removed_at')->groupBy(static fn (Evidence $e): string => ($e->round ?? 1).'.'.$e->step);
-        $defects = $a->defectLinks->groupBy(static fn (DefectLink $d): string => ($d->round ?? 1).'.'.$d->step);
+        $evidence = $a->evidence->whereNull('removed_at')->groupBy(static fn(Evidence $e): string => ($e->round ?? 1) . '.' . $e->step);
+        $defects = $a->defectLinks->groupBy(static fn(DefectLink $d): string => ($d->round ?? 1) . '.' . $d->step);
         $lines = [];
         foreach (StepMatching::rounds(self::rows($counted->all()), $rows) as $round => $as) {
             $results = $counted[$as['was']]->results->keyBy('position');
             foreach ($steps as $step => $pair) {
                 $result = $results[$pair['was']] ?? null;
                 $at = "{$as['was']}.{$pair['was']}";
-                if (null !== $result && (Verdict::NotRun !== $result->verdict || '' !== $result->note || $result->tries > 0 || isset($evidence[$at]))) {
+                if (
+                    null !== $result &&
+                    (Verdict::NotRun !== $result->verdict || '' !== $result->note || $result->tries > 0 || isset($evidence[$at]))
+                ) {
                     $lines[] = new EarlierStep(
-                        $round, $step, $as['was'], $as['same'], $pair['same'], StepRecord::from($result),
-                        array_values(($evidence[$at] ?? collect())->map(static fn (Evidence $e): EvidenceItem => EvidenceItem::from($e, isset($gone[$e->sha256 ?? ''])))->all()),
+                        $round,
+                        $step,
+                        $as['was'],
+                        $as['same'],
+                        $pair['same'],
+                        StepRecord::from($result),
+                        array_values(
+                            ($evidence[$at] ?? collect())
+                                ->map(static fn(Evidence $e): EvidenceItem => EvidenceItem::from($e, isset($gone[$e->sha256 ?? ''])))
+                                ->all(),
+                        ),
                         array_values(($defects[$at] ?? collect())->map(LinkedDefect::from(...))->all()),
                     );
                 }
             }
         }
         $kept = array_column($steps, 'was');
-        $lost = $counted->flatMap(static fn (Round $r) => $r->results)->filter(static fn (StepResult $r): bool => Verdict::NotRun !== $r->verdict && !\in_array($r->position, $kept, true))->pluck('position')->unique()->count();
+        $lost = $counted
+            ->flatMap(static fn(Round $r) => $r->results)
+            ->filter(static fn(StepResult $r): bool => Verdict::NotRun !== $r->verdict && !\in_array($r->position, $kept, true))
+            ->pluck('position')
+            ->unique()
+            ->count();
 
         return new EarlierAttempt(AttemptSummary::from($a), $lines, $lost);
     }
@@ -120,7 +154,10 @@ final class ReadEarlierAttempts
      */
     private static function texts(array $steps): array
     {
-        return array_map(static fn (array $s): Step => new Step((string) $s['action'], (string) $s['data'], (string) $s['expected']), array_values($steps));
+        return array_map(
+            static fn(array $s): Step => new Step((string) $s['action'], (string) $s['data'], (string) $s['expected']),
+            array_values($steps),
+        );
     }
 
     /**

@@ -22,9 +22,7 @@ use LucidStep\Core\Verdict\Policies;
  */
 final readonly class ReadEntry
 {
-    public function __construct(private ReadCycle $read, private ReadBoard $boards)
-    {
-    }
+    public function __construct(private ReadCycle $read, private ReadBoard $boards) {}
 
     public function __invoke(Entry $entry): EntryDetail
     {
@@ -33,7 +31,12 @@ final readonly class ReadEntry
         $links = DefectLink::query()->where('entry_id', $entry->id)->with('defect')->orderBy('created_at')->get()->unique('defect_id');
 
         return new EntryDetail(
-            EntryLine::from($entry, $this->read->view($entry->cycle)->readiness($entry->id), Policies::fromArray($entry->cycle->project->policies)->onlyApprovedCases, new Estimates($entry->project_id)),
+            EntryLine::from(
+                $entry,
+                $this->read->view($entry->cycle)->readiness($entry->id),
+                Policies::fromArray($entry->cycle->project->policies)->onlyApprovedCases,
+                new Estimates($entry->project_id),
+            ),
             CycleSummary::from($entry->cycle, $this->boards->counts([$entry->cycle_id])[$entry->cycle_id] ?? []),
             array_values($attempts->map(AttemptSummary::from(...))->all()),
             array_values($links->map(LinkedDefect::from(...))->all()),

@@ -18,10 +18,35 @@ final class ReadRecord
     public function __invoke(Attempt $attempt): AttemptRecord
     {
         $attempt->load('entry.cycle');
-        $time = static fn (?int $us): ?string => null === $us ? null : \sprintf('%s.%03dZ', gmdate('Y-m-d\TH:i:s', intdiv($us, 1_000_000)), intdiv($us % 1_000_000, 1000));
-        $events = DB::table('events')->leftJoin('users', 'users.id', '=', 'actor_id')->where('attempt_id', $attempt->id)->orderBy('sequence')->get(['sequence', 'kind', 'actor_id', 'users.name', 'device_time', 'server_time', 'payload', 'evidence', 'hash', 'bytes'])
-            ->map(static fn (object $e): RecordEvent => new RecordEvent($e->sequence, $e->kind, new Person($e->actor_id, $e->name), $time($e->device_time), (string) $time($e->server_time), json_decode($e->payload, false, 512, \JSON_THROW_ON_ERROR), json_decode($e->evidence, true, 16, \JSON_THROW_ON_ERROR), $e->hash, '' === $e->bytes));
+        $time = static fn(?int $us): ?string => null === $us
+            ? null
+            : \sprintf('%s.%03dZ', gmdate('Y-m-d\TH:i:s', intdiv($us, 1_000_000)), intdiv($us % 1_000_000, 1000));
+        $events = DB::table('events')
+            ->leftJoin('users', 'users.id', '=', 'actor_id')
+            ->where('attempt_id', $attempt->id)
+            ->orderBy('sequence')
+            ->get(['sequence', 'kind', 'actor_id', 'users.name', 'device_time', 'server_time', 'payload', 'evidence', 'hash', 'bytes'])
+            ->map(
+                static fn(object $e): RecordEvent => new RecordEvent(
+                    $e->sequence,
+                    $e->kind,
+                    new Person($e->actor_id, $e->name),
+                    $time($e->device_time),
+                    (string) $time($e->server_time),
+                    json_decode($e->payload, false, 512, \JSON_THROW_ON_ERROR),
+                    json_decode($e->evidence, true, 16, \JSON_THROW_ON_ERROR),
+                    $e->hash,
+                    '' === $e->bytes,
+                ),
+            );
 
-        return new AttemptRecord($attempt->id, array_values($events->all()), $attempt->head, null !== $attempt->sealed_head, $attempt->entry->cycle->log_head, $attempt->entry->cycle->log_sequence);
+        return new AttemptRecord(
+            $attempt->id,
+            array_values($events->all()),
+            $attempt->head,
+            null !== $attempt->sealed_head,
+            $attempt->entry->cycle->log_head,
+            $attempt->entry->cycle->log_sequence,
+        );
     }
 }

@@ -20,8 +20,23 @@ final class ReadRemovals
      */
     public function of(string $attempt): array
     {
-        return array_values(DB::table('removals')->leftJoin('users', 'users.id', '=', 'actor_id')->where('attempt_id', $attempt)->orderBy('at')->get(['kind', 'subject', 'reason', 'at', 'users.id', 'users.name'])
-            ->map(static fn (object $r): RemovalLine => new RemovalLine($r->kind, $r->subject, $r->reason, null === $r->id ? null : new Person($r->id, $r->name), (string) UtcTime::time($r->at)))->all());
+        return array_values(
+            DB::table('removals')
+                ->leftJoin('users', 'users.id', '=', 'actor_id')
+                ->where('attempt_id', $attempt)
+                ->orderBy('at')
+                ->get(['kind', 'subject', 'reason', 'at', 'users.id', 'users.name'])
+                ->map(
+                    static fn(object $r): RemovalLine => new RemovalLine(
+                        $r->kind,
+                        $r->subject,
+                        $r->reason,
+                        null === $r->id ? null : new Person($r->id, $r->name),
+                        (string) UtcTime::time($r->at),
+                    ),
+                )
+                ->all(),
+        );
     }
 
     /**
@@ -29,7 +44,10 @@ final class ReadRemovals
      */
     public function isGone(Evidence $evidence): bool
     {
-        return DB::table('removals')->where('attempt_id', $evidence->attempt_id)->where('kind', 'file')
-            ->where('subject', $evidence->sha256)->exists();
+        return DB::table('removals')
+            ->where('attempt_id', $evidence->attempt_id)
+            ->where('kind', 'file')
+            ->where('subject', $evidence->sha256)
+            ->exists();
     }
 }

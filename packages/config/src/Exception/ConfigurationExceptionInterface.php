@@ -7,6 +7,4 @@ namespace League\Config\Exception;
 /**
  * Anything that goes wrong with a configuration.
  */
-interface ConfigurationExceptionInterface extends \Throwable
-{
-}
+interface ConfigurationExceptionInterface extends \Throwable {}

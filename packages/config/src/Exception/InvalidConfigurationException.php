@@ -28,6 +28,8 @@ class InvalidConfigurationException extends \UnexpectedValueException implements
      */
     public static function forParameter(string $option, mixed $valueGiven, string ...$wanted): self
     {
-        return new self(\sprintf('Invalid parameter "%s": %s given, %s wanted', $option, get_debug_type($valueGiven), implode('|', $wanted)));
+        return new self(
+            \sprintf('Invalid parameter "%s": %s given, %s wanted', $option, get_debug_type($valueGiven), implode('|', $wanted)),
+        );
     }
 }

@@ -6,6 +6,8 @@ namespace LucidStep\App\Areas\Casebook\Http\Controllers;
 
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Gate;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Models\User;
 use LucidStep\App\Areas\Casebook\Actions\BulkEditCases;
 use LucidStep\App\Areas\Casebook\Data\BulkEditPreview;
 use LucidStep\App\Areas\Casebook\Data\BulkEditResult;
@@ -23,9 +25,7 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final class CaseBulkController
 {
-    public function __construct(private readonly Memberships $memberships, private readonly BulkEditCases $acts)
-    {
-    }
+    public function __construct(private readonly Memberships $memberships, private readonly BulkEditCases $acts) {}
 
     #[Post('/projects/{project}/case-previews', 'What an act on many cases would do', BulkEditPreview::class, BulkEditCasesRequest::class)]
     public function preview(BulkEditCasesRequest $request, Project $project): JsonResponse
@@ -33,7 +33,14 @@ final class CaseBulkController
         return new JsonResponse($this->acts->preview($project, ...$this->arguments($request, $project)));
     }
 
-    #[Post('/projects/{project}/case-acts', 'Edit, move, copy, bin or restore many cases', BulkEditResult::class, BulkEditCasesRequest::class)]
+    #[
+        Post(
+            '/projects/{project}/case-acts',
+            'Edit, move, copy, bin or restore many cases',
+            BulkEditResult::class,
+            BulkEditCasesRequest::class,
+        ),
+    ]
     public function store(BulkEditCasesRequest $request, Project $project): JsonResponse
     {
         $arguments = $this->arguments($request, $project);
@@ -55,7 +62,8 @@ final class CaseBulkController
     }
 
     /**
-     * @return array{user: \LucidStep\App\Models\User, role: \LucidStep\App\Models\Role, act: 'edit'|'move'|'copy'|'bin'|'restore', filter: CaseFilter, changes: array<string, mixed>}
+     * @return array{user: User, role: Role,
+     *     act: 'edit'|'move'|'copy'|'bin'|'restore', filter: CaseFilter, changes: array<string, mixed>}
      */
     private function arguments(BulkEditCasesRequest $request, Project $project): array
     {
@@ -65,6 +73,12 @@ final class CaseBulkController
         $act = $request->string('act')->toString();
         $asked = (array) $request->validated('filter');
 
-        return ['user' => $user, 'role' => $this->memberships->sure($user, $project->id), 'act' => $act, 'filter' => CaseFilter::from($project, 'restore' === $act ? [...$asked, 'bin' => 'yes'] : $asked, $user->id), 'changes' => (array) $request->validated('changes')];
+        return [
+            'user' => $user,
+            'role' => $this->memberships->sure($user, $project->id),
+            'act' => $act,
+            'filter' => CaseFilter::from($project, 'restore' === $act ? [...$asked, 'bin' => 'yes'] : $asked, $user->id),
+            'changes' => (array) $request->validated('changes'),
+        ];
     }
 }

@@ -53,9 +53,7 @@ use LucidStep\Core\Casebook\CaseText;
  */
 final class CaseController
 {
-    public function __construct(private readonly Memberships $memberships)
-    {
-    }
+    public function __construct(private readonly Memberships $memberships) {}
 
     #[Get('/projects/{project}/casebook', 'What the casebook is made of beside its cases', CasebookFrame::class)]
     public function frame(Request $request, Project $project, ReadCasebook $read): JsonResponse
@@ -71,16 +69,46 @@ final class CaseController
         return new JsonResponse($read->folders($project));
     }
 
-    #[Get('/projects/{project}/cases', 'Cases by filter, in a chosen order', CasePage::class, query: CaseFilter::PARAMETERS + ['field.<id>' => 'A value of a custom field, or "none"', 'sort' => 'key, order, title, state, type, priority, owner, estimate, walked or changed; "-" before it: backwards', 'group' => 'state, type, priority or owner: sorted by it', 'after' => 'Where the page before ended'])]
+    #[
+        Get(
+            '/projects/{project}/cases',
+            'Cases by filter, in a chosen order',
+            CasePage::class,
+            query: CaseFilter::PARAMETERS + [
+                'field.<id>' => 'A value of a custom field, or "none"',
+                'sort' => 'key, order, title, state, type, priority, owner, estimate, walked or changed; "-" before it: backwards',
+                'group' => 'state, type, priority or owner: sorted by it',
+                'after' => 'Where the page before ended',
+            ],
+        ),
+    ]
     public function index(Request $request, Project $project, ListCases $list): JsonResponse
     {
         $user = $this->memberships->person($request);
         $filter = CaseFilter::from($project, $request->query->all(), $user->id);
 
-        return new JsonResponse($list($project, $filter, $request->query->getString('sort'), $request->query->getString('after'), $request->query->getString('group')));
+        return new JsonResponse(
+            $list(
+                $project,
+                $filter,
+                $request->query->getString('sort'),
+                $request->query->getString('after'),
+                $request->query->getString('group'),
+            ),
+        );
     }
 
-    #[Get('/projects/{project}/cases/counts', 'How many cases a filter finds', CaseCounts::class, query: CaseFilter::PARAMETERS + ['field.<id>' => 'A value of a custom field, or "none"', 'group' => 'state, type, priority or owner: counts by it as well'])]
+    #[
+        Get(
+            '/projects/{project}/cases/counts',
+            'How many cases a filter finds',
+            CaseCounts::class,
+            query: CaseFilter::PARAMETERS + [
+                'field.<id>' => 'A value of a custom field, or "none"',
+                'group' => 'state, type, priority or owner: counts by it as well',
+            ],
+        ),
+    ]
     public function counts(Request $request, Project $project, CountCases $count): JsonResponse
     {
         $filter = CaseFilter::from($project, $request->query->all(), $this->memberships->person($request)->id);
@@ -112,7 +140,14 @@ final class CaseController
         return new JsonResponse($save->make($project, $request->person(), $request->validated()), 201);
     }
 
-    #[Post('/projects/{project}/case-checks', 'What is wrong with a case, and how it will read in the walk', CaseCheck::class, CaseCheckRequest::class)]
+    #[
+        Post(
+            '/projects/{project}/case-checks',
+            'What is wrong with a case, and how it will read in the walk',
+            CaseCheck::class,
+            CaseCheckRequest::class,
+        ),
+    ]
     public function check(CaseCheckRequest $request, Project $project, CheckCase $check): JsonResponse
     {
         return new JsonResponse($check->preview($project->id, CaseText::fromArray($request->validated()), $request->integer('row', 1)));
@@ -123,10 +158,20 @@ final class CaseController
     {
         $user = $this->memberships->person($request);
 
-        return (new JsonResponse($read->detail($case, $user, $this->memberships->sure($user, $case->project_id))))->setEtag((string) $case->revision);
+        return (new JsonResponse($read->detail($case, $user, $this->memberships->sure($user, $case->project_id))))->setEtag(
+            (string) $case->revision,
+        );
     }
 
-    #[Put('/cases/{case}', 'Save a case. The revision that one began from comes in the body or as If-Match; when another saved meanwhile the answer is 412', CaseSaved::class, CaseRequest::class)]
+    #[
+        Put(
+            '/cases/{case}',
+            'Save a case. The revision that one began from comes in the body or as If-Match; when another saved ' .
+                'meanwhile the answer is 412',
+            CaseSaved::class,
+            CaseRequest::class,
+        ),
+    ]
     public function update(CaseRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
         Gate::authorize('write', $case);
@@ -139,7 +184,14 @@ final class CaseController
         return (new JsonResponse($saved))->setEtag((string) $saved->case->revision);
     }
 
-    #[Post('/cases/{case}/merges', 'My changes and those saved meanwhile, brought together; nothing is written', CaseMerge::class, CaseRequest::class)]
+    #[
+        Post(
+            '/cases/{case}/merges',
+            'My changes and those saved meanwhile, brought together; nothing is written',
+            CaseMerge::class,
+            CaseRequest::class,
+        ),
+    ]
     public function merge(CaseRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
         return new JsonResponse($save->merge($case, $request->validated(), $request->integer('version')));
@@ -151,7 +203,14 @@ final class CaseController
         return new JsonResponse($read->history($case));
     }
 
-    #[Get('/cases/{case}/comparison', 'Two versions of a case beside each other', CaseComparison::class, query: ['from' => 'The number of a version', 'to' => 'The number of a version'])]
+    #[
+        Get(
+            '/cases/{case}/comparison',
+            'Two versions of a case beside each other',
+            CaseComparison::class,
+            query: ['from' => 'The number of a version', 'to' => 'The number of a version'],
+        ),
+    ]
     public function comparison(Request $request, TestCase $case, ReadCase $read): JsonResponse
     {
         return new JsonResponse($read->comparisonOf($case, $request->query->getInt('from') ?: null, $request->query->getInt('to') ?: null));
@@ -177,14 +236,27 @@ final class CaseController
         $act = $request->string('act')->toString();
         Gate::authorize('ask' === $act ? 'write' : 'approve', $case);
 
-        return new JsonResponse($save->review($case, $request->person(), 'approve' === $act || 'return' === $act ? $act : 'ask', $request->string('comment')->toString()));
+        return new JsonResponse(
+            $save->review(
+                $case,
+                $request->person(),
+                'approve' === $act || 'return' === $act ? $act : 'ask',
+                $request->string('comment')->toString(),
+            ),
+        );
     }
 
     #[Post('/cases/{case}/routines', 'Make a routine of some of its steps', RoutineDetail::class, ExtractRequest::class, 201)]
     public function extract(ExtractRequest $request, TestCase $case, SaveRoutine $save, RoutineAndTableQueries $shelf): JsonResponse
     {
         Gate::authorize('write', $case);
-        $routine = $save->extract($case, $request->person(), $request->string('name')->toString(), array_map(intval(...), array_values((array) $request->validated('positions'))), $request->integer('revision'));
+        $routine = $save->extract(
+            $case,
+            $request->person(),
+            $request->string('name')->toString(),
+            array_map(intval(...), array_values((array) $request->validated('positions'))),
+            $request->integer('revision'),
+        );
 
         return new JsonResponse($shelf->routine($routine, true), 201);
     }

@@ -39,17 +39,37 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
  */
 final class CaseExchangeController
 {
-    public function __construct(private readonly ImportCases $imports, private readonly Progress $progress, private readonly Filesystem $files)
-    {
-    }
+    public function __construct(
+        private readonly ImportCases $imports,
+        private readonly Progress $progress,
+        private readonly Filesystem $files,
+    ) {}
 
-    #[Post('/projects/{project}/case-imports', 'Read a file of cases: CSV, XLSX or JSON. Nothing is written yet', ImportState::class, ImportRequest::class, 201, true)]
+    #[
+        Post(
+            '/projects/{project}/case-imports',
+            'Read a file of cases: CSV, XLSX or JSON. Nothing is written yet',
+            ImportState::class,
+            ImportRequest::class,
+            201,
+            true,
+        ),
+    ]
     public function upload(ImportRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
         $file = $request->file('file');
 
-        return new JsonResponse($this->state($this->imports->upload($project, $request->person(), $file instanceof UploadedFile ? $file : throw new \LogicException('Validation lets a request without a file pass.'))), 201);
+        return new JsonResponse(
+            $this->state(
+                $this->imports->upload(
+                    $project,
+                    $request->person(),
+                    $file instanceof UploadedFile ? $file : throw new \LogicException('Validation lets a request without a file pass.'),
+                ),
+            ),
+            201,
+        );
     }
 
     #[Get('/case-imports/{import}', 'What a file holds, and how far its import is', ImportState::class)]
@@ -63,7 +83,15 @@ final class CaseExchangeController
     {
         $this->mine($request->person()->id, $import);
 
-        return new JsonResponse($this->state($this->imports->map($import, array_values((array) $request->validated('mapping')), 'case' === $request->validated('layout') ? 'case' : 'step')));
+        return new JsonResponse(
+            $this->state(
+                $this->imports->map(
+                    $import,
+                    array_values((array) $request->validated('mapping')),
+                    'case' === $request->validated('layout') ? 'case' : 'step',
+                ),
+            ),
+        );
     }
 
     #[Post('/case-imports/{import}/start', 'Bring the cases in', ImportState::class, StampRequest::class)]
@@ -90,29 +118,67 @@ final class CaseExchangeController
         return new JsonResponse($this->state($this->imports->undo($import, ProjectLookup::find($import->project_id), $request->person())));
     }
 
-    #[Get('/projects/{project}/case-template', 'An empty CSV with every column, and one case as an example', query: ['layout' => 'step or case'])]
+    #[
+        Get(
+            '/projects/{project}/case-template',
+            'An empty CSV with every column, and one case as an example',
+            query: ['layout' => 'step or case'],
+        ),
+    ]
     public function template(Request $request, Project $project): StreamedResponse
     {
         $layout = CaseReader::BY_CASE === $request->query->getString('layout') ? CaseReader::BY_CASE : CaseReader::BY_STEP;
-        $header = (new CaseSheet($layout, array_values(array_map(static fn ($f): string => $f->name, (new ProjectLists($project))->fields()))))->header();
-        $example = ['title' => 'An example to replace', 'folder' => 'Outer folder / Inner folder', 'priority' => 'high', 'labels' => 'first, second', 'estimate' => '5m', 'action' => CaseReader::BY_CASE === $layout ? "1. Do this\n2. Then this" : 'Do this', 'data' => '', 'expected' => CaseReader::BY_CASE === $layout ? "1. See that\n2. And that" : 'See that'];
+        $header = (new CaseSheet(
+            $layout,
+            array_values(array_map(static fn($f): string => $f->name, (new ProjectLists($project))->fields())),
+        ))->header();
+        $example = [
+            'title' => 'An example to replace',
+            'folder' => 'Outer folder / Inner folder',
+            'priority' => 'high',
+            'labels' => 'first, second',
+            'estimate' => '5m',
+            'action' => CaseReader::BY_CASE === $layout ? "1. Do this\n2. Then this" : 'Do this',
+            'data' => '',
+            'expected' => CaseReader::BY_CASE === $layout ? "1. See that\n2. And that" : 'See that',
+        ];
 
-        return new StreamedResponse(static function () use ($header, $example, $layout): void {
-            $out = fopen('php://output', 'w') ?: throw new \RuntimeException('No output.');
-            fwrite($out, "\xEF\xBB\xBF");
-            fputcsv($out, $header, ',', '"', '', "\r\n");
-            fputcsv($out, array_map(static fn (string $c): string => $example[$c] ?? '', $header), ',', '"', '', "\r\n");
-            if (CaseReader::BY_STEP === $layout) {
-                fputcsv($out, array_map(static fn (string $c): string => ['action' => 'Then this', 'expected' => 'And that'][$c] ?? '', $header), ',', '"', '', "\r\n");
-            }
-        }, 200, ['Content-Type' => 'text/csv; charset=utf-8', 'Content-Disposition' => HeaderUtils::makeDisposition('attachment', 'cases-template.csv')]);
+        return new StreamedResponse(
+            static function () use ($header, $example, $layout): void {
+                $out = fopen('php://output', 'w') ?: throw new \RuntimeException('No output.');
+                fwrite($out, "\xEF\xBB\xBF");
+                fputcsv($out, $header, ',', '"', '', "\r\n");
+                fputcsv($out, array_map(static fn(string $c): string => $example[$c] ?? '', $header), ',', '"', '', "\r\n");
+                if (CaseReader::BY_STEP === $layout) {
+                    fputcsv(
+                        $out,
+                        array_map(static fn(string $c): string => ['action' => 'Then this', 'expected' => 'And that'][$c] ?? '', $header),
+                        ',',
+                        '"',
+                        '',
+                        "\r\n",
+                    );
+                }
+            },
+            200,
+            [
+                'Content-Type' => 'text/csv; charset=utf-8',
+                'Content-Disposition' => HeaderUtils::makeDisposition('attachment', 'cases-template.csv'),
+            ],
+        );
     }
 
     #[Post('/projects/{project}/case-exports', 'Take cases out', ExportState::class, ExportRequest::class, 201)]
     public function export(ExportRequest $request, Project $project, ExportCases $export): JsonResponse
     {
         $user = $request->person();
-        $made = $export->ask($project, $user, $request->string('format')->toString(), CaseFilter::from($project, (array) $request->validated('filter'), $user->id), ['layout' => $request->validated('layout'), 'expand' => $request->boolean('expand')]);
+        $made = $export->ask(
+            $project,
+            $user,
+            $request->string('format')->toString(),
+            CaseFilter::from($project, (array) $request->validated('filter'), $user->id),
+            ['layout' => $request->validated('layout'), 'expand' => $request->boolean('expand')],
+        );
 
         return new JsonResponse($this->exportState($made), 201);
     }
@@ -138,11 +204,25 @@ final class CaseExchangeController
         if (null === $stream) {
             return Problem::notFound()->toResponse(request());
         }
-        $types = ['csv' => 'text/csv; charset=utf-8', 'xlsx' => 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', 'json' => 'application/json', 'md' => 'text/markdown; charset=utf-8', 'html' => 'text/html; charset=utf-8'];
+        $types = [
+            'csv' => 'text/csv; charset=utf-8',
+            'xlsx' => 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+            'json' => 'application/json',
+            'md' => 'text/markdown; charset=utf-8',
+            'html' => 'text/html; charset=utf-8',
+        ];
 
-        return new StreamedResponse(static function () use ($stream): void {
-            fpassthru($stream);
-        }, 200, ['Content-Type' => $types[$export->format], 'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $this->name($export)), 'Content-Security-Policy' => "default-src 'none'; sandbox"]);
+        return new StreamedResponse(
+            static function () use ($stream): void {
+                fpassthru($stream);
+            },
+            200,
+            [
+                'Content-Type' => $types[$export->format],
+                'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $this->name($export)),
+                'Content-Security-Policy' => "default-src 'none'; sandbox",
+            ],
+        );
     }
 
     private function mine(string $user, CaseImport $import): void
@@ -152,24 +232,70 @@ final class CaseExchangeController
 
     private function name(CaseExport $export): string
     {
-        return 'casebook-'.mb_strtolower(ProjectLookup::find($export->project_id)->code).'-'.$export->created_at->format('Y-m-d').".{$export->format}";
+        return 'casebook-' .
+            mb_strtolower(ProjectLookup::find($export->project_id)->code) .
+            '-' .
+            $export->created_at->format('Y-m-d') .
+            ".{$export->format}";
     }
 
     private function exportState(CaseExport $e): ExportState
     {
-        return new ExportState($e->id, $e->state, $e->format, $this->name($e), 'done' === $e->state ? $e->total : $this->progress->of($e->id), $e->total, $e->bytes, $e->problem);
+        return new ExportState(
+            $e->id,
+            $e->state,
+            $e->format,
+            $this->name($e),
+            'done' === $e->state ? $e->total : $this->progress->of($e->id),
+            $e->total,
+            $e->bytes,
+            $e->problem,
+        );
     }
 
     private function state(CaseImport $i): ImportState
     {
-        $n = static fn (string $k): int => (int) ($i->facts[$k] ?? 0);
-        $fields = array_values(array_map(static fn ($f): string => CaseColumns::CUSTOM.$f->name, (new ProjectLists(ProjectLookup::find($i->project_id)))->fields()));
+        $n = static fn(string $k): int => (int) ($i->facts[$k] ?? 0);
+        $fields = array_values(
+            array_map(
+                static fn($f): string => CaseColumns::CUSTOM . $f->name,
+                (new ProjectLists(ProjectLookup::find($i->project_id)))->fields(),
+            ),
+        );
 
         return new ImportState(
-            $i->id, $i->name, $i->state, $i->format, $i->header, $i->samples, $i->mapping, $i->layout, (string) ($i->facts['charset'] ?? ''), (string) ($i->facts['separator'] ?? ''),
-            $n('rows'), $n('creates'), $n('changes'), $n('refuses'), $n('same'), array_values(array_map(strval(...), (array) ($i->facts['new_types'] ?? []))), 'done' === $i->state ? $i->total : $this->progress->of($i->id), $i->total, $i->problem,
-            array_map(static fn (array $r): ImportRow => new ImportRow((int) $r['row'], (string) $r['is'], $r['key'] ?? null, (string) $r['title'], (int) $r['steps'], (array) $r['reasons']), $i->report),
-            [...array_keys(CaseColumns::TARGETS), ...$fields], 'done' === $i->state && null !== $i->act_id,
+            $i->id,
+            $i->name,
+            $i->state,
+            $i->format,
+            $i->header,
+            $i->samples,
+            $i->mapping,
+            $i->layout,
+            (string) ($i->facts['charset'] ?? ''),
+            (string) ($i->facts['separator'] ?? ''),
+            $n('rows'),
+            $n('creates'),
+            $n('changes'),
+            $n('refuses'),
+            $n('same'),
+            array_values(array_map(strval(...), (array) ($i->facts['new_types'] ?? []))),
+            'done' === $i->state ? $i->total : $this->progress->of($i->id),
+            $i->total,
+            $i->problem,
+            array_map(
+                static fn(array $r): ImportRow => new ImportRow(
+                    (int) $r['row'],
+                    (string) $r['is'],
+                    $r['key'] ?? null,
+                    (string) $r['title'],
+                    (int) $r['steps'],
+                    (array) $r['reasons'],
+                ),
+                $i->report,
+            ),
+            [...array_keys(CaseColumns::TARGETS), ...$fields],
+            'done' === $i->state && null !== $i->act_id,
         );
     }
 }

@@ -29,9 +29,7 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final class CaseMessageController
 {
-    public function __construct(private readonly CaseMessages $messages, private readonly Memberships $memberships)
-    {
-    }
+    public function __construct(private readonly CaseMessages $messages, private readonly Memberships $memberships) {}
 
     #[Post('/cases/{case}/messages', 'Ask the author, or suggest a change', CaseMessageLine::class, MessageRequest::class, 201)]
     public function store(MessageRequest $request, TestCase $case): JsonResponse
@@ -41,7 +39,14 @@ final class CaseMessageController
         return new JsonResponse($this->messages->ask($case, $request->person(), $request->validated()), 201);
     }
 
-    #[Post('/case-messages/{message}/answers', 'Answer a question, take or decline a suggestion', CaseMessageLine::class, AnswerRequest::class)]
+    #[
+        Post(
+            '/case-messages/{message}/answers',
+            'Answer a question, take or decline a suggestion',
+            CaseMessageLine::class,
+            AnswerRequest::class,
+        ),
+    ]
     public function answer(AnswerRequest $request, CaseMessage $message): JsonResponse
     {
         Gate::authorize('writeCases', ProjectLookup::find($message->project_id));
@@ -51,16 +56,34 @@ final class CaseMessageController
         return new JsonResponse($this->messages->answer($message, $request->person(), $as, $request->string('answer')->toString()));
     }
 
-    #[Get('/projects/{project}/case-inbox', 'Questions, suggestions and reviews that wait', Inbox::class, query: ['mine' => 'yes: only for the cases one owns'])]
+    #[
+        Get(
+            '/projects/{project}/case-inbox',
+            'Questions, suggestions and reviews that wait',
+            Inbox::class,
+            query: ['mine' => 'yes: only for the cases one owns'],
+        ),
+    ]
     public function inbox(Request $request, Project $project): JsonResponse
     {
-        return new JsonResponse($this->messages->inbox($project, $this->memberships->person($request), 'yes' === $request->query->getString('mine')));
+        return new JsonResponse(
+            $this->messages->inbox($project, $this->memberships->person($request), 'yes' === $request->query->getString('mine')),
+        );
     }
 
-    #[Get('/projects/{project}/case-care', 'Cases not walked for long, and likely doubles', CaseCare::class, query: ['days' => 'How many days are long; 90'])]
+    #[
+        Get(
+            '/projects/{project}/case-care',
+            'Cases not walked for long, and likely doubles',
+            CaseCare::class,
+            query: ['days' => 'How many days are long; 90'],
+        ),
+    ]
     public function care(Request $request, Project $project): JsonResponse
     {
-        return new JsonResponse($this->messages->care($project, max(1, min(3650, $request->query->getInt('days', CaseMessages::STALE_DAYS)))));
+        return new JsonResponse(
+            $this->messages->care($project, max(1, min(3650, $request->query->getInt('days', CaseMessages::STALE_DAYS)))),
+        );
     }
 
     #[Delete('/cases/{case}/doubles/{other}', 'These two are no doubles; do not point them out again', null, StampRequest::class, 204)]

@@ -31,9 +31,7 @@ use LucidStep\Core\Exchange\Unreadable;
  */
 final class DataTableController
 {
-    public function __construct(private readonly SaveTable $save, private readonly RoutineAndTableQueries $shelf)
-    {
-    }
+    public function __construct(private readonly SaveTable $save, private readonly RoutineAndTableQueries $shelf) {}
 
     #[Get('/projects/{project}/data-tables', 'The data tables of a project', TableLine::class, true, ['bin' => 'yes: those in the bin'])]
     public function index(Request $request, Project $project): JsonResponse
@@ -44,7 +42,9 @@ final class DataTableController
     #[Get('/data-tables/{table}', 'A data table with its rows, and where it is used', TableDetail::class)]
     public function show(DataTable $table): JsonResponse
     {
-        return (new JsonResponse($this->shelf->table($table, Gate::allows('writeCases', $this->project($table)))))->setEtag((string) $table->revision);
+        return (new JsonResponse($this->shelf->table($table, Gate::allows('writeCases', $this->project($table)))))->setEtag(
+            (string) $table->revision,
+        );
     }
 
     #[Post('/projects/{project}/data-tables', 'Make a data table, typed or from a text', TableDetail::class, TableRequest::class, 201)]
@@ -60,7 +60,12 @@ final class DataTableController
     {
         Gate::authorize('writeCases', $this->project($table));
 
-        return new JsonResponse($this->shelf->table($this->save->save($this->project($table), $table, $this->input($request), $request->integer('revision') ?: null), true));
+        return new JsonResponse(
+            $this->shelf->table(
+                $this->save->save($this->project($table), $table, $this->input($request), $request->integer('revision') ?: null),
+                true,
+            ),
+        );
     }
 
     #[Delete('/data-tables/{table}', 'Bin a data table that is used nowhere', Done::class, StampRequest::class)]
@@ -91,13 +96,26 @@ final class DataTableController
             try {
                 $core = CoreTable::fromText($text);
             } catch (Unreadable $e) {
-                throw ValidationException::withMessages(['text' => array_map(static fn ($error): string => ($error->row > 1 ? "Row {$error->row}: " : '').$error->message, \array_slice($e->errors, 0, 20))]);
+                throw ValidationException::withMessages([
+                    'text' => array_map(
+                        static fn($error): string => ($error->row > 1 ? "Row {$error->row}: " : '') . $error->message,
+                        \array_slice($e->errors, 0, 20),
+                    ),
+                ]);
             }
 
-            return ['name' => $request->string('name')->toString(), 'columns' => array_map(static fn (Column $c): array => ['name' => $c->name, 'secret' => false], $core->columns), 'rows' => array_map(static fn (array $cells): array => ['cells' => $cells], $core->rows)];
+            return [
+                'name' => $request->string('name')->toString(),
+                'columns' => array_map(static fn(Column $c): array => ['name' => $c->name, 'secret' => false], $core->columns),
+                'rows' => array_map(static fn(array $cells): array => ['cells' => $cells], $core->rows),
+            ];
         }
 
-        return ['name' => $request->string('name')->toString(), 'columns' => array_values((array) $request->validated('columns')), 'rows' => array_values((array) $request->validated('rows'))];
+        return [
+            'name' => $request->string('name')->toString(),
+            'columns' => array_values((array) $request->validated('columns')),
+            'rows' => array_values((array) $request->validated('rows')),
+        ];
     }
 
     private function project(DataTable $table): Project

@@ -24,9 +24,7 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final class FolderController
 {
-    public function __construct(private readonly SaveFolders $keep, private readonly Memberships $memberships)
-    {
-    }
+    public function __construct(private readonly SaveFolders $keep, private readonly Memberships $memberships) {}
 
     #[Post('/projects/{project}/folders', 'Make a folder', FolderLine::class, FolderRequest::class, 201)]
     public function store(FolderRequest $request, Project $project): JsonResponse
@@ -42,7 +40,14 @@ final class FolderController
     {
         $project = ProjectLookup::find($folder->project_id);
         Gate::authorize('writeCases', $project);
-        $this->keep->change($project, $folder, $request->string('name', $folder->name)->toString(), $request->validated('parent_id'), $request->validated('before'), $request->boolean('move'));
+        $this->keep->change(
+            $project,
+            $folder,
+            $request->string('name', $folder->name)->toString(),
+            $request->validated('parent_id'),
+            $request->validated('before'),
+            $request->boolean('move'),
+        );
 
         return new JsonResponse(new FolderLine($folder->id, $folder->refresh()->parent_id, $folder->name, 0));
     }

@@ -27,9 +27,7 @@ use LucidStep\App\Support\OpenApi\Put;
  */
 final class RoutineController
 {
-    public function __construct(private readonly SaveRoutine $save, private readonly RoutineAndTableQueries $shelf)
-    {
-    }
+    public function __construct(private readonly SaveRoutine $save, private readonly RoutineAndTableQueries $shelf) {}
 
     #[Get('/projects/{project}/routines', 'The routines of a project', RoutineLine::class, true, ['bin' => 'yes: those in the bin'])]
     public function index(Request $request, Project $project): JsonResponse
@@ -40,7 +38,9 @@ final class RoutineController
     #[Get('/routines/{routine}', 'A routine, and where it is used', RoutineDetail::class)]
     public function show(Routine $routine): JsonResponse
     {
-        return (new JsonResponse($this->shelf->routine($routine, Gate::allows('writeCases', $this->project($routine)))))->setEtag((string) $routine->revision);
+        return (new JsonResponse($this->shelf->routine($routine, Gate::allows('writeCases', $this->project($routine)))))->setEtag(
+            (string) $routine->revision,
+        );
     }
 
     #[Post('/projects/{project}/routines', 'Make a routine', RoutineDetail::class, RoutineRequest::class, 201)]
@@ -48,7 +48,10 @@ final class RoutineController
     {
         Gate::authorize('writeCases', $project);
 
-        return new JsonResponse($this->shelf->routine($this->save->save($project, $request->person(), null, $request->validated(), null), true), 201);
+        return new JsonResponse(
+            $this->shelf->routine($this->save->save($project, $request->person(), null, $request->validated(), null), true),
+            201,
+        );
     }
 
     #[Put('/routines/{routine}', 'Change a routine, for all who use it', RoutineDetail::class, RoutineRequest::class)]
@@ -56,7 +59,18 @@ final class RoutineController
     {
         Gate::authorize('writeCases', $this->project($routine));
 
-        return new JsonResponse($this->shelf->routine($this->save->save($this->project($routine), $request->person(), $routine, $request->validated(), $request->integer('revision') ?: null), true));
+        return new JsonResponse(
+            $this->shelf->routine(
+                $this->save->save(
+                    $this->project($routine),
+                    $request->person(),
+                    $routine,
+                    $request->validated(),
+                    $request->integer('revision') ?: null,
+                ),
+                true,
+            ),
+        );
     }
 
     #[Delete('/routines/{routine}', 'Bin a routine that is used nowhere', Done::class, StampRequest::class)]

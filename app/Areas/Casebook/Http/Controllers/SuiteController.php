@@ -37,9 +37,11 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final class SuiteController
 {
-    public function __construct(private readonly Suites $suites, private readonly ReadCasebook $read, private readonly Memberships $memberships)
-    {
-    }
+    public function __construct(
+        private readonly Suites $suites,
+        private readonly ReadCasebook $read,
+        private readonly Memberships $memberships,
+    ) {}
 
     #[Get('/projects/{project}/suites', 'The suites of a project with live counts', SuiteLine::class, true)]
     public function index(Project $project): JsonResponse
@@ -63,7 +65,10 @@ final class SuiteController
             throw ValidationException::withMessages(['kind' => 'Say which kind of suite.']);
         }
 
-        return new JsonResponse($this->suites->detail($project, $this->suites->save($project, null, $request->validated()), Gate::allows('lead', $project)), 201);
+        return new JsonResponse(
+            $this->suites->detail($project, $this->suites->save($project, null, $request->validated()), Gate::allows('lead', $project)),
+            201,
+        );
     }
 
     #[Patch('/suites/{suite}', 'Change a suite', SuiteDetail::class, SuiteRequest::class)]
@@ -72,7 +77,9 @@ final class SuiteController
         $project = $this->project($suite);
         Gate::authorize('writeCases', $project);
 
-        return new JsonResponse($this->suites->detail($project, $this->suites->save($project, $suite, $request->validated()), Gate::allows('lead', $project)));
+        return new JsonResponse(
+            $this->suites->detail($project, $this->suites->save($project, $suite, $request->validated()), Gate::allows('lead', $project)),
+        );
     }
 
     #[Post('/suites/{suite}/acceptances', 'Accept what a live suite gained and lost', SuiteDetail::class, StampRequest::class)]
@@ -109,7 +116,15 @@ final class SuiteController
         return new JsonResponse($this->read->filters($project, $this->memberships->person($request)));
     }
 
-    #[Post('/projects/{project}/filters', 'Keep a filter; one of one\'s own with the same name is replaced', SavedFilterLine::class, FilterRequest::class, 201)]
+    #[
+        Post(
+            '/projects/{project}/filters',
+            'Keep a filter; one of one\'s own with the same name is replaced',
+            SavedFilterLine::class,
+            FilterRequest::class,
+            201,
+        ),
+    ]
     public function keep(FilterRequest $request, Project $project, SaveFilter $save): JsonResponse
     {
         $user = $request->person();

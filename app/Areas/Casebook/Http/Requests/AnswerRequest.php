@@ -10,10 +10,15 @@ use OpenApi\Attributes as OA;
 /**
  * An answer to a question or a suggestion.
  */
-#[OA\Schema(required: ['as'], properties: [
-    new OA\Property(property: 'as', type: 'string', enum: ['answered', 'taken', 'declined']),
-    new OA\Property(property: 'answer', type: 'string'),
-])]
+#[
+    OA\Schema(
+        required: ['as'],
+        properties: [
+            new OA\Property(property: 'as', type: 'string', enum: ['answered', 'taken', 'declined']),
+            new OA\Property(property: 'answer', type: 'string'),
+        ],
+    ),
+]
 final class AnswerRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,12 +10,17 @@ use OpenApi\Attributes as OA;
 /**
  * An act on many cases: those of some ids, or those that a filter holds.
  */
-#[OA\Schema(required: ['act', 'filter'], properties: [
-    new OA\Property(property: 'act', type: 'string', enum: ['edit', 'move', 'copy', 'bin', 'restore']),
-    new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
-    new OA\Property(property: 'changes', type: 'object', additionalProperties: true),
-    new OA\Property(property: 'preview', type: 'boolean'),
-])]
+#[
+    OA\Schema(
+        required: ['act', 'filter'],
+        properties: [
+            new OA\Property(property: 'act', type: 'string', enum: ['edit', 'move', 'copy', 'bin', 'restore']),
+            new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
+            new OA\Property(property: 'changes', type: 'object', additionalProperties: true),
+            new OA\Property(property: 'preview', type: 'boolean'),
+        ],
+    ),
+]
 final class BulkEditCasesRequest extends ApiRequest
 {
     public function rules(): array

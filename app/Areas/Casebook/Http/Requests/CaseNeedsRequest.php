@@ -10,9 +10,12 @@ use OpenApi\Attributes as OA;
 /**
  * What a case usually waits for.
  */
-#[OA\Schema(required: ['needs'], properties: [
-    new OA\Property(property: 'needs', type: 'array', items: new OA\Items(type: 'object', additionalProperties: true)),
-])]
+#[
+    OA\Schema(
+        required: ['needs'],
+        properties: [new OA\Property(property: 'needs', type: 'array', items: new OA\Items(type: 'object', additionalProperties: true))],
+    ),
+]
 final class CaseNeedsRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,12 +10,17 @@ use OpenApi\Attributes as OA;
 /**
  * Cases to take out.
  */
-#[OA\Schema(required: ['format'], properties: [
-    new OA\Property(property: 'format', type: 'string', enum: ['csv', 'xlsx', 'json', 'md', 'html']),
-    new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
-    new OA\Property(property: 'layout', type: 'string', enum: ['step', 'case']),
-    new OA\Property(property: 'expand', type: 'boolean'),
-])]
+#[
+    OA\Schema(
+        required: ['format'],
+        properties: [
+            new OA\Property(property: 'format', type: 'string', enum: ['csv', 'xlsx', 'json', 'md', 'html']),
+            new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
+            new OA\Property(property: 'layout', type: 'string', enum: ['step', 'case']),
+            new OA\Property(property: 'expand', type: 'boolean'),
+        ],
+    ),
+]
 final class ExportRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,11 +10,16 @@ use OpenApi\Attributes as OA;
 /**
  * Steps of a case that become a routine.
  */
-#[OA\Schema(required: ['name', 'positions', 'revision'], properties: [
-    new OA\Property(property: 'name', type: 'string'),
-    new OA\Property(property: 'positions', type: 'array', items: new OA\Items(type: 'integer')),
-    new OA\Property(property: 'revision', type: 'integer'),
-])]
+#[
+    OA\Schema(
+        required: ['name', 'positions', 'revision'],
+        properties: [
+            new OA\Property(property: 'name', type: 'string'),
+            new OA\Property(property: 'positions', type: 'array', items: new OA\Items(type: 'integer')),
+            new OA\Property(property: 'revision', type: 'integer'),
+        ],
+    ),
+]
 final class ExtractRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,11 +10,16 @@ use OpenApi\Attributes as OA;
 /**
  * A filter to keep.
  */
-#[OA\Schema(required: ['name', 'filter'], properties: [
-    new OA\Property(property: 'name', type: 'string'),
-    new OA\Property(property: 'shared', type: 'boolean'),
-    new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
-])]
+#[
+    OA\Schema(
+        required: ['name', 'filter'],
+        properties: [
+            new OA\Property(property: 'name', type: 'string'),
+            new OA\Property(property: 'shared', type: 'boolean'),
+            new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
+        ],
+    ),
+]
 final class FilterRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,12 +10,16 @@ use OpenApi\Attributes as OA;
 /**
  * A folder: its name, and where it stands.
  */
-#[OA\Schema(properties: [
-    new OA\Property(property: 'name', type: 'string'),
-    new OA\Property(property: 'parent_id', type: 'string', format: 'uuid', nullable: true),
-    new OA\Property(property: 'before', type: 'string', format: 'uuid', nullable: true),
-    new OA\Property(property: 'move', type: 'boolean'),
-])]
+#[
+    OA\Schema(
+        properties: [
+            new OA\Property(property: 'name', type: 'string'),
+            new OA\Property(property: 'parent_id', type: 'string', format: 'uuid', nullable: true),
+            new OA\Property(property: 'before', type: 'string', format: 'uuid', nullable: true),
+            new OA\Property(property: 'move', type: 'boolean'),
+        ],
+    ),
+]
 final class FolderRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,10 +10,15 @@ use OpenApi\Attributes as OA;
 /**
  * What the columns of a file are.
  */
-#[OA\Schema(required: ['mapping', 'layout'], properties: [
-    new OA\Property(property: 'mapping', type: 'array', items: new OA\Items(type: 'string', nullable: true)),
-    new OA\Property(property: 'layout', type: 'string', enum: ['step', 'case']),
-])]
+#[
+    OA\Schema(
+        required: ['mapping', 'layout'],
+        properties: [
+            new OA\Property(property: 'mapping', type: 'array', items: new OA\Items(type: 'string', nullable: true)),
+            new OA\Property(property: 'layout', type: 'string', enum: ['step', 'case']),
+        ],
+    ),
+]
 final class MappingRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,12 +10,17 @@ use OpenApi\Attributes as OA;
 /**
  * A question or a suggestion about a case.
  */
-#[OA\Schema(required: ['kind'], properties: [
-    new OA\Property(property: 'kind', type: 'string', enum: ['question', 'suggestion']),
-    new OA\Property(property: 'body', type: 'string'),
-    new OA\Property(property: 'step', type: 'integer', nullable: true),
-    new OA\Property(property: 'proposal', ref: '#/components/schemas/StepInput', nullable: true),
-])]
+#[
+    OA\Schema(
+        required: ['kind'],
+        properties: [
+            new OA\Property(property: 'kind', type: 'string', enum: ['question', 'suggestion']),
+            new OA\Property(property: 'body', type: 'string'),
+            new OA\Property(property: 'step', type: 'integer', nullable: true),
+            new OA\Property(property: 'proposal', ref: '#/components/schemas/StepInput', nullable: true),
+        ],
+    ),
+]
 final class MessageRequest extends ApiRequest
 {
     public function rules(): array

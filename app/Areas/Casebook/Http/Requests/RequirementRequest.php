@@ -10,10 +10,15 @@ use OpenApi\Attributes as OA;
 /**
  * A requirement.
  */
-#[OA\Schema(required: ['title'], properties: [
-    new OA\Property(property: 'title', type: 'string'),
-    new OA\Property(property: 'parent_id', type: 'string', format: 'uuid', nullable: true),
-])]
+#[
+    OA\Schema(
+        required: ['title'],
+        properties: [
+            new OA\Property(property: 'title', type: 'string'),
+            new OA\Property(property: 'parent_id', type: 'string', format: 'uuid', nullable: true),
+        ],
+    ),
+]
 final class RequirementRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,10 +10,15 @@ use OpenApi\Attributes as OA;
 /**
  * A step of a review.
  */
-#[OA\Schema(required: ['act'], properties: [
-    new OA\Property(property: 'act', type: 'string', enum: ['ask', 'approve', 'return']),
-    new OA\Property(property: 'comment', type: 'string'),
-])]
+#[
+    OA\Schema(
+        required: ['act'],
+        properties: [
+            new OA\Property(property: 'act', type: 'string', enum: ['ask', 'approve', 'return']),
+            new OA\Property(property: 'comment', type: 'string'),
+        ],
+    ),
+]
 final class ReviewRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,13 +10,18 @@ use OpenApi\Attributes as OA;
 /**
  * A routine as it was typed.
  */
-#[OA\Schema(required: ['name'], properties: [
-    new OA\Property(property: 'name', type: 'string'),
-    new OA\Property(property: 'description', type: 'string'),
-    new OA\Property(property: 'parameters', type: 'array', items: new OA\Items(ref: '#/components/schemas/ParameterLine')),
-    new OA\Property(property: 'steps', type: 'array', items: new OA\Items(ref: '#/components/schemas/StepInput')),
-    new OA\Property(property: 'revision', type: 'integer'),
-])]
+#[
+    OA\Schema(
+        required: ['name'],
+        properties: [
+            new OA\Property(property: 'name', type: 'string'),
+            new OA\Property(property: 'description', type: 'string'),
+            new OA\Property(property: 'parameters', type: 'array', items: new OA\Items(ref: '#/components/schemas/ParameterLine')),
+            new OA\Property(property: 'steps', type: 'array', items: new OA\Items(ref: '#/components/schemas/StepInput')),
+            new OA\Property(property: 'revision', type: 'integer'),
+        ],
+    ),
+]
 final class RoutineRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,14 +10,19 @@ use OpenApi\Attributes as OA;
 /**
  * A suite: its rule, its requirement, or cases to pick.
  */
-#[OA\Schema(required: ['name'], properties: [
-    new OA\Property(property: 'name', type: 'string'),
-    new OA\Property(property: 'kind', type: 'string', enum: ['picked', 'rule', 'requirement']),
-    new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
-    new OA\Property(property: 'requirement_id', type: 'string', format: 'uuid', nullable: true),
-    new OA\Property(property: 'add', type: 'array', items: new OA\Items(type: 'string')),
-    new OA\Property(property: 'remove', type: 'array', items: new OA\Items(type: 'string')),
-])]
+#[
+    OA\Schema(
+        required: ['name'],
+        properties: [
+            new OA\Property(property: 'name', type: 'string'),
+            new OA\Property(property: 'kind', type: 'string', enum: ['picked', 'rule', 'requirement']),
+            new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
+            new OA\Property(property: 'requirement_id', type: 'string', format: 'uuid', nullable: true),
+            new OA\Property(property: 'add', type: 'array', items: new OA\Items(type: 'string')),
+            new OA\Property(property: 'remove', type: 'array', items: new OA\Items(type: 'string')),
+        ],
+    ),
+]
 final class SuiteRequest extends ApiRequest
 {
     public function rules(): array

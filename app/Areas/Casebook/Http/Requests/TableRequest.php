@@ -10,13 +10,32 @@ use OpenApi\Attributes as OA;
 /**
  * A data table as it was typed, or a text with its rows.
  */
-#[OA\Schema(required: ['name'], properties: [
-    new OA\Property(property: 'name', type: 'string'),
-    new OA\Property(property: 'columns', type: 'array', items: new OA\Items(ref: '#/components/schemas/ColumnLine')),
-    new OA\Property(property: 'rows', type: 'array', items: new OA\Items(type: 'object', properties: [new OA\Property(property: 'id', type: 'string', nullable: true), new OA\Property(property: 'cells', type: 'array', items: new OA\Items(type: 'string', nullable: true))])),
-    new OA\Property(property: 'text', type: 'string', description: 'Instead of columns and rows: pasted from a spreadsheet, or CSV'),
-    new OA\Property(property: 'revision', type: 'integer'),
-])]
+#[
+    OA\Schema(
+        required: ['name'],
+        properties: [
+            new OA\Property(property: 'name', type: 'string'),
+            new OA\Property(property: 'columns', type: 'array', items: new OA\Items(ref: '#/components/schemas/ColumnLine')),
+            new OA\Property(
+                property: 'rows',
+                type: 'array',
+                items: new OA\Items(
+                    type: 'object',
+                    properties: [
+                        new OA\Property(property: 'id', type: 'string', nullable: true),
+                        new OA\Property(property: 'cells', type: 'array', items: new OA\Items(type: 'string', nullable: true)),
+                    ],
+                ),
+            ),
+            new OA\Property(
+                property: 'text',
+                type: 'string',
+                description: 'Instead of columns and rows: pasted from a spreadsheet, or CSV',
+            ),
+            new OA\Property(property: 'revision', type: 'integer'),
+        ],
+    ),
+]
 final class TableRequest extends ApiRequest
 {
     public function rules(): array

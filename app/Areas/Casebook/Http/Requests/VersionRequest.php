@@ -10,9 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * A version to bring back.
  */
-#[OA\Schema(required: ['version'], properties: [
-    new OA\Property(property: 'version', type: 'integer'),
-])]
+#[OA\Schema(required: ['version'], properties: [new OA\Property(property: 'version', type: 'integer')])]
 final class VersionRequest extends ApiRequest
 {
     public function rules(): array

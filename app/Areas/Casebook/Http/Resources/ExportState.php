@@ -13,22 +13,13 @@ use OpenApi\Attributes as OA;
 final readonly class ExportState
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property(enum: ['waiting', 'running', 'done', 'failed'])]
-        public string $state,
-        #[OA\Property]
-        public string $format,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public int $done,
-        #[OA\Property]
-        public int $total,
-        #[OA\Property]
-        public int $bytes,
-        #[OA\Property]
-        public string $problem,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property(enum: ['waiting', 'running', 'done', 'failed'])] public string $state,
+        #[OA\Property] public string $format,
+        #[OA\Property] public string $name,
+        #[OA\Property] public int $done,
+        #[OA\Property] public int $total,
+        #[OA\Property] public int $bytes,
+        #[OA\Property] public string $problem,
+    ) {}
 }

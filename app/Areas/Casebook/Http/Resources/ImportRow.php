@@ -16,18 +16,11 @@ final readonly class ImportRow
      * @param  list<string>  $reasons
      */
     public function __construct(
-        #[OA\Property]
-        public int $row,
-        #[OA\Property(enum: ['create', 'change', 'same', 'refuse'])]
-        public string $is,
-        #[OA\Property]
-        public ?string $key,
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public int $steps,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $reasons,
-    ) {
-    }
+        #[OA\Property] public int $row,
+        #[OA\Property(enum: ['create', 'change', 'same', 'refuse'])] public string $is,
+        #[OA\Property] public ?string $key,
+        #[OA\Property] public string $title,
+        #[OA\Property] public int $steps,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $reasons,
+    ) {}
 }

@@ -13,11 +13,5 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'The answer was kept.')]
 final readonly class MessageResult
 {
-    public function __construct(
-        #[OA\Property]
-        public CaseMessageLine $message,
-        #[OA\Property]
-        public int $case_revision,
-    ) {
-    }
+    public function __construct(#[OA\Property] public CaseMessageLine $message, #[OA\Property] public int $case_revision) {}
 }

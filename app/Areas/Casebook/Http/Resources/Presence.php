@@ -16,9 +16,5 @@ final readonly class Presence
     /**
      * @param  list<Person>  $others
      */
-    public function __construct(
-        #[OA\Property(items: new OA\Items(ref: Person::class))]
-        public array $others,
-    ) {
-    }
+    public function __construct(#[OA\Property(items: new OA\Items(ref: Person::class))] public array $others) {}
 }

@@ -20,9 +20,7 @@ use LucidStep\App\Support\OpenApi\Get;
  */
 final readonly class CycleController
 {
-    public function __construct(private ReadBoard $read)
-    {
-    }
+    public function __construct(private ReadBoard $read) {}
 
     #[Get('/projects/{project}/cycles', 'The cycles of a project, newest end first', CycleSummary::class, true)]
     public function index(Project $project): JsonResponse
@@ -35,6 +33,8 @@ final readonly class CycleController
     {
         $user = $request->user();
 
-        return new JsonResponse($this->read->board($cycle, $user instanceof User ? $user : throw new \LogicException('Guests do not come here.')));
+        return new JsonResponse(
+            $this->read->board($cycle, $user instanceof User ? $user : throw new \LogicException('Guests do not come here.')),
+        );
     }
 }

@@ -27,9 +27,7 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final readonly class MilestoneController
 {
-    public function __construct(private Milestones $milestones)
-    {
-    }
+    public function __construct(private Milestones $milestones) {}
 
     #[Get('/projects/{project}/milestones', 'The milestones of a project, the one due first at the top', MilestoneLine::class, true)]
     public function index(Project $project): JsonResponse
@@ -62,13 +60,28 @@ final readonly class MilestoneController
         return new Response(status: 204);
     }
 
-    #[Post('/milestones/{milestone}/clone-previews', 'What a milestone again would be: old and new dates', ClonePreview::class, CloneRequest::class)]
+    #[
+        Post(
+            '/milestones/{milestone}/clone-previews',
+            'What a milestone again would be: old and new dates',
+            ClonePreview::class,
+            CloneRequest::class,
+        ),
+    ]
     public function previewAgain(CloneRequest $request, Milestone $milestone, CloneCycles $clone): JsonResponse
     {
         return new JsonResponse($clone->preview($milestone, $this->how($request)));
     }
 
-    #[Post('/milestones/{milestone}/clones', 'A milestone with its cycles again, all dates moved together', ClonePreview::class, CloneRequest::class, 201)]
+    #[
+        Post(
+            '/milestones/{milestone}/clones',
+            'A milestone with its cycles again, all dates moved together',
+            ClonePreview::class,
+            CloneRequest::class,
+            201,
+        ),
+    ]
     public function again(CloneRequest $request, Milestone $milestone, CloneCycles $clone): JsonResponse
     {
         $this->lead($milestone);

@@ -58,14 +58,14 @@ use LucidStep\Core\Planning\CycleState;
  */
 final readonly class PlanController
 {
-    public function __construct(private ReadPlan $read, private Memberships $memberships)
-    {
-    }
+    public function __construct(private ReadPlan $read, private Memberships $memberships) {}
 
     #[Get('/cycles/{cycle}/plan', 'A cycle as its planner sees it', CyclePlan::class)]
     public function show(Request $request, Cycle $cycle): JsonResponse
     {
-        return new JsonResponse(($this->read)($cycle, $this->memberships->sure($this->memberships->person($request), $cycle->project_id)->leads()));
+        return new JsonResponse(
+            ($this->read)($cycle, $this->memberships->sure($this->memberships->person($request), $cycle->project_id)->leads()),
+        );
     }
 
     #[Get('/cycles/{cycle}/log', 'What was done to a cycle, the newest first', LogEntry::class, true)]
@@ -74,22 +74,44 @@ final readonly class PlanController
         return new JsonResponse($this->read->log($cycle));
     }
 
-    #[Get('/cycles/{cycle}/comparison', 'A cycle beside an earlier one', CycleComparison::class, query: ['with' => 'The earlier cycle, by key or id'])]
+    #[
+        Get(
+            '/cycles/{cycle}/comparison',
+            'A cycle beside an earlier one',
+            CycleComparison::class,
+            query: ['with' => 'The earlier cycle, by key or id'],
+        ),
+    ]
     public function comparison(Request $request, Cycle $cycle, CompareCycles $compare): JsonResponse
     {
         $with = $request->query->getString('with');
-        $other = $this->read->cycle($cycle->project_id, $with) ?? throw ValidationException::withMessages(['with' => 'Choose another cycle of this project.']);
+        $other =
+            $this->read->cycle($cycle->project_id, $with) ??
+            throw ValidationException::withMessages(['with' => 'Choose another cycle of this project.']);
 
         return new JsonResponse($compare($other, $cycle));
     }
 
-    #[Post('/projects/{project}/selection-counts', 'How much is picked, before it is planned', SelectionCount::class, EntrySelectionRequest::class)]
+    #[
+        Post(
+            '/projects/{project}/selection-counts',
+            'How much is picked, before it is planned',
+            SelectionCount::class,
+            EntrySelectionRequest::class,
+        ),
+    ]
     public function count(EntrySelectionRequest $request, Project $project, AddEntries $add): JsonResponse
     {
         $key = $request->validated('cycle');
         $cycle = \is_string($key) ? $this->read->cycle($project->id, $key) ?? throw new ModelNotFoundException() : null;
 
-        return new JsonResponse($add->count($project, $request->person(), (array) $request->validated('picks'), $cycle, ['starts_on' => $request->validated('starts_on'), 'ends_on' => $request->validated('ends_on'), 'testers' => array_values((array) $request->validated('testers'))]));
+        return new JsonResponse(
+            $add->count($project, $request->person(), (array) $request->validated('picks'), $cycle, [
+                'starts_on' => $request->validated('starts_on'),
+                'ends_on' => $request->validated('ends_on'),
+                'testers' => array_values((array) $request->validated('testers')),
+            ]),
+        );
     }
 
     #[Post('/projects/{project}/cycles', 'Plan a cycle', CycleDetail::class, CycleRequest::class, 201)]
@@ -114,12 +136,25 @@ final readonly class PlanController
     public function move(CycleStateRequest $request, Cycle $cycle, ChangeCycleState $move): JsonResponse
     {
         $this->lead($cycle);
-        $moved = $move($cycle, $request->person(), CycleState::from($request->string('to')->toString()), $request->string('reason')->toString());
+        $moved = $move(
+            $cycle,
+            $request->person(),
+            CycleState::from($request->string('to')->toString()),
+            $request->string('reason')->toString(),
+        );
 
         return new JsonResponse($this->read->detail($moved, ProjectLookup::find($cycle->project_id)));
     }
 
-    #[Post('/cycles/{cycle}/sign-offs', 'Sign a cycle off, with what is knowingly left unwalked', CycleDetail::class, ReasonRequest::class, 201)]
+    #[
+        Post(
+            '/cycles/{cycle}/sign-offs',
+            'Sign a cycle off, with what is knowingly left unwalked',
+            CycleDetail::class,
+            ReasonRequest::class,
+            201,
+        ),
+    ]
     public function signOff(ReasonRequest $request, Cycle $cycle, ChangeCycleState $move): JsonResponse
     {
         $this->lead($cycle);
@@ -165,24 +200,53 @@ final readonly class PlanController
         return new JsonResponse(self::state($add->cancel($addition)));
     }
 
-    #[Post('/cycles/{cycle}/entry-acts', 'Assign, order, condition or remove entries of a cycle', PlanActResult::class, BulkEditEntriesRequest::class)]
+    #[
+        Post(
+            '/cycles/{cycle}/entry-acts',
+            'Assign, order, condition or remove entries of a cycle',
+            PlanActResult::class,
+            BulkEditEntriesRequest::class,
+        ),
+    ]
     public function act(BulkEditEntriesRequest $request, Cycle $cycle, BulkEditEntries $acts): JsonResponse
     {
         $this->lead($cycle);
         /** @var 'assign'|'window'|'condition'|'no_condition'|'move'|'mend'|'remove' $act */
         $act = $request->string('act')->toString();
 
-        return new JsonResponse($acts($cycle, $request->person(), $act, array_values((array) $request->validated('ids')), (array) $request->validated('changes')));
+        return new JsonResponse(
+            $acts(
+                $cycle,
+                $request->person(),
+                $act,
+                array_values((array) $request->validated('ids')),
+                (array) $request->validated('changes'),
+            ),
+        );
     }
 
-    #[Post('/projects/{project}/cycle-acts', 'Extend many cycles, or change their build', PlanActResult::class, BulkEditCyclesRequest::class)]
+    #[
+        Post(
+            '/projects/{project}/cycle-acts',
+            'Extend many cycles, or change their build',
+            PlanActResult::class,
+            BulkEditCyclesRequest::class,
+        ),
+    ]
     public function actOnCycles(BulkEditCyclesRequest $request, Project $project, BulkEditCycles $acts): JsonResponse
     {
         Gate::authorize('lead', $project);
         $build = $request->validated('build_id');
         ProjectReferences::check($project->id, \is_string($build) ? $build : null, null);
 
-        return new JsonResponse($acts($project->id, $request->person(), array_values((array) $request->validated('ids')), array_filter(['days' => $request->validated('days'), 'build_id' => $build])));
+        return new JsonResponse(
+            $acts(
+                $project->id,
+                $request->person(),
+                array_values((array) $request->validated('ids')),
+                array_filter(['days' => $request->validated('days'), 'build_id' => $build]),
+            ),
+        );
     }
 
     #[Post('/plan-acts/{planAct}/undo', 'Take an act of planning back', PlanActResult::class, StampRequest::class)]
@@ -206,26 +270,64 @@ final readonly class PlanController
         $plan = $this->assignment($request, $cycle, $assign);
         $given = (array) $plan->given;
 
-        return new JsonResponse($acts($cycle, $request->person(), 'hand_out', array_map(strval(...), array_keys($given)), ['given' => $given, 'title' => \sprintf('Handed out %d %s to %d people', $plan->count, 1 === $plan->count ? 'entry' : 'entries', \count(array_unique($given)))]));
+        return new JsonResponse(
+            $acts($cycle, $request->person(), 'hand_out', array_map(strval(...), array_keys($given)), [
+                'given' => $given,
+                'title' => \sprintf(
+                    'Handed out %d %s to %d people',
+                    $plan->count,
+                    1 === $plan->count ? 'entry' : 'entries',
+                    \count(array_unique($given)),
+                ),
+            ]),
+        );
     }
 
     #[Post('/cycles/{cycle}/short-plan-previews', 'What to walk when time is short', ShortPlan::class, ShortTimeRequest::class)]
     public function previewShort(ShortTimeRequest $request, Cycle $cycle, PlanShortTime $plan): JsonResponse
     {
-        return new JsonResponse($plan->preview($cycle, (int) $request->validated('minutes'), array_values((array) $request->validated('in')), array_values((array) $request->validated('out'))));
+        return new JsonResponse(
+            $plan->preview(
+                $cycle,
+                (int) $request->validated('minutes'),
+                array_values((array) $request->validated('in')),
+                array_values((array) $request->validated('out')),
+            ),
+        );
     }
 
-    #[Post('/cycles/{cycle}/short-plans', 'Order and assign by what to walk when time is short', PlanActResult::class, ShortTimeRequest::class)]
+    #[
+        Post(
+            '/cycles/{cycle}/short-plans',
+            'Order and assign by what to walk when time is short',
+            PlanActResult::class,
+            ShortTimeRequest::class,
+        ),
+    ]
     public function short(ShortTimeRequest $request, Cycle $cycle, PlanShortTime $plan): JsonResponse
     {
         $this->lead($cycle);
 
-        return new JsonResponse($plan->apply($cycle, $request->person(), (int) $request->validated('minutes'), array_values((array) $request->validated('in')), array_values((array) $request->validated('out')), array_values((array) $request->validated('people'))));
+        return new JsonResponse(
+            $plan->apply(
+                $cycle,
+                $request->person(),
+                (int) $request->validated('minutes'),
+                array_values((array) $request->validated('in')),
+                array_values((array) $request->validated('out')),
+                array_values((array) $request->validated('people')),
+            ),
+        );
     }
 
     private function assignment(AssignRequest $request, Cycle $cycle, AssignEntries $assign): AssignmentPlan
     {
-        return $assign->preview($cycle, array_values((array) $request->validated('people')), (array) $request->validated('shares'), array_values((array) $request->validated('ids')));
+        return $assign->preview(
+            $cycle,
+            array_values((array) $request->validated('people')),
+            (array) $request->validated('shares'),
+            array_values((array) $request->validated('ids')),
+        );
     }
 
     /**
@@ -247,6 +349,13 @@ final readonly class PlanController
 
     private static function state(EntryAddition $addition): AdditionState
     {
-        return new AdditionState($addition->id, $addition->state, $addition->done, $addition->total, $addition->problem, (int) ($addition->facts['conditions'] ?? 0));
+        return new AdditionState(
+            $addition->id,
+            $addition->state,
+            $addition->done,
+            $addition->total,
+            $addition->problem,
+            (int) ($addition->facts['conditions'] ?? 0),
+        );
     }
 }

@@ -11,12 +11,17 @@ use OpenApi\Attributes as OA;
 /**
  * Who gets what is unassigned: balanced, or by shares.
  */
-#[OA\Schema(required: ['people'], properties: [
-    new OA\Property(property: 'people', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-    new OA\Property(property: 'shares', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'number')),
-    new OA\Property(property: 'ids', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-    new OA\Property(property: 'apply', type: 'boolean'),
-])]
+#[
+    OA\Schema(
+        required: ['people'],
+        properties: [
+            new OA\Property(property: 'people', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+            new OA\Property(property: 'shares', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'number')),
+            new OA\Property(property: 'ids', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+            new OA\Property(property: 'apply', type: 'boolean'),
+        ],
+    ),
+]
 final class AssignRequest extends ApiRequest
 {
     public function rules(): array

@@ -11,11 +11,16 @@ use OpenApi\Attributes as OA;
 /**
  * An act on many cycles.
  */
-#[OA\Schema(required: ['ids'], properties: [
-    new OA\Property(property: 'ids', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-    new OA\Property(property: 'days', type: 'integer'),
-    new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
-])]
+#[
+    OA\Schema(
+        required: ['ids'],
+        properties: [
+            new OA\Property(property: 'ids', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+            new OA\Property(property: 'days', type: 'integer'),
+            new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
+        ],
+    ),
+]
 final class BulkEditCyclesRequest extends ApiRequest
 {
     public function rules(): array

@@ -11,11 +11,20 @@ use OpenApi\Attributes as OA;
 /**
  * An act on entries of a cycle.
  */
-#[OA\Schema(required: ['act'], properties: [
-    new OA\Property(property: 'act', type: 'string', enum: ['assign', 'window', 'condition', 'no_condition', 'move', 'mend', 'remove']),
-    new OA\Property(property: 'ids', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-    new OA\Property(property: 'changes', type: 'object', additionalProperties: true),
-])]
+#[
+    OA\Schema(
+        required: ['act'],
+        properties: [
+            new OA\Property(
+                property: 'act',
+                type: 'string',
+                enum: ['assign', 'window', 'condition', 'no_condition', 'move', 'mend', 'remove'],
+            ),
+            new OA\Property(property: 'ids', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+            new OA\Property(property: 'changes', type: 'object', additionalProperties: true),
+        ],
+    ),
+]
 final class BulkEditEntriesRequest extends ApiRequest
 {
     public function rules(): array

@@ -11,22 +11,27 @@ use OpenApi\Attributes as OA;
 /**
  * A new cycle, with what is picked for it.
  */
-#[OA\Schema(required: ['name', 'starts_on', 'ends_on'], properties: [
-    new OA\Property(property: 'name', type: 'string'),
-    new OA\Property(property: 'starts_on', type: 'string', format: 'date'),
-    new OA\Property(property: 'ends_on', type: 'string', format: 'date'),
-    new OA\Property(property: 'description', type: 'string'),
-    new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
-    new OA\Property(property: 'milestone_id', type: 'string', format: 'uuid', nullable: true),
-    new OA\Property(property: 'phase', type: 'string'),
-    new OA\Property(property: 'folder', type: 'string'),
-    new OA\Property(property: 'priority', type: 'string'),
-    new OA\Property(property: 'conditions_hold', type: 'boolean'),
-    new OA\Property(property: 'default_assignee_id', type: 'string', format: 'uuid', nullable: true),
-    new OA\Property(property: 'testers', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-    new OA\Property(property: 'watchers', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-    new OA\Property(property: 'picks', type: 'object', additionalProperties: true),
-])]
+#[
+    OA\Schema(
+        required: ['name', 'starts_on', 'ends_on'],
+        properties: [
+            new OA\Property(property: 'name', type: 'string'),
+            new OA\Property(property: 'starts_on', type: 'string', format: 'date'),
+            new OA\Property(property: 'ends_on', type: 'string', format: 'date'),
+            new OA\Property(property: 'description', type: 'string'),
+            new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
+            new OA\Property(property: 'milestone_id', type: 'string', format: 'uuid', nullable: true),
+            new OA\Property(property: 'phase', type: 'string'),
+            new OA\Property(property: 'folder', type: 'string'),
+            new OA\Property(property: 'priority', type: 'string'),
+            new OA\Property(property: 'conditions_hold', type: 'boolean'),
+            new OA\Property(property: 'default_assignee_id', type: 'string', format: 'uuid', nullable: true),
+            new OA\Property(property: 'testers', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+            new OA\Property(property: 'watchers', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+            new OA\Property(property: 'picks', type: 'object', additionalProperties: true),
+        ],
+    ),
+]
 final class CycleRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,10 +10,15 @@ use OpenApi\Attributes as OA;
 /**
  * Where a cycle goes, and why.
  */
-#[OA\Schema(required: ['to'], properties: [
-    new OA\Property(property: 'to', type: 'string', enum: ['draft', 'in_review', 'released', 'closed', 'abandoned']),
-    new OA\Property(property: 'reason', type: 'string'),
-])]
+#[
+    OA\Schema(
+        required: ['to'],
+        properties: [
+            new OA\Property(property: 'to', type: 'string', enum: ['draft', 'in_review', 'released', 'closed', 'abandoned']),
+            new OA\Property(property: 'reason', type: 'string'),
+        ],
+    ),
+]
 final class CycleStateRequest extends ApiRequest
 {
     public function rules(): array

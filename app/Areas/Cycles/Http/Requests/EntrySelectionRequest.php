@@ -11,13 +11,18 @@ use OpenApi\Attributes as OA;
 /**
  * What is picked for a cycle: cases by id, folder, suite, filter or an earlier cycle, × configurations × data rows.
  */
-#[OA\Schema(required: ['picks'], properties: [
-    new OA\Property(property: 'picks', type: 'object', additionalProperties: true),
-    new OA\Property(property: 'cycle', type: 'string', nullable: true),
-    new OA\Property(property: 'starts_on', type: 'string', format: 'date', nullable: true),
-    new OA\Property(property: 'ends_on', type: 'string', format: 'date', nullable: true),
-    new OA\Property(property: 'testers', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-])]
+#[
+    OA\Schema(
+        required: ['picks'],
+        properties: [
+            new OA\Property(property: 'picks', type: 'object', additionalProperties: true),
+            new OA\Property(property: 'cycle', type: 'string', nullable: true),
+            new OA\Property(property: 'starts_on', type: 'string', format: 'date', nullable: true),
+            new OA\Property(property: 'ends_on', type: 'string', format: 'date', nullable: true),
+            new OA\Property(property: 'testers', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+        ],
+    ),
+]
 final class EntrySelectionRequest extends ApiRequest
 {
     public function rules(): array

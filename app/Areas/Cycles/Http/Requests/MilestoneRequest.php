@@ -10,12 +10,17 @@ use OpenApi\Attributes as OA;
 /**
  * A milestone.
  */
-#[OA\Schema(required: ['name', 'due_on'], properties: [
-    new OA\Property(property: 'name', type: 'string'),
-    new OA\Property(property: 'type', type: 'string'),
-    new OA\Property(property: 'description', type: 'string'),
-    new OA\Property(property: 'due_on', type: 'string', format: 'date'),
-])]
+#[
+    OA\Schema(
+        required: ['name', 'due_on'],
+        properties: [
+            new OA\Property(property: 'name', type: 'string'),
+            new OA\Property(property: 'type', type: 'string'),
+            new OA\Property(property: 'description', type: 'string'),
+            new OA\Property(property: 'due_on', type: 'string', format: 'date'),
+        ],
+    ),
+]
 final class MilestoneRequest extends ApiRequest
 {
     public function rules(): array

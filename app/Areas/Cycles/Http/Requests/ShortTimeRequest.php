@@ -11,13 +11,18 @@ use OpenApi\Attributes as OA;
 /**
  * The time that is left, and what must be in or stays out.
  */
-#[OA\Schema(required: ['minutes'], properties: [
-    new OA\Property(property: 'minutes', type: 'integer'),
-    new OA\Property(property: 'in', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-    new OA\Property(property: 'out', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-    new OA\Property(property: 'people', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-    new OA\Property(property: 'apply', type: 'boolean'),
-])]
+#[
+    OA\Schema(
+        required: ['minutes'],
+        properties: [
+            new OA\Property(property: 'minutes', type: 'integer'),
+            new OA\Property(property: 'in', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+            new OA\Property(property: 'out', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+            new OA\Property(property: 'people', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+            new OA\Property(property: 'apply', type: 'boolean'),
+        ],
+    ),
+]
 final class ShortTimeRequest extends ApiRequest
 {
     public function rules(): array

@@ -13,18 +13,11 @@ use OpenApi\Attributes as OA;
 final readonly class AdditionState
 {
     public function __construct(
-        #[OA\Property]
-        public string $id,
-        #[OA\Property(enum: ['running', 'stopping', 'done', 'cancelled', 'failed'])]
-        public string $state,
-        #[OA\Property]
-        public int $done,
-        #[OA\Property]
-        public int $total,
-        #[OA\Property]
-        public string $problem,
-        #[OA\Property]
-        public int $conditions,
-    ) {
-    }
+        #[OA\Property] public string $id,
+        #[OA\Property(enum: ['running', 'stopping', 'done', 'cancelled', 'failed'])] public string $state,
+        #[OA\Property] public int $done,
+        #[OA\Property] public int $total,
+        #[OA\Property] public string $problem,
+        #[OA\Property] public int $conditions,
+    ) {}
 }

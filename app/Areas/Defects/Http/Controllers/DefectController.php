@@ -30,14 +30,26 @@ use LucidStep\Core\Defects\DefectState;
  */
 final readonly class DefectController
 {
-    public function __construct(private ReadDefect $read)
-    {
-    }
+    public function __construct(private ReadDefect $read) {}
 
-    #[Get('/projects/{project}/defects', 'The defects of a project, newest first', DefectPage::class, query: ['q' => 'Words of the title, or a key', 'state' => 'A state, `open` or `closed`', 'step' => 'Only those linked to this step: attempt:step', 'after' => 'Where the page before ended'])]
+    #[
+        Get(
+            '/projects/{project}/defects',
+            'The defects of a project, newest first',
+            DefectPage::class,
+            query: [
+                'q' => 'Words of the title, or a key',
+                'state' => 'A state, `open` or `closed`',
+                'step' => 'Only those linked to this step: attempt:step',
+                'after' => 'Where the page before ended',
+            ],
+        ),
+    ]
     public function index(Request $request, Project $project, FindDefects $find): JsonResponse
     {
-        return new JsonResponse($find($project, $request->query->getString('q'), $request->query->getString('state'), $request->query->getInt('after')));
+        return new JsonResponse(
+            $find($project, $request->query->getString('q'), $request->query->getString('state'), $request->query->getInt('after')),
+        );
     }
 
     #[Post('/projects/{project}/defects', 'File a defect', DefectDetail::class, FileDefectRequest::class, 201)]
@@ -45,7 +57,14 @@ final readonly class DefectController
     {
         Gate::authorize('fileDefects', $project);
         $from = $request->filled('attempt_id') ? $this->attempt($project->id, $request->string('attempt_id')->toString()) : null;
-        $defect = $file($project, $request->person(), $request->safe()->only(['id', 'title', 'body', 'expected', 'actual', 'severity']), $from, $request->integer('round') ?: null, $request->integer('step') ?: null);
+        $defect = $file(
+            $project,
+            $request->person(),
+            $request->safe()->only(['id', 'title', 'body', 'expected', 'actual', 'severity']),
+            $from,
+            $request->integer('round') ?: null,
+            $request->integer('step') ?: null,
+        );
 
         return new JsonResponse(($this->read)($defect), 201);
     }
@@ -60,7 +79,13 @@ final readonly class DefectController
     public function link(LinkDefectRequest $request, Defect $defect, LinkDefect $link): JsonResponse
     {
         Gate::authorize('link', $defect);
-        $link($defect, $request->person(), $this->attempt($defect->project_id, $request->string('attempt_id')->toString()), $request->integer('round') ?: null, $request->integer('step') ?: null);
+        $link(
+            $defect,
+            $request->person(),
+            $this->attempt($defect->project_id, $request->string('attempt_id')->toString()),
+            $request->integer('round') ?: null,
+            $request->integer('step') ?: null,
+        );
 
         return new JsonResponse(($this->read)($defect), 201);
     }
@@ -70,13 +95,20 @@ final readonly class DefectController
     {
         Gate::authorize('update', $defect);
         $build = $request->filled('build_id') ? $request->string('build_id')->toString() : null;
-        $moved = $move($defect, $request->person(), DefectState::from($request->string('state')->toString()), $request->string('note')->toString(), $build);
+        $moved = $move(
+            $defect,
+            $request->person(),
+            DefectState::from($request->string('state')->toString()),
+            $request->string('note')->toString(),
+            $build,
+        );
 
         return new JsonResponse(($this->read)($moved));
     }
 
     private function attempt(string $project, string $id): Attempt
     {
-        return $this->read->attempt($project, $id) ?? throw ValidationException::withMessages(['attempt_id' => 'There is no such attempt in this project.']);
+        return $this->read->attempt($project, $id) ??
+            throw ValidationException::withMessages(['attempt_id' => 'There is no such attempt in this project.']);
     }
 }

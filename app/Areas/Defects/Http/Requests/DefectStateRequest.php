@@ -12,11 +12,31 @@ use OpenApi\Attributes as OA;
 /**
  * A defect's next state.
  */
-#[OA\Schema(required: ['state'], properties: [
-    new OA\Property(property: 'state', type: 'string', enum: ['new', 'needs_information', 'accepted', 'in_work', 'fixed', 'verified', 'reopened', 'closed', 'rejected', 'duplicate']),
-    new OA\Property(property: 'note', type: 'string', nullable: true),
-    new OA\Property(property: 'build_id', type: 'string', nullable: true, format: 'uuid'),
-])]
+#[
+    OA\Schema(
+        required: ['state'],
+        properties: [
+            new OA\Property(
+                property: 'state',
+                type: 'string',
+                enum: [
+                    'new',
+                    'needs_information',
+                    'accepted',
+                    'in_work',
+                    'fixed',
+                    'verified',
+                    'reopened',
+                    'closed',
+                    'rejected',
+                    'duplicate',
+                ],
+            ),
+            new OA\Property(property: 'note', type: 'string', nullable: true),
+            new OA\Property(property: 'build_id', type: 'string', nullable: true, format: 'uuid'),
+        ],
+    ),
+]
 final class DefectStateRequest extends ApiRequest
 {
     public function rules(): array

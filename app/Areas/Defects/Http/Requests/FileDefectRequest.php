@@ -10,20 +10,25 @@ use OpenApi\Attributes as OA;
 /**
  * A defect, with where it came from.
  */
-#[OA\Schema(required: ['title'], properties: [
-    new OA\Property(property: 'id', type: 'string', nullable: true, format: 'uuid'),
-    new OA\Property(property: 'title', type: 'string'),
-    new OA\Property(property: 'body', type: 'string', nullable: true),
-    new OA\Property(property: 'expected', type: 'string', nullable: true),
-    new OA\Property(property: 'actual', type: 'string', nullable: true),
-    new OA\Property(property: 'severity', type: 'string', nullable: true, enum: ['critical', 'major', 'minor', 'trivial']),
-    new OA\Property(property: 'attempt_id', type: 'string', nullable: true, format: 'uuid'),
-    new OA\Property(property: 'round', type: 'integer', nullable: true),
-    new OA\Property(property: 'step', type: 'integer', nullable: true),
-    new OA\Property(property: 'device_time', type: 'string', nullable: true),
-    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
-    new OA\Property(property: 'counter', type: 'integer', nullable: true),
-])]
+#[
+    OA\Schema(
+        required: ['title'],
+        properties: [
+            new OA\Property(property: 'id', type: 'string', nullable: true, format: 'uuid'),
+            new OA\Property(property: 'title', type: 'string'),
+            new OA\Property(property: 'body', type: 'string', nullable: true),
+            new OA\Property(property: 'expected', type: 'string', nullable: true),
+            new OA\Property(property: 'actual', type: 'string', nullable: true),
+            new OA\Property(property: 'severity', type: 'string', nullable: true, enum: ['critical', 'major', 'minor', 'trivial']),
+            new OA\Property(property: 'attempt_id', type: 'string', nullable: true, format: 'uuid'),
+            new OA\Property(property: 'round', type: 'integer', nullable: true),
+            new OA\Property(property: 'step', type: 'integer', nullable: true),
+            new OA\Property(property: 'device_time', type: 'string', nullable: true),
+            new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+            new OA\Property(property: 'counter', type: 'integer', nullable: true),
+        ],
+    ),
+]
 final class FileDefectRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,14 +10,19 @@ use OpenApi\Attributes as OA;
 /**
  * Where a defect was met again.
  */
-#[OA\Schema(required: ['attempt_id'], properties: [
-    new OA\Property(property: 'attempt_id', type: 'string', format: 'uuid'),
-    new OA\Property(property: 'round', type: 'integer', nullable: true),
-    new OA\Property(property: 'step', type: 'integer', nullable: true),
-    new OA\Property(property: 'device_time', type: 'string', nullable: true),
-    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
-    new OA\Property(property: 'counter', type: 'integer', nullable: true),
-])]
+#[
+    OA\Schema(
+        required: ['attempt_id'],
+        properties: [
+            new OA\Property(property: 'attempt_id', type: 'string', format: 'uuid'),
+            new OA\Property(property: 'round', type: 'integer', nullable: true),
+            new OA\Property(property: 'step', type: 'integer', nullable: true),
+            new OA\Property(property: 'device_time', type: 'string', nullable: true),
+            new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+            new OA\Property(property: 'counter', type: 'integer', nullable: true),
+        ],
+    ),
+]
 final class LinkDefectRequest extends ApiRequest
 {
     public function rules(): array

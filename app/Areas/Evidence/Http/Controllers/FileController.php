@@ -27,11 +27,18 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
  */
 final class FileController
 {
-    public function __construct(private readonly FileResponse $answer, private readonly ProjectFiles $files)
-    {
-    }
+    public function __construct(private readonly FileResponse $answer, private readonly ProjectFiles $files) {}
 
-    #[Post('/projects/{project}/files', 'Keep a picture or a text for a step or a case', StoredFileLine::class, FileRequest::class, 201, true)]
+    #[
+        Post(
+            '/projects/{project}/files',
+            'Keep a picture or a text for a step or a case',
+            StoredFileLine::class,
+            FileRequest::class,
+            201,
+            true,
+        ),
+    ]
     public function store(FileRequest $request, Project $project, StoreProjectFile $store): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -39,7 +46,15 @@ final class FileController
         $upload = $upload instanceof UploadedFile ? $upload : throw new \LogicException('Validation lets a request without a file pass.');
         $file = $store($project, $request->person(), $upload);
 
-        return new JsonResponse(new StoredFileLine($file->sha256, $request->string('name', $upload->getClientOriginalName())->toString(), $file->width, $file->height), 201);
+        return new JsonResponse(
+            new StoredFileLine(
+                $file->sha256,
+                $request->string('name', $upload->getClientOriginalName())->toString(),
+                $file->width,
+                $file->height,
+            ),
+            201,
+        );
     }
 
     #[Get('/projects/{project}/files/{sha256}', 'The file itself')]
@@ -47,7 +62,9 @@ final class FileController
     {
         $file = $this->find($project, $sha256);
 
-        return null === $file ? Problem::notFound()->toResponse(request()) : $this->answer->stream($file->path(), $file->media_type, "{$file->sha256}", $file->isPicture());
+        return null === $file
+            ? Problem::notFound()->toResponse(request())
+            : $this->answer->stream($file->path(), $file->media_type, "{$file->sha256}", $file->isPicture());
     }
 
     #[Get('/projects/{project}/files/{sha256}/thumbnail', 'A small picture of it; the whole one until that is made')]
@@ -55,14 +72,38 @@ final class FileController
     {
         $file = $this->find($project, $sha256);
 
-        return null === $file || !$file->isPicture() ? Problem::notFound()->toResponse(request()) : $this->answer->thumbnail($file, $file->sha256);
+        return null === $file || !$file->isPicture()
+            ? Problem::notFound()->toResponse(request())
+            : $this->answer->thumbnail($file, $file->sha256);
     }
 
-    #[Put('/projects/{project}/files/{sha256}/ignored-regions', 'What a comparison with this picture leaves out', null, RegionsRequest::class, 204)]
+    #[
+        Put(
+            '/projects/{project}/files/{sha256}/ignored-regions',
+            'What a comparison with this picture leaves out',
+            null,
+            RegionsRequest::class,
+            204,
+        ),
+    ]
     public function ignore(RegionsRequest $request, Project $project, string $sha256, IgnoreRegions $ignore): JsonResponse
     {
         Gate::authorize('writeCases', $project);
-        $ignore($project, $sha256, array_values(array_map(static fn (array $r): array => ['x' => (int) $r['x'], 'y' => (int) $r['y'], 'width' => (int) $r['width'], 'height' => (int) $r['height']], (array) $request->validated('regions'))));
+        $ignore(
+            $project,
+            $sha256,
+            array_values(
+                array_map(
+                    static fn(array $r): array => [
+                        'x' => (int) $r['x'],
+                        'y' => (int) $r['y'],
+                        'width' => (int) $r['width'],
+                        'height' => (int) $r['height'],
+                    ],
+                    (array) $request->validated('regions'),
+                ),
+            ),
+        );
 
         return new JsonResponse(null, 204);
     }

@@ -10,10 +10,15 @@ use OpenApi\Attributes as OA;
 /**
  * A picture or text for a step or a case.
  */
-#[OA\Schema(required: ['file'], properties: [
-    new OA\Property(property: 'file', type: 'string', format: 'binary'),
-    new OA\Property(property: 'name', type: 'string'),
-])]
+#[
+    OA\Schema(
+        required: ['file'],
+        properties: [
+            new OA\Property(property: 'file', type: 'string', format: 'binary'),
+            new OA\Property(property: 'name', type: 'string'),
+        ],
+    ),
+]
 final class FileRequest extends ApiRequest
 {
     public function rules(): array

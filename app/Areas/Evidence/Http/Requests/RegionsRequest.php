@@ -10,9 +10,12 @@ use OpenApi\Attributes as OA;
 /**
  * Parts of a reference picture that a comparison leaves out.
  */
-#[OA\Schema(required: ['regions'], properties: [
-    new OA\Property(property: 'regions', type: 'array', items: new OA\Items(type: 'object', additionalProperties: true)),
-])]
+#[
+    OA\Schema(
+        required: ['regions'],
+        properties: [new OA\Property(property: 'regions', type: 'array', items: new OA\Items(type: 'object', additionalProperties: true))],
+    ),
+]
 final class RegionsRequest extends ApiRequest
 {
     public function rules(): array

@@ -13,14 +13,9 @@ use OpenApi\Attributes as OA;
 final readonly class StoredFileLine
 {
     public function __construct(
-        #[OA\Property]
-        public string $sha256,
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public ?int $width,
-        #[OA\Property]
-        public ?int $height,
-    ) {
-    }
+        #[OA\Property] public string $sha256,
+        #[OA\Property] public string $name,
+        #[OA\Property] public ?int $width,
+        #[OA\Property] public ?int $height,
+    ) {}
 }

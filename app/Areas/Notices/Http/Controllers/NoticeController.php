@@ -19,9 +19,7 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final readonly class NoticeController
 {
-    public function __construct(private Memberships $memberships, private ReadNotices $read)
-    {
-    }
+    public function __construct(private Memberships $memberships, private ReadNotices $read) {}
 
     #[Get('/notices', 'The newest notices to the person', Notices::class)]
     public function index(Request $request): JsonResponse

@@ -35,7 +35,14 @@ final class ProjectController
         return new JsonResponse($read->page($project, $this->role($request, $project, $memberships)));
     }
 
-    #[Get('/projects/{project}/changes', 'What changed since a place in the feed', ChangeFeed::class, query: ['after' => 'The cursor of the last answer; without it only the place now is told'])]
+    #[
+        Get(
+            '/projects/{project}/changes',
+            'What changed since a place in the feed',
+            ChangeFeed::class,
+            query: ['after' => 'The cursor of the last answer; without it only the place now is told'],
+        ),
+    ]
     public function changes(Request $request, Project $project, ReadChanges $read): Response|JsonResponse
     {
         $feed = $read($project, $request->query->getString('after') ?: null);

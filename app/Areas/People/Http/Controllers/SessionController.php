@@ -27,16 +27,24 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final readonly class SessionController
 {
-    public function __construct(private ReadProjects $projects)
-    {
-    }
+    public function __construct(private ReadProjects $projects) {}
 
     #[Get('/welcome', 'What the sign-in page needs to know', Welcome::class)]
     public function welcome(DemoPeople $people): JsonResponse
     {
         $demo = (bool) config('lucid.demo');
 
-        return new JsonResponse(new Welcome($demo, $demo ? array_map(static fn (array $p): DemoSignIn => new DemoSignIn($p['name'], $p['email'], DemoPeople::PASSWORD, $p['role']), $people->all()) : []));
+        return new JsonResponse(
+            new Welcome(
+                $demo,
+                $demo
+                    ? array_map(
+                        static fn(array $p): DemoSignIn => new DemoSignIn($p['name'], $p['email'], DemoPeople::PASSWORD, $p['role']),
+                        $people->all(),
+                    )
+                    : [],
+            ),
+        );
     }
 
     #[Get('/session', 'Who is signed in', SessionState::class)]
@@ -44,13 +52,18 @@ final readonly class SessionController
     {
         $user = $request->user();
 
-        return new JsonResponse($user instanceof User ? $this->projects->session($user) : throw new \LogicException('Guests do not come here.'));
+        return new JsonResponse(
+            $user instanceof User ? $this->projects->session($user) : throw new \LogicException('Guests do not come here.'),
+        );
     }
 
     #[Post('/session', 'Sign in', SessionState::class, SignInRequest::class)]
     public function store(SignInRequest $request): JsonResponse
     {
-        $credentials = ['email' => Str::lower(trim($request->string('email')->toString())), 'password' => $request->string('password')->toString()];
+        $credentials = [
+            'email' => Str::lower(trim($request->string('email')->toString())),
+            'password' => $request->string('password')->toString(),
+        ];
         if (!$this->guard()->attempt($credentials)) {
             throw ValidationException::withMessages(['email' => 'This address and password do not belong together.']);
         }
@@ -59,7 +72,9 @@ final readonly class SessionController
         }
         $user = $this->guard()->user();
 
-        return new JsonResponse($user instanceof User ? $this->projects->session($user) : throw new \LogicException('Signed in, and nobody there.'));
+        return new JsonResponse(
+            $user instanceof User ? $this->projects->session($user) : throw new \LogicException('Signed in, and nobody there.'),
+        );
     }
 
     #[Delete('/session', 'Sign out', status: 204)]

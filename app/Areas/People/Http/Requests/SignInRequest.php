@@ -10,10 +10,12 @@ use OpenApi\Attributes as OA;
 /**
  * A sign-in.
  */
-#[OA\Schema(required: ['email', 'password'], properties: [
-    new OA\Property(property: 'email', type: 'string'),
-    new OA\Property(property: 'password', type: 'string'),
-])]
+#[
+    OA\Schema(
+        required: ['email', 'password'],
+        properties: [new OA\Property(property: 'email', type: 'string'), new OA\Property(property: 'password', type: 'string')],
+    ),
+]
 final class SignInRequest extends ApiRequest
 {
     public function rules(): array

@@ -13,14 +13,9 @@ use OpenApi\Attributes as OA;
 final readonly class DemoSignIn
 {
     public function __construct(
-        #[OA\Property]
-        public string $name,
-        #[OA\Property]
-        public string $email,
-        #[OA\Property]
-        public string $password,
-        #[OA\Property]
-        public string $role,
-    ) {
-    }
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $email,
+        #[OA\Property] public string $password,
+        #[OA\Property] public string $role,
+    ) {}
 }

@@ -16,10 +16,7 @@ final readonly class Welcome
      * @param  list<DemoSignIn>  $sign_ins
      */
     public function __construct(
-        #[OA\Property]
-        public bool $demo,
-        #[OA\Property(items: new OA\Items(ref: DemoSignIn::class))]
-        public array $sign_ins,
-    ) {
-    }
+        #[OA\Property] public bool $demo,
+        #[OA\Property(items: new OA\Items(ref: DemoSignIn::class))] public array $sign_ins,
+    ) {}
 }

@@ -17,7 +17,14 @@ use LucidStep\App\Support\OpenApi\Get;
  */
 final class SearchController
 {
-    #[Get('/projects/{project}/go-to', 'Cases, cycles and defects that fit some words or a key', GoToList::class, query: ['q' => 'The words'])]
+    #[
+        Get(
+            '/projects/{project}/go-to',
+            'Cases, cycles and defects that fit some words or a key',
+            GoToList::class,
+            query: ['q' => 'The words'],
+        ),
+    ]
     public function goTo(Request $request, Project $project, SearchProject $search): JsonResponse
     {
         $words = trim(mb_substr($request->query->getString('q'), 0, 100));

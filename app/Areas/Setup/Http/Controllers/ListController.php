@@ -24,9 +24,7 @@ use LucidStep\App\Support\OpenApi\Put;
  */
 final class ListController
 {
-    public function __construct(private readonly SaveLists $keep, private readonly ReadProjectSetup $read)
-    {
-    }
+    public function __construct(private readonly SaveLists $keep, private readonly ReadProjectSetup $read) {}
 
     #[Get('/projects/{project}/lists', 'Types, priorities, labels and custom fields, with how often each is used', ProjectSetup::class)]
     public function show(Project $project): JsonResponse
@@ -62,7 +60,20 @@ final class ListController
     public function fields(FieldsRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
-        $this->keep->fields($project, array_values(array_map(static fn (array $f): array => [...$f, 'name' => (string) ($f['name'] ?? ''), 'kind' => (string) ($f['kind'] ?? ''), 'choices' => array_values($f['choices'] ?? [])], (array) $request->validated('fields'))));
+        $this->keep->fields(
+            $project,
+            array_values(
+                array_map(
+                    static fn(array $f): array => [
+                        ...$f,
+                        'name' => (string) ($f['name'] ?? ''),
+                        'kind' => (string) ($f['kind'] ?? ''),
+                        'choices' => array_values($f['choices'] ?? []),
+                    ],
+                    (array) $request->validated('fields'),
+                ),
+            ),
+        );
 
         return new JsonResponse($this->setup($project));
     }
@@ -76,7 +87,14 @@ final class ListController
         return new JsonResponse($this->setup($project));
     }
 
-    #[Patch('/projects/{project}/labels', 'Rename a label on every case, merge it into another, or take it off', ProjectSetup::class, LabelRequest::class)]
+    #[
+        Patch(
+            '/projects/{project}/labels',
+            'Rename a label on every case, merge it into another, or take it off',
+            ProjectSetup::class,
+            LabelRequest::class,
+        ),
+    ]
     public function renameLabel(LabelRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -91,7 +109,20 @@ final class ListController
     private function write(ListRequest $request, Project $project, string $list): JsonResponse
     {
         Gate::authorize('lead', $project);
-        $this->keep->items($project, $list, array_values(array_map(static fn (array $i): array => ['value' => $i['value'] ?? null, 'name' => (string) ($i['name'] ?? ''), 'weight' => $i['weight'] ?? null], (array) $request->validated('items'))));
+        $this->keep->items(
+            $project,
+            $list,
+            array_values(
+                array_map(
+                    static fn(array $i): array => [
+                        'value' => $i['value'] ?? null,
+                        'name' => (string) ($i['name'] ?? ''),
+                        'weight' => $i['weight'] ?? null,
+                    ],
+                    (array) $request->validated('items'),
+                ),
+            ),
+        );
 
         return new JsonResponse($this->setup($project));
     }

@@ -37,9 +37,13 @@ use LucidStep\App\Support\OpenApi\Put;
  */
 final readonly class PlanningSetupController
 {
-    public function __construct(private ReadPlanningSetup $read, private Memberships $memberships, private SaveAxes $axes, private SaveReleases $releases, private SaveCalendar $calendar)
-    {
-    }
+    public function __construct(
+        private ReadPlanningSetup $read,
+        private Memberships $memberships,
+        private SaveAxes $axes,
+        private SaveReleases $releases,
+        private SaveCalendar $calendar,
+    ) {}
 
     #[Get('/projects/{project}/planning-setup', 'What cycles are planned with', PlanningSetup::class)]
     public function show(Request $request, Project $project): JsonResponse
@@ -63,16 +67,38 @@ final readonly class PlanningSetupController
         [$axes, $forbidden] = self::axesOf($request);
         $said = $this->axes->check($project, $axes, $forbidden);
 
-        return new JsonResponse(new AxisCheck($said['all'], $said['all_more'], \count($said['pairs']), array_map(static fn (array $row): string => implode(', ', $row), \array_slice($said['pairs'], 0, 100)), $said['impossible'], $said['untested']));
+        return new JsonResponse(
+            new AxisCheck(
+                $said['all'],
+                $said['all_more'],
+                \count($said['pairs']),
+                array_map(static fn(array $row): string => implode(', ', $row), \array_slice($said['pairs'], 0, 100)),
+                $said['impossible'],
+                $said['untested'],
+            ),
+        );
     }
 
-    #[Post('/projects/{project}/configurations', 'Make configurations of the axes', PlanningSetup::class, ConfigurationsRequest::class, 201)]
+    #[
+        Post(
+            '/projects/{project}/configurations',
+            'Make configurations of the axes',
+            PlanningSetup::class,
+            ConfigurationsRequest::class,
+            201,
+        ),
+    ]
     public function make(ConfigurationsRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
         /** @var 'all'|'pairs'|'one' $how */
         $how = $request->string('how')->toString();
-        $this->axes->make($project, $how, array_filter((array) $request->validated('values'), is_string(...)), $request->string('name')->toString());
+        $this->axes->make(
+            $project,
+            $how,
+            array_filter((array) $request->validated('values'), is_string(...)),
+            $request->string('name')->toString(),
+        );
 
         return $this->answer($request, $project, 201);
     }
@@ -153,26 +179,45 @@ final readonly class PlanningSetupController
     public function calendar(CalendarRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
-        $this->calendar->write($project, array_values(array_map(intval(...), (array) $request->validated('working_days'))), array_values((array) $request->validated('holidays')), $request->string('time_zone')->toString());
+        $this->calendar->write(
+            $project,
+            array_values(array_map(intval(...), (array) $request->validated('working_days'))),
+            array_values((array) $request->validated('holidays')),
+            $request->string('time_zone')->toString(),
+        );
 
         return $this->answer($request, $project);
     }
 
-    #[Put('/projects/{project}/people/{person}/capacity', 'How much a person can walk, and when not', PlanningSetup::class, CapacityRequest::class)]
+    #[
+        Put(
+            '/projects/{project}/people/{person}/capacity',
+            'How much a person can walk, and when not',
+            PlanningSetup::class,
+            CapacityRequest::class,
+        ),
+    ]
     public function capacity(CapacityRequest $request, Project $project, string $person): JsonResponse
     {
         $member = $this->memberships->of($project->id, $person);
         if ($member->user_id !== $request->person()->id) {
             Gate::authorize('lead', $project);
         }
-        $this->calendar->person($member, (int) $request->validated('minutes_per_day'), array_values((array) $request->validated('days_off')));
+        $this->calendar->person(
+            $member,
+            (int) $request->validated('minutes_per_day'),
+            array_values((array) $request->validated('days_off')),
+        );
 
         return $this->answer($request, $project);
     }
 
     private function answer(Request $request, Project $project, int $status = 200): JsonResponse
     {
-        return new JsonResponse(($this->read)($project->refresh(), $this->memberships->sure($this->memberships->person($request), $project->id)->leads()), $status);
+        return new JsonResponse(
+            ($this->read)($project->refresh(), $this->memberships->sure($this->memberships->person($request), $project->id)->leads()),
+            $status,
+        );
     }
 
     private function lead(string $project): Project
@@ -184,7 +229,8 @@ final readonly class PlanningSetupController
     }
 
     /**
-     * @return array{list<array{id?: ?string, name: string, values: list<array{id?: ?string, name: string}>}>, list<array{axis: string, value: string, other_axis: string, other_value: string}>}
+     * @return array{list<array{id?: ?string, name: string, values: list<array{id?: ?string, name: string}>}>,
+     *     list<array{axis: string, value: string, other_axis: string, other_value: string}>}
      */
     private static function axesOf(AxesRequest $request): array
     {

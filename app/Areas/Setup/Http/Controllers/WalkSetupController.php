@@ -28,9 +28,7 @@ use LucidStep\Core\Verdict\Policies;
  */
 final readonly class WalkSetupController
 {
-    public function __construct(private SaveLists $lists)
-    {
-    }
+    public function __construct(private SaveLists $lists) {}
 
     #[Get('/projects/{project}/walk-setup', 'Policies, reasons and storage', WalkSetup::class)]
     public function show(Project $project): JsonResponse
@@ -74,7 +72,14 @@ final readonly class WalkSetupController
         return $this->write($request, $project, 'reason_blocked');
     }
 
-    #[Put('/projects/{project}/lists/reasons-not-applicable', 'Write the reasons behind not applicable anew', WalkSetup::class, ListRequest::class)]
+    #[
+        Put(
+            '/projects/{project}/lists/reasons-not-applicable',
+            'Write the reasons behind not applicable anew',
+            WalkSetup::class,
+            ListRequest::class,
+        ),
+    ]
     public function reasonsNotApplicable(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_not_applicable');
@@ -86,7 +91,16 @@ final readonly class WalkSetupController
     private function write(ListRequest $request, Project $project, string $list): JsonResponse
     {
         Gate::authorize('lead', $project);
-        $this->lists->items($project, $list, array_values(array_map(static fn (array $i): array => ['value' => $i['value'] ?? null, 'name' => (string) ($i['name'] ?? ''), 'weight' => null], (array) $request->validated('items'))));
+        $this->lists->items(
+            $project,
+            $list,
+            array_values(
+                array_map(
+                    static fn(array $i): array => ['value' => $i['value'] ?? null, 'name' => (string) ($i['name'] ?? ''), 'weight' => null],
+                    (array) $request->validated('items'),
+                ),
+            ),
+        );
 
         return new JsonResponse($this->setup($project));
     }
@@ -94,12 +108,25 @@ final readonly class WalkSetupController
     private function setup(Project $project): WalkSetup
     {
         $lists = new ProjectLists($project);
-        $items = static fn (string $verdict): array => array_map(static fn (array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0), $lists->items("reason_{$verdict}"));
+        $items = static fn(string $verdict): array => array_map(
+            static fn(array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0),
+            $lists->items("reason_{$verdict}"),
+        );
 
         return new WalkSetup(
-            PolicySet::from(Policies::fromArray($project->policies)), $items('pass'), $items('fail'), $items('blocked'), $items('not_applicable'),
-            new StorageState(StorageUse::bytes($project->id), StorageUse::files($project->id), $project->storage_limit_mb, $project->retention_days),
-            Gate::allows('lead', $project), Gate::allows('administer', $project),
+            PolicySet::from(Policies::fromArray($project->policies)),
+            $items('pass'),
+            $items('fail'),
+            $items('blocked'),
+            $items('not_applicable'),
+            new StorageState(
+                StorageUse::bytes($project->id),
+                StorageUse::files($project->id),
+                $project->storage_limit_mb,
+                $project->retention_days,
+            ),
+            Gate::allows('lead', $project),
+            Gate::allows('administer', $project),
         );
     }
 }

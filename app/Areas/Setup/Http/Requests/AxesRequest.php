@@ -10,10 +10,15 @@ use OpenApi\Attributes as OA;
 /**
  * Axes with their values, and pairs of values that cannot meet.
  */
-#[OA\Schema(required: ['axes'], properties: [
-    new OA\Property(property: 'axes', type: 'array', items: new OA\Items(type: 'object', additionalProperties: true)),
-    new OA\Property(property: 'forbidden', type: 'array', items: new OA\Items(type: 'object', additionalProperties: true)),
-])]
+#[
+    OA\Schema(
+        required: ['axes'],
+        properties: [
+            new OA\Property(property: 'axes', type: 'array', items: new OA\Items(type: 'object', additionalProperties: true)),
+            new OA\Property(property: 'forbidden', type: 'array', items: new OA\Items(type: 'object', additionalProperties: true)),
+        ],
+    ),
+]
 final class AxesRequest extends ApiRequest
 {
     public function rules(): array

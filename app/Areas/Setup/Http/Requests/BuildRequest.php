@@ -10,10 +10,15 @@ use OpenApi\Attributes as OA;
 /**
  * A build.
  */
-#[OA\Schema(required: ['name'], properties: [
-    new OA\Property(property: 'name', type: 'string'),
-    new OA\Property(property: 'release_id', type: 'string', format: 'uuid', nullable: true),
-])]
+#[
+    OA\Schema(
+        required: ['name'],
+        properties: [
+            new OA\Property(property: 'name', type: 'string'),
+            new OA\Property(property: 'release_id', type: 'string', format: 'uuid', nullable: true),
+        ],
+    ),
+]
 final class BuildRequest extends ApiRequest
 {
     public function rules(): array

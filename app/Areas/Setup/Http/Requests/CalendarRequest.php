@@ -10,11 +10,16 @@ use OpenApi\Attributes as OA;
 /**
  * When a project works.
  */
-#[OA\Schema(required: ['working_days', 'time_zone'], properties: [
-    new OA\Property(property: 'working_days', type: 'array', items: new OA\Items(type: 'integer')),
-    new OA\Property(property: 'holidays', type: 'array', items: new OA\Items(type: 'string')),
-    new OA\Property(property: 'time_zone', type: 'string'),
-])]
+#[
+    OA\Schema(
+        required: ['working_days', 'time_zone'],
+        properties: [
+            new OA\Property(property: 'working_days', type: 'array', items: new OA\Items(type: 'integer')),
+            new OA\Property(property: 'holidays', type: 'array', items: new OA\Items(type: 'string')),
+            new OA\Property(property: 'time_zone', type: 'string'),
+        ],
+    ),
+]
 final class CalendarRequest extends ApiRequest
 {
     public function rules(): array

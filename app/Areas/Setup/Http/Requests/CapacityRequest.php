@@ -10,10 +10,15 @@ use OpenApi\Attributes as OA;
 /**
  * How much a person can walk.
  */
-#[OA\Schema(required: ['minutes_per_day'], properties: [
-    new OA\Property(property: 'minutes_per_day', type: 'integer'),
-    new OA\Property(property: 'days_off', type: 'array', items: new OA\Items(type: 'string')),
-])]
+#[
+    OA\Schema(
+        required: ['minutes_per_day'],
+        properties: [
+            new OA\Property(property: 'minutes_per_day', type: 'integer'),
+            new OA\Property(property: 'days_off', type: 'array', items: new OA\Items(type: 'string')),
+        ],
+    ),
+]
 final class CapacityRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,11 +10,16 @@ use OpenApi\Attributes as OA;
 /**
  * How configurations are made of the axes.
  */
-#[OA\Schema(required: ['how'], properties: [
-    new OA\Property(property: 'how', type: 'string', enum: ['all', 'pairs', 'one']),
-    new OA\Property(property: 'values', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
-    new OA\Property(property: 'name', type: 'string'),
-])]
+#[
+    OA\Schema(
+        required: ['how'],
+        properties: [
+            new OA\Property(property: 'how', type: 'string', enum: ['all', 'pairs', 'one']),
+            new OA\Property(property: 'values', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
+            new OA\Property(property: 'name', type: 'string'),
+        ],
+    ),
+]
 final class ConfigurationsRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,9 +10,28 @@ use OpenApi\Attributes as OA;
 /**
  * The fields that a project adds to its cases, in order.
  */
-#[OA\Schema(required: ['fields'], properties: [
-    new OA\Property(property: 'fields', type: 'array', items: new OA\Items(type: 'object', required: ['name', 'kind'], properties: [new OA\Property(property: 'id', type: 'string', nullable: true), new OA\Property(property: 'name', type: 'string'), new OA\Property(property: 'kind', type: 'string', enum: ['text', 'number', 'date', 'choice', 'yes_no']), new OA\Property(property: 'choices', type: 'array', items: new OA\Items(type: 'string')), new OA\Property(property: 'required', type: 'boolean')])),
-])]
+#[
+    OA\Schema(
+        required: ['fields'],
+        properties: [
+            new OA\Property(
+                property: 'fields',
+                type: 'array',
+                items: new OA\Items(
+                    type: 'object',
+                    required: ['name', 'kind'],
+                    properties: [
+                        new OA\Property(property: 'id', type: 'string', nullable: true),
+                        new OA\Property(property: 'name', type: 'string'),
+                        new OA\Property(property: 'kind', type: 'string', enum: ['text', 'number', 'date', 'choice', 'yes_no']),
+                        new OA\Property(property: 'choices', type: 'array', items: new OA\Items(type: 'string')),
+                        new OA\Property(property: 'required', type: 'boolean'),
+                    ],
+                ),
+            ),
+        ],
+    ),
+]
 final class FieldsRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,10 +10,12 @@ use OpenApi\Attributes as OA;
 /**
  * Another name for a label; an empty one takes it off every case.
  */
-#[OA\Schema(required: ['from'], properties: [
-    new OA\Property(property: 'from', type: 'string'),
-    new OA\Property(property: 'to', type: 'string'),
-])]
+#[
+    OA\Schema(
+        required: ['from'],
+        properties: [new OA\Property(property: 'from', type: 'string'), new OA\Property(property: 'to', type: 'string')],
+    ),
+]
 final class LabelRequest extends ApiRequest
 {
     public function rules(): array

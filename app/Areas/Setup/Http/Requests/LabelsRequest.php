@@ -10,9 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * Labels to add.
  */
-#[OA\Schema(required: ['names'], properties: [
-    new OA\Property(property: 'names', type: 'array', items: new OA\Items(type: 'string')),
-])]
+#[OA\Schema(required: ['names'], properties: [new OA\Property(property: 'names', type: 'array', items: new OA\Items(type: 'string'))])]
 final class LabelsRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,9 +10,26 @@ use OpenApi\Attributes as OA;
 /**
  * A list of types or priorities, in order.
  */
-#[OA\Schema(required: ['items'], properties: [
-    new OA\Property(property: 'items', type: 'array', items: new OA\Items(type: 'object', required: ['name'], properties: [new OA\Property(property: 'value', type: 'string', nullable: true), new OA\Property(property: 'name', type: 'string'), new OA\Property(property: 'weight', type: 'integer')])),
-])]
+#[
+    OA\Schema(
+        required: ['items'],
+        properties: [
+            new OA\Property(
+                property: 'items',
+                type: 'array',
+                items: new OA\Items(
+                    type: 'object',
+                    required: ['name'],
+                    properties: [
+                        new OA\Property(property: 'value', type: 'string', nullable: true),
+                        new OA\Property(property: 'name', type: 'string'),
+                        new OA\Property(property: 'weight', type: 'integer'),
+                    ],
+                ),
+            ),
+        ],
+    ),
+]
 final class ListRequest extends ApiRequest
 {
     public function rules(): array

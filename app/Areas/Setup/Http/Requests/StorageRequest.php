@@ -10,10 +10,11 @@ use OpenApi\Attributes as OA;
 /**
  * How much evidence a project keeps, and for how long.
  */
-#[OA\Schema(properties: [
-    new OA\Property(property: 'limit_mb', type: 'integer'),
-    new OA\Property(property: 'retention_days', type: 'integer'),
-])]
+#[
+    OA\Schema(
+        properties: [new OA\Property(property: 'limit_mb', type: 'integer'), new OA\Property(property: 'retention_days', type: 'integer')],
+    ),
+]
 final class StorageRequest extends ApiRequest
 {
     public function rules(): array

@@ -18,18 +18,11 @@ final readonly class AxisCheck
      * @param  list<string>  $untested
      */
     public function __construct(
-        #[OA\Property]
-        public int $all,
-        #[OA\Property]
-        public bool $all_more,
-        #[OA\Property]
-        public int $pairs,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $sample,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $impossible,
-        #[OA\Property(items: new OA\Items(type: 'string'))]
-        public array $untested,
-    ) {
-    }
+        #[OA\Property] public int $all,
+        #[OA\Property] public bool $all_more,
+        #[OA\Property] public int $pairs,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $sample,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $impossible,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $untested,
+    ) {}
 }

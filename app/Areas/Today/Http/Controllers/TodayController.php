@@ -26,9 +26,7 @@ use LucidStep\App\Support\OpenApi\Put;
  */
 final readonly class TodayController
 {
-    public function __construct(private Memberships $memberships, private PersonalDay $day)
-    {
-    }
+    public function __construct(private Memberships $memberships, private PersonalDay $day) {}
 
     #[Get('/projects/{project}/today', 'What is mine to do now', TodayPage::class)]
     public function show(Request $request, Project $project, ReadToday $read): JsonResponse

@@ -10,9 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * Notes that follow a person through the day.
  */
-#[OA\Schema(properties: [
-    new OA\Property(property: 'text', type: 'string'),
-])]
+#[OA\Schema(properties: [new OA\Property(property: 'text', type: 'string')])]
 final class ScratchRequest extends ApiRequest
 {
     public function rules(): array

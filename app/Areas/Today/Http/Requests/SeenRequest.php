@@ -10,9 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * Up to when one has seen what changed.
  */
-#[OA\Schema(required: ['as_of'], properties: [
-    new OA\Property(property: 'as_of', type: 'string'),
-])]
+#[OA\Schema(required: ['as_of'], properties: [new OA\Property(property: 'as_of', type: 'string')])]
 final class SeenRequest extends ApiRequest
 {
     public function rules(): array

@@ -12,9 +12,5 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'Notes that follow a person through the day.')]
 final readonly class ScratchNote
 {
-    public function __construct(
-        #[OA\Property]
-        public string $text,
-    ) {
-    }
+    public function __construct(#[OA\Property] public string $text) {}
 }

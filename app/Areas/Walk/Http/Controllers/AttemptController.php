@@ -46,17 +46,31 @@ use LucidStep\Core\Forecast\Duration;
  */
 final readonly class AttemptController
 {
-    public function __construct(private ReadAttempt $read, private RecordInAttempt $record)
-    {
-    }
+    public function __construct(private ReadAttempt $read, private RecordInAttempt $record) {}
 
-    #[Post('/entries/{entry}/attempts', 'Start an attempt, or go on with the open one', AttemptDetail::class, StartAttemptRequest::class, 201)]
+    #[
+        Post(
+            '/entries/{entry}/attempts',
+            'Start an attempt, or go on with the open one',
+            AttemptDetail::class,
+            StartAttemptRequest::class,
+            201,
+        ),
+    ]
     public function store(StartAttemptRequest $request, Entry $entry, StartAttempt $start, Memberships $memberships): JsonResponse
     {
         Gate::authorize('walk', $entry);
         $role = $memberships->role($request->person(), $entry->project_id) ?? throw new \LogicException('The address lets strangers in.');
         $word = $request->input('word');
-        $attempt = $start($entry, $request->person(), $role, $request->stamp(), $request->boolean('again'), \is_string($word) ? $word : null, $request->safe()->only(['build_id', 'configuration_id', 'environment']));
+        $attempt = $start(
+            $entry,
+            $request->person(),
+            $role,
+            $request->stamp(),
+            $request->boolean('again'),
+            \is_string($word) ? $word : null,
+            $request->safe()->only(['build_id', 'configuration_id', 'environment']),
+        );
 
         return new JsonResponse(($this->read)($attempt, $request->person()->id), 201);
     }
@@ -99,14 +113,41 @@ final readonly class AttemptController
     {
         Gate::authorize('takeOver', $attempt);
 
-        return new JsonResponse(($this->read)($take($attempt, $request->person(), $request->stamp(), $request->string('word')->toString()), $request->person()->id));
+        return new JsonResponse(
+            ($this->read)(
+                $take($attempt, $request->person(), $request->stamp(), $request->string('word')->toString()),
+                $request->person()->id,
+            ),
+        );
     }
 
-    #[Post('/entries/{walked}/device-attempts', 'Take in an attempt that a device began while the server was away; an entry taken out of its cycle meanwhile comes back with it', AttemptDetail::class, DeviceAttemptRequest::class, 201)]
-    public function takeIn(DeviceAttemptRequest $request, string $walked, RestoreWalkedEntry $find, StartAttempt $start, Memberships $memberships): JsonResponse
-    {
+    #[
+        Post(
+            '/entries/{walked}/device-attempts',
+            'Take in an attempt that a device began while the server was away; an entry taken out of its cycle ' .
+                'meanwhile comes back with it',
+            AttemptDetail::class,
+            DeviceAttemptRequest::class,
+            201,
+        ),
+    ]
+    public function takeIn(
+        DeviceAttemptRequest $request,
+        string $walked,
+        RestoreWalkedEntry $find,
+        StartAttempt $start,
+        Memberships $memberships,
+    ): JsonResponse {
         [$entry, $parallelReason] = $find($walked, $request->person());
-        $attempt = $start->takeIn($entry, $request->person(), $memberships->role($request->person(), $entry->project_id), $request->stamp(), $request->string('id')->toString(), $request->string('case_version_id')->toString(), $parallelReason);
+        $attempt = $start->takeIn(
+            $entry,
+            $request->person(),
+            $memberships->role($request->person(), $entry->project_id),
+            $request->stamp(),
+            $request->string('id')->toString(),
+            $request->string('case_version_id')->toString(),
+            $parallelReason,
+        );
 
         return new JsonResponse(($this->read)($attempt, $request->person()->id), 201);
     }
@@ -117,13 +158,24 @@ final readonly class AttemptController
         return new JsonResponse($read($attempt));
     }
 
-    #[Get('/attempts/{attempt}/known-defects', 'Defects linked to this very step already, in any cycle', DefectLine::class, true, ['step' => 'The step, from 1'])]
+    #[
+        Get('/attempts/{attempt}/known-defects', 'Defects linked to this very step already, in any cycle', DefectLine::class, true, [
+            'step' => 'The step, from 1',
+        ]),
+    ]
     public function known(Request $request, Attempt $attempt, KnownDefects $known): JsonResponse
     {
         return new JsonResponse($known($attempt, $request->query->getInt('step') ?: null));
     }
 
-    #[Post('/attempts/{attempt}/rounds', 'Leave a round out, take it up again, or walk it once more', CommandResult::class, RoundRequest::class)]
+    #[
+        Post(
+            '/attempts/{attempt}/rounds',
+            'Leave a round out, take it up again, or walk it once more',
+            CommandResult::class,
+            RoundRequest::class,
+        ),
+    ]
     public function round(RoundRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
@@ -147,12 +199,25 @@ final readonly class AttemptController
         return $this->record($request, $attempt, $request->command());
     }
 
-    #[Get('/attempts/{attempt}/defect-draft', 'A defect drafted from what was walked', DefectDraft::class, query: ['round' => 'The round, from 1', 'step' => 'The step, from 1', 'happened' => 'What happened, when it is not yet recorded'])]
+    #[
+        Get(
+            '/attempts/{attempt}/defect-draft',
+            'A defect drafted from what was walked',
+            DefectDraft::class,
+            query: [
+                'round' => 'The round, from 1',
+                'step' => 'The step, from 1',
+                'happened' => 'What happened, when it is not yet recorded',
+            ],
+        ),
+    ]
     public function draft(Request $request, Attempt $attempt, DraftDefect $draft): JsonResponse
     {
-        $number = static fn (string $name): ?int => $request->query->getInt($name) ?: null;
+        $number = static fn(string $name): ?int => $request->query->getInt($name) ?: null;
 
-        return new JsonResponse(DefectDraft::from($draft($attempt, $number('round'), $number('step'), $request->query->getString('happened'))));
+        return new JsonResponse(
+            DefectDraft::from($draft($attempt, $number('round'), $number('step'), $request->query->getString('happened'))),
+        );
     }
 
     private function record(ApiRequest $request, Attempt $attempt, AttemptCommand $command): JsonResponse

@@ -25,9 +25,7 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final readonly class EntryController
 {
-    public function __construct(private ReadEntry $read)
-    {
-    }
+    public function __construct(private ReadEntry $read) {}
 
     #[Get('/entries/{entry}', 'An entry with all its attempts', EntryDetail::class)]
     public function show(Entry $entry): JsonResponse
@@ -35,7 +33,14 @@ final readonly class EntryController
         return new JsonResponse(($this->read)($entry));
     }
 
-    #[Post('/cycles/{cycle}/list-verdicts', 'Give entries their verdict from the list, without walking them', ListVerdictResult::class, ListVerdictRequest::class)]
+    #[
+        Post(
+            '/cycles/{cycle}/list-verdicts',
+            'Give entries their verdict from the list, without walking them',
+            ListVerdictResult::class,
+            ListVerdictRequest::class,
+        ),
+    ]
     public function judge(ListVerdictRequest $request, Cycle $cycle, RecordFromList $judge, Memberships $memberships): JsonResponse
     {
         $role = $memberships->sure($request->person(), $cycle->project_id);
@@ -44,7 +49,9 @@ final readonly class EntryController
         }
         $said = $request->safe()->only(['verdict', 'note', 'reason', 'waits_on']);
 
-        return new JsonResponse($judge($cycle, $request->person(), $role, array_values((array) $request->validated('ids')), $said, $request->stamp()));
+        return new JsonResponse(
+            $judge($cycle, $request->person(), $role, array_values((array) $request->validated('ids')), $said, $request->stamp()),
+        );
     }
 
     #[Post('/entries/{entry}/retests', 'Ask for an entry to be walked again', EntryDetail::class, RetestRequest::class, 201)]

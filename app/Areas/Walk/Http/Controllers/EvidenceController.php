@@ -43,9 +43,7 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
  */
 final readonly class EvidenceController
 {
-    public function __construct(private ReadRemovals $removals)
-    {
-    }
+    public function __construct(private ReadRemovals $removals) {}
 
     #[Post('/attempts/{attempt}/evidence', 'Attach a file', EvidenceResult::class, EvidenceRequest::class, 201, true)]
     public function store(EvidenceRequest $request, Attempt $attempt, UploadEvidence $upload): JsonResponse
@@ -55,7 +53,10 @@ final readonly class EvidenceController
         $file = $file instanceof UploadedFile ? $file : null;
         [$evidence, $late] = $upload->add($attempt, $request->person(), $file, $request->command(), $request->stamp());
 
-        return new JsonResponse(new EvidenceResult(null === $late, $late?->why, null === $evidence ? null : EvidenceItem::from($evidence)), null === $late ? 201 : 202);
+        return new JsonResponse(
+            new EvidenceResult(null === $late, $late?->why, null === $evidence ? null : EvidenceItem::from($evidence)),
+            null === $late ? 201 : 202,
+        );
     }
 
     #[Patch('/evidence/{evidence}', 'Caption a file', CommandResult::class, CaptionRequest::class)]
@@ -71,7 +72,9 @@ final readonly class EvidenceController
     {
         Gate::authorize('change', $evidence);
 
-        return CommandResult::respond($change->change($evidence, $request->person(), new RemoveEvidenceCommand($evidence->id), $request->stamp()));
+        return CommandResult::respond(
+            $change->change($evidence, $request->person(), new RemoveEvidenceCommand($evidence->id), $request->stamp()),
+        );
     }
 
     #[Get('/evidence/{evidence}/file', 'The file itself')]
@@ -87,36 +90,78 @@ final readonly class EvidenceController
     #[Get('/evidence/{evidence}/thumbnail', 'A small picture of it; the whole one until that is made')]
     public function thumbnail(Evidence $evidence, FileResponse $answer): StreamedResponse|JsonResponse
     {
-
-        return true === $evidence->file?->isPicture() && !$this->removals->isGone($evidence) ? $answer->thumbnail($evidence->file, $evidence->name) : Problem::notFound()->toResponse(request());
+        return true === $evidence->file?->isPicture() && !$this->removals->isGone($evidence)
+            ? $answer->thumbnail($evidence->file, $evidence->name)
+            : Problem::notFound()->toResponse(request());
     }
 
     #[Get('/evidence/{evidence}/marked', 'The picture with what was drawn on it')]
     public function marked(Evidence $evidence, FileResponse $answer): StreamedResponse|JsonResponse
     {
-
-        return null === $evidence->marked ? Problem::notFound()->toResponse(request()) : $answer->stream($evidence->marked->path(), $evidence->marked->media_type, $evidence->name, true);
+        return null === $evidence->marked
+            ? Problem::notFound()->toResponse(request())
+            : $answer->stream($evidence->marked->path(), $evidence->marked->media_type, $evidence->name, true);
     }
 
-    #[Post('/evidence/{evidence}/markups', 'Draw on a picture; what is drawn stays apart', CommandResult::class, MarkupRequest::class, 200, true)]
+    #[
+        Post(
+            '/evidence/{evidence}/markups',
+            'Draw on a picture; what is drawn stays apart',
+            CommandResult::class,
+            MarkupRequest::class,
+            200,
+            true,
+        ),
+    ]
     public function markUp(MarkupRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
         $file = $request->file('file');
 
-        return CommandResult::respond($change->markUp($evidence, $request->person(), $request->shapes(), $file instanceof UploadedFile ? $file : null, $request->stamp()));
+        return CommandResult::respond(
+            $change->markUp(
+                $evidence,
+                $request->person(),
+                $request->shapes(),
+                $file instanceof UploadedFile ? $file : null,
+                $request->stamp(),
+            ),
+        );
     }
 
-    #[Post('/evidence/{evidence}/redactions', 'Put a picture in the place of one that showed too much', CommandResult::class, RedactRequest::class, 200, true)]
+    #[
+        Post(
+            '/evidence/{evidence}/redactions',
+            'Put a picture in the place of one that showed too much',
+            CommandResult::class,
+            RedactRequest::class,
+            200,
+            true,
+        ),
+    ]
     public function redact(RedactRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
         $file = $request->file('file');
 
-        return CommandResult::respond($change->redact($evidence, $request->person(), $file instanceof UploadedFile ? $file : throw new \LogicException('Validation lets a request without a file pass.'), $request->stamp()));
+        return CommandResult::respond(
+            $change->redact(
+                $evidence,
+                $request->person(),
+                $file instanceof UploadedFile ? $file : throw new \LogicException('Validation lets a request without a file pass.'),
+                $request->stamp(),
+            ),
+        );
     }
 
-    #[Post('/evidence/{evidence}/moves', 'Move a file to another step, or to the attempt', CommandResult::class, MoveEvidenceRequest::class)]
+    #[
+        Post(
+            '/evidence/{evidence}/moves',
+            'Move a file to another step, or to the attempt',
+            CommandResult::class,
+            MoveEvidenceRequest::class,
+        ),
+    ]
     public function move(MoveEvidenceRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -124,7 +169,14 @@ final readonly class EvidenceController
         return CommandResult::respond($change->change($evidence, $request->person(), $request->command($evidence), $request->stamp()));
     }
 
-    #[Get('/evidence/{evidence}/comparison', 'How far a picture differs from its reference', PictureComparison::class, query: ['reference' => 'The SHA-256 of the reference picture'])]
+    #[
+        Get(
+            '/evidence/{evidence}/comparison',
+            'How far a picture differs from its reference',
+            PictureComparison::class,
+            query: ['reference' => 'The SHA-256 of the reference picture'],
+        ),
+    ]
     public function comparison(Request $request, Evidence $evidence, ComparePictures $compare): JsonResponse
     {
         return new JsonResponse($compare($evidence, $request->query->getString('reference')));
@@ -141,14 +193,24 @@ final readonly class EvidenceController
     #[Get('/evidence/{evidence}/difference', 'A picture of what differs', query: ['reference' => 'The SHA-256 of the reference picture'])]
     public function difference(Request $request, Evidence $evidence, ComparePictures $compare): Response
     {
-        return new Response($compare->picture($evidence, $request->query->getString('reference')), 200, ['Content-Type' => 'image/png', 'X-Content-Type-Options' => 'nosniff', 'Cache-Control' => 'private, no-store']);
+        return new Response($compare->picture($evidence, $request->query->getString('reference')), 200, [
+            'Content-Type' => 'image/png',
+            'X-Content-Type-Options' => 'nosniff',
+            'Cache-Control' => 'private, no-store',
+        ]);
     }
 
     #[Post('/evidence/{evidence}/removals', 'Take the content of a file out; the trace stays', null, RemoveRequest::class, 204)]
     public function remove(RemoveRequest $request, Evidence $evidence, RemoveContent $remove): JsonResponse
     {
         Gate::authorize('removeContent', ProjectLookup::find($evidence->project_id));
-        $remove->file($evidence->attempt_id, $evidence->project_id, $evidence->sha256 ?? throw new Conflict('no-content', 'A link has no content here. Take it off instead.'), $request->person(), $request->string('reason')->trim()->toString());
+        $remove->file(
+            $evidence->attempt_id,
+            $evidence->project_id,
+            $evidence->sha256 ?? throw new Conflict('no-content', 'A link has no content here. Take it off instead.'),
+            $request->person(),
+            $request->string('reason')->trim()->toString(),
+        );
 
         return new JsonResponse(null, 204);
     }

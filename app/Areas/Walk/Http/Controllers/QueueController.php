@@ -34,9 +34,7 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final readonly class QueueController
 {
-    public function __construct(private DecideQueueItems $judge, private ReadEntry $read)
-    {
-    }
+    public function __construct(private DecideQueueItems $judge, private ReadEntry $read) {}
 
     #[Get('/projects/{project}/queue', 'What waits for a lead', LeadQueue::class)]
     public function index(Project $project, ReadQueue $read): JsonResponse
@@ -71,7 +69,14 @@ final readonly class QueueController
         return new JsonResponse(null, 204);
     }
 
-    #[Post('/late-commands/{lateCommand}/judgements', 'Accept a late command into the record, or set it aside; 204 when the rules refused nothing', LateDecisionResult::class, LateDecisionRequest::class)]
+    #[
+        Post(
+            '/late-commands/{lateCommand}/judgements',
+            'Accept a late command into the record, or set it aside; 204 when the rules refused nothing',
+            LateDecisionResult::class,
+            LateDecisionRequest::class,
+        ),
+    ]
     public function late(LateDecisionRequest $request, LateCommand $lateCommand): JsonResponse
     {
         Gate::authorize('lead', ProjectLookup::find($lateCommand->project_id));
@@ -80,7 +85,14 @@ final readonly class QueueController
         return [] === $decided->refused ? new JsonResponse(null, 204) : new JsonResponse($decided);
     }
 
-    #[Get('/entries/{entry}/stops', 'What a failed or blocked entry would stop', BlockPreview::class, query: ['as' => '`fail`: what it would stop if it failed now'])]
+    #[
+        Get(
+            '/entries/{entry}/stops',
+            'What a failed or blocked entry would stop',
+            BlockPreview::class,
+            query: ['as' => '`fail`: what it would stop if it failed now'],
+        ),
+    ]
     public function stops(Request $request, Entry $entry, BlockDependents $stops): JsonResponse
     {
         return new JsonResponse($stops->preview($entry, 'fail' === $request->query->getString('as')));

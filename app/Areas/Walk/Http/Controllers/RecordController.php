@@ -49,8 +49,18 @@ final class RecordController
     {
         $path = $make($attempt);
 
-        return (new BinaryFileResponse($path, 200, ['Content-Type' => 'application/zip', 'X-Content-SHA256' => (string) hash_file('sha256', $path), 'Cache-Control' => 'private, no-store'], false))
-            ->setContentDisposition('attachment', "{$attempt->snapshot['key']}-attempt-{$attempt->number}.zip")->deleteFileAfterSend();
+        return (new BinaryFileResponse(
+            $path,
+            200,
+            [
+                'Content-Type' => 'application/zip',
+                'X-Content-SHA256' => (string) hash_file('sha256', $path),
+                'Cache-Control' => 'private, no-store',
+            ],
+            false,
+        ))
+            ->setContentDisposition('attachment', "{$attempt->snapshot['key']}-attempt-{$attempt->number}.zip")
+            ->deleteFileAfterSend();
     }
 
     #[Post('/attempts/{attempt}/removals', 'Take the text of an event out; the trace stays', null, RemoveRequest::class, 204)]

@@ -11,12 +11,16 @@ use OpenApi\Attributes as OA;
 /**
  * A caption; an empty one removes it.
  */
-#[OA\Schema(properties: [
-    new OA\Property(property: 'caption', type: 'string', nullable: true),
-    new OA\Property(property: 'device_time', type: 'string', nullable: true),
-    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
-    new OA\Property(property: 'counter', type: 'integer', nullable: true),
-])]
+#[
+    OA\Schema(
+        properties: [
+            new OA\Property(property: 'caption', type: 'string', nullable: true),
+            new OA\Property(property: 'device_time', type: 'string', nullable: true),
+            new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+            new OA\Property(property: 'counter', type: 'integer', nullable: true),
+        ],
+    ),
+]
 final class CaptionRequest extends CommandRequest
 {
     public function rules(): array

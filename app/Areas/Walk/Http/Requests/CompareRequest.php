@@ -11,12 +11,17 @@ use OpenApi\Attributes as OA;
 /**
  * The reference picture, by its SHA-256.
  */
-#[OA\Schema(required: ['reference'], properties: [
-    new OA\Property(property: 'reference', type: 'string'),
-    new OA\Property(property: 'device_time', type: 'string'),
-    new OA\Property(property: 'sent_at', type: 'string'),
-    new OA\Property(property: 'counter', type: 'integer'),
-])]
+#[
+    OA\Schema(
+        required: ['reference'],
+        properties: [
+            new OA\Property(property: 'reference', type: 'string'),
+            new OA\Property(property: 'device_time', type: 'string'),
+            new OA\Property(property: 'sent_at', type: 'string'),
+            new OA\Property(property: 'counter', type: 'integer'),
+        ],
+    ),
+]
 final class CompareRequest extends CommandRequest
 {
     public function rules(): array

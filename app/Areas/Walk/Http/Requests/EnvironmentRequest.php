@@ -10,14 +10,18 @@ use OpenApi\Attributes as OA;
 /**
  * What an attempt is really walked on.
  */
-#[OA\Schema(properties: [
-    new OA\Property(property: 'build_id', type: 'string', format: 'uuid'),
-    new OA\Property(property: 'configuration_id', type: 'string', format: 'uuid'),
-    new OA\Property(property: 'environment', type: 'string'),
-    new OA\Property(property: 'device_time', type: 'string'),
-    new OA\Property(property: 'sent_at', type: 'string'),
-    new OA\Property(property: 'counter', type: 'integer'),
-])]
+#[
+    OA\Schema(
+        properties: [
+            new OA\Property(property: 'build_id', type: 'string', format: 'uuid'),
+            new OA\Property(property: 'configuration_id', type: 'string', format: 'uuid'),
+            new OA\Property(property: 'environment', type: 'string'),
+            new OA\Property(property: 'device_time', type: 'string'),
+            new OA\Property(property: 'sent_at', type: 'string'),
+            new OA\Property(property: 'counter', type: 'integer'),
+        ],
+    ),
+]
 final class EnvironmentRequest extends CommandRequest
 {
     public function rules(): array

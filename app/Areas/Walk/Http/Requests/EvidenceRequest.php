@@ -10,19 +10,29 @@ use OpenApi\Attributes as OA;
 /**
  * A file for a step or an attempt.
  */
-#[OA\Schema(required: ['id'], properties: [
-    new OA\Property(property: 'id', type: 'string', format: 'uuid'),
-    new OA\Property(property: 'file', type: 'string', format: 'binary', nullable: true),
-    new OA\Property(property: 'link', type: 'string', nullable: true),
-    new OA\Property(property: 'name', type: 'string', nullable: true),
-    new OA\Property(property: 'caption', type: 'string', nullable: true),
-    new OA\Property(property: 'round', type: 'integer', nullable: true),
-    new OA\Property(property: 'step', type: 'integer', nullable: true),
-    new OA\Property(property: 'source', type: 'string', nullable: true, enum: ['paste', 'drop', 'file', 'capture', 'camera', 'recording', 'log', 'link', 'filmstrip', 'handset']),
-    new OA\Property(property: 'device_time', type: 'string', nullable: true),
-    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
-    new OA\Property(property: 'counter', type: 'integer', nullable: true),
-])]
+#[
+    OA\Schema(
+        required: ['id'],
+        properties: [
+            new OA\Property(property: 'id', type: 'string', format: 'uuid'),
+            new OA\Property(property: 'file', type: 'string', format: 'binary', nullable: true),
+            new OA\Property(property: 'link', type: 'string', nullable: true),
+            new OA\Property(property: 'name', type: 'string', nullable: true),
+            new OA\Property(property: 'caption', type: 'string', nullable: true),
+            new OA\Property(property: 'round', type: 'integer', nullable: true),
+            new OA\Property(property: 'step', type: 'integer', nullable: true),
+            new OA\Property(
+                property: 'source',
+                type: 'string',
+                nullable: true,
+                enum: ['paste', 'drop', 'file', 'capture', 'camera', 'recording', 'log', 'link', 'filmstrip', 'handset'],
+            ),
+            new OA\Property(property: 'device_time', type: 'string', nullable: true),
+            new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+            new OA\Property(property: 'counter', type: 'integer', nullable: true),
+        ],
+    ),
+]
 final class EvidenceRequest extends CommandRequest
 {
     public function rules(): array

@@ -12,15 +12,19 @@ use OpenApi\Attributes as OA;
 /**
  * Ends an attempt. Without a verdict the roll-up of the steps stands.
  */
-#[OA\Schema(properties: [
-    new OA\Property(property: 'verdict', type: 'string', nullable: true, enum: ['pass', 'fail', 'blocked', 'not_applicable']),
-    new OA\Property(property: 'note', type: 'string', nullable: true),
-    new OA\Property(property: 'active_ms', type: 'integer', nullable: true),
-    new OA\Property(property: 'time', type: 'string', nullable: true),
-    new OA\Property(property: 'device_time', type: 'string', nullable: true),
-    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
-    new OA\Property(property: 'counter', type: 'integer', nullable: true),
-])]
+#[
+    OA\Schema(
+        properties: [
+            new OA\Property(property: 'verdict', type: 'string', nullable: true, enum: ['pass', 'fail', 'blocked', 'not_applicable']),
+            new OA\Property(property: 'note', type: 'string', nullable: true),
+            new OA\Property(property: 'active_ms', type: 'integer', nullable: true),
+            new OA\Property(property: 'time', type: 'string', nullable: true),
+            new OA\Property(property: 'device_time', type: 'string', nullable: true),
+            new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+            new OA\Property(property: 'counter', type: 'integer', nullable: true),
+        ],
+    ),
+]
 final class FinishRequest extends CommandRequest
 {
     public function rules(): array

@@ -10,13 +10,18 @@ use OpenApi\Attributes as OA;
 /**
  * How much of a time without a sign of the tester was work, in ms.
  */
-#[OA\Schema(required: ['away_ms', 'counted_ms'], properties: [
-    new OA\Property(property: 'away_ms', type: 'integer'),
-    new OA\Property(property: 'counted_ms', type: 'integer'),
-    new OA\Property(property: 'device_time', type: 'string'),
-    new OA\Property(property: 'sent_at', type: 'string'),
-    new OA\Property(property: 'counter', type: 'integer'),
-])]
+#[
+    OA\Schema(
+        required: ['away_ms', 'counted_ms'],
+        properties: [
+            new OA\Property(property: 'away_ms', type: 'integer'),
+            new OA\Property(property: 'counted_ms', type: 'integer'),
+            new OA\Property(property: 'device_time', type: 'string'),
+            new OA\Property(property: 'sent_at', type: 'string'),
+            new OA\Property(property: 'counter', type: 'integer'),
+        ],
+    ),
+]
 final class IdleTimeRequest extends CommandRequest
 {
     public function rules(): array

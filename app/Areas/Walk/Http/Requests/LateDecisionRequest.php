@@ -10,10 +10,15 @@ use OpenApi\Attributes as OA;
 /**
  * Whether a late act is accepted or set aside.
  */
-#[OA\Schema(required: ['accept'], properties: [
-    new OA\Property(property: 'accept', type: 'boolean'),
-    new OA\Property(property: 'all', type: 'boolean', nullable: true),
-])]
+#[
+    OA\Schema(
+        required: ['accept'],
+        properties: [
+            new OA\Property(property: 'accept', type: 'boolean'),
+            new OA\Property(property: 'all', type: 'boolean', nullable: true),
+        ],
+    ),
+]
 final class LateDecisionRequest extends ApiRequest
 {
     public function rules(): array

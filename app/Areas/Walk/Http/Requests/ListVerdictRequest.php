@@ -10,16 +10,21 @@ use OpenApi\Attributes as OA;
 /**
  * Verdicts given from a cycle's list; one note is enough for all.
  */
-#[OA\Schema(required: ['ids', 'verdict', 'note'], properties: [
-    new OA\Property(property: 'ids', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-    new OA\Property(property: 'verdict', type: 'string', enum: ['pass', 'fail', 'blocked', 'not_applicable']),
-    new OA\Property(property: 'note', type: 'string'),
-    new OA\Property(property: 'reason', type: 'string'),
-    new OA\Property(property: 'waits_on', type: 'string'),
-    new OA\Property(property: 'device_time', type: 'string'),
-    new OA\Property(property: 'sent_at', type: 'string'),
-    new OA\Property(property: 'counter', type: 'integer'),
-])]
+#[
+    OA\Schema(
+        required: ['ids', 'verdict', 'note'],
+        properties: [
+            new OA\Property(property: 'ids', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+            new OA\Property(property: 'verdict', type: 'string', enum: ['pass', 'fail', 'blocked', 'not_applicable']),
+            new OA\Property(property: 'note', type: 'string'),
+            new OA\Property(property: 'reason', type: 'string'),
+            new OA\Property(property: 'waits_on', type: 'string'),
+            new OA\Property(property: 'device_time', type: 'string'),
+            new OA\Property(property: 'sent_at', type: 'string'),
+            new OA\Property(property: 'counter', type: 'integer'),
+        ],
+    ),
+]
 final class ListVerdictRequest extends ApiRequest
 {
     public function rules(): array

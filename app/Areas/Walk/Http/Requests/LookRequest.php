@@ -11,9 +11,7 @@ use OpenApi\Attributes as OA;
 /**
  * Why a lead should look at it.
  */
-#[OA\Schema(required: ['note'], properties: [
-    new OA\Property(property: 'note', type: 'string'),
-])]
+#[OA\Schema(required: ['note'], properties: [new OA\Property(property: 'note', type: 'string')])]
 final class LookRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,13 +10,18 @@ use OpenApi\Attributes as OA;
 /**
  * What was drawn on a picture, as JSON, and the picture with it on.
  */
-#[OA\Schema(required: ['markup'], properties: [
-    new OA\Property(property: 'markup', type: 'string'),
-    new OA\Property(property: 'file', type: 'string', format: 'binary', nullable: true),
-    new OA\Property(property: 'device_time', type: 'string', nullable: true),
-    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
-    new OA\Property(property: 'counter', type: 'integer', nullable: true),
-])]
+#[
+    OA\Schema(
+        required: ['markup'],
+        properties: [
+            new OA\Property(property: 'markup', type: 'string'),
+            new OA\Property(property: 'file', type: 'string', format: 'binary', nullable: true),
+            new OA\Property(property: 'device_time', type: 'string', nullable: true),
+            new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+            new OA\Property(property: 'counter', type: 'integer', nullable: true),
+        ],
+    ),
+]
 final class MarkupRequest extends ApiRequest
 {
     public function rules(): array
@@ -37,6 +42,13 @@ final class MarkupRequest extends ApiRequest
     {
         $all = json_decode($this->string('markup')->toString(), true);
 
-        return \is_array($all) && \is_array($all['shapes'] ?? null) ? ['shapes' => \array_slice(array_values($all['shapes']), 0, 500), 'width' => (int) ($all['width'] ?? 0), 'height' => (int) ($all['height'] ?? 0), ...(isset($all['crop']) && \is_array($all['crop']) ? ['crop' => $all['crop']] : [])] : ['shapes' => []];
+        return \is_array($all) && \is_array($all['shapes'] ?? null)
+            ? [
+                'shapes' => \array_slice(array_values($all['shapes']), 0, 500),
+                'width' => (int) ($all['width'] ?? 0),
+                'height' => (int) ($all['height'] ?? 0),
+                ...isset($all['crop']) && \is_array($all['crop']) ? ['crop' => $all['crop']] : [],
+            ]
+            : ['shapes' => []];
     }
 }

@@ -11,13 +11,17 @@ use OpenApi\Attributes as OA;
 /**
  * Another step for a piece of evidence; none: the attempt.
  */
-#[OA\Schema(properties: [
-    new OA\Property(property: 'round', type: 'integer'),
-    new OA\Property(property: 'step', type: 'integer'),
-    new OA\Property(property: 'device_time', type: 'string'),
-    new OA\Property(property: 'sent_at', type: 'string'),
-    new OA\Property(property: 'counter', type: 'integer'),
-])]
+#[
+    OA\Schema(
+        properties: [
+            new OA\Property(property: 'round', type: 'integer'),
+            new OA\Property(property: 'step', type: 'integer'),
+            new OA\Property(property: 'device_time', type: 'string'),
+            new OA\Property(property: 'sent_at', type: 'string'),
+            new OA\Property(property: 'counter', type: 'integer'),
+        ],
+    ),
+]
 final class MoveEvidenceRequest extends CommandRequest
 {
     public function rules(): array

@@ -10,14 +10,18 @@ use OpenApi\Attributes as OA;
 /**
  * A step's note, or the attempt's.
  */
-#[OA\Schema(properties: [
-    new OA\Property(property: 'round', type: 'integer', nullable: true),
-    new OA\Property(property: 'step', type: 'integer', nullable: true),
-    new OA\Property(property: 'note', type: 'string', nullable: true),
-    new OA\Property(property: 'device_time', type: 'string', nullable: true),
-    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
-    new OA\Property(property: 'counter', type: 'integer', nullable: true),
-])]
+#[
+    OA\Schema(
+        properties: [
+            new OA\Property(property: 'round', type: 'integer', nullable: true),
+            new OA\Property(property: 'step', type: 'integer', nullable: true),
+            new OA\Property(property: 'note', type: 'string', nullable: true),
+            new OA\Property(property: 'device_time', type: 'string', nullable: true),
+            new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+            new OA\Property(property: 'counter', type: 'integer', nullable: true),
+        ],
+    ),
+]
 final class NoteRequest extends CommandRequest
 {
     public function rules(): array

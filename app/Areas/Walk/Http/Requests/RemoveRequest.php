@@ -11,10 +11,12 @@ use OpenApi\Attributes as OA;
 /**
  * Why something is taken out; for a text, the number of the event that holds it.
  */
-#[OA\Schema(required: ['reason'], properties: [
-    new OA\Property(property: 'reason', type: 'string'),
-    new OA\Property(property: 'sequence', type: 'integer'),
-])]
+#[
+    OA\Schema(
+        required: ['reason'],
+        properties: [new OA\Property(property: 'reason', type: 'string'), new OA\Property(property: 'sequence', type: 'integer')],
+    ),
+]
 final class RemoveRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,9 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * Asks for another attempt.
  */
-#[OA\Schema(required: ['reason'], properties: [
-    new OA\Property(property: 'reason', type: 'string'),
-])]
+#[OA\Schema(required: ['reason'], properties: [new OA\Property(property: 'reason', type: 'string')])]
 final class RetestRequest extends ApiRequest
 {
     public function rules(): array

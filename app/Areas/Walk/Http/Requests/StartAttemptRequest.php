@@ -10,16 +10,20 @@ use OpenApi\Attributes as OA;
 /**
  * Starts or goes on with an attempt; `again` abandons the open one.
  */
-#[OA\Schema(properties: [
-    new OA\Property(property: 'again', type: 'boolean', nullable: true),
-    new OA\Property(property: 'word', type: 'string', nullable: true),
-    new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
-    new OA\Property(property: 'configuration_id', type: 'string', format: 'uuid', nullable: true),
-    new OA\Property(property: 'environment', type: 'string', nullable: true),
-    new OA\Property(property: 'device_time', type: 'string', nullable: true),
-    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
-    new OA\Property(property: 'counter', type: 'integer', nullable: true),
-])]
+#[
+    OA\Schema(
+        properties: [
+            new OA\Property(property: 'again', type: 'boolean', nullable: true),
+            new OA\Property(property: 'word', type: 'string', nullable: true),
+            new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
+            new OA\Property(property: 'configuration_id', type: 'string', format: 'uuid', nullable: true),
+            new OA\Property(property: 'environment', type: 'string', nullable: true),
+            new OA\Property(property: 'device_time', type: 'string', nullable: true),
+            new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+            new OA\Property(property: 'counter', type: 'integer', nullable: true),
+        ],
+    ),
+]
 final class StartAttemptRequest extends ApiRequest
 {
     public function rules(): array

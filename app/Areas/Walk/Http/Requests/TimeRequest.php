@@ -11,12 +11,17 @@ use OpenApi\Attributes as OA;
 /**
  * A corrected time, as people write it.
  */
-#[OA\Schema(required: ['time'], properties: [
-    new OA\Property(property: 'time', type: 'string'),
-    new OA\Property(property: 'device_time', type: 'string', nullable: true),
-    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
-    new OA\Property(property: 'counter', type: 'integer', nullable: true),
-])]
+#[
+    OA\Schema(
+        required: ['time'],
+        properties: [
+            new OA\Property(property: 'time', type: 'string'),
+            new OA\Property(property: 'device_time', type: 'string', nullable: true),
+            new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+            new OA\Property(property: 'counter', type: 'integer', nullable: true),
+        ],
+    ),
+]
 final class TimeRequest extends ApiRequest
 {
     public function rules(): array

@@ -10,18 +10,23 @@ use OpenApi\Attributes as OA;
 /**
  * A verdict for a step; not run takes it back.
  */
-#[OA\Schema(required: ['round', 'step', 'verdict'], properties: [
-    new OA\Property(property: 'round', type: 'integer'),
-    new OA\Property(property: 'step', type: 'integer'),
-    new OA\Property(property: 'verdict', type: 'string', enum: ['pass', 'fail', 'blocked', 'not_applicable', 'not_run']),
-    new OA\Property(property: 'happened', type: 'string', nullable: true),
-    new OA\Property(property: 'reason', type: 'string', nullable: true),
-    new OA\Property(property: 'waits_on', type: 'string', nullable: true),
-    new OA\Property(property: 'active_ms', type: 'integer', nullable: true),
-    new OA\Property(property: 'device_time', type: 'string', nullable: true),
-    new OA\Property(property: 'sent_at', type: 'string', nullable: true),
-    new OA\Property(property: 'counter', type: 'integer', nullable: true),
-])]
+#[
+    OA\Schema(
+        required: ['round', 'step', 'verdict'],
+        properties: [
+            new OA\Property(property: 'round', type: 'integer'),
+            new OA\Property(property: 'step', type: 'integer'),
+            new OA\Property(property: 'verdict', type: 'string', enum: ['pass', 'fail', 'blocked', 'not_applicable', 'not_run']),
+            new OA\Property(property: 'happened', type: 'string', nullable: true),
+            new OA\Property(property: 'reason', type: 'string', nullable: true),
+            new OA\Property(property: 'waits_on', type: 'string', nullable: true),
+            new OA\Property(property: 'active_ms', type: 'integer', nullable: true),
+            new OA\Property(property: 'device_time', type: 'string', nullable: true),
+            new OA\Property(property: 'sent_at', type: 'string', nullable: true),
+            new OA\Property(property: 'counter', type: 'integer', nullable: true),
+        ],
+    ),
+]
 final class VerdictRequest extends CommandRequest
 {
     public function rules(): array

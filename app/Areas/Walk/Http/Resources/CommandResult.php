@@ -14,13 +14,7 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'What became of an act of the walk.')]
 final readonly class CommandResult
 {
-    public function __construct(
-        #[OA\Property]
-        public bool $applied,
-        #[OA\Property]
-        public ?string $held_because,
-    ) {
-    }
+    public function __construct(#[OA\Property] public bool $applied, #[OA\Property] public ?string $held_because) {}
 
     /**
      * The answer to an act: done, or accepted and kept for a lead (202).

@@ -14,18 +14,12 @@ use OpenApi\Attributes as OA;
 final readonly class DefectDraft
 {
     public function __construct(
-        #[OA\Property]
-        public string $title,
-        #[OA\Property]
-        public string $body,
-        #[OA\Property]
-        public string $plain,
-        #[OA\Property]
-        public string $expected,
-        #[OA\Property]
-        public string $actual,
-    ) {
-    }
+        #[OA\Property] public string $title,
+        #[OA\Property] public string $body,
+        #[OA\Property] public string $plain,
+        #[OA\Property] public string $expected,
+        #[OA\Property] public string $actual,
+    ) {}
 
     public static function from(Draft $draft): self
     {

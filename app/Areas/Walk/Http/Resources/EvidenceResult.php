@@ -14,12 +14,8 @@ use OpenApi\Attributes as OA;
 final readonly class EvidenceResult
 {
     public function __construct(
-        #[OA\Property]
-        public bool $applied,
-        #[OA\Property]
-        public ?string $held_because,
-        #[OA\Property]
-        public ?EvidenceItem $evidence,
-    ) {
-    }
+        #[OA\Property] public bool $applied,
+        #[OA\Property] public ?string $held_because,
+        #[OA\Property] public ?EvidenceItem $evidence,
+    ) {}
 }

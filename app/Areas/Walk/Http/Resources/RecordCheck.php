@@ -17,20 +17,13 @@ final readonly class RecordCheck
      * @param  list<string>  $removed
      */
     public function __construct(
-        #[OA\Property(enum: ['whole', 'open', 'broken'])]
-        public string $state,
-        #[OA\Property]
-        public int $events,
-        #[OA\Property]
-        public ?int $at,
-        #[OA\Property]
-        public ?string $why,
-        #[OA\Property]
-        public ?string $head,
-        #[OA\Property(items: new OA\Items(type: 'string'), description: 'What was taken out with its trace')]
-        public array $removed,
-    ) {
-    }
+        #[OA\Property(enum: ['whole', 'open', 'broken'])] public string $state,
+        #[OA\Property] public int $events,
+        #[OA\Property] public ?int $at,
+        #[OA\Property] public ?string $why,
+        #[OA\Property] public ?string $head,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'What was taken out with its trace')] public array $removed,
+    ) {}
 
     public static function from(Verification $v): self
     {
