@@ -24,4 +24,12 @@ final class PlanAct extends Record
 
     /** @var array<string, string> */
     protected $casts = ['before' => 'array', 'after' => 'array', 'created_at' => 'datetime', 'undone_at' => 'datetime'];
+
+    /**
+     * What is written when it is taken back.
+     */
+    public function undoTitle(): string
+    {
+        return 'Undone: ' . mb_strtolower(mb_substr($this->title, 0, 1)) . mb_substr($this->title, 1);
+    }
 }

@@ -66,13 +66,13 @@ final readonly class Conditions
     }
 
     /**
-     * The order with its faults mended: what waits moves behind what it needs, everything else stays as it was.
+     * What waits moves behind what it needs, everything else stays as it was.
      *
      * @param  list<string>  $order entry ids in cycle order
      *
      * @return list<string>
      */
-    public function mended(array $order): array
+    public function sortedByDependencies(array $order): array
     {
         $place = array_flip($order);
         $open = $waiting = [];
@@ -89,10 +89,10 @@ final readonly class Conditions
                 $ready->insert($i);
             }
         }
-        $mended = [];
+        $sorted = [];
         while (!$ready->isEmpty()) {
             $entry = $order[$ready->extract()];
-            $mended[] = $entry;
+            $sorted[] = $entry;
             foreach ($waiting[$entry] ?? [] as $next) {
                 if (0 === --$open[$next]) {
                     $ready->insert($place[$next]);
@@ -100,7 +100,7 @@ final readonly class Conditions
             }
         }
 
-        return $mended;
+        return $sorted;
     }
 
     /**

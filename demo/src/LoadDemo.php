@@ -9,6 +9,7 @@ use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
+use LucidStep\App\Areas\Casebook\Exchange\ManageImport;
 use LucidStep\App\Areas\Defects\Actions\FileDefect;
 use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Models\Build;
@@ -44,6 +45,7 @@ final class LoadDemo
     private Project $project;
 
     public function __construct(
+        private readonly ManageImport $imports,
         private readonly ImportCases $import,
         private readonly NextKey $nextKey,
         private readonly FileDefect $file,
@@ -115,7 +117,11 @@ final class LoadDemo
         }
         $path = (string) tempnam(sys_get_temp_dir(), 'book');
         file_put_contents($path, json_encode($book, \JSON_THROW_ON_ERROR));
-        $import = $this->import->upload($this->project, $this->people['maren'], new UploadedFile($path, 'casebook.json', null, null, true));
+        $import = $this->imports->upload(
+            $this->project,
+            $this->people['maren'],
+            new UploadedFile($path, 'casebook.json', null, null, true),
+        );
         $import->update(['state' => 'running']);
         $this->import->run($import);
         unlink($path);

@@ -15,6 +15,10 @@ use LucidStep\App\Areas\Cycles\Actions\BulkEditEntries;
 use LucidStep\App\Areas\Cycles\Actions\ChangeCycleState;
 use LucidStep\App\Areas\Cycles\Actions\Milestones;
 use LucidStep\App\Areas\Cycles\Actions\SaveCycle;
+use LucidStep\App\Areas\Cycles\EntryChanges\AddCondition;
+use LucidStep\App\Areas\Cycles\EntryChanges\AssignEntriesTo;
+use LucidStep\App\Areas\Cycles\EntryChanges\AssignMany;
+use LucidStep\App\Areas\Cycles\EntryChanges\SetWindow;
 use LucidStep\App\Areas\Setup\Actions\SaveAxes;
 use LucidStep\App\Areas\Setup\Actions\SaveCalendar;
 use LucidStep\App\Areas\Setup\Actions\SaveReleases;
@@ -26,6 +30,7 @@ use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Planning\ConditionKind;
 use LucidStep\Core\Planning\CycleState;
 
 /**
@@ -186,13 +191,9 @@ final class PlanStory
         ($this->cycles)($project->id, $lead, [$release->id], ['days' => 1]);
         // The price band of vehicles is still wrong: what is built on it makes no sense yet.
         foreach ([[32, 26], [34, 32]] as [$case, $needs]) {
-            ($this->acts)(
-                $release,
-                $lead,
-                'condition',
-                [$this->entry($release, $case)->id],
-                ['needs_id' => $this->entry($release, $needs)->id, 'kind' => 'only_if_passed'],
-            );
+            ($this->acts)($release, $lead, new AddCondition($this->entry($release, $needs)->id, ConditionKind::OnlyIfPassed), [
+                $this->entry($release, $case)->id,
+            ]);
         }
         $this->stops->apply($this->entry($release, 26), $people['piet']);
         $this->judge->ask(
@@ -200,22 +201,14 @@ final class PlanStory
             $people['anouk'],
             'The booking of sixty seats belongs to a school. May I use the 16:40 sailing instead?',
         );
+        ($this->acts)($release, $lead, new SetWindow($today->copy()->addDay()->setTime(8, 0)->utc(), null), [
+            $this->entry($release, 57)->id,
+        ]);
         ($this->acts)(
             $release,
             $lead,
-            'window',
-            [$this->entry($release, 57)->id],
-            ['not_before' => $today->copy()->addDay()->setTime(8, 0)->toIso8601ZuluString()],
-        );
-        ($this->acts)(
-            $release,
-            $lead,
-            'assign',
+            new AssignEntriesTo($people['piet']->id, 'Tobias has the desk on Friday. The group of nine is in the test data already.'),
             [$this->entry($release, 20)->id],
-            [
-                'assignee_id' => $people['piet']->id,
-                'note' => 'Tobias has the desk on Friday. The group of nine is in the test data already.',
-            ],
         );
         Entry::query()
             ->whereKey($this->entry($release, 20)->id)
@@ -252,10 +245,8 @@ final class PlanStory
             [],
             DB::table('entries')->where('cycle_id', $next->id)->orderBy('position')->limit(24)->pluck('id')->all(),
         )->given;
-        ($this->acts)($next, $lead, 'hand_out', array_map(strval(...), array_keys($given)), [
-            'given' => $given,
-            'title' => \sprintf('Handed out %d entries to 3 people', \count($given)),
-        ]);
+        $handOut = new AssignMany($given, \sprintf('Handed out %d entries to 3 people', \count($given)));
+        ($this->acts)($next, $lead, $handOut, array_map(strval(...), array_keys($given)));
     }
 
     private function entry(Cycle $cycle, int $case): Entry

@@ -18,19 +18,7 @@ final class Rooms
     private const APP = 'LucidStep\App';
 
     /** An area knows those before it, never one behind it. */
-    private const AREAS = [
-        'Mail',
-        'Evidence',
-        'Notices',
-        'Setup',
-        'People',
-        'Defects',
-        'Casebook',
-        'Cycles',
-        'Walk',
-        'Today',
-        'Search',
-    ];
+    private const AREAS = ['Mail', 'Evidence', 'Notices', 'Setup', 'People', 'Defects', 'Casebook', 'Cycles', 'Walk', 'Today', 'Search'];
 
     public function testHttpIsKnownToNobody(): Rule
     {
@@ -94,7 +82,9 @@ final class Rooms
             yield $area => PHPat::rule()
                 ->classes(Selector::inNamespace(self::APP . "\Areas\\{$area}"))
                 ->shouldNotDependOn()
-                ->classes(...array_map(static fn(string $l): SelectorInterface => Selector::inNamespace(self::APP . "\Areas\\{$l}"), $later))
+                ->classes(
+                    ...array_map(static fn(string $l): SelectorInterface => Selector::inNamespace(self::APP . "\Areas\\{$l}"), $later),
+                )
                 ->because('areas know each other in one direction only');
         }
     }

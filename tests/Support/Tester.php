@@ -462,9 +462,7 @@ final class Tester
 
                     return;
                 }
-            } catch (
-                StaleElementReferenceException | NoSuchElementException | ElementClickInterceptedException | ElementNotInteractableException
-            ) {
+            } catch (StaleElementReferenceException | NoSuchElementException | ElementClickInterceptedException | ElementNotInteractableException) {
                 // The page is being drawn; look again.
             }
             usleep(60_000);

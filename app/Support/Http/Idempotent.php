@@ -4,14 +4,13 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Support\Http;
 
-use Illuminate\Contracts\Encryption\DecryptException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\Crypt;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\StoredAnswer;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
@@ -69,7 +68,7 @@ final class Idempotent
             ->update([
                 'status' => $response->getStatusCode(),
                 // An answer may hold what only this person sees.
-                'body' => $response->getStatusCode() === 204 ? null : Crypt::encryptString((string) $response->getContent()),
+                'body' => $response->getStatusCode() === 204 ? null : StoredAnswer::seal((string) $response->getContent()),
             ]);
         DB::commit();
 
@@ -85,19 +84,7 @@ final class Idempotent
 
         return 204 === $first->status
             ? new Response('', 204, ['Idempotent-Replay' => 'true'])
-            : JsonResponse::fromJsonString($this->body((string) $first->body), $first->status, ['Idempotent-Replay' => 'true']);
-    }
-
-    /**
-     * Answers kept before they were encrypted are as they were.
-     */
-    private function body(string $kept): string
-    {
-        try {
-            return Crypt::decryptString($kept);
-        } catch (DecryptException) {
-            return $kept;
-        }
+            : JsonResponse::fromJsonString(StoredAnswer::open((string) $first->body), $first->status, ['Idempotent-Replay' => 'true']);
     }
 
     private function withoutKey(Request $request, \Closure $next): Response

@@ -2943,13 +2943,29 @@ export interface components {
         };
         BulkEditEntriesRequest: {
             /**
-             * @description An act on entries of a cycle.
+             * @description One change of entries of a cycle. Which of `changes` count depends on `act`.
              * @enum {string}
              */
-            act: "assign" | "window" | "condition" | "no_condition" | "move" | "mend" | "remove";
+            act: "assign" | "window" | "condition" | "no_condition" | "move" | "sort_by_dependencies" | "remove";
             ids?: string[];
             changes?: {
-                [key: string]: unknown;
+                /**
+                 * Format: uuid
+                 * @description assign: to whom
+                 */
+                assignee_id?: string | null;
+                /** @description A word of why, or for whoever gets them */
+                note?: string | null;
+                /** @description window: inclusive */
+                not_before?: string | null;
+                /** @description window: exclusive */
+                not_after?: string | null;
+                /** @description condition, no_condition: on what */
+                needs_id?: string | null;
+                /** @enum {string|null} */
+                kind?: "after" | "only_if_passed" | null;
+                /** @description move: in front of which */
+                before_id?: string | null;
             };
         };
         /** @description What an act on many cases would do. */

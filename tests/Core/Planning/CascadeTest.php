@@ -61,7 +61,7 @@ final class CascadeTest extends TestCase
     public function test_the_mended_order_has_no_fault_and_moves_nothing_else(): void
     {
         $conditions = self::of('a+d', 'b-a');
-        self::assertSame(['c', 'd', 'a', 'b', 'e'], $conditions->mended(['a', 'b', 'c', 'd', 'e']));
+        self::assertSame(['c', 'd', 'a', 'b', 'e'], $conditions->sortedByDependencies(['a', 'b', 'c', 'd', 'e']));
         mt_srand(6);
         for ($run = 0; $run < 100; $run++) {
             $ids = str_split('abcdefghij');
@@ -73,10 +73,10 @@ final class CascadeTest extends TestCase
             }
             $conditions = self::of(...$made);
             shuffle($ids);
-            $mended = $conditions->mended($ids);
+            $mended = $conditions->sortedByDependencies($ids);
             self::assertSame([], $conditions->outOfOrder($mended));
             self::assertEqualsCanonicalizing($ids, $mended);
-            self::assertSame($mended, $conditions->mended($mended), 'What is in order stays as it is.');
+            self::assertSame($mended, $conditions->sortedByDependencies($mended), 'What is in order stays as it is.');
         }
     }
 

@@ -124,7 +124,11 @@ final class ManyTest extends FeatureTestCase
             ->assertJsonPath('folder_path', ['Fares'])
             ->assertJsonPath('routines.0.name', 'Begin')
             ->assertJsonPath('problems', []);
-        self::assertNotSame($outer, $copy->json('steps.0.routine'));
+        self::assertSame(
+            $far->project->id,
+            DB::table('routines')->where('id', $copy->json('steps.0.routine'))->value('project_id'),
+            'the copy uses a routine of its own project',
+        );
         $this->as($me, 'GET', '/data-tables/' . $copy->json('case.table_id'))
             ->assertJsonPath('rows.0.cells', ['isla', ''])
             ->assertJsonPath('table.columns.1.secret', true);

@@ -57,7 +57,7 @@ final class CycleLifeTest extends FeatureTestCase
         self::assertEqualsCanonicalizing(['tester@tst.test', 'second@tst.test'], array_column($mails, 'to'));
         self::assertStringContainsString('/TST/cycles/TST-R1', $mails[0]['text']);
         $this->as($me, 'GET', '/mails')->assertNotFound();
-        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'mend'])
+        $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'sort_by_dependencies'])
             ->assertConflict()
             ->assertJsonPath('type', 'urn:lucid-step:problem:cycle-closed');
         $move($lead, 'released')->assertUnprocessable();

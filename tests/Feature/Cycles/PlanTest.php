@@ -6,7 +6,7 @@ namespace LucidStep\Tests\Feature\Cycles;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Areas\Cycles\Actions\AddEntries;
+use LucidStep\App\Areas\Cycles\Actions\InsertEntries;
 use LucidStep\App\Areas\Cycles\Jobs\RunAddition;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
@@ -149,13 +149,13 @@ final class PlanTest extends FeatureTestCase
         $this->as($lead, 'POST', "/entry-additions/{$said->json('id')}/cancel")
             ->assertOk()
             ->assertJsonPath('state', 'stopping');
-        (new RunAddition((string) $said->json('id')))->handle(app(AddEntries::class));
+        (new RunAddition((string) $said->json('id')))->handle(app(InsertEntries::class));
         $this->as($lead, 'GET', "/entry-additions/{$said->json('id')}")
             ->assertJsonPath('state', 'cancelled')
             ->assertJsonPath('done', 0);
         self::assertSame(0, Entry::query()->count());
         $said = $this->as($lead, 'POST', "/cycles/{$this->world->cycle->id}/entries", ['picks' => $picks]);
-        (new RunAddition((string) $said->json('id')))->handle(app(AddEntries::class));
+        (new RunAddition((string) $said->json('id')))->handle(app(InsertEntries::class));
         $this->as($lead, 'GET', "/entry-additions/{$said->json('id')}")
             ->assertJsonPath('state', 'done')
             ->assertJsonPath('done', 3300);
@@ -186,7 +186,7 @@ final class PlanTest extends FeatureTestCase
             ->assertUnprocessable()
             ->assertJsonPath('errors', fn(array $e): bool => str_contains($e['changes.needs_id'][0], '→'));
         $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonCount(2, 'faults')->assertJsonPath('entries.0.readiness', 'held');
-        $mended = $act('mend', [])->assertOk();
+        $mended = $act('sort_by_dependencies', [])->assertOk();
         self::assertSame([$c->id, $a->id, $b->id], $this->order());
         $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('faults', []);
         $this->as($lead, 'POST', "/plan-acts/{$mended->json('act_id')}/undo")->assertOk();
@@ -207,7 +207,7 @@ final class PlanTest extends FeatureTestCase
         $act('no_condition', [$a], ['needs_id' => $c->id])->assertOk();
         self::assertSame([$b->id], DB::table('entry_conditions')->pluck('entry_id')->all());
         $this->as($lead, 'GET', '/cycles/TST-R1/log')->assertOk()->assertJsonPath('0.text', 'Took conditions off 1 entry');
-        $this->as($this->world->person(), 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'mend'])->assertForbidden();
+        $this->as($this->world->person(), 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'sort_by_dependencies'])->assertForbidden();
     }
 
     public function test_removing_leaves_what_was_walked_and_comes_back_with_its_conditions(): void

@@ -7,19 +7,20 @@ namespace LucidStep\Tests\Feature\People;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\Route as Routes;
 use Illuminate\Support\Str;
-use LucidStep\App\Models\Role;
+use LucidStep\Tests\Support\ApiOperations;
 use LucidStep\Tests\Support\Everything;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\World;
 
 final class AccessTest extends FeatureTestCase
 {
+    use ApiOperations;
     use Everything;
 
     public function test_every_address_but_two_wants_a_sign_in(): void
     {
         $routes = $this->apiRoutes();
-        self::assertGreaterThan(25, count($routes));
+        self::assertCount(count(array_merge(...array_values(array_map(array_values(...), self::description()['paths'])))), $routes);
         foreach ($routes as [$method, $path]) {
             $path = preg_replace('/\{\w+\}/', (string) Str::uuid7(), $path);
             $answer = $this->json($method, "/{$path}");
@@ -51,26 +52,6 @@ final class AccessTest extends FeatureTestCase
             self::assertSame(404, $answer->getStatusCode(), "{$method} {$path}");
             self::assertSame('application/problem+json', $answer->headers->get('Content-Type'));
         }
-    }
-
-    public function test_a_reader_and_a_developer_change_nothing_on_the_walk(): void
-    {
-        $entry = $this->world->entry($this->world->person());
-        $attempt = $this->as($this->world->person(), 'POST', "/entries/{$entry->id}/attempts")->json('attempt.id');
-        foreach ([Role::Reader, Role::Developer] as $role) {
-            $someone = $this->world->person($role->value, $role);
-            $this->as($someone, 'GET', "/attempts/{$attempt}")->assertOk();
-            $this->as($someone, 'POST', "/entries/{$entry->id}/attempts")->assertForbidden();
-            $this->as($someone, 'POST', "/attempts/{$attempt}/verdicts", [
-                'round' => 1,
-                'step' => 1,
-                'verdict' => 'pass',
-            ])->assertForbidden();
-            $this->as($someone, 'POST', "/attempts/{$attempt}/take-over")->assertForbidden();
-            $this->as($someone, 'POST', "/entries/{$entry->id}/retests", ['reason' => 'again'])->assertForbidden();
-            $this->as($someone, 'POST', '/projects/TST/defects', ['title' => 'x'])->assertForbidden();
-        }
-        $this->as($this->world->person(), 'POST', "/entries/{$entry->id}/retests", ['reason' => 'again'])->assertForbidden();
     }
 
     public function test_signing_in_and_out(): void

@@ -8,9 +8,6 @@ use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Str;
-use Illuminate\Validation\ValidationException;
-use LucidStep\App\Areas\Casebook\Jobs\RunExport;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Areas\Casebook\Queries\FolderPaths;
 use LucidStep\App\Areas\Casebook\Queries\RoutineBook;
@@ -23,7 +20,6 @@ use LucidStep\App\Models\Requirement;
 use LucidStep\App\Models\Routine;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\TestCase;
-use LucidStep\App\Models\User;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\CustomField;
 use LucidStep\Core\Casebook\Step;
@@ -42,12 +38,7 @@ final readonly class ExportCases
 {
     public const FORMATS = ['csv', 'xlsx', 'json', 'md', 'html'];
 
-    private const AT_ONCE = 300;
-
     private const CHUNK = 200;
-
-    /** A workbook is built in memory, about 1 KB for each step. */
-    public const MOST_STEPS_XLSX = 120_000;
 
     /** Pictures that go into one file, together. */
     private const MOST_PICTURE_BYTES = 50 * 1024 * 1024;
@@ -58,46 +49,6 @@ final readonly class ExportCases
         private Workbook $workbook,
         private PrintPage $page,
     ) {}
-
-    /**
-     * @param  array{layout?: ?string, expand?: ?bool}  $options
-     */
-    public function ask(Project $project, User $user, string $format, CaseFilter $filter, array $options): CaseExport
-    {
-        $total = $filter->query()->count();
-        if (0 === $total) {
-            throw ValidationException::withMessages(['filter' => 'There is no case to take out.']);
-        }
-        if ('xlsx' === $format && $filter->query()->sum('steps_count') > self::MOST_STEPS_XLSX) {
-            throw ValidationException::withMessages([
-                'format' => \sprintf(
-                    'These cases have more than %s steps, which does not fit into a workbook here. Choose CSV, or fewer cases.',
-                    number_format(self::MOST_STEPS_XLSX),
-                ),
-            ]);
-        }
-        $id = (string) Str::uuid7();
-        $export = CaseExport::query()
-            ->create([
-                'id' => $id,
-                'project_id' => $project->id,
-                'author_id' => $user->id,
-                'format' => $format,
-                'total' => $total,
-                'path' => "exports/{$id}.{$format}",
-                'created_at' => Carbon::now(),
-                'options' => [
-                    'filter' => $filter->asked,
-                    'me' => $user->id,
-                    'layout' => CaseReader::BY_CASE === ($options['layout'] ?? null) ? CaseReader::BY_CASE : CaseReader::BY_STEP,
-                    'expand' => (bool) ($options['expand'] ?? false),
-                ],
-            ])
-            ->refresh();
-        $total <= self::AT_ONCE ? RunExport::dispatchSync($id) : RunExport::dispatch($id);
-
-        return $export->refresh();
-    }
 
     public function run(CaseExport $export): void
     {

@@ -5,25 +5,18 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Casebook\Exchange;
 
 use Illuminate\Contracts\Filesystem\Filesystem;
-use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Str;
-use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Casebook\Actions\BulkEditCases;
 use LucidStep\App\Areas\Casebook\Actions\CaseFields;
 use LucidStep\App\Areas\Casebook\Actions\CaseWriterFactory;
 use LucidStep\App\Areas\Casebook\Actions\SaveRequirements;
 use LucidStep\App\Areas\Casebook\Jobs\FindSimilarCasesAmong;
-use LucidStep\App\Areas\Casebook\Jobs\ReadImport;
-use LucidStep\App\Areas\Casebook\Jobs\RunImport;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
-use LucidStep\App\Models\BulkAct;
 use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
-use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\Core\Exchange\CaseColumns;
 use LucidStep\Core\Exchange\CaseReader;
 use LucidStep\Core\Exchange\CaseRow;
@@ -33,14 +26,11 @@ use LucidStep\Core\Exchange\ReadError;
 use LucidStep\Core\Exchange\Unreadable;
 
 /**
- * Brings a file of cases in: it is read and shown first, nothing is written until the person says so, and then all of
- * it at once; what was brought in can be undone as one act.
+ * Reads a file of cases and says what would become of each; once the person says so, writes all of it at once, as one act
+ * that can be undone.
  */
 final readonly class ImportCases
 {
-    /** Files up to this size are read while the person waits a moment; larger ones by a job. */
-    private const AT_ONCE = 400_000;
-
     private const SAMPLES = 4;
 
     /** So many cases of the file are listed, those that are refused first. */
@@ -57,138 +47,6 @@ final readonly class ImportCases
         private ImportReferenceData $prelude,
         private SaveRequirements $requirements,
     ) {}
-
-    public function upload(Project $project, User $author, UploadedFile $upload): CaseImport
-    {
-        $extension = mb_strtolower($upload->getClientOriginalExtension());
-        $format = match ($extension) {
-            'csv', 'tsv', 'txt' => 'csv',
-            'xlsx', 'json' => $extension,
-            default => throw ValidationException::withMessages([
-                'file' => 'Taken are CSV, XLSX and JSON files. An older workbook: save it as XLSX or CSV.',
-            ]),
-        };
-        if (0 === (int) $upload->getSize()) {
-            throw ValidationException::withMessages(['file' => 'The file is empty.']);
-        }
-        $id = (string) Str::uuid7();
-        $path = "imports/{$id}.{$format}";
-        $this->files->writeStream(
-            $path,
-            fopen((string) $upload->getRealPath(), 'r') ?: throw new \RuntimeException('The upload cannot be read.'),
-        );
-        $import = CaseImport::query()
-            ->create([
-                'id' => $id,
-                'project_id' => $project->id,
-                'author_id' => $author->id,
-                'name' => mb_strimwidth($upload->getClientOriginalName(), 0, 200, '…'),
-                'state' => 'reading',
-                'format' => $format,
-                'path' => $path,
-                'created_at' => Carbon::now(),
-            ])
-            ->refresh();
-        $this->readSoon($import, (int) $upload->getSize());
-
-        return $import->refresh();
-    }
-
-    /**
-     * @param  list<?string>  $mapping
-     * @param  'step'|'case'  $layout
-     */
-    public function map(CaseImport $import, array $mapping, string $layout): CaseImport
-    {
-        $this->refuseUnless($import, ['ready', 'failed'], 'changed');
-        if ('json' === $import->format || \count($mapping) !== \count($import->header)) {
-            throw ValidationException::withMessages(['mapping' => 'The mapping does not fit the columns of the file.']);
-        }
-        $twice = array_filter(array_count_values(array_filter($mapping, is_string(...))), static fn(int $n): bool => $n > 1);
-        if ([] !== $twice) {
-            throw ValidationException::withMessages([
-                'mapping' => \sprintf('"%s" is given to more than one column.', array_key_first($twice)),
-            ]);
-        }
-        if (!\in_array('title', $mapping, true) && !\in_array('key', $mapping, true)) {
-            throw ValidationException::withMessages(['mapping' => 'One column must be the title, or the key of cases to be changed.']);
-        }
-        $this->refuseIfGone($import);
-        $import->update(['mapping' => $mapping, 'layout' => $layout, 'state' => 'reading', 'problem' => '']);
-        DB::table('import_mappings')->upsert(
-            [
-                [
-                    'project_id' => $import->project_id,
-                    'fingerprint' => CaseColumns::fingerprint($import->header),
-                    'mapping' => json_encode($mapping, \JSON_THROW_ON_ERROR),
-                    'layout' => $layout,
-                ],
-            ],
-            ['project_id', 'fingerprint'],
-            ['mapping', 'layout'],
-        );
-        $this->readSoon($import, (int) $this->files->size($import->path));
-
-        return $import->refresh();
-    }
-
-    public function start(CaseImport $import): CaseImport
-    {
-        $this->refuseUnless($import, ['ready'], 'started');
-        $this->refuseIfGone($import);
-        if (0 === ($import->facts['creates'] ?? 0) + ($import->facts['changes'] ?? 0)) {
-            throw new Conflict('nothing-to-do', 'Nothing in this file would be created or changed.');
-        }
-        $import->update(['state' => 'running']);
-        RunImport::dispatch($import->id);
-
-        return $import->refresh();
-    }
-
-    /**
-     * @throws Conflict when the file was dropped: it is kept for a week
-     */
-    private function refuseIfGone(CaseImport $import): void
-    {
-        if (!$this->files->exists($import->path)) {
-            throw new Conflict('file-gone', 'The file of this import is not kept any more. Choose it again.');
-        }
-    }
-
-    public function cancel(CaseImport $import): CaseImport
-    {
-        if ('running' === $import->state) {
-            $this->progress->cancel($import->id);
-        } elseif (\in_array($import->state, ['reading', 'ready', 'failed'], true)) {
-            $import->update(['state' => 'cancelled', 'finished_at' => Carbon::now()]);
-            $this->files->delete([$import->path, "{$import->path}.rows"]);
-        } else {
-            throw new Conflict('finished', 'This import is over. What it brought in can be undone.');
-        }
-
-        return $import->refresh();
-    }
-
-    public function undo(CaseImport $import, Project $project, User $user): CaseImport
-    {
-        $this->refuseUnless($import, ['done'], 'undone');
-        $done = $this->acts->undo(BulkAct::query()->findOrFail($import->act_id), $project, $user);
-        $kept = array_map(static fn($r): string => $r->key, $done->refused);
-        $import->update([
-            'state' => 'undone',
-            'problem' =>
-                [] === $kept
-                    ? ''
-                    : \sprintf(
-                        '%d %s changed since and stay as they are: %s.',
-                        \count($kept),
-                        1 === \count($kept) ? 'case was' : 'cases were',
-                        implode(', ', \array_slice($kept, 0, 20)),
-                    ),
-        ]);
-
-        return $import->refresh();
-    }
 
     /**
      * Reads the whole file and says what would become of each case in it; writes nothing to the casebook.
@@ -265,19 +123,6 @@ final readonly class ImportCases
             $import->update(['state' => 'failed', 'problem' => $e->getMessage() . ' Nothing was written.', 'finished_at' => Carbon::now()]);
         }
         $this->files->delete([$import->path, "{$import->path}.rows"]);
-    }
-
-    private function readSoon(CaseImport $import, int $bytes): void
-    {
-        if ('xlsx' === $import->format) {
-            try {
-                // What counts is how large it is unpacked.
-                $bytes = intdiv($this->file->unpackedBytes($import), 4);
-            } catch (Unreadable) {
-                $bytes = 0;
-            }
-        }
-        $bytes <= self::AT_ONCE ? ReadImport::dispatchSync($import->id) : ReadImport::dispatch($import->id);
     }
 
     private function analyse(CaseImport $import): void
@@ -449,15 +294,5 @@ final readonly class ImportCases
     {
         return [] === CaseFields::of($old)->changesTo($rows->fields($row, $old, false)) &&
             $old->version->text()->equals($rows->text($row, $old));
-    }
-
-    /**
-     * @param  list<string>  $states
-     */
-    private function refuseUnless(CaseImport $import, array $states, string $what): void
-    {
-        if (!\in_array($import->state, $states, true)) {
-            throw new Conflict('wrong-state', "This import is {$import->state}; it cannot be {$what} now.", ['state' => $import->state]);
-        }
     }
 }

@@ -17,6 +17,7 @@ use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\Core\Planning\Cascade;
 use LucidStep\Core\Planning\Conditions;
+use LucidStep\Core\Planning\CycleLogKind;
 use LucidStep\Core\Verdict\AttemptFacts;
 use LucidStep\Core\Verdict\EntryState;
 
@@ -45,7 +46,7 @@ final readonly class BlockDependents
      */
     public function apply(Entry $cause, User $user): BlockPreview
     {
-        $cycle = AddEntries::open(Cycle::query()->findOrFail($cause->cycle_id));
+        $cycle = OpenCycle::lock(Cycle::query()->findOrFail($cause->cycle_id));
         $cause = Entry::query()->lockForUpdate()->with('case')->findOrFail($cause->id);
         $ids = $this->reach($cause);
         if ([] === $ids) {
@@ -67,6 +68,7 @@ final readonly class BlockDependents
         ($this->log)(
             $cycle,
             $user,
+            CycleLogKind::EntriesBlocked,
             \sprintf('Stopped %d %s that need the pass of %s', \count($ids), 1 === \count($ids) ? 'entry' : 'entries', $cause->case->key),
         );
 
@@ -78,7 +80,7 @@ final readonly class BlockDependents
      */
     public function letGo(Entry $cause, User $user): BlockPreview
     {
-        $cycle = AddEntries::open(Cycle::query()->findOrFail($cause->cycle_id));
+        $cycle = OpenCycle::lock(Cycle::query()->findOrFail($cause->cycle_id));
         $cause = Entry::query()->lockForUpdate()->with('case')->findOrFail($cause->id);
         $ids = array_values(DB::table('entry_stops')->where('cause_id', $cause->id)->pluck('entry_id')->all());
         DB::table('entry_stops')->where('cause_id', $cause->id)->delete();
@@ -87,6 +89,7 @@ final readonly class BlockDependents
             ($this->log)(
                 $cycle,
                 $user,
+                CycleLogKind::EntriesUnblocked,
                 \sprintf('Let go %d %s that %s had stopped', \count($ids), 1 === \count($ids) ? 'entry' : 'entries', $cause->case->key),
             );
         }

@@ -11,6 +11,7 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Planning\CycleDates;
+use LucidStep\Core\Planning\CycleLogKind;
 
 /**
  * One act on many cycles: their end, their build. Undone as one.
@@ -87,7 +88,7 @@ final readonly class BulkEditCycles
             'created_at' => Carbon::now(),
         ]);
         foreach ($cycles->whereIn('id', array_keys($after)) as $cycle) {
-            ($this->log)($cycle, $user, $title, '', $act->id, $facts[$cycle->id]);
+            ($this->log)($cycle, $user, CycleLogKind::Changed, $title, '', $act->id, $facts[$cycle->id]);
         }
 
         return new PlanActResult($act->id, $title, $n, $refused, array_keys($after));
@@ -98,7 +99,7 @@ final readonly class BulkEditCycles
      */
     public function undo(PlanAct $act, User $user): PlanActResult
     {
-        $title = UndoPlanAct::title($act);
+        $title = $act->undoTitle();
         $refused = [];
         $count = 0;
         foreach (
@@ -116,7 +117,7 @@ final readonly class BulkEditCycles
             }
             $facts = CycleLog::facts($cycle);
             $cycle->fill($act->before['cycles'][$cycle->id])->save();
-            ($this->log)($cycle, $user, $title, before: $facts);
+            ($this->log)($cycle, $user, CycleLogKind::Undone, $title, before: $facts);
             $count++;
         }
 

@@ -16,6 +16,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\CycleChain;
+use LucidStep\Core\Planning\CycleLogKind;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Text\Why;
 use LucidStep\Core\Verdict\Policies;
@@ -54,15 +55,16 @@ final readonly class ChangeCycleState
         }
         $this->mayGo($cycle, $user, $from, $to);
         $cycle->update(['state' => $to->value, 'closed_at' => $to->isOpen() ? null : Carbon::now()]);
-        $word = match (true) {
-            CycleState::InReview === $to => CycleLog::ASKED,
-            CycleState::Released === $to && !$from->isOpen() => 'Reopened the cycle',
-            CycleState::Released === $to => 'Released the cycle',
-            CycleState::Draft === $to => CycleState::InReview === $from ? 'Returned the cycle to draft' : 'Took the cycle back to draft',
-            CycleState::Closed === $to => 'Closed the cycle',
-            default => 'Abandoned the cycle',
+        [$kind, $word] = match (true) {
+            CycleState::InReview === $to => [CycleLogKind::ReviewRequested, 'Asked for a review'],
+            CycleState::Released === $to && !$from->isOpen() => [CycleLogKind::Reopened, 'Reopened the cycle'],
+            CycleState::Released === $to => [CycleLogKind::Released, 'Released the cycle'],
+            CycleState::Draft === $to && CycleState::InReview === $from => [CycleLogKind::Returned, 'Returned the cycle to draft'],
+            CycleState::Draft === $to => [CycleLogKind::Withdrawn, 'Took the cycle back to draft'],
+            CycleState::Closed === $to => [CycleLogKind::Closed, 'Closed the cycle'],
+            default => [CycleLogKind::Abandoned, 'Abandoned the cycle'],
         };
-        ($this->log)($cycle, $user, $word, $reason);
+        ($this->log)($cycle, $user, $kind, $word, $reason);
         $this->chain->append($cycle->id, $user, 'cycle_moved', ['from' => $from->value, 'to' => $to->value, 'reason' => $reason]);
         match (true) {
             CycleState::InReview === $to => $this->notify->review($cycle, $user),
@@ -81,7 +83,7 @@ final readonly class ChangeCycleState
     public function closeItself(Cycle $cycle): void
     {
         $cycle->update(['state' => CycleState::Closed->value, 'closed_at' => Carbon::now()]);
-        ($this->log)($cycle, null, 'The cycle closed itself: everything in it is decided');
+        ($this->log)($cycle, null, CycleLogKind::Closed, 'The cycle closed itself: everything in it is decided');
         $this->chain->append($cycle->id, null, 'cycle_moved', ['from' => 'released', 'to' => 'closed', 'reason' => '']);
         $this->notify->ended($cycle, null, '', $this->counts($cycle));
     }
@@ -108,7 +110,7 @@ final readonly class ChangeCycleState
             ])
             ->map(static fn(object $e): array => (array) $e)
             ->all();
-        if ([] !== $left && mb_strlen(trim($note)) < 3) {
+        if ([] !== $left && !Why::isGiven($note)) {
             throw ValidationException::withMessages([
                 'note' => \sprintf(
                     '%d %s left unwalked: say in a few words why that is all right.',
@@ -129,6 +131,7 @@ final readonly class ChangeCycleState
         ($this->log)(
             $cycle,
             $user,
+            CycleLogKind::SignedOff,
             [] === $left ? 'Signed the cycle off' : \sprintf('Signed the cycle off with %d left unwalked', \count($left)),
             trim($note),
         );
@@ -151,7 +154,7 @@ final readonly class ChangeCycleState
             CycleState::InReview === $from && CycleState::Released === $to
                 ? DB::table('cycle_log')
                     ->where('cycle_id', $cycle->id)
-                    ->where('text', CycleLog::ASKED)
+                    ->where('kind', CycleLogKind::ReviewRequested)
                     ->orderByDesc('id')
                     ->value('actor_id')
                 : null;

@@ -21,6 +21,7 @@ use LucidStep\App\Models\User;
 use LucidStep\App\Support\Keys\NextKey;
 use LucidStep\Core\Planning\Calendar;
 use LucidStep\Core\Planning\CycleDates;
+use LucidStep\Core\Planning\CycleLogKind;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Planning\Shift;
 
@@ -125,7 +126,12 @@ final readonly class CloneCycles
                 [$copy->id, $project->id, $cycle->id],
             );
             $n = $this->copyEntries($cycle, $copy, $how, $shift);
-            ($this->log)($copy, $user, \sprintf('Made again from %s: %d %s', $cycle->key, $n, 1 === $n ? 'entry' : 'entries'));
+            ($this->log)(
+                $copy,
+                $user,
+                CycleLogKind::Made,
+                \sprintf('Made again from %s: %d %s', $cycle->key, $n, 1 === $n ? 'entry' : 'entries'),
+            );
             $made[] = $copy->refresh();
         }
         if ([] === $made) {

@@ -10,15 +10,13 @@ use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\Core\Planning\CycleLogKind;
 
 /**
  * Writes down what was done to a cycle, and that it is another one now.
  */
 final readonly class CycleLog
 {
-    /** What is written when somebody asks for a review; the queue finds who by it. */
-    public const ASKED = 'Asked for a review';
-
     public function __construct(private PublishChange $announce) {}
 
     /**
@@ -26,8 +24,15 @@ final readonly class CycleLog
      * @param  ?string  $act   the act it can be undone by
      * @param  array<string, string>  $before as {@see facts()} told it: what is another now is kept beside the text
      */
-    public function __invoke(Cycle $cycle, ?User $actor, string $text, string $reason = '', ?string $act = null, array $before = []): void
-    {
+    public function __invoke(
+        Cycle $cycle,
+        ?User $actor,
+        CycleLogKind $kind,
+        string $text,
+        string $reason = '',
+        ?string $act = null,
+        array $before = [],
+    ): void {
         $changes = [];
         foreach ([] === $before ? [] : self::facts($cycle) as $field => $now) {
             if ($now !== $before[$field]) {
@@ -38,6 +43,7 @@ final readonly class CycleLog
             'cycle_id' => $cycle->id,
             'actor_id' => $actor?->id,
             'at' => Carbon::now(),
+            'kind' => $kind->value,
             'text' => $text,
             'reason' => $reason,
             'act_id' => $act,

@@ -9,6 +9,7 @@ use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Cycles\Data\PlanActResult;
 use LucidStep\App\Areas\Cycles\Data\ShortLine;
 use LucidStep\App\Areas\Cycles\Data\ShortPlan;
+use LucidStep\App\Areas\Cycles\EntryChanges\AssignMany;
 use LucidStep\App\Areas\Cycles\Queries\Estimates;
 use LucidStep\App\Areas\Cycles\Queries\ReadCycle;
 use LucidStep\App\Areas\Cycles\Queries\TesterLookup;
@@ -112,13 +113,7 @@ final readonly class PlanShortTime
         }
         $title = \sprintf('Planned for %s: %d in, %d left out', self::hours($minutes), \count($plan->order), \count($plan->left));
 
-        return ($this->acts)(
-            $cycle,
-            $user,
-            'hand_out',
-            [...$plan->order, ...$plan->left],
-            ['given' => $given, 'order' => $plan->order, 'title' => $title],
-        );
+        return ($this->acts)($cycle, $user, new AssignMany($given, $title, $plan->order), [...$plan->order, ...$plan->left]);
     }
 
     /**

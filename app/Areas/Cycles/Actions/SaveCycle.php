@@ -16,6 +16,7 @@ use LucidStep\App\Models\User;
 use LucidStep\App\Support\Keys\NextKey;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\Core\Planning\CycleDates;
+use LucidStep\Core\Planning\CycleLogKind;
 use LucidStep\Core\Planning\CycleState;
 
 /**
@@ -40,7 +41,7 @@ final readonly class SaveCycle
             'state' => CycleState::Draft->value,
         ]);
         $this->fill($project, $cycle, $fields);
-        ($this->log)($cycle, $user, 'Made the cycle');
+        ($this->log)($cycle, $user, CycleLogKind::Made, 'Made the cycle');
         $picks = (array) ($fields['picks'] ?? []);
         if ([] !== array_filter($picks)) {
             ($this->add)($cycle, $user, $picks);
@@ -57,7 +58,7 @@ final readonly class SaveCycle
      */
     public function change(Cycle $cycle, User $user, array $fields, ?int $revision): Cycle
     {
-        $cycle = AddEntries::open($cycle);
+        $cycle = OpenCycle::lock($cycle);
         if (null !== $revision && $revision !== $cycle->revision) {
             $last = DB::table('cycle_log')
                 ->leftJoin('users', 'users.id', '=', 'actor_id')
@@ -90,6 +91,7 @@ final readonly class SaveCycle
         ($this->log)(
             $cycle,
             $user,
+            CycleLogKind::Changed,
             [] === $changed
                 ? 'Changed the plan'
                 : 'Changed ' .

@@ -10,13 +10,14 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\Core\Planning\CycleLogKind;
 
 /**
  * Takes an act of planning back: what was changed again since is left and named.
  */
 final readonly class UndoPlanAct
 {
-    public function __construct(private BulkEditEntries $entries, private BulkEditCycles $cycles, private CycleLog $log) {}
+    public function __construct(private UndoEntryChange $entries, private BulkEditCycles $cycles, private CycleLog $log) {}
 
     /**
      * @throws Conflict when it was undone already
@@ -27,17 +28,12 @@ final readonly class UndoPlanAct
         if (null !== $act->undone_at) {
             throw new Conflict('undone', 'This was undone already.');
         }
-        $done = null === $act->cycle_id ? $this->cycles->undo($act, $user) : $this->entries->undo($act);
+        $done = null === $act->cycle_id ? $this->cycles->undo($act, $user) : ($this->entries)($act);
         $act->update(['undone_at' => Carbon::now()]);
         if (null !== $act->cycle_id) {
-            ($this->log)(Cycle::query()->findOrFail($act->cycle_id), $user, $done->title);
+            ($this->log)(Cycle::query()->findOrFail($act->cycle_id), $user, CycleLogKind::Undone, $done->title);
         }
 
         return $done;
-    }
-
-    public static function title(PlanAct $act): string
-    {
-        return 'Undone: ' . mb_strtolower(mb_substr($act->title, 0, 1)) . mb_substr($act->title, 1);
     }
 }

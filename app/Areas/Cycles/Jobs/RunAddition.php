@@ -6,7 +6,7 @@ namespace LucidStep\App\Areas\Cycles\Jobs;
 
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
-use LucidStep\App\Areas\Cycles\Actions\AddEntries;
+use LucidStep\App\Areas\Cycles\Actions\InsertEntries;
 use LucidStep\App\Models\EntryAddition;
 
 /**
@@ -22,7 +22,7 @@ final class RunAddition implements ShouldQueue
 
     public function __construct(private readonly string $addition) {}
 
-    public function handle(AddEntries $add): void
+    public function handle(InsertEntries $add): void
     {
         $found = EntryAddition::query()->find($this->addition);
         if (null !== $found && \in_array($found->state, ['running', 'stopping'], true)) {
@@ -34,7 +34,7 @@ final class RunAddition implements ShouldQueue
     {
         $found = EntryAddition::query()->find($this->addition);
         if (null !== $found && 'done' !== $found->state) {
-            app(AddEntries::class)->takeBack(
+            app(InsertEntries::class)->takeBack(
                 $found,
                 'failed',
                 'Adding stopped on a fault, which was written to the log. Nothing was added.',

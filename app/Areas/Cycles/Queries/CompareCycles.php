@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Cycles\Queries;
 
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Areas\Cycles\Actions\AddEntries;
+use LucidStep\App\Areas\Cycles\Actions\InsertEntries;
 use LucidStep\App\Areas\Cycles\Data\ComparedEntry;
 use LucidStep\App\Areas\Cycles\Data\CycleComparison;
 use LucidStep\App\Areas\Cycles\Data\CycleSummary;
@@ -74,7 +74,7 @@ final readonly class CompareCycles
                     'configurations.name as configuration',
                 ])
                 ->map(static function (\stdClass $e): \stdClass {
-                    $e->same = AddEntries::key(
+                    $e->same = InsertEntries::key(
                         $e->case_id,
                         $e->configuration_id,
                         null === $e->row_ids ? null : json_decode($e->row_ids, true),

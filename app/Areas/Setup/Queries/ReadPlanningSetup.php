@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Setup\Queries;
 
-use LucidStep\App\Areas\Setup\Actions\SaveAxes;
 use LucidStep\App\Areas\Setup\Data\AxisLine;
 use LucidStep\App\Areas\Setup\Data\AxisValue;
 use LucidStep\App\Areas\Setup\Data\BuildLine;
@@ -25,7 +24,7 @@ use LucidStep\App\Support\Data\Named;
  */
 final readonly class ReadPlanningSetup
 {
-    public function __construct(private SaveAxes $axes) {}
+    public function __construct(private ReadAxes $axes) {}
 
     public function __invoke(Project $project, bool $mayPlan): PlanningSetup
     {

@@ -14,6 +14,7 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\Core\Planning\CycleLogKind;
 
 /**
  * Finds the entry that a device walked while the server was away. One that was taken out of its cycle meanwhile comes back,
@@ -60,6 +61,7 @@ final readonly class RestoreWalkedEntry
             ($this->log)(
                 $cycle,
                 $user,
+                CycleLogKind::EntriesChanged,
                 'Came back: ' .
                     DB::table('cases')->where('id', $row['case_id'])->value('key') .
                     ' was walked without the server before its removal was known',

@@ -7,8 +7,8 @@ namespace LucidStep\App\Areas\Walk\Actions;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Areas\Casebook\Queries\ReadCase;
-use LucidStep\App\Areas\Cycles\Actions\AddEntries;
 use LucidStep\App\Areas\Cycles\Actions\CycleLog;
+use LucidStep\App\Areas\Cycles\Actions\OpenCycle;
 use LucidStep\App\Areas\Walk\Data\NewVersionPreview;
 use LucidStep\App\Areas\Walk\Queries\CaseSnapshot;
 use LucidStep\App\Models\Attempt;
@@ -25,6 +25,7 @@ use LucidStep\App\Support\Record\Journal;
 use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Execution\Carried;
+use LucidStep\Core\Planning\CycleLogKind;
 use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Verdict\Policies;
 
@@ -73,7 +74,7 @@ final readonly class TakeNewVersion
      */
     public function __invoke(Entry $entry, User $user): Entry
     {
-        AddEntries::open(Cycle::query()->findOrFail($entry->cycle_id));
+        OpenCycle::lock(Cycle::query()->findOrFail($entry->cycle_id));
         $entry = Entry::query()->lockForUpdate()->with('case')->findOrFail($entry->id);
         [$from, $to] = $this->versions($entry);
         $carried = $this->carried($entry, $to);
@@ -86,6 +87,7 @@ final readonly class TakeNewVersion
         ($this->log)(
             Cycle::query()->findOrFail($entry->cycle_id),
             $user,
+            CycleLogKind::VersionTaken,
             "{$entry->case->key} takes version {$to->number} instead of {$from->number}" .
                 (null === $carried
                     ? ''

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Queries;
 
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Areas\Cycles\Actions\CycleLog;
 use LucidStep\App\Areas\Walk\Commands\CommandRegistry;
 use LucidStep\App\Areas\Walk\Data\LeadQueue;
 use LucidStep\App\Areas\Walk\Data\QueueItem;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\App\Support\Time\UtcTime;
+use LucidStep\Core\Planning\CycleLogKind;
 
 /**
  * Everything that waits for a lead, in one list: what is decided disappears from it by itself.
@@ -45,9 +45,9 @@ final readonly class ReadQueue
             DB::select(
                 'select c.id, c.key, c.name, l.at, u.id as user_id, u.name as user_name, (select count(*) from entries e ' .
                     'where e.cycle_id = c.id) as n from cycles c left join lateral (select * from cycle_log l where ' .
-                    'l.cycle_id = c.id and l.text = ? order by l.id desc limit 1) l on true left join users u on u.id = ' .
+                    'l.cycle_id = c.id and l.kind = ? order by l.id desc limit 1) l on true left join users u on u.id = ' .
                     "l.actor_id where c.project_id = ? and c.state = 'in_review'",
-                [CycleLog::ASKED, $project->id],
+                [CycleLogKind::ReviewRequested->value, $project->id],
             ),
             static fn(object $r): QueueItem => new QueueItem(
                 "review-{$r->id}",

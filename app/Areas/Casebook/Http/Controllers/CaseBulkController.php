@@ -6,8 +6,6 @@ namespace LucidStep\App\Areas\Casebook\Http\Controllers;
 
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Gate;
-use LucidStep\App\Models\Role;
-use LucidStep\App\Models\User;
 use LucidStep\App\Areas\Casebook\Actions\BulkEditCases;
 use LucidStep\App\Areas\Casebook\Data\BulkEditPreview;
 use LucidStep\App\Areas\Casebook\Data\BulkEditResult;
@@ -15,6 +13,8 @@ use LucidStep\App\Areas\Casebook\Http\Requests\BulkEditCasesRequest;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Models\BulkAct;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\StampRequest;

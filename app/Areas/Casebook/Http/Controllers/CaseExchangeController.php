@@ -9,9 +9,9 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\Gate;
-use LucidStep\App\Areas\Casebook\Exchange\ExportCases;
-use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
+use LucidStep\App\Areas\Casebook\Exchange\ManageImport;
 use LucidStep\App\Areas\Casebook\Exchange\Progress;
+use LucidStep\App\Areas\Casebook\Exchange\RequestExport;
 use LucidStep\App\Areas\Casebook\Http\Requests\ExportRequest;
 use LucidStep\App\Areas\Casebook\Http\Requests\ImportRequest;
 use LucidStep\App\Areas\Casebook\Http\Requests\MappingRequest;
@@ -40,7 +40,7 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 final class CaseExchangeController
 {
     public function __construct(
-        private readonly ImportCases $imports,
+        private readonly ManageImport $imports,
         private readonly Progress $progress,
         private readonly Filesystem $files,
     ) {}
@@ -169,10 +169,10 @@ final class CaseExchangeController
     }
 
     #[Post('/projects/{project}/case-exports', 'Take cases out', ExportState::class, ExportRequest::class, 201)]
-    public function export(ExportRequest $request, Project $project, ExportCases $export): JsonResponse
+    public function export(ExportRequest $request, Project $project, RequestExport $export): JsonResponse
     {
         $user = $request->person();
-        $made = $export->ask(
+        $made = $export(
             $project,
             $user,
             $request->string('format')->toString(),

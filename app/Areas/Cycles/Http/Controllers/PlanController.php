@@ -8,6 +8,7 @@ use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Cycles\Actions\AddEntries;
 use LucidStep\App\Areas\Cycles\Actions\AssignEntries;
@@ -27,6 +28,7 @@ use LucidStep\App\Areas\Cycles\Data\LogEntry;
 use LucidStep\App\Areas\Cycles\Data\PlanActResult;
 use LucidStep\App\Areas\Cycles\Data\SelectionCount;
 use LucidStep\App\Areas\Cycles\Data\ShortPlan;
+use LucidStep\App\Areas\Cycles\EntryChanges\AssignMany;
 use LucidStep\App\Areas\Cycles\Http\Requests\AssignRequest;
 use LucidStep\App\Areas\Cycles\Http\Requests\BulkEditCyclesRequest;
 use LucidStep\App\Areas\Cycles\Http\Requests\BulkEditEntriesRequest;
@@ -211,18 +213,7 @@ final readonly class PlanController
     public function act(BulkEditEntriesRequest $request, Cycle $cycle, BulkEditEntries $acts): JsonResponse
     {
         $this->lead($cycle);
-        /** @var 'assign'|'window'|'condition'|'no_condition'|'move'|'mend'|'remove' $act */
-        $act = $request->string('act')->toString();
-
-        return new JsonResponse(
-            $acts(
-                $cycle,
-                $request->person(),
-                $act,
-                array_values((array) $request->validated('ids')),
-                (array) $request->validated('changes'),
-            ),
-        );
+        return new JsonResponse($acts($cycle, $request->person(), $request->change(), $request->ids(), $request->note()));
     }
 
     #[
@@ -268,18 +259,18 @@ final readonly class PlanController
     {
         $this->lead($cycle);
         $plan = $this->assignment($request, $cycle, $assign);
-        $given = (array) $plan->given;
+        $given = array_map(strval(...), (array) $plan->given);
+        $people = \count(array_unique($given));
+        $title = \sprintf(
+            'Handed out %d %s to %d %s',
+            $plan->count,
+            Str::plural('entry', $plan->count),
+            $people,
+            Str::plural('person', $people),
+        );
 
         return new JsonResponse(
-            $acts($cycle, $request->person(), 'hand_out', array_map(strval(...), array_keys($given)), [
-                'given' => $given,
-                'title' => \sprintf(
-                    'Handed out %d %s to %d people',
-                    $plan->count,
-                    1 === $plan->count ? 'entry' : 'entries',
-                    \count(array_unique($given)),
-                ),
-            ]),
+            $acts($cycle, $request->person(), new AssignMany($given, $title), array_map(strval(...), array_keys($given))),
         );
     }
 

@@ -8,6 +8,8 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Gate;
+use LucidStep\App\Areas\Setup\Actions\ChangeConfiguration;
+use LucidStep\App\Areas\Setup\Actions\GenerateConfigurations;
 use LucidStep\App\Areas\Setup\Actions\SaveAxes;
 use LucidStep\App\Areas\Setup\Actions\SaveCalendar;
 use LucidStep\App\Areas\Setup\Actions\SaveReleases;
@@ -41,6 +43,8 @@ final readonly class PlanningSetupController
         private ReadPlanningSetup $read,
         private Memberships $memberships,
         private SaveAxes $axes,
+        private GenerateConfigurations $generate,
+        private ChangeConfiguration $configurations,
         private SaveReleases $releases,
         private SaveCalendar $calendar,
     ) {}
@@ -93,7 +97,7 @@ final readonly class PlanningSetupController
         Gate::authorize('lead', $project);
         /** @var 'all'|'pairs'|'one' $how */
         $how = $request->string('how')->toString();
-        $this->axes->make(
+        ($this->generate)(
             $project,
             $how,
             array_filter((array) $request->validated('values'), is_string(...)),
@@ -107,7 +111,7 @@ final readonly class PlanningSetupController
     public function rename(NameRequest $request, Configuration $configuration): JsonResponse
     {
         $project = $this->lead($configuration->project_id);
-        $this->axes->renameOne($configuration, $request->string('name')->toString());
+        $this->configurations->rename($configuration, $request->string('name')->toString());
 
         return $this->answer($request, $project);
     }
@@ -116,7 +120,7 @@ final readonly class PlanningSetupController
     public function remove(Configuration $configuration): Response
     {
         $this->lead($configuration->project_id);
-        $this->axes->remove($configuration);
+        $this->configurations->remove($configuration);
 
         return new Response(status: 204);
     }

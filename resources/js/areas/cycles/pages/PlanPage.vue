@@ -121,7 +121,7 @@ async function undoLast(): Promise<void> {
 }
 async function mend(): Promise<void> {
   try {
-    await act('mend', []);
+    await act('sort_by_dependencies', []);
   } catch (e) {
     toast(sentenceOf(e));
   }

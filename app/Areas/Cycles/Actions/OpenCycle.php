@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Cycles\Actions;
+
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\Core\Planning\CycleState;
+
+/**
+ * A cycle that may still be changed.
+ */
+final class OpenCycle
+{
+    /**
+     * Locks it until the transaction ends.
+     *
+     * @throws Conflict when nothing may change in it any more
+     */
+    public static function lock(Cycle $cycle): Cycle
+    {
+        $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle->id);
+        if (!CycleState::from($cycle->state)->isOpen()) {
+            throw new Conflict('cycle-closed', "“{$cycle->name}” is {$cycle->state}. Reopen it to change it.");
+        }
+
+        return $cycle;
+    }
+}

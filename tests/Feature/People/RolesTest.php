@@ -1,0 +1,289 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Feature\People;
+
+use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Models\Role;
+use LucidStep\Tests\Support\ApiOperations;
+use LucidStep\Tests\Support\Everything;
+use LucidStep\Tests\Support\FeatureTestCase;
+use LucidStep\Tests\Support\Walks;
+
+/**
+ * Every write of the API with every role: whoever may not is refused with 403 and changes nothing, whoever may is not.
+ */
+final class RolesTest extends FeatureTestCase
+{
+    use ApiOperations;
+    use Everything;
+    use Walks;
+
+    /** From which role on each write is allowed, those below it not. */
+    private const FROM = [
+        'reader' => [
+            'POST /case-exports/{export}/cancel',
+            'POST /cases/{case}/merges',
+            'PUT /cases/{case}/presence',
+            'POST /cycles/{cycle}/assignment-previews',
+            'POST /cycles/{cycle}/clone-previews',
+            'POST /cycles/{cycle}/short-plan-previews',
+            'POST /milestones/{milestone}/clone-previews',
+            'POST /notices/read',
+            'POST /projects/{project}/axis-checks',
+            'POST /projects/{project}/case-checks',
+            'POST /projects/{project}/case-exports',
+            'POST /projects/{project}/case-previews',
+            'POST /projects/{project}/filters',
+            'PUT /projects/{project}/scratch',
+            'POST /projects/{project}/selection-counts',
+            'POST /projects/{project}/today-seen',
+        ],
+        'developer' => ['POST /cases/{case}/messages', 'POST /defects/{defect}/moves'],
+        'tester' => [
+            'POST /attempts/{attempt}/away',
+            'POST /attempts/{attempt}/evidence',
+            'POST /attempts/{attempt}/finish',
+            'POST /attempts/{attempt}/notes',
+            'POST /attempts/{attempt}/rounds',
+            'POST /attempts/{attempt}/surroundings',
+            'POST /attempts/{attempt}/take-over',
+            'POST /attempts/{attempt}/time',
+            'POST /attempts/{attempt}/tries',
+            'POST /attempts/{attempt}/verdicts',
+            'POST /case-acts/{act}/undo',
+            'POST /case-imports/{import}/cancel',
+            'POST /case-imports/{import}/mapping',
+            'POST /case-imports/{import}/start',
+            'POST /case-imports/{import}/undo',
+            'POST /case-messages/{message}/answers',
+            'PUT /cases/{case}',
+            'DELETE /cases/{case}/doubles/{other}',
+            'PUT /cases/{case}/needs',
+            'POST /cases/{case}/restorations',
+            'POST /cases/{case}/reviews',
+            'POST /cases/{case}/routines',
+            'POST /cycles/{cycle}/list-verdicts',
+            'PUT /data-tables/{table}',
+            'DELETE /data-tables/{table}',
+            'POST /data-tables/{table}/restorations',
+            'POST /defects/{defect}/links',
+            'POST /entries/{entry}/attempts',
+            'POST /entries/{entry}/looks',
+            'POST /entries/{entry}/stops',
+            'DELETE /entries/{entry}/stops',
+            'DELETE /evidence/{evidence}',
+            'PATCH /evidence/{evidence}',
+            'POST /evidence/{evidence}/comparisons',
+            'POST /evidence/{evidence}/markups',
+            'POST /evidence/{evidence}/moves',
+            'POST /evidence/{evidence}/redactions',
+            'DELETE /filters/{filter}',
+            'DELETE /folders/{folder}',
+            'PATCH /folders/{folder}',
+            'POST /projects/{project}/case-acts',
+            'POST /projects/{project}/case-imports',
+            'POST /projects/{project}/cases',
+            'POST /projects/{project}/data-tables',
+            'POST /projects/{project}/defects',
+            'POST /projects/{project}/files',
+            'PUT /projects/{project}/files/{sha256}/ignored-regions',
+            'POST /projects/{project}/folders',
+            'POST /projects/{project}/labels',
+            'POST /projects/{project}/requirements',
+            'POST /projects/{project}/routines',
+            'POST /projects/{project}/suites',
+            'PUT /routines/{routine}',
+            'DELETE /routines/{routine}',
+            'POST /routines/{routine}/restorations',
+            'DELETE /suites/{suite}',
+            'PATCH /suites/{suite}',
+            'POST /suites/{suite}/restorations',
+        ],
+        'lead' => [
+            'POST /attempts/{attempt}/time-seen',
+            'DELETE /builds/{build}',
+            'PATCH /builds/{build}',
+            'DELETE /configurations/{configuration}',
+            'PATCH /configurations/{configuration}',
+            'PATCH /cycles/{cycle}',
+            'POST /cycles/{cycle}/assignments',
+            'POST /cycles/{cycle}/clones',
+            'POST /cycles/{cycle}/entries',
+            'POST /cycles/{cycle}/entry-acts',
+            'POST /cycles/{cycle}/moves',
+            'POST /cycles/{cycle}/short-plans',
+            'POST /cycles/{cycle}/sign-offs',
+            'POST /entries/{entry}/looked',
+            'POST /entries/{entry}/retests',
+            'POST /entries/{entry}/versions',
+            'POST /entry-additions/{addition}/cancel',
+            'POST /late-commands/{lateCommand}/judgements',
+            'DELETE /milestones/{milestone}',
+            'PATCH /milestones/{milestone}',
+            'POST /milestones/{milestone}/clones',
+            'POST /plan-acts/{planAct}/undo',
+            'PUT /projects/{project}/axes',
+            'POST /projects/{project}/builds',
+            'PUT /projects/{project}/calendar',
+            'POST /projects/{project}/configurations',
+            'POST /projects/{project}/cycle-acts',
+            'POST /projects/{project}/cycles',
+            'PATCH /projects/{project}/labels',
+            'PUT /projects/{project}/lists/fields',
+            'PUT /projects/{project}/lists/milestone-types',
+            'PUT /projects/{project}/lists/phases',
+            'PUT /projects/{project}/lists/priorities',
+            'PUT /projects/{project}/lists/reasons-blocked',
+            'PUT /projects/{project}/lists/reasons-fail',
+            'PUT /projects/{project}/lists/reasons-not-applicable',
+            'PUT /projects/{project}/lists/reasons-pass',
+            'PUT /projects/{project}/lists/types',
+            'POST /projects/{project}/milestones',
+            'PUT /projects/{project}/people/{person}/capacity',
+            'PUT /projects/{project}/policies',
+            'POST /projects/{project}/releases',
+            'DELETE /releases/{release}',
+            'PATCH /releases/{release}',
+            'POST /suites/{suite}/acceptances',
+        ],
+        'admin' => ['POST /attempts/{attempt}/removals', 'POST /evidence/{evidence}/removals', 'PUT /projects/{project}/storage'],
+    ];
+
+    /** An entry walked on a device is looked up with the right to walk it: for others it is not there. */
+    private const HIDDEN = ['POST /entries/{walked}/device-attempts' => Role::Tester];
+
+    private const ROLES = [Role::Reader, Role::Developer, Role::Tester, Role::Lead, Role::Admin];
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->spec = self::description();
+        $this->ids = $this->everything($this->world);
+        foreach (Role::cases() as $role) {
+            $this->world->person($role->value, $role);
+        }
+        $this->ids['person'] = $this->world->person('somebody else')->id;
+    }
+
+    public function test_every_write_is_allowed_from_one_role_on_and_changes_nothing_for_those_below(): void
+    {
+        $least = $this->least();
+        $faults = [];
+        foreach ($this->operations(['post', 'put', 'patch', 'delete']) as [$method, $path, $operation]) {
+            $from = $least["{$method} {$path}"] ?? null;
+            if (null === $from) {
+                $faults[] = "{$method} {$path} is in no role's list";
+
+                continue;
+            }
+            $body = $this->body($path) ?? $this->plausible($operation);
+            foreach (self::ROLES as $at => $role) {
+                $allowed = $at >= array_search($from, self::ROLES, true);
+                $before = $allowed ? [] : $this->everythingKept();
+                DB::beginTransaction();
+                $answer = $this->as($this->world->person($role->value, $role), $method, $this->real($path), $body);
+                $changed = !$allowed && $this->everythingKept() !== $before;
+                DB::rollBack();
+                $status = $answer->getStatusCode();
+                $refused = isset(self::HIDDEN["{$method} {$path}"]) ? 404 : 403;
+                if (($allowed && \in_array($status, [401, 403, 500], true)) || (!$allowed && $refused !== $status) || $changed) {
+                    $faults[] = "{$method} {$path} as {$role->value}: {$status}" . ($changed ? ', and something changed' : '');
+                }
+            }
+        }
+        self::assertSame([], $faults);
+    }
+
+    /**
+     * Reading is everybody's but for what a lead decides from.
+     */
+    public function test_every_read_is_open_to_every_role_but_what_waits_for_a_lead(): void
+    {
+        $faults = [];
+        foreach ($this->operations(['get']) as [$method, $path]) {
+            $statuses = [];
+            foreach (self::ROLES as $role) {
+                $statuses[] = $this->as($this->world->person($role->value, $role), $method, $this->real($path))->getStatusCode();
+            }
+            $expected = match ($path) {
+                '/projects/{project}/queue' => [403, 403, 403, 200, 200],
+                // Whether there are such mails is not told.
+                '/mails' => [404, 404, 404, 200, 200],
+                default => array_fill(0, 5, $statuses[4]),
+            };
+            if ($expected !== $statuses) {
+                $faults[] = "{$path}: " . implode(', ', $statuses);
+            }
+        }
+        self::assertSame([], $faults);
+    }
+
+    /**
+     * @return array<string, Role> by operation
+     */
+    private function least(): array
+    {
+        $least = self::HIDDEN;
+        foreach (self::FROM as $role => $operations) {
+            $least += array_fill_keys($operations, Role::from($role));
+        }
+
+        return $least;
+    }
+
+    /**
+     * A body where the right shapes are not enough, so that a request gets as far as the question of who asks.
+     *
+     * @return ?array<string, mixed>
+     */
+    private function body(string $path): ?array
+    {
+        $step = ['action' => 'Look', 'data' => '', 'expected' => 'It is there'];
+        $axis = ['name' => 'Device', 'values' => [['name' => 'Phone']]];
+
+        return match ($path) {
+            '/attempts/{attempt}/evidence' => ['id' => $this->ids['entry'], 'link' => 'https://a.test/', 'source' => 'link'],
+            '/cases/{case}', '/projects/{project}/cases' => ['title' => 'A case', 'steps' => [$step], 'revision' => 1, 'table' => null],
+            '/cases/{case}/needs' => ['needs' => []],
+            '/cycles/{cycle}/entries' => ['picks' => ['cases' => [$this->ids['entry']]]],
+            '/cycles/{cycle}/entry-acts' => ['act' => 'assign', 'ids' => [$this->ids['entry']], 'changes' => []],
+            '/data-tables/{table}', '/projects/{project}/data-tables' => [
+                'name' => 'Others',
+                'columns' => [['name' => 'who']],
+                'rows' => [['cells' => ['isla']]],
+                'text' => null,
+            ],
+            '/evidence/{evidence}/comparisons' => ['reference' => str_repeat('a', 64)],
+            '/evidence/{evidence}/markups' => ['markup' => '{"shapes":[],"width":1,"height":1}', 'file' => null],
+            '/evidence/{evidence}/redactions', '/projects/{project}/files' => ['file' => self::picture()],
+            '/projects/{project}/case-imports' => ['file' => self::sheet()],
+            '/projects/{project}/axes' => ['axes' => [$axis], 'forbidden' => []],
+            '/projects/{project}/calendar' => ['working_days' => [1, 2], 'holidays' => [], 'time_zone' => 'UTC'],
+            '/projects/{project}/case-acts' => ['act' => 'edit', 'filter' => ['q' => 'x'], 'changes' => ['priority' => 'high']],
+            '/projects/{project}/files/{sha256}/ignored-regions' => ['regions' => []],
+            '/projects/{project}/lists/fields' => ['fields' => []],
+            '/projects/{project}/people/{person}/capacity' => ['minutes_per_day' => 60, 'days_off' => []],
+            '/projects/{project}/routines', '/routines/{routine}' => ['name' => 'A run', 'steps' => [$step], 'parameters' => []],
+            '/projects/{project}/suites', '/suites/{suite}' => [
+                'name' => 'A suite',
+                'kind' => 'picked',
+                'filter' => [],
+                'requirement_id' => null,
+            ],
+            default => null,
+        };
+    }
+
+    private static function picture(): UploadedFile
+    {
+        return UploadedFile::fake()->createWithContent('a.png', self::png(4, 4));
+    }
+
+    private static function sheet(): UploadedFile
+    {
+        return UploadedFile::fake()->createWithContent('c.csv', "title,action\nA,b");
+    }
+}
