@@ -63,6 +63,26 @@ final readonly class Duration
         return [] === $parts ? '0s' : implode(' ', $parts);
     }
 
+    /**
+     * A length of time for people, to the minute from one minute on: "45s", "12m", "1h 20m", "120h".
+     */
+    public static function rounded(int $milliseconds): string
+    {
+        if (0 === $milliseconds) {
+            return '0m';
+        }
+        $seconds = intdiv($milliseconds + 500, 1000);
+        $minutes = intdiv($seconds + 30, 60);
+        [$hours, $rest] = [intdiv($minutes, 60), $minutes % 60];
+
+        return match (true) {
+            $seconds < 60 => "{$seconds}s",
+            0 === $hours => "{$minutes}m",
+            0 === $rest || $hours >= 100 => "{$hours}h",
+            default => "{$hours}h {$rest}m",
+        };
+    }
+
     private static function colons(string $clean, string $text): ?float
     {
         if (1 !== preg_match('/^(\d{1,5}):(\d{1,2})(?::(\d{1,2}))?$/', $clean, $m)) {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
+import { kindOf } from '@/offline/commands';
 import { outbox } from '@/offline/outbox';
 import { exact, plural, when } from '@/kit/words';
 
@@ -24,12 +25,15 @@ const words = computed(() => {
 const calm = computed(() => words.value === 'Saved');
 /** What was refused, as a file: a way out that loses nothing. */
 function takeOut(): void {
-  const plain = refused.value.map(({ deed, ...act }) => ({
+  const plain = refused.value.map(({ command, ...act }) => ({
     ...act,
-    deed: Object.fromEntries(Object.entries(deed).filter(([, v]) => !(v instanceof Blob))),
+    command: Object.fromEntries(Object.entries(command).filter(([, v]) => !(v instanceof Blob))),
   }));
   save(new Blob([JSON.stringify(plain, null, 2)], { type: 'application/json' }), 'lucid-step-refused.json');
-  for (const { deed } of refused.value) if (deed.kind === 'evidence' && deed.file) save(deed.file, deed.name);
+  for (const { command } of refused.value) {
+    const upload = kindOf(command).upload?.(command);
+    if (upload) save(upload.file, upload.name);
+  }
 }
 function save(file: Blob, name: string): void {
   const link = document.createElement('a');
@@ -38,27 +42,6 @@ function save(file: Blob, name: string): void {
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }
-const what: Record<string, string> = {
-  verdict: 'A verdict',
-  note: 'A note',
-  evidence: 'A file',
-  caption: 'A caption',
-  remove: 'A removal',
-  defect: 'A defect',
-  link: 'A link',
-  finish: 'The end of an attempt',
-  start: 'The start of an attempt',
-  try: 'A try',
-  round: 'A round',
-  away: 'A time away',
-  surroundings: 'What it was walked on',
-  move: 'A move',
-  markup: 'A drawing',
-  redact: 'A hidden part',
-  message: 'A question',
-  outage: 'An outage',
-  stops: 'What is stopped',
-};
 </script>
 
 <template>
@@ -98,7 +81,7 @@ const what: Record<string, string> = {
       </p>
       <ul v-if="refused.length > 0">
         <li v-for="act in refused" :key="act.key">
-          <strong>{{ what[act.deed.kind] }}</strong> of {{ when(act.at) }}: {{ act.refused }}
+          <strong>{{ kindOf(act.command).label }}</strong> of {{ when(act.at) }}: {{ act.refused }}
           <span class="row"
             ><button type="button" class="link" @click="outbox.again(act)">Send it again</button>
             <button type="button" class="link" @click="outbox.drop(act)">Drop it here</button></span

@@ -97,13 +97,4 @@ export function clock(ms: number): string {
   return h > 0 ? `${h}:${two(m)}:${two(seconds % 60)}` : `${m}:${two(seconds % 60)}`;
 }
 
-/** A length of time, "1h 20m". */
-export function length(ms: number): string {
-  const seconds = Math.round(ms / 1000);
-  if (seconds < 60) return `${seconds}s`;
-  const minutes = Math.round(seconds / 60);
-  const h = Math.floor(minutes / 60);
-  return h > 0 ? (minutes % 60 > 0 ? `${h}h ${minutes % 60}m` : `${h}h`) : `${minutes}m`;
-}
-
 export const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

@@ -1,9 +1,9 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import type { Act } from '@/areas/walk/acts';
+import type { QueuedCommand } from './commands';
 
 interface Device extends DBSchema {
   /** What waits to be sent, in order. */
-  acts: { key: number; value: Act };
+  acts: { key: number; value: QueuedCommand };
   /** Server answers kept for when the server is away, and texts being typed. */
   kept: { key: string; value: unknown };
 }
@@ -13,12 +13,22 @@ let open: Promise<IDBPDatabase<Device>> | null = null;
 /** The database on this device. */
 export function device(): Promise<IDBPDatabase<Device>> {
   open ??= openDB<Device>('lucid-step', 1, {
+    // A newer page in another tab may want to change the database: it is not kept waiting.
+    blocking: (_old, _new, event) => (event.target as IDBDatabase).close(),
     upgrade(db) {
       db.createObjectStore('acts', { keyPath: 'counter', autoIncrement: true });
       db.createObjectStore('kept');
     },
   });
   return open;
+}
+
+/** What waits to be sent, in order, also what an older release of the application wrote there. */
+export async function queuedOnDevice(): Promise<QueuedCommand[]> {
+  const all = (await (await device()).getAll('acts')) as (QueuedCommand & {
+    deed?: QueuedCommand['command'];
+  })[];
+  return all.map(({ deed, ...queued }) => (deed ? { ...queued, command: deed } : queued));
 }
 
 /** Whether the device itself refused, for lack of room or rights; anything else is a mistake of the application. */
@@ -45,7 +55,7 @@ export async function loadLocal<T>(key: string): Promise<T | null> {
 export async function removeLocal(key: string): Promise<void> {
   await (await device()).delete('kept', key);
 }
-/** Empties what is kept of the server's answers and drafts, on signing out. Acts not yet sent stay. */
+/** Empties what is kept of the server's answers and drafts, on signing out. Commands not yet sent stay. */
 export async function clearLocal(): Promise<void> {
   await (await device()).clear('kept');
 }

@@ -1,26 +1,28 @@
 import { computed, reactive, shallowReactive } from 'vue';
 import { v7 as uuid7 } from 'uuid';
 import { Problem, send } from '@/api/client';
-import { requestOf, type Act, type Deed } from '@/areas/walk/acts';
+import { kindOf, requestOf, subjectOf, type Command, type QueuedCommand } from './commands';
 import { checkFile } from './files';
-import { device, isNoRoom } from './device';
+import { device, isNoRoom, queuedOnDevice } from './device';
 
-/** Called when the server has taken an act, with its answer. */
-type Settled = (act: Act, answer: Record<string, unknown>) => Promise<void> | void;
-/** What tabs tell each other: something else waits now, or this act was taken. */
-type Word = { taken: Act; answer: Record<string, unknown> } | 'changed';
+/** Called when the server has taken a command, with its answer. */
+type Settled = (queued: QueuedCommand, answer: Record<string, unknown>) => Promise<void> | void;
+/** What tabs tell each other: something else waits now, or this command was taken. */
+type Word = { taken: QueuedCommand; answer: Record<string, unknown> } | 'changed';
 
 /** How long an answer may take, in ms, before the server counts as away: a file has a ms more for each 20 bytes to travel. */
-const patience = (act: Act): number =>
-  30_000 + ('file' in act.deed && act.deed.file ? Math.ceil(act.deed.file.size / 20) : 0);
+const patience = (queued: QueuedCommand): number => {
+  const file = kindOf(queued.command).upload?.(queued.command)?.file;
+  return 30_000 + (file ? Math.ceil(file.size / 20) : 0);
+};
 
 /**
  * Everything recorded in a walk goes through here: first written on the device, shown at once, then sent in
  * order with its key. Answers settle it. A failed request, not the browser, says that the server is away.
  */
 class Outbox {
-  /** What waits, in order. Refused acts stay until a person decides. */
-  readonly acts = shallowReactive<Act[]>([]);
+  /** What waits, in order. Refused commands stay until a person decides. */
+  readonly commands = shallowReactive<QueuedCommand[]>([]);
   readonly state = reactive({
     loaded: false,
     sending: false,
@@ -32,18 +34,18 @@ class Outbox {
     full: null as string | null,
     savedAt: null as string | null,
   });
-  readonly waiting = computed(() => this.acts.filter((a) => a.refused === undefined && !a.held));
+  readonly waiting = computed(() => this.commands.filter((a) => a.refused === undefined && !a.held));
   /** Pictures that are to be looked over before they leave the device. */
-  readonly held = computed(() => this.acts.filter((a) => a.held && a.refused === undefined));
-  readonly refused = computed(() => this.acts.filter((a) => a.refused !== undefined));
+  readonly held = computed(() => this.commands.filter((a) => a.held && a.refused === undefined));
+  readonly refused = computed(() => this.commands.filter((a) => a.refused !== undefined));
 
   private settled = new Set<Settled>();
   private timer: ReturnType<typeof setTimeout> | null = null;
   private pause = 1000;
-  /** How often the server failed over an act; one it cannot digest must not hold up the rest for ever. */
+  /** How often the server failed over a command; one it cannot digest must not hold up the rest for ever. */
   private readonly faults = new Map<string, number>();
   private user: string | null = null;
-  /** The act that is on its way right now. */
+  /** The command that is on its way right now. */
   private sendingKey: string | null = null;
   /** What was taken while this page is open: a list read from the device before that may still hold it. */
   private readonly gone = new Set<string>();
@@ -59,10 +61,10 @@ class Outbox {
     await this.reload();
   }
 
-  private async settle(act: Act, answer: Record<string, unknown>): Promise<void> {
-    if (this.gone.has(act.key)) return;
-    for (const listener of this.settled) await listener(act, answer);
-    this.gone.add(act.key);
+  private async settle(queued: QueuedCommand, answer: Record<string, unknown>): Promise<void> {
+    if (this.gone.has(queued.key)) return;
+    for (const listener of this.settled) await listener(queued, answer);
+    this.gone.add(queued.key);
     this.state.savedAt = new Date().toISOString();
   }
 
@@ -70,22 +72,22 @@ class Outbox {
     this.others.postMessage(word);
   }
 
-  /** Where an act stands in the list: the list may have been read anew since, with other objects for the same acts. */
-  private at(act: Act): number {
-    return this.acts.findIndex((a) => a.key === act.key);
+  /** Where a command stands in the list: the list may have been read anew since, with other objects for the same commands. */
+  private at(queued: QueuedCommand): number {
+    return this.commands.findIndex((a) => a.key === queued.key);
   }
 
-  private async deliver(act: Act): Promise<Record<string, unknown>> {
-    const { path, init } = requestOf(act);
+  private async deliver(queued: QueuedCommand): Promise<Record<string, unknown>> {
+    const { path, init } = requestOf(queued);
     const headers = new Headers(init.headers);
-    headers.set('Idempotency-Key', act.key);
+    headers.set('Idempotency-Key', queued.key);
     // A server that takes a request and says nothing is away; the same key makes sending it again harmless.
-    const signal = AbortSignal.timeout(patience(act));
+    const signal = AbortSignal.timeout(patience(queued));
     const response = await send(path, { ...init, headers, signal });
     return response.json().catch(() => ({})) as Promise<Record<string, unknown>>;
   }
 
-  /** Begins to send for a person. Acts of another person on this device wait for them. */
+  /** Begins to send for a person. Commands of another person on this device wait for them. */
   async begin(user: string): Promise<void> {
     this.user = user;
     this.state.stopped = null;
@@ -96,41 +98,48 @@ class Outbox {
   }
 
   /**
-   * Writes a deed on the device; it is safe when this returns. Throws a Problem, and keeps nothing, when the file is none
+   * Writes a command on the device; it is safe when this returns. Throws a Problem, and keeps nothing, when the file is none
    * that the server would take, or when neither the device nor the server has room for it.
    *
    * @param entry the entry that the attempt walks
    * @param held  a picture that is to be looked over before it leaves the device
    */
-  async add(attempt: string, deed: Deed, entry?: string, held = false): Promise<Act> {
+  async add(attempt: string, command: Command, entry?: string, held = false): Promise<QueuedCommand> {
     if (this.user === null) throw new Error('Nobody is signed in.');
-    if (deed.kind === 'evidence' && deed.file) await checkFile(deed.file, deed.name);
-    const act = { key: uuid7(), attempt, user: this.user, deed, at: new Date().toISOString() } as Act;
-    if (entry !== undefined) act.entry = entry;
-    if (held) act.held = true;
+    const upload = kindOf(command).upload?.(command);
+    if (upload) await checkFile(upload.file, upload.name);
+    const queued = {
+      key: uuid7(),
+      attempt,
+      user: this.user,
+      command,
+      at: new Date().toISOString(),
+    } as QueuedCommand;
+    if (entry !== undefined) queued.entry = entry;
+    if (held) queued.held = true;
     try {
-      act.counter = await (await device()).add('acts', act);
+      queued.counter = await (await device()).add('acts', queued);
       this.state.full = null;
     } catch (error) {
       // Anything else is a mistake of the application and must not look like a full device.
       if (!isNoRoom(error)) throw error;
-      if (!held && (await this.sendUnkept(act))) return act;
+      if (!held && (await this.sendUnkept(queued))) return queued;
       this.state.full =
         'This device could not keep the last entry: its storage is full, and the server does not answer. Free some space and repeat it; what you typed is still there.';
       throw new Problem(507, 'device-full', this.state.full, {}, { cause: String(error) });
     }
-    // The list may have been read anew meanwhile, with this act in it.
-    if (this.at(act) < 0 && !this.gone.has(act.key)) this.acts.push(act);
+    // The list may have been read anew meanwhile, with this command in it.
+    if (this.at(queued) < 0 && !this.gone.has(queued.key)) this.commands.push(queued);
     this.tell('changed');
     this.kick();
-    return act;
+    return queued;
   }
 
-  /** Sends an act that the device has no room for, if nothing waits before it and the server answers. */
-  private async sendUnkept(act: Act): Promise<boolean> {
+  /** Sends a command that the device has no room for, if nothing waits before it and the server answers. */
+  private async sendUnkept(queued: QueuedCommand): Promise<boolean> {
     if (this.waiting.value.length > 0 || this.state.awaySince !== null) return false;
     try {
-      const unkept = { ...act, counter: 0 };
+      const unkept = { ...queued, counter: 0 };
       const answer = await this.deliver(unkept);
       await this.settle(unkept, answer);
       this.state.full = null;
@@ -142,18 +151,25 @@ class Outbox {
   }
 
   /** Lets a picture go that was looked over; with `file`, that one instead. */
-  async release(evidence: string, file?: Blob): Promise<boolean> {
-    const act = this.acts.find((a) => a.deed.kind === 'evidence' && a.deed.id === evidence);
-    if (!act || act.deed.kind !== 'evidence' || (!act.held && this.sendingKey === act.key)) return false;
-    const { held: _, ...rest } = act;
-    await this.rewrite({ ...rest, deed: file ? { ...act.deed, file } : act.deed });
+  async release(subject: string, file?: Blob): Promise<boolean> {
+    const queued = this.commands.find((q) => this.creates(q.command, subject));
+    if (!queued || (!queued.held && this.sendingKey === queued.key)) return false;
+    const { held: _, ...rest } = queued;
+    const kind = kindOf(queued.command);
+    const command = file && kind.withFile ? kind.withFile(queued.command, file) : queued.command;
+    await this.rewrite({ ...rest, command });
     this.kick();
     return true;
   }
 
-  /** Sends a refused act once more, at the person's wish, and what was refused with it. */
-  async again(act: Act): Promise<void> {
-    for (const one of [act, ...this.belonging(act).filter((a) => a.refused !== undefined)]) {
+  /** Whether a command makes a thing that later ones are about. */
+  private creates(command: Command, subject: string): boolean {
+    return kindOf(command).creates === 'subject' && subjectOf(command) === subject;
+  }
+
+  /** Sends a refused command once more, at the person's wish, and what was refused with it. */
+  async again(queued: QueuedCommand): Promise<void> {
+    for (const one of [queued, ...this.belonging(queued).filter((a) => a.refused !== undefined)]) {
       const { refused: _, ...rest } = one;
       this.faults.delete(one.key);
       await this.rewrite(rest);
@@ -161,27 +177,28 @@ class Outbox {
     this.kick();
   }
 
-  /** What makes no sense without an act: what was done with a file, what was recorded in an attempt. */
-  private belonging({ key, attempt, deed }: Act): Act[] {
-    return this.acts.filter((a) =>
-      a.key === key
-        ? false
-        : deed.kind === 'evidence'
-          ? 'id' in a.deed && a.deed.id === deed.id
-          : deed.kind === 'start' && a.attempt === attempt,
+  /** What makes no sense without a command: what was done with its file, what was recorded in its attempt. */
+  private belonging({ key, attempt, command }: QueuedCommand): QueuedCommand[] {
+    const { creates } = kindOf(command);
+    const subject = subjectOf(command);
+    return this.commands.filter(
+      (q) =>
+        q.key !== key &&
+        ((creates === 'subject' && subjectOf(q.command) === subject) ||
+          (creates === 'attempt' && q.attempt === attempt)),
     );
   }
 
-  private async rewrite(act: Act): Promise<void> {
-    await (await device()).put('acts', act);
-    const at = this.at(act);
-    if (at >= 0) this.acts.splice(at, 1, act);
+  private async rewrite(queued: QueuedCommand): Promise<void> {
+    await (await device()).put('acts', queued);
+    const at = this.at(queued);
+    if (at >= 0) this.commands.splice(at, 1, queued);
     this.tell('changed');
   }
 
-  /** Gives an act up, at the person's wish; with a file what was done with it. */
-  async drop(act: Act): Promise<void> {
-    const all = act.deed.kind === 'evidence' ? [act, ...this.belonging(act)] : [act];
+  /** Gives a command up, at the person's wish; with a file what was done with it. */
+  async drop(queued: QueuedCommand): Promise<void> {
+    const all = kindOf(queued.command).creates === 'subject' ? [queued, ...this.belonging(queued)] : [queued];
     for (const one of all) await (await device()).delete('acts', one.counter);
     await this.reload();
     this.tell('changed');
@@ -210,10 +227,10 @@ class Outbox {
   }
 
   private async reload(): Promise<void> {
-    const all = await (await device()).getAll('acts');
-    this.acts.splice(
+    const all = await queuedOnDevice();
+    this.commands.splice(
       0,
-      this.acts.length,
+      this.commands.length,
       ...all.filter((a) => a.user === this.user && !this.gone.has(a.key)),
     );
     this.state.loaded = true;
@@ -230,9 +247,9 @@ class Outbox {
       await this.reload();
       this.state.sending = true;
       try {
-        for (let act = this.nextOne(); act !== undefined; act = this.nextOne()) {
-          this.sendingKey = act.key;
-          const went = await this.sendOne(act);
+        for (let queued = this.nextOne(); queued !== undefined; queued = this.nextOne()) {
+          this.sendingKey = queued.key;
+          const went = await this.sendOne(queued);
           this.sendingKey = null;
           if (!went) break;
         }
@@ -242,40 +259,43 @@ class Outbox {
     });
   }
 
-  /** The first act that may go: what belongs to a held picture waits with it. */
-  private nextOne(): Act | undefined {
-    const held = new Set(this.held.value.map((a) => (a.deed.kind === 'evidence' ? a.deed.id : '')));
-    return this.waiting.value.find((a) => !('id' in a.deed && held.has(a.deed.id)));
+  /** The first command that may go: what belongs to a held picture waits with it. */
+  private nextOne(): QueuedCommand | undefined {
+    const held = new Set(this.held.value.map((q) => subjectOf(q.command)));
+    return this.waiting.value.find((q) => {
+      const subject = subjectOf(q.command);
+      return subject === null || !held.has(subject);
+    });
   }
 
-  private async sendOne(act: Act): Promise<boolean> {
+  private async sendOne(queued: QueuedCommand): Promise<boolean> {
     try {
-      const answer = await this.deliver(act);
+      const answer = await this.deliver(queued);
       this.state.awaySince = null;
       this.state.stopped = null;
       this.pause = 1000;
       if (answer.applied === false) {
         await this.refuse(
-          act,
+          queued,
           `Arrived too late: ${String(answer.held_because)} It is kept, and waits for a lead.`,
         );
         return true;
       }
-      await this.settle(act, answer);
-      await (await device()).delete('acts', act.counter);
-      const at = this.at(act);
-      if (at >= 0) this.acts.splice(at, 1);
-      this.tell({ taken: act, answer });
+      await this.settle(queued, answer);
+      await (await device()).delete('acts', queued.counter);
+      const at = this.at(queued);
+      if (at >= 0) this.commands.splice(at, 1);
+      this.tell({ taken: queued, answer });
       return true;
     } catch (error) {
-      return this.failed(act, error);
+      return this.failed(queued, error);
     }
   }
 
-  private async failed(act: Act, error: unknown): Promise<boolean> {
+  private async failed(queued: QueuedCommand, error: unknown): Promise<boolean> {
     const problem = error instanceof Problem ? error : new Problem(0, 'away', String(error));
-    const faults = problem.status >= 500 && !problem.isAway ? (this.faults.get(act.key) ?? 0) + 1 : 0;
-    this.faults.set(act.key, faults);
+    const faults = problem.status >= 500 && !problem.isAway ? (this.faults.get(queued.key) ?? 0) + 1 : 0;
+    this.faults.set(queued.key, faults);
     if (problem.isAway || problem.status === 429 || (problem.status >= 500 && faults < 8)) {
       this.state.awaySince ??= new Date().toISOString();
       this.later(this.pause);
@@ -288,25 +308,25 @@ class Outbox {
     }
     const words = Object.values(problem.errors).flat();
     const why = words.length > 0 ? words.join(' ') : problem.message;
-    await this.refuse(act, why);
+    await this.refuse(queued, why);
     // What was recorded in an attempt that could not begin stays with it.
-    if (act.deed.kind === 'start') {
-      for (const later of this.waiting.value.filter((a) => a.attempt === act.attempt))
+    if (kindOf(queued.command).creates === 'attempt') {
+      for (const later of this.waiting.value.filter((a) => a.attempt === queued.attempt))
         await this.refuse(later, `Its attempt could not begin: ${why}`);
     }
     return true;
   }
 
-  private async refuse(act: Act, why: string): Promise<void> {
-    const refused = { ...act, refused: why };
+  private async refuse(queued: QueuedCommand, why: string): Promise<void> {
+    const refused = { ...queued, refused: why };
     try {
       await (await device()).put('acts', refused);
     } catch (error) {
       // It stays on the device as it was, and is refused again after a reload.
       if (!isNoRoom(error)) throw error;
     }
-    const at = this.at(act);
-    if (at >= 0) this.acts.splice(at, 1, refused);
+    const at = this.at(queued);
+    if (at >= 0) this.commands.splice(at, 1, refused);
     this.tell('changed');
   }
 

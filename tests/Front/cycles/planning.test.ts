@@ -1,21 +1,23 @@
 import { describe, expect, it, vi } from 'vitest';
 import { chosenCases, planOf } from '@/areas/casebook/filter';
-import { conditionWords, hours, leftOut, minutesOf } from '@/areas/cycles/usePlan';
+import { conditionWords, leftOut } from '@/areas/cycles/usePlan';
+import { durationText, parseMinutes } from '@/kit/duration';
 
 describe('time as planners write it', () => {
   it('reads hours and minutes', () => {
-    const read = ['4h', '4h 30m', '1.5h', '2,5h', '90m', '90', '1h 5'].map(minutesOf);
+    const read = ['4h', '4h 30m', '1.5h', '2,5h', '90m', '90', '1h 5'].map(parseMinutes);
     expect(read).toEqual([240, 270, 90, 150, 90, 90, 65]);
   });
   it('takes nothing else', () => {
     for (const text of ['', 'soon', '0', '0h', '-3h', '4h 4h', 'h', '1:30'])
-      expect(minutesOf(text)).toBeNull();
+      expect(parseMinutes(text)).toBeNull();
   });
   it('reads back what it writes, for every minute up to a hundred hours', () => {
-    for (let minutes = 1; minutes < 6000; minutes++) expect(minutesOf(hours(minutes * 60))).toBe(minutes);
+    for (let minutes = 1; minutes < 6000; minutes++)
+      expect(parseMinutes(durationText(minutes * 60_000))).toBe(minutes);
   });
   it('leaves minutes out where only hours matter', () => {
-    expect([hours(0), hours(59 * 60), hours(3600), hours(100 * 3600 + 59 * 60)]).toEqual([
+    expect([0, 59 * 60, 3600, 100 * 3600 + 59 * 60].map((s) => durationText(1000 * s))).toEqual([
       '0m',
       '59m',
       '1h',

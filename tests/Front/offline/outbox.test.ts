@@ -1,21 +1,22 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Act, Deed } from '@/areas/walk/acts';
+import type { Command, QueuedCommand } from '@/offline/commands';
 
 /** The device as a map: what is in it outlives the page. */
-const device = { acts: new Map<number, Act>(), next: 1, full: false };
+const device = { acts: new Map<number, QueuedCommand>(), next: 1, full: false };
+const queued = (): QueuedCommand[] => [...device.acts.values()].sort((a, b) => a.counter - b.counter);
 vi.mock('@/offline/device', () => ({
+  queuedOnDevice: () => Promise.resolve(queued()),
   isNoRoom: (e: unknown) => e instanceof DOMException && e.name !== 'DataCloneError',
   device: () =>
     Promise.resolve({
-      add: (_: string, act: Act) => {
+      add: (_: string, act: QueuedCommand) => {
         if (device.full) return Promise.reject(new DOMException('full', 'QuotaExceededError'));
         const counter = device.next++;
         device.acts.set(counter, { ...act, counter });
         return Promise.resolve(counter);
       },
-      put: (_: string, act: Act) => Promise.resolve(void device.acts.set(act.counter, act)),
+      put: (_: string, act: QueuedCommand) => Promise.resolve(void device.acts.set(act.counter, act)),
       delete: (_: string, counter: number) => Promise.resolve(void device.acts.delete(counter)),
-      getAll: () => Promise.resolve([...device.acts.values()].sort((a, b) => a.counter - b.counter)),
     }),
 }));
 
@@ -110,12 +111,13 @@ async function page() {
 /** One more tab beside those that are open. */
 async function tab() {
   vi.resetModules();
+  await import('@/areas/walk/commands');
   const { outbox } = await import('@/offline/outbox');
   await outbox.begin('u');
   await vi.advanceTimersByTimeAsync(0);
   return outbox;
 }
-const deed = (note: string): Deed => ({ kind: 'note', round: 1, step: 1, note });
+const note = (text: string): Command => ({ kind: 'note', round: 1, step: 1, note: text });
 const settle = (): Promise<unknown> => vi.advanceTimersByTimeAsync(60_000);
 const random = (seed: number) => () => {
   seed = (seed * 1664525 + 1013904223) % 4294967296;
@@ -145,7 +147,7 @@ describe('the outbox', () => {
       const recorded: string[] = [];
       for (let n = 0; n < 30; n += 1) {
         const what = next();
-        if (what < 0.5) recorded.push((await here.add('a', deed(`n${n}`))).key);
+        if (what < 0.5) recorded.push((await here.add('a', note(`n${n}`))).key);
         else if (what < 0.75)
           server.mood = of(['fine', 'away', 'lost', 'faulty', 'refusing', 'late', 'out'] as const);
         else if (what < 0.85) here = await page();
@@ -166,27 +168,27 @@ describe('the outbox', () => {
   it('keeps what was refused with the words of the server, sends it again on request, and goes on', async () => {
     const here = await page();
     server.mood = 'refusing';
-    const first = await here.add('a', deed('one'));
+    const first = await here.add('a', note('one'));
     await settle();
     server.mood = 'fine';
-    await here.add('a', deed('two'));
+    await here.add('a', note('two'));
     await settle();
     expect(here.refused.value.map((a) => a.refused)).toEqual(['There is no such step.']);
     expect(server.taken).toHaveLength(1);
-    await here.again(here.refused.value[0] as Act);
+    await here.again(here.refused.value[0] as QueuedCommand);
     await settle();
     expect(server.taken[1]).toBe(first.key);
-    expect(here.acts).toHaveLength(0);
+    expect(here.commands).toHaveLength(0);
   });
 
   it('sets aside what the server cannot digest, after eight faults, and holds nothing up for ever', async () => {
     const here = await page();
     server.mood = 'faulty';
-    await here.add('a', deed('poison'));
+    await here.add('a', note('poison'));
     await vi.advanceTimersByTimeAsync(300_000);
     expect(here.refused.value).toHaveLength(1);
     server.mood = 'fine';
-    await here.add('a', deed('fine'));
+    await here.add('a', note('fine'));
     await settle();
     expect(server.taken).toHaveLength(1);
   });
@@ -194,14 +196,14 @@ describe('the outbox', () => {
   it('waits for the sign-in, and for the right person', async () => {
     const here = await page();
     server.mood = 'out';
-    await here.add('a', deed('mine'));
+    await here.add('a', note('mine'));
     await settle();
     expect(here.state.stopped).toContain('Sign in again');
     server.mood = 'fine';
     await here.begin('somebody else');
     await settle();
     expect(server.taken).toEqual([]);
-    expect(here.acts).toEqual([]);
+    expect(here.commands).toEqual([]);
     await here.begin('u');
     await settle();
     expect(server.taken).toHaveLength(1);
@@ -210,16 +212,16 @@ describe('the outbox', () => {
   it('sends at once what a full device has no room for, unless something waits before it', async () => {
     const here = await page();
     device.full = true;
-    await here.add('a', deed('straight through'));
+    await here.add('a', note('straight through'));
     expect(server.taken).toHaveLength(1);
     expect(device.acts.size).toBe(0);
     device.full = false;
     server.mood = 'away';
-    await here.add('a', deed('waits'));
+    await here.add('a', note('waits'));
     await settle();
     device.full = true;
     server.mood = 'fine';
-    await expect(here.add('a', deed('would overtake'))).rejects.toMatchObject({ kind: 'device-full' });
+    await expect(here.add('a', note('would overtake'))).rejects.toMatchObject({ kind: 'device-full' });
     expect(here.state.full).toContain('its storage is full');
     await settle();
     expect(server.taken).toHaveLength(2);
@@ -235,7 +237,7 @@ describe('the outbox', () => {
       true,
     );
     await here.add('a', { kind: 'caption', id: 'e', caption: 'What I saw' });
-    await here.add('a', deed('not about it'));
+    await here.add('a', note('not about it'));
     await settle();
     expect(server.taken).toHaveLength(1);
     expect(await here.release('e', new Blob(['painted over'], { type: 'text/plain' }))).toBe(true);
@@ -248,8 +250,8 @@ describe('the outbox', () => {
     const here = await page();
     server.mood = 'away';
     await here.add('new', { kind: 'start', entry: 'x', version: 'v' });
-    await here.add('new', deed('in it'));
-    await here.add('other', deed('elsewhere'));
+    await here.add('new', note('in it'));
+    await here.add('other', note('elsewhere'));
     server.mood = 'refusing';
     await vi.advanceTimersByTimeAsync(1);
     here.kick();
@@ -259,7 +261,7 @@ describe('the outbox', () => {
     await settle();
     expect(here.refused.value.map((a) => a.attempt)).toContain('new');
     expect(
-      here.refused.value.filter((a) => a.attempt === 'new' && a.deed.kind === 'note')[0]?.refused,
+      here.refused.value.filter((a) => a.attempt === 'new' && a.command.kind === 'note')[0]?.refused,
     ).toContain('Its attempt could not begin');
   });
 
@@ -277,19 +279,19 @@ describe('the outbox', () => {
       for (let n = 0; n < 25; n += 1) {
         const what = next();
         const one = all[Math.floor(next() * all.length)]!;
-        if (what < 0.6) recorded.push((await one.add('a', deed(`n${n}`))).key);
+        if (what < 0.6) recorded.push((await one.add('a', note(`n${n}`))).key);
         else if (what < 0.8) server.mood = next() < 0.5 ? 'away' : 'fine';
         else await vi.advanceTimersByTimeAsync(next() * 3000);
         // Whatever waits stands in each tab's list as soon as word of it came round.
         await vi.advanceTimersByTimeAsync(2);
         const waits = [...device.acts.values()].map((a) => a.key);
-        for (const other of all) expect(other.acts.map((a) => a.key).sort()).toEqual(waits.sort());
+        for (const other of all) expect(other.commands.map((a) => a.key).sort()).toEqual(waits.sort());
       }
       server.mood = 'fine';
       await settle();
       expect(server.taken, `seed ${seed}`).toEqual(recorded);
       for (const [i, one] of all.entries()) {
-        expect(one.acts, `tab ${i}, seed ${seed}`).toEqual([]);
+        expect(one.commands, `tab ${i}, seed ${seed}`).toEqual([]);
         expect([...(settled[i] ?? [])].sort(), `tab ${i}, seed ${seed}`).toEqual([...recorded].sort());
       }
     }
@@ -299,24 +301,24 @@ describe('the outbox', () => {
     const here = await page();
     const other = await tab();
     server.mood = 'away';
-    for (const note of ['one', 'two', 'three']) await here.add('a', deed(note));
+    for (const text of ['one', 'two', 'three']) await here.add('a', note(text));
     server.mood = 'fine';
     here.kick();
     // Each word from the other tab reads the list anew, with other objects for the same acts.
     for (let n = 0; n < 4; n += 1) {
-      await other.add('b', deed(`meanwhile ${n}`));
+      await other.add('b', note(`meanwhile ${n}`));
       await vi.advanceTimersByTimeAsync(1);
     }
     await settle();
     expect(server.taken).toHaveLength(7);
-    expect(here.acts).toEqual([]);
-    expect(other.acts).toEqual([]);
+    expect(here.commands).toEqual([]);
+    expect(other.commands).toEqual([]);
   });
 
   it('counts a server that says nothing as away after half a minute, and sends again with the same key', async () => {
     const here = await page();
     server.mood = 'dumb';
-    const act = await here.add('a', deed('into the void'));
+    const act = await here.add('a', note('into the void'));
     await vi.advanceTimersByTimeAsync(29_000);
     expect(here.state.awaySince).toBeNull();
     expect(here.state.sending).toBe(true);
@@ -325,7 +327,7 @@ describe('the outbox', () => {
     server.mood = 'fine';
     await settle();
     expect(server.taken).toEqual([act.key]);
-    expect(here.acts).toEqual([]);
+    expect(here.commands).toEqual([]);
   });
 
   it('gives a large file its time to travel', async () => {
@@ -342,7 +344,7 @@ describe('the outbox', () => {
   it('sends with a refused file what was refused because of it, and drops both together', async () => {
     const here = await page();
     const file = new Blob(['x'], { type: 'text/plain' });
-    const evidence = (id: string): Deed => ({
+    const evidence = (id: string): Command => ({
       kind: 'evidence',
       id,
       round: 1,
@@ -359,13 +361,13 @@ describe('the outbox', () => {
     await settle();
     expect(here.refused.value).toHaveLength(4);
     server.mood = 'fine';
-    await here.again(here.refused.value[0] as Act);
+    await here.again(here.refused.value[0] as QueuedCommand);
     await settle();
     expect(server.taken).toHaveLength(2);
-    expect(here.refused.value.map((a) => ('id' in a.deed ? a.deed.id : ''))).toEqual(['f', 'f']);
-    await here.drop(here.refused.value[0] as Act);
+    expect(here.refused.value.map((a) => ('id' in a.command ? a.command.id : ''))).toEqual(['f', 'f']);
+    await here.drop(here.refused.value[0] as QueuedCommand);
     await settle();
-    expect(here.acts).toEqual([]);
+    expect(here.commands).toEqual([]);
     expect(device.acts.size).toBe(0);
     expect(server.taken).toHaveLength(2);
   });
@@ -374,12 +376,12 @@ describe('the outbox', () => {
     const here = await page();
     server.mood = 'refusing';
     await here.add('new', { kind: 'start', entry: 'x', version: 'v' });
-    await here.add('new', deed('in it'));
-    await here.add('other', deed('elsewhere'));
+    await here.add('new', note('in it'));
+    await here.add('other', note('elsewhere'));
     await settle();
     expect(here.refused.value).toHaveLength(3);
     server.mood = 'fine';
-    await here.again(here.refused.value[0] as Act);
+    await here.again(here.refused.value[0] as QueuedCommand);
     await settle();
     expect(server.taken).toHaveLength(2);
     expect(here.refused.value.map((a) => a.attempt)).toEqual(['other']);

@@ -1,17 +1,18 @@
 import { describe, expect, it } from 'vitest';
-import { requestOf, type Act, type Deed } from '@/areas/walk/acts';
+import '@/areas/walk/commands';
+import { requestOf, type Command, type QueuedCommand } from '@/offline/commands';
 
-const act = (deed: Deed): Act => ({
+const act = (command: Command): QueuedCommand => ({
   counter: 7,
   key: 'k',
   attempt: 'a1',
   user: 'u',
-  deed,
+  command,
   at: '2026-11-25T10:00:00.000Z',
 });
 const picture = new Blob(['x'], { type: 'image/png' });
-const sent = (deed: Deed) => {
-  const { path, init } = requestOf(act(deed));
+const sent = (command: Command) => {
+  const { path, init } = requestOf(act(command));
   const body =
     init.body instanceof FormData
       ? Object.fromEntries(init.body.entries())
@@ -19,8 +20,8 @@ const sent = (deed: Deed) => {
   return { path, method: init.method, body };
 };
 
-/** Each deed, where it goes, and what it says. */
-const deeds: [Deed, string, string, Record<string, unknown>][] = [
+/** Each command, where it goes, and what it says. */
+const commands: [Command, string, string, Record<string, unknown>][] = [
   [
     { kind: 'start', entry: 'e1', version: 'v1' },
     'POST',
@@ -152,8 +153,8 @@ const deeds: [Deed, string, string, Record<string, unknown>][] = [
 ];
 
 describe('what waits on the device', () => {
-  it.each(deeds)('%o goes by %s to %s', (deed, method, path, body) => {
-    const asked = sent(deed);
+  it.each(commands)('%o goes by %s to %s', (command, method, path, body) => {
+    const asked = sent(command);
     expect(asked).toMatchObject({ method, path, body });
     // Each says when it was done, by the device’s clock and counter, and when it was sent.
     expect(asked.body.device_time).toBe('2026-11-25T10:00:00.000Z');
@@ -165,7 +166,7 @@ describe('what waits on the device', () => {
   });
 
   it('carries its files as files', () => {
-    const evidence: Deed = {
+    const evidence: Command = {
       kind: 'evidence',
       id: 'x',
       round: null,

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Api } from '@/api/client';
-import { applyActs, countedRounds, requestOf, rollUp, type Act, type Deed } from '@/areas/walk/acts';
+import { applyCommands, settleCommand } from '@/areas/walk/commands';
+import { countedRounds, rollUp } from '@/areas/walk/rollUp';
+import { requestOf, type Command, type QueuedCommand } from '@/offline/commands';
 import { checkFile, sizeInHead } from '@/offline/files';
 
 const step = (position: number): Api['StepRecord'] => ({
@@ -32,16 +34,16 @@ const detail = (rounds: number, steps: number): Api['AttemptDetail'] =>
     defects: [],
   }) as unknown as Api['AttemptDetail'];
 let counter = 0;
-const act = (deed: Deed, more: Partial<Act> = {}): Act => ({
+const act = (command: Command, more: Partial<QueuedCommand> = {}): QueuedCommand => ({
   counter: ++counter,
   key: `k${counter}`,
   attempt: 'a',
   user: 'u',
-  deed,
+  command,
   at: '2026-11-24T10:00:00.000Z',
   ...more,
 });
-const judge = (round: number, at: number, verdict: Api['StepRecord']['verdict']): Deed => ({
+const judge = (round: number, at: number, verdict: Api['StepRecord']['verdict']): Command => ({
   kind: 'verdict',
   round,
   step: at,
@@ -53,15 +55,15 @@ describe('what waits is laid over what the server knows', () => {
   it('rolls up as the server does, a round walked once more in place of the one before', () => {
     const base = detail(2, 2);
     const fail = [act(judge(1, 1, 'pass')), act(judge(1, 2, 'fail'))];
-    expect(applyActs(base, fail).attempt.roll_up).toBe('fail');
+    expect(applyCommands(base, fail).attempt.roll_up).toBe('fail');
     const again = [
       ...fail,
       act({ kind: 'round', round: 1, act: 'repeat', reason: '' }),
       act(judge(3, 1, 'pass')),
       act(judge(3, 2, 'pass')),
     ];
-    expect(applyActs(base, again).attempt.roll_up).toBe('in_progress');
-    const out = applyActs(base, [
+    expect(applyCommands(base, again).attempt.roll_up).toBe('in_progress');
+    const out = applyCommands(base, [
       ...again,
       act({ kind: 'round', round: 2, act: 'skip', reason: 'Nobody there' }),
     ]);
@@ -89,16 +91,16 @@ describe('what waits is laid over what the server knows', () => {
             : judge(round, at, verdicts[random(5)]!),
         );
       });
-      const once = applyActs(base, acts);
+      const once = applyCommands(base, acts);
       expect(JSON.stringify(base)).toBe(before);
-      expect(applyActs(base, acts)).toEqual(once);
+      expect(applyCommands(base, acts)).toEqual(once);
       expect(once.attempt.roll_up).toBe(rollUp(once.rounds.flatMap((r) => r.steps.map((s) => s.verdict))));
     }
   });
 
   it('shows no refused verdict, and a refused or held file with why', () => {
     const file = new Blob(['x'], { type: 'image/png' });
-    const evidence: Deed = {
+    const evidence: Command = {
       kind: 'evidence',
       id: 'e',
       round: 1,
@@ -107,7 +109,7 @@ describe('what waits is laid over what the server knows', () => {
       source: 'capture',
       file,
     };
-    const view = applyActs(detail(1, 1), [
+    const view = applyCommands(detail(1, 1), [
       act(judge(1, 1, 'pass'), { refused: 'Too late.' }),
       act(evidence, { refused: 'Too large.' }),
       act({ ...evidence, id: 'f' }, { held: true }),
@@ -150,5 +152,61 @@ describe('files are looked over before they are kept', () => {
     const clip = { size: 300 * 1024 * 1024, type: 'video/webm' } as Blob;
     await expect(checkFile(clip, 'long.webm')).rejects.toThrow('300.0 MB; at most 100 MB');
     await expect(checkFile(picture(1280, 800), 'fine.png')).resolves.toBeUndefined();
+  });
+});
+
+describe('what the server has taken', () => {
+  const base = detail(1, 2);
+  const at = { round: 1, step: 1 };
+  const file = new Blob(['x'], { type: 'image/png' });
+  const taken = (command: Command, answer: Record<string, unknown> = {}, before = base) =>
+    settleCommand(before, act(command), answer);
+  const added: Command = { kind: 'evidence', id: 'e', ...at, name: 'a.png', source: 'paste', file };
+
+  it('is the server’s own piece of evidence, without what only the device had', () => {
+    const saved = { id: 'e', name: 'a.png', url: '/file', sha256: 'abc' };
+    expect(taken(added, { evidence: saved }).evidence).toEqual([saved]);
+    expect(taken(added).evidence[0]).not.toHaveProperty('local');
+  });
+
+  it('has the key of the defect that was filed', () => {
+    const filed = taken(
+      {
+        kind: 'defect',
+        id: 'd',
+        project: 'SKR',
+        ...at,
+        title: 'T',
+        body: '',
+        expected: '',
+        actual: '',
+        severity: 'major',
+      },
+      { defect: { id: 'd', key: 'SKR-D9', state: 'new' } },
+    );
+    expect(filed.defects).toMatchObject([{ id: 'd', key: 'SKR-D9' }]);
+  });
+
+  it('shows a picture anew once something is drawn on it or hidden in it', () => {
+    const shown = { ...base, evidence: [{ id: 'e', url: '/old', markup: null, marked_url: null }] } as never;
+    const markup = { shapes: [{ kind: 'box' as const, x: 1, y: 1 }], width: 4, height: 4 };
+    const drawn = taken({ kind: 'markup', id: 'e', markup, file }, {}, shown).evidence[0];
+    expect(drawn?.marked_url).toContain('/api/v1/evidence/e/marked?v=');
+    const hidden = taken({ kind: 'redact', id: 'e', file }, {}, shown).evidence[0];
+    expect(hidden).toMatchObject({ marked_url: null, markup: null });
+    expect(hidden?.url).toContain('/api/v1/evidence/e/file?v=');
+  });
+
+  it('is the attempt that the server answers when it was begun on the device', () => {
+    const answer = { ...detail(1, 1), attempt: { id: 'a', number: 4 } };
+    expect(taken({ kind: 'start', entry: 'e', version: 'v' }, answer)).toEqual(answer);
+    expect(taken({ kind: 'start', entry: 'e', version: 'v' })).toBe(base);
+  });
+
+  it('leaves what was known before as it is', () => {
+    const frozen = structuredClone(base);
+    taken(judge(1, 1, 'fail'));
+    taken({ kind: 'round', round: 1, act: 'repeat', reason: '' });
+    expect(base).toEqual(frozen);
   });
 });

@@ -18,6 +18,7 @@ use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Forecast\Duration;
 use LucidStep\Core\Planning\AssignableEntry;
 use LucidStep\Core\Planning\Assignee;
 use LucidStep\Core\Planning\Balance;
@@ -111,7 +112,12 @@ final readonly class PlanShortTime
         } catch (NobodyToAssign $e) {
             throw ValidationException::withMessages(['people' => $e->getMessage()]);
         }
-        $title = \sprintf('Planned for %s: %d in, %d left out', self::hours($minutes), \count($plan->order), \count($plan->left));
+        $title = \sprintf(
+            'Planned for %s: %d in, %d left out',
+            Duration::rounded($minutes * 60_000),
+            \count($plan->order),
+            \count($plan->left),
+        );
 
         return ($this->acts)($cycle, $user, new AssignMany($given, $title, $plan->order), [...$plan->order, ...$plan->left]);
     }
@@ -225,10 +231,5 @@ final readonly class PlanShortTime
         );
 
         return array_map(intval(...), array_column($rows, 'fails', 'case_id'));
-    }
-
-    private static function hours(int $minutes): string
-    {
-        return trim((0 < intdiv($minutes, 60) ? intdiv($minutes, 60) . 'h ' : '') . (0 < $minutes % 60 ? $minutes % 60 . 'm' : ''));
     }
 }

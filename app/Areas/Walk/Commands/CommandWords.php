@@ -45,9 +45,4 @@ final class CommandWords
     {
         return Verdict::NotRun === $verdict ? 'verdict taken back' : str_replace('_', ' ', $verdict->value);
     }
-
-    public static function minutes(int $milliseconds): string
-    {
-        return intdiv($milliseconds + 30_000, 60_000) . ' min';
-    }
 }

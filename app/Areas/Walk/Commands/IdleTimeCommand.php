@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Commands;
 
 use LucidStep\Core\Data\Mask;
+use LucidStep\Core\Forecast\Duration;
 
 /**
  * Says how much of a time without a sign of the tester was work.
@@ -38,7 +39,7 @@ final readonly class IdleTimeCommand implements AttemptCommand
         return CommandWords::at(
             null,
             null,
-            CommandWords::minutes($this->countedMs) . ' of ' . CommandWords::minutes($this->awayMs) . ' away count as work',
+            Duration::rounded($this->countedMs) . ' of ' . Duration::rounded($this->awayMs) . ' away count as work',
         );
     }
 }

@@ -11,6 +11,7 @@ use LucidStep\App\Areas\Walk\Data\QueueItem;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\App\Support\Time\UtcTime;
+use LucidStep\Core\Forecast\Duration;
 use LucidStep\Core\Planning\CycleLogKind;
 
 /**
@@ -207,7 +208,7 @@ final readonly class ReadQueue
                 "time-{$r->id}",
                 'time',
                 "{$r->key} {$r->title}",
-                \sprintf('Measured %s, corrected to %s', self::length((int) $r->active_ms), self::length((int) $r->corrected_ms)),
+                \sprintf('Measured %s, corrected to %s', Duration::rounded((int) $r->active_ms), Duration::rounded((int) $r->corrected_ms)),
                 self::by($r),
                 UtcTime::time($r->at),
                 "/{$project->code}/entries/{$r->entry_id}",
@@ -259,12 +260,5 @@ final readonly class ReadQueue
     private static function by(\stdClass $row): ?Person
     {
         return null === $row->user_id ? null : new Person($row->user_id, $row->user_name);
-    }
-
-    private static function length(int $milliseconds): string
-    {
-        $minutes = intdiv($milliseconds + 30_000, 60_000);
-
-        return $minutes >= 60 ? \sprintf('%dh %02dm', intdiv($minutes, 60), $minutes % 60) : "{$minutes}m";
     }
 }

@@ -102,24 +102,6 @@ export function useCycles(project: ComputedRef<string>) {
   );
 }
 
-/** Hours and minutes out of seconds, such as "4h 20m". */
-export function hours(seconds: number): string {
-  const minutes = Math.round(seconds / 60);
-  const h = Math.floor(minutes / 60);
-  if (h >= 100) return `${h}h`;
-  return h > 0 ? (minutes % 60 > 0 ? `${h}h ${minutes % 60}m` : `${h}h`) : `${minutes}m`;
-}
-
-/** Minutes that somebody typed: "4h", "4h 30m", "1.5h", "90m", "90" (minutes); null when it is none. */
-export function minutesOf(text: string): number | null {
-  const clean = text.trim().toLowerCase().replace(',', '.');
-  const found =
-    /^(?:(\d+(?:\.\d+)?)\s*h(?:ours?)?)?\s*(?:(\d+)\s*(?:m|min|minutes?)?)?$/.exec(clean) ?? undefined;
-  if (!found || clean === '') return null;
-  const minutes = Math.round(Number(found[1] ?? 0) * 60 + Number(found[2] ?? 0));
-  return minutes > 0 ? minutes : null;
-}
-
 /** What a condition says, in words. */
 export const conditionWords = (kind: string, name: string): string =>
   kind === 'after' ? `after ${name}` : `only if ${name} passed`;

@@ -1,7 +1,7 @@
 import { computed, onBeforeUnmount, onMounted, ref, type Ref } from 'vue';
 import { Problem } from '@/api/client';
 import { captureFault, stampedName, useCapture } from './useCapture';
-import type { Source } from '@/areas/walk/deeds';
+import type { Source } from '@/areas/evidence/types';
 import type { Walk } from '@/areas/walk/useWalk';
 
 /**

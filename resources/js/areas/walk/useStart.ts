@@ -13,7 +13,7 @@ export function useStart(project: Ref<string>) {
 
   /** Begins an attempt on the device alone; null when the entry was not fetched beforehand. */
   async function alone(entry: string): Promise<string | null> {
-    const begun = outbox.acts.find((a) => a.deed.kind === 'start' && a.deed.entry === entry);
+    const begun = outbox.commands.find((a) => a.command.kind === 'start' && a.command.entry === entry);
     if (begun) return begun.attempt;
     const pack = await loadLocal<Api['WalkPack']>(`pack:${project.value}`);
     const packed = pack?.entries.find((e) => e.entry_id === entry);

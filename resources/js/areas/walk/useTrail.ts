@@ -53,7 +53,9 @@ export function useTrail(walk: Walk, project: Ref<string>) {
   /** The next entry that was fetched beforehand and not walked here yet. */
   function nextPacked(): string | null {
     if (outbox.state.awaySince === null) return null;
-    const walkedHere = new Set(outbox.acts.filter((a) => a.deed.kind === 'finish').map((a) => a.entry));
+    const walkedHere = new Set(
+      outbox.commands.filter((a) => a.command.kind === 'finish').map((a) => a.entry),
+    );
     return (
       (packed[project.value] ?? []).find((e) => e !== view.value?.entry_id && !walkedHere.has(e)) ?? null
     );

@@ -3,8 +3,11 @@ import { computed, onBeforeUnmount, ref, watch, type ComputedRef, type Ref } fro
 import { v7 as uuid7 } from 'uuid';
 import { api, Problem, unwrap, type Api } from '@/api/client';
 import { useRead } from '@/offline/useRead';
-import { applyActs, countedRounds, type Act, type Deed, type StepVerdict, type WalkView } from './acts';
-import type { Source } from './deeds';
+import type { Source } from '@/areas/evidence/types';
+import type { Command, QueuedCommand } from '@/offline/commands';
+import { applyCommands, settleCommand } from './commands';
+import { countedRounds } from './rollUp';
+import type { StepVerdict, WalkView } from './types';
 import { saveLocal, loadLocal } from '@/offline/device';
 import { outbox } from '@/offline/outbox';
 import { useClock } from './useClock';
@@ -34,7 +37,7 @@ export function useWalk(id: Ref<string>) {
       } catch (problem) {
         // Begun on this device and not yet sent: only the device knows it.
         const here = await loadLocal<Api['AttemptDetail']>(`attempt:${id.value}`);
-        const begun = outbox.acts.some((a) => a.attempt === id.value && a.deed.kind === 'start');
+        const begun = outbox.commands.some((a) => a.attempt === id.value && a.command.kind === 'start');
         if (here && begun && problem instanceof Problem) return here;
         throw problem;
       }
@@ -43,9 +46,9 @@ export function useWalk(id: Ref<string>) {
   );
   const view: ComputedRef<WalkView | null> = computed(() =>
     detail.value && detail.value.attempt.id === id.value
-      ? applyActs(
+      ? applyCommands(
           detail.value,
-          outbox.acts.filter((a) => a.attempt === id.value),
+          outbox.commands.filter((a) => a.attempt === id.value),
         )
       : null,
   );
@@ -121,13 +124,13 @@ export function useWalk(id: Ref<string>) {
   const unlooked = computed(() => view.value?.evidence.filter((e) => e.held === true).length ?? 0);
   const current = computed(() => steps.value.find((s) => s.position === lit.value) ?? null);
 
-  async function act(deed: Deed, held = false): Promise<void> {
-    await outbox.add(id.value, deed, view.value?.entry_id, held);
+  async function record(command: Command, held = false): Promise<void> {
+    await outbox.add(id.value, command, view.value?.entry_id, held);
   }
   /** Records a verdict; the light moves on to the next step not run, unless it is to stay. */
   async function judge(step: WalkStep, verdict: StepVerdict, words: Words = {}, stay = false): Promise<void> {
     const inRound = roundAt.value;
-    const writing = act({
+    const writing = record({
       kind: 'verdict',
       round: inRound,
       step: step.position,
@@ -154,7 +157,7 @@ export function useWalk(id: Ref<string>) {
   /** Judges several steps of the round at once; one word stands behind all of them. */
   async function judgeAll(positions: number[], verdict: StepVerdict, words: Words = {}): Promise<void> {
     for (const [i, step] of positions.entries())
-      await act({
+      await record({
         kind: 'verdict',
         round: roundAt.value,
         step,
@@ -174,7 +177,7 @@ export function useWalk(id: Ref<string>) {
     const evidence = uuid7();
     const file = typeof what === 'string' ? null : what;
     const secret = view.value?.secret === true && file !== null && /^(image|video)\//.test(file.type);
-    await act(
+    await record(
       {
         kind: 'evidence',
         id: evidence,
@@ -191,7 +194,7 @@ export function useWalk(id: Ref<string>) {
   }
 
   // What the server has taken becomes part of what it knows here, before the act leaves the device.
-  const stop = outbox.onSettled(async (settled: Act, answer) => {
+  const stop = outbox.onSettled(async (settled: QueuedCommand, answer) => {
     if (settled.attempt !== id.value) return;
     const key = ['live', 'entry', 'attempt', id.value];
     // What is being read right now may be as it was before this act.
@@ -201,7 +204,7 @@ export function useWalk(id: Ref<string>) {
       void queries.invalidateQueries({ queryKey: key });
       return;
     }
-    const after = settle(before, settled, answer);
+    const after = settleCommand(before, settled, answer);
     queries.setQueryData(key, after);
     await saveLocal(`attempt:${id.value}`, after);
   });
@@ -226,7 +229,7 @@ export function useWalk(id: Ref<string>) {
     unlooked,
     judge,
     judgeAll,
-    act,
+    record,
     attach,
     clock,
     error,
@@ -234,49 +237,4 @@ export function useWalk(id: Ref<string>) {
   };
 }
 
-function settle(
-  before: Api['AttemptDetail'],
-  act: Act,
-  answer: Record<string, unknown>,
-): Api['AttemptDetail'] {
-  if (act.deed.kind === 'start') return answer.attempt ? (answer as unknown as Api['AttemptDetail']) : before;
-  const { waiting: _, ...applied } = applyActs(before, [act]);
-  const evidence = applied.evidence.map(
-    ({ local: _local, drawn: _drawn, refused: _refused, held: _held, ...e }) => e,
-  );
-  if (act.deed.kind === 'evidence' && answer.evidence) {
-    const saved = answer.evidence as Api['EvidenceItem'];
-    return { ...applied, evidence: evidence.map((e) => (e.id === saved.id ? saved : e)) };
-  }
-  if (act.deed.kind === 'markup' || act.deed.kind === 'redact') {
-    // Only the server knows where the new picture lies.
-    const { id } = act.deed;
-    const stamp = `?v=${Date.now()}`;
-    const redacted = act.deed.kind === 'redact';
-    return {
-      ...applied,
-      evidence: evidence.map((e) =>
-        e.id === id
-          ? {
-              ...e,
-              url: `/api/v1/evidence/${id}/file${stamp}`,
-              thumbnail_url: `/api/v1/evidence/${id}/thumbnail${stamp}`,
-              marked_url: redacted || e.markup === null ? null : `/api/v1/evidence/${id}/marked${stamp}`,
-            }
-          : e,
-      ),
-    };
-  }
-  if (act.deed.kind === 'defect' && answer.defect) {
-    const filed = answer.defect as Api['DefectLine'];
-    return {
-      ...applied,
-      evidence,
-      defects: applied.defects.map((d) =>
-        d.id === filed.id ? { ...d, key: filed.key, state: filed.state } : d,
-      ),
-    };
-  }
-  return { ...applied, evidence };
-}
 export type Walk = ReturnType<typeof useWalk>;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -7,7 +8,7 @@ import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
-import { ago, exact, length } from '@/kit/words';
+import { ago, exact } from '@/kit/words';
 import { session } from '@/areas/people/session';
 import CaseNeeds from '@/areas/casebook/parts/CaseNeeds.vue';
 import CaseSide from '@/areas/casebook/parts/CaseSide.vue';
@@ -33,7 +34,7 @@ const project = computed(() => String(route.params.project));
 const isNew = computed(() => route.params.case === 'new');
 const key = computed(() => (isNew.value ? `new:${project.value}` : String(route.params.case)));
 const { frame, pathOf } = useFrame(project);
-const estimate = (seconds: number): string => length(seconds * 1000);
+const estimate = (seconds: number): string => durationText(seconds * 1000);
 const fresh = (): Form => ({
   title: '',
   objective: '',

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
-import { ago, exact, length } from '@/kit/words';
+import { ago, exact } from '@/kit/words';
 import { stateWord } from '@/areas/casebook/filter';
 
 /** Cases as a list of any length: only the rows in sight are drawn. */
@@ -99,7 +100,7 @@ function cell(c: Api['CaseLine'], column: string): string {
     case 'type':
       return props.nameOf('type', c.type);
     case 'estimate':
-      return c.estimate_seconds ? length(c.estimate_seconds * 1000) : '';
+      return c.estimate_seconds ? durationText(c.estimate_seconds * 1000) : '';
     case 'owner':
       return c.owner?.name ?? '';
     case 'labels':

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
@@ -11,7 +12,7 @@ import { useRead } from '@/offline/useRead';
 import { mayRecord } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
-import { ago, entryWords, exact, length, reasonWords, shownOf, wordOf, type Shown } from '@/kit/words';
+import { ago, entryWords, exact, reasonWords, shownOf, wordOf, type Shown } from '@/kit/words';
 import { useStart } from '@/areas/walk/useStart';
 import { useKeys } from '@/kit/keys';
 import ListVerdicts from '@/areas/walk/parts/ListVerdicts.vue';
@@ -137,7 +138,7 @@ const open = (id: string): void => void router.push(`/${project.value}/entries/$
       <div class="sum">
         <CountBar :counts="data.cycle.counts" :total="data.cycle.total" />
         <p class="small">
-          {{ length(spent) }} spent<template v-if="held > 0"> · {{ held }} held</template
+          {{ durationText(spent) }} spent<template v-if="held > 0"> · {{ held }} held</template
           ><template v-if="walkers.length > 0">
             · {{ walkers.map((e) => `${e.walking?.name} on ${e.case_key}`).join(', ') }}</template
           >
@@ -262,7 +263,7 @@ const open = (id: string): void => void router.push(`/${project.value}/entries/$
                 {{ e.assignee?.name ?? '–'
                 }}<span v-if="e.walking" class="soft small second none">walking now</span>
               </td>
-              <td class="number">{{ e.active_ms > 0 ? length(e.active_ms) : '' }}</td>
+              <td class="number">{{ e.active_ms > 0 ? durationText(e.active_ms) : '' }}</td>
               <td class="number">{{ e.defects || '' }}</td>
             </tr>
           </tbody>

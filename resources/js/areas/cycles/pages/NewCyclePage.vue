@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -8,7 +9,7 @@ import StateBox from '@/kit/StateBox.vue';
 import { plural } from '@/kit/words';
 import CycleFields, { type CycleInput } from '@/areas/cycles/parts/CycleFields.vue';
 import SelectionPanel from '@/areas/cycles/parts/SelectionPanel.vue';
-import { hours, useCycles, useMilestones, useSetup, type Picks } from '@/areas/cycles/usePlan';
+import { useCycles, useMilestones, useSetup, type Picks } from '@/areas/cycles/usePlan';
 
 /** A cycle on one page: what, when, who, with the count and the hours always in sight. */
 const route = useRoute();
@@ -110,11 +111,11 @@ async function save(): Promise<void> {
           <span role="status" class="soft">
             <template v-if="count && count.cases > 0"
               ><strong class="ink">{{ plural(count.entries, 'entry', 'entries') }}</strong
-              >, about <strong class="ink">{{ hours(count.seconds) }}</strong></template
+              >, about <strong class="ink">{{ durationText(1000 * count.seconds) }}</strong></template
             ><template v-else>No entries yet</template
             ><template v-if="count">
-              · {{ hours(count.capacity_seconds) }} of {{ plural(form.testers.length, 'tester') }} in
-              {{ plural(count.days, 'working day') }}</template
+              · {{ durationText(1000 * count.capacity_seconds) }} of
+              {{ plural(form.testers.length, 'tester') }} in {{ plural(count.days, 'working day') }}</template
             >
           </span>
           <Button type="submit" :disabled="busy" label="Make the cycle" />
@@ -125,7 +126,8 @@ async function save(): Promise<void> {
         class="p-invalid-words"
         role="status"
       >
-        That is more than there is time for: {{ hours(count.seconds - count.capacity_seconds) }} too much.
+        That is more than there is time for:
+        {{ durationText(1000 * (count.seconds - count.capacity_seconds)) }} too much.
       </p>
       <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
       <section class="sheet" aria-label="What and when">

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { api, unwrap, type Api } from '@/api/client';
 import { plural } from '@/kit/words';
 import { useAnswer } from '@/kit/useAnswer';
-import { hours, sentenceOf, type Plan } from '@/areas/cycles/usePlan';
+import { sentenceOf, type Plan } from '@/areas/cycles/usePlan';
 
 /** Hands out what is nobody's: balanced by the time people have, or by shares; seen before it is done. */
 const props = defineProps<{ plan: Plan; people: { id: string; name: string }[]; chosen: string[] }>();
@@ -92,8 +93,10 @@ const line = (id: string): Api['LoadShare'] | undefined => preview.value?.people
             />
           </td>
           <td class="number">{{ line(p.id)?.gets ?? '' }}</td>
-          <td class="number">{{ line(p.id) ? hours(line(p.id)!.seconds) : '' }}</td>
-          <td class="number soft">{{ line(p.id) ? hours(line(p.id)!.capacity_seconds) : '' }}</td>
+          <td class="number">{{ line(p.id) ? durationText(1000 * line(p.id)!.seconds) : '' }}</td>
+          <td class="number soft">
+            {{ line(p.id) ? durationText(1000 * line(p.id)!.capacity_seconds) : '' }}
+          </td>
         </tr>
       </tbody>
     </table>

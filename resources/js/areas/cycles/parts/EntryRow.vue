@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import type { Api } from '@/api/client';
 import VerdictMark from '@/kit/VerdictMark.vue';
-import { entryWords, length, plural, reasonWords, shownOf, when } from '@/kit/words';
+import { entryWords, plural, reasonWords, shownOf, when } from '@/kit/words';
 
 defineProps<{ entry: Api['EntryLine']; here?: boolean; onDevice?: boolean }>();
 const emit = defineEmits<{ open: [] }>();
@@ -32,9 +33,9 @@ const emit = defineEmits<{ open: [] }>();
     <td class="soft number">
       {{
         entry.active_ms > 0
-          ? length(entry.active_ms)
+          ? durationText(entry.active_ms)
           : entry.estimate_seconds
-            ? `about ${length(entry.estimate_seconds * 1000)}`
+            ? `about ${durationText(entry.estimate_seconds * 1000)}`
             : ''
       }}<span v-if="onDevice" class="unseen">, on this device</span>
     </td>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import { computed } from 'vue';
 import type { Api } from '@/api/client';
 import { plural } from '@/kit/words';
-import { hours } from '@/areas/cycles/usePlan';
 
 /** What each person has to do, against the time they have until the cycle ends. */
 const props = defineProps<{
@@ -20,12 +20,12 @@ const over = (l: Api['PersonLoad']): boolean => l.seconds > l.capacity_seconds;
   <section aria-label="Load">
     <h2>Load</h2>
     <p class="small">
-      {{ hours(left) }} left to walk<template v-if="unassigned > 0"
-        >, {{ hours(unassigned) }} of it nobody’s</template
-      >; {{ hours(capacity) }} of time until the end.
+      {{ durationText(1000 * left) }} left to walk<template v-if="unassigned > 0"
+        >, {{ durationText(1000 * unassigned) }} of it nobody’s</template
+      >; {{ durationText(1000 * capacity) }} of time until the end.
     </p>
     <p v-if="left > capacity" class="p-invalid-words" role="status">
-      {{ hours(left - capacity) }} more than there is time for.
+      {{ durationText(1000 * (left - capacity)) }} more than there is time for.
     </p>
     <ul>
       <li v-for="l in loads" :key="l.id">
@@ -33,11 +33,13 @@ const over = (l: Api['PersonLoad']): boolean => l.seconds > l.capacity_seconds;
           >{{ l.name }}<span v-if="l.role === 'left'" class="flag">left the project</span
           ><span v-else-if="!l.tester" class="soft small"> not in this cycle’s team</span></span
         >
-        <span class="figures">{{ hours(l.seconds) }} of {{ hours(l.capacity_seconds) }}</span>
+        <span class="figures"
+          >{{ durationText(1000 * l.seconds) }} of {{ durationText(1000 * l.capacity_seconds) }}</span
+        >
         <span
           class="bar"
           role="img"
-          :aria-label="`${l.name}: ${hours(l.seconds)} to do, ${hours(l.capacity_seconds)} of time`"
+          :aria-label="`${l.name}: ${durationText(1000 * l.seconds)} to do, ${durationText(1000 * l.capacity_seconds)} of time`"
           ><span class="time" :style="{ width: share(l.capacity_seconds) }" /><span
             class="work"
             :class="{ over: over(l) }"
@@ -45,9 +47,9 @@ const over = (l: Api['PersonLoad']): boolean => l.seconds > l.capacity_seconds;
         /></span>
         <span class="soft small"
           >{{ plural(l.entries, 'entry', 'entries') }}; {{ plural(l.days_left, 'day') }} of
-          {{ hours(l.minutes_per_day * 60)
+          {{ durationText(1000 * (l.minutes_per_day * 60))
           }}<template v-if="over(l)"
-            >; <strong>{{ hours(l.seconds - l.capacity_seconds) }} too much</strong></template
+            >; <strong>{{ durationText(1000 * (l.seconds - l.capacity_seconds)) }} too much</strong></template
           ></span
         >
       </li>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, ref } from 'vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { entryWords, reasonWords, shownOf } from '@/kit/words';
 import type { Api } from '@/api/client';
-import { conditionWords, hours, type Line } from '@/areas/cycles/usePlan';
+import { conditionWords, type Line } from '@/areas/cycles/usePlan';
 
 /** The entries of a plan in their order: any number of them, moved by drag or keys, several chosen at once. */
 const props = defineProps<{
@@ -156,7 +157,7 @@ defineExpose({
             >{{ people.get(lines[item.index]!.assignee_id ?? '') ?? 'nobody'
             }}<span v-if="lines[item.index]!.walking_id" class="soft small"> · walking</span></span
           >
-          <span role="cell" class="number">{{ hours(lines[item.index]!.seconds) }}</span>
+          <span role="cell" class="number">{{ durationText(1000 * lines[item.index]!.seconds) }}</span>
         </div>
       </div>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
 import { api, unwrap, type Api } from '@/api/client';
@@ -6,7 +7,7 @@ import { useFrame } from '@/areas/casebook/frame';
 import PickMany from '@/kit/PickMany.vue';
 import { useAnswer } from '@/kit/useAnswer';
 import { plural } from '@/kit/words';
-import { hours, type Picks } from '@/areas/cycles/usePlan';
+import { type Picks } from '@/areas/cycles/usePlan';
 
 /** What is to be walked: out of folders, suites, a filter, an earlier cycle or a selection, × configurations × rows. */
 const props = defineProps<{
@@ -167,7 +168,7 @@ function setRows(c: Api['SelectedCase'], chosen: string[]): void {
     <p class="sum" role="status" :class="{ busy: asking }">
       <template v-if="count && anything">
         <strong>{{ plural(count.entries, 'entry', 'entries') }}</strong> of {{ plural(count.cases, 'case') }},
-        about <strong>{{ hours(count.seconds) }}</strong>
+        about <strong>{{ durationText(1000 * count.seconds) }}</strong>
         <span v-if="count.there > 0" class="soft"> · {{ count.there }} in the cycle already</span>
         <button
           v-if="count.refused_count > 0"

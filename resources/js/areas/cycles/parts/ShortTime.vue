@@ -1,19 +1,22 @@
 <script setup lang="ts">
+import { durationText, parseMinutes } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { api, unwrap, type Api } from '@/api/client';
 import { plural } from '@/kit/words';
 import { useAnswer } from '@/kit/useAnswer';
-import { hours, minutesOf, sentenceOf, type Plan } from '@/areas/cycles/usePlan';
+import { sentenceOf, type Plan } from '@/areas/cycles/usePlan';
 
 /** Short of time: what is worth most in the hours that are left, what that leaves out, and the same as a plan. */
 const props = defineProps<{ plan: Plan }>();
 const emit = defineEmits<{ done: [done: Api['PlanActResult']]; close: [] }>();
-const text = ref(hours(Math.min(props.plan.capacity_seconds, props.plan.seconds_left / 2) || 3600 * 4));
+const text = ref(
+  durationText(1000 * (Math.min(props.plan.capacity_seconds, props.plan.seconds_left / 2) || 3600 * 4)),
+);
 const locked = ref<string[]>([]);
 const out = ref<string[]>([]);
 const problem = ref('');
-const minutes = computed(() => minutesOf(text.value));
+const minutes = computed(() => parseMinutes(text.value));
 const path = computed(() => ({ params: { path: { cycle: props.plan.cycle.cycle.key } } }));
 /** What is asked: the time as it was when it was proposed for, not as it is being typed. */
 const asked = ref({ minutes: minutes.value ?? 0, in: [] as string[], out: [] as string[] });
@@ -70,8 +73,8 @@ async function apply(): Promise<void> {
     </p>
     <template v-if="found">
       <p role="status">
-        <strong>{{ plural(found.in.length, 'entry', 'entries') }}</strong> in {{ hours(found.seconds) }};
-        {{ found.out.length }} left out, and with them
+        <strong>{{ plural(found.in.length, 'entry', 'entries') }}</strong> in
+        {{ durationText(1000 * found.seconds) }}; {{ found.out.length }} left out, and with them
         <strong>{{ Math.round(found.risk * 100) }} %</strong> of the risk.
         <span class="soft small">{{
           found.exact ? 'No other choice covers more.' : 'Chosen step by step by risk covered per time.'
@@ -86,7 +89,7 @@ async function apply(): Promise<void> {
                 ><span class="mono soft">{{ e.key }}</span> {{ e.title
                 }}<span class="soft small"> {{ e.configuration }}</span></span
               >
-              <span class="soft small">{{ hours(e.seconds) }} · worth {{ e.worth }}</span>
+              <span class="soft small">{{ durationText(1000 * e.seconds) }} · worth {{ e.worth }}</span>
               <button
                 type="button"
                 class="link small"

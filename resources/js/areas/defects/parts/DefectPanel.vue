@@ -107,7 +107,7 @@ async function file(): Promise<void> {
     return;
   }
   const { title, body, expected, actual, severity } = draft.value;
-  await props.walk.act({
+  await props.walk.record({
     kind: 'defect',
     id: uuid7(),
     project: props.project,
@@ -123,7 +123,7 @@ async function file(): Promise<void> {
   emit('close');
 }
 async function link(d: Api['DefectLine']): Promise<void> {
-  await props.walk.act({
+  await props.walk.record({
     kind: 'link',
     defect: d.id,
     key: d.key,

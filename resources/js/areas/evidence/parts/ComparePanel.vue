@@ -5,7 +5,7 @@ import { computed, onMounted, ref } from 'vue';
 import { api, Problem, unwrap, type Api } from '@/api/client';
 import { boxOf, type Point } from '@/kit/box';
 import { toast } from '@/kit/notices';
-import type { WalkEvidence } from '@/areas/walk/acts';
+import type { WalkEvidence } from '@/areas/walk/types';
 
 /** A captured picture against the one it should look like: beside it, under a slider, or only what differs. */
 const props = defineProps<{

@@ -3,7 +3,8 @@ import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue
 import { vFocus } from '@/kit/focus';
 import { exact, when } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
-import type { Markup, WalkEvidence } from '@/areas/walk/acts';
+import type { Markup } from '@/areas/evidence/types';
+import type { WalkEvidence } from '@/areas/walk/types';
 import type { Walk } from '@/areas/walk/useWalk';
 
 /** A piece of evidence with its state: shown the instant it is taken, drawn on, compared, moved, taken off. */
@@ -56,7 +57,7 @@ const state = computed(() => {
   if (props.item.refused) return 'Refused';
   if (props.item.gone) return 'Taken out';
   if (props.item.held) return 'Not sent yet';
-  const own = outbox.waiting.value.some((a) => 'id' in a.deed && a.deed.id === props.item.id);
+  const own = outbox.waiting.value.some((a) => 'id' in a.command && a.command.id === props.item.id);
   if (props.item.local || own) return outbox.state.awaySince ? 'Waiting' : 'Sending';
   return 'Saved';
 });
@@ -69,16 +70,17 @@ async function save(): Promise<void> {
   if (!editing.value) return;
   editing.value = false;
   const now = caption.value.trim();
-  if (now !== props.item.caption) await props.walk?.act({ kind: 'caption', id: props.item.id, caption: now });
+  if (now !== props.item.caption)
+    await props.walk?.record({ kind: 'caption', id: props.item.id, caption: now });
 }
 async function remove(): Promise<void> {
-  const own = outbox.acts.find((a) => a.deed.kind === 'evidence' && a.deed.id === props.item.id);
+  const own = outbox.commands.find((a) => a.command.kind === 'evidence' && a.command.id === props.item.id);
   if (own && (own.refused !== undefined || own.held)) await outbox.drop(own);
-  else await props.walk?.act({ kind: 'remove', id: props.item.id });
+  else await props.walk?.record({ kind: 'remove', id: props.item.id });
 }
 async function move(event: Event): Promise<void> {
   const step = Number((event.target as HTMLSelectElement).value) || null;
-  await props.walk?.act({
+  await props.walk?.record({
     kind: 'move',
     id: props.item.id,
     round: step === null ? null : (props.item.round ?? props.walk.roundAt.value),
@@ -91,10 +93,15 @@ async function drawn(result: { markup: Markup; drawn: Blob | null; plain: Blob |
   problem.value = '';
   try {
     if (result.plain && !(await outbox.release(props.item.id, result.plain)))
-      await props.walk?.act({ kind: 'redact', id: props.item.id, file: result.plain });
+      await props.walk?.record({ kind: 'redact', id: props.item.id, file: result.plain });
     else if (!result.plain && props.item.held) await outbox.release(props.item.id);
     if (result.drawn || props.item.markup)
-      await props.walk?.act({ kind: 'markup', id: props.item.id, markup: result.markup, file: result.drawn });
+      await props.walk?.record({
+        kind: 'markup',
+        id: props.item.id,
+        markup: result.markup,
+        file: result.drawn,
+      });
   } catch (error) {
     problem.value = error instanceof Error ? error.message : String(error);
   }

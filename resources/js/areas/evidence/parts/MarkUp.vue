@@ -3,7 +3,7 @@ import Konva from 'konva';
 import Button from 'primevue/button';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
 import { boxOf, type Box, type Point } from '@/kit/box';
-import type { Markup, Shape } from '@/areas/walk/deeds';
+import type { Markup, Shape } from '@/areas/evidence/types';
 import { pngOf } from '@/areas/evidence/useCapture';
 
 /**

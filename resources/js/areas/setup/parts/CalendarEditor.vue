@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { durationText, parseMinutes } from '@/kit/duration';
 import { computed, reactive, ref, watch } from 'vue';
 import { api, type Api } from '@/api/client';
-import { hours, minutesOf, sentenceOf } from '@/areas/cycles/usePlan';
+import { sentenceOf } from '@/areas/cycles/usePlan';
 import { toast } from '@/kit/notices';
 import { session } from '@/areas/people/session';
 
@@ -21,7 +22,7 @@ watch(
     holidays.value = now.holidays.join(' ');
     zone.value = now.time_zone;
     for (const p of now.people)
-      times[p.id] = { minutes: hours(p.minutes_per_day * 60), off: p.days_off.join(' ') };
+      times[p.id] = { minutes: durationText(1000 * (p.minutes_per_day * 60)), off: p.days_off.join(' ') };
   },
   { immediate: true },
 );
@@ -54,7 +55,7 @@ const save = (): Promise<void> =>
 function person(id: string): void {
   const t = times[id];
   if (!t) return;
-  const minutes = t.minutes.trim() === '0' || t.minutes.trim() === '0m' ? 0 : minutesOf(t.minutes);
+  const minutes = t.minutes.trim() === '0' || t.minutes.trim() === '0m' ? 0 : parseMinutes(t.minutes);
   if (minutes === null) {
     problem.value = 'Write the time a day like 6h, 4h 30m or 90m; 0 for none.';
     return;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -9,7 +10,7 @@ import PathTrail from '@/kit/PathTrail.vue';
 import { useRead } from '@/offline/useRead';
 import { mayRecord, session } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
-import { ago, due, entryWords, exact, length, plural, shownOf, when } from '@/kit/words';
+import { ago, due, entryWords, exact, plural, shownOf, when } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
 import ScratchPad from '@/areas/today/parts/ScratchPad.vue';
 import { packed } from '@/offline/usePack';
@@ -31,8 +32,8 @@ const walkedHere = computed(
   () =>
     new Map(
       outbox.waiting.value
-        .filter((a) => a.entry !== undefined && (a.deed.kind === 'finish' || a.deed.kind === 'start'))
-        .map((a) => [a.entry ?? '', a.deed.kind]),
+        .filter((a) => a.entry !== undefined && (a.command.kind === 'finish' || a.command.kind === 'start'))
+        .map((a) => [a.entry ?? '', a.command.kind]),
     ),
 );
 const cycles = computed(() =>
@@ -107,7 +108,7 @@ const windowOf = (c: Api['TodayCycle']): string =>
       <span v-if="data" class="soft"
         >{{ session?.user.name }}, {{ plural(ready.length, 'entry', 'entries') }} to walk<template
           v-if="minutes > 0"
-          >, about {{ length(minutes) }}: done at {{ doneAt }} without a break</template
+          >, about {{ durationText(minutes) }}: done at {{ doneAt }} without a break</template
         ><template v-if="held > 0">; {{ held }} held</template></span
       >
       <div class="actions">
@@ -157,7 +158,7 @@ const windowOf = (c: Api['TodayCycle']): string =>
             >
             <span class="soft right"
               >{{ c.entries.filter((e) => e.readiness === 'done').length }} of {{ c.entries.length }} walked ·
-              about {{ length(spent(c.entries.filter((e) => e.readiness === 'ready'))) }} left</span
+              about {{ durationText(spent(c.entries.filter((e) => e.readiness === 'ready'))) }} left</span
             >
           </div>
           <PathTrail

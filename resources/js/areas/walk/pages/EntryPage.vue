@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
@@ -9,17 +10,7 @@ import { useRead } from '@/offline/useRead';
 import { mayLead, mayRecord, session } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
-import {
-  ago,
-  entryWords,
-  exact,
-  length,
-  plainWords,
-  reasonWords,
-  shownOf,
-  wordOf,
-  type Shown,
-} from '@/kit/words';
+import { ago, entryWords, exact, plainWords, reasonWords, shownOf, wordOf, type Shown } from '@/kit/words';
 import { useStart } from '@/areas/walk/useStart';
 import AttemptProtocol from '@/areas/walk/parts/AttemptProtocol.vue';
 import EntryCare from '@/areas/walk/parts/EntryCare.vue';
@@ -198,7 +189,7 @@ async function takeOver(): Promise<void> {
               }}<span class="soft small"
                 ><br />{{ a.verdict ? wordOf(a.verdict as Shown) : plainWords(a.state) }}, {{ a.tester.name
                 }}<br /><span :title="exact(a.started_at)">{{ ago(a.started_at) }}</span
-                >, {{ length(a.corrected_ms ?? a.active_ms) }}</span
+                >, {{ durationText(a.corrected_ms ?? a.active_ms) }}</span
               ></span
             >
           </RouterLink>

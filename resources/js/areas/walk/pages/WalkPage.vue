@@ -127,7 +127,7 @@ watch(lit, async (now, before) => {
   if (now !== null || before === null || !detail || locked.value || walk.unlooked.value > 0) return;
   const { policies, attempt } = detail;
   if (policies.skip_wrap_up_on_pass && policies.pass_sets_verdict && attempt.roll_up === 'pass') {
-    await walk.act({ kind: 'finish', verdict: null, note: '', active_ms: walk.clock.take(), time: null });
+    await walk.record({ kind: 'finish', verdict: null, note: '', active_ms: walk.clock.take(), time: null });
     await finished(policies.after_finishing);
   }
 });

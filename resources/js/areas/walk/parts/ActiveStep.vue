@@ -5,7 +5,7 @@ import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
-import type { FinalVerdict } from '@/areas/walk/acts';
+import type { FinalVerdict } from '@/areas/walk/types';
 import BlockForm from './BlockForm.vue';
 import FailForm from './FailForm.vue';
 import ReasonChips from './ReasonChips.vue';
@@ -66,7 +66,7 @@ async function record(stay = false): Promise<boolean> {
     stay,
   );
   if (!fail && also.length > 0)
-    await walk.act({
+    await walk.record({
       kind: 'outage',
       cycle: walk.view.value?.cycle_key ?? '',
       ids: [...also],
@@ -86,7 +86,7 @@ async function linkKnown(defect: Api['DefectLine']): Promise<void> {
   const { step, walk } = props;
   const inRound = walk.roundAt.value;
   if (!(await record(false))) return;
-  await walk.act({
+  await walk.record({
     kind: 'link',
     defect: defect.id,
     key: defect.key,
@@ -103,7 +103,7 @@ async function withReason(reason: string): Promise<void> {
 async function saveNote(): Promise<void> {
   const now = draft.value.note.trim();
   if (now !== props.step.record.note)
-    await props.walk.act({
+    await props.walk.record({
       kind: 'note',
       round: props.walk.roundAt.value,
       step: props.step.position,
@@ -112,7 +112,12 @@ async function saveNote(): Promise<void> {
 }
 function tried(failed: boolean): void {
   if (!props.locked)
-    void props.walk.act({ kind: 'try', round: props.walk.roundAt.value, step: props.step.position, failed });
+    void props.walk.record({
+      kind: 'try',
+      round: props.walk.roundAt.value,
+      step: props.step.position,
+      failed,
+    });
 }
 watch(
   () => [draft.value.happened, draft.value.reason],

@@ -42,7 +42,7 @@ async function send(): Promise<void> {
     body.value?.$el.focus();
     return;
   }
-  await props.walk.act({
+  await props.walk.record({
     kind: 'message',
     case: props.walk.view.value?.case_key ?? '',
     what: kind,

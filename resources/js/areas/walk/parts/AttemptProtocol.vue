@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
@@ -10,7 +11,7 @@ import { useRead } from '@/offline/useRead';
 import { mayLead, mayRecord, session } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
-import { ago, exact, length, plural, wordOf, type Shown } from '@/kit/words';
+import { ago, exact, plural, wordOf, type Shown } from '@/kit/words';
 import EarlierLines from './EarlierLines.vue';
 import EvidenceCard from '@/areas/evidence/parts/EvidenceCard.vue';
 import { useEarlier } from '@/areas/walk/useEarlier';
@@ -98,9 +99,9 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
         {{ data.case_version }} of the case
       </p>
       <p class="soft small">
-        {{ length(data.attempt.corrected_ms ?? data.attempt.active_ms)
+        {{ durationText(data.attempt.corrected_ms ?? data.attempt.active_ms)
         }}<template v-if="data.attempt.corrected_ms !== null"
-          >, corrected from {{ length(data.attempt.active_ms) }}</template
+          >, corrected from {{ durationText(data.attempt.active_ms) }}</template
         >
         <Button
           v-if="mayCorrect && !correcting"
@@ -194,7 +195,7 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
                 locked
               />
             </div>
-            <span class="soft small time">{{ rec.active_ms > 0 ? length(rec.active_ms) : '' }}</span>
+            <span class="soft small time">{{ rec.active_ms > 0 ? durationText(rec.active_ms) : '' }}</span>
           </template>
         </li>
       </ol>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
 import { plural } from '@/kit/words';
-import { conditionWords, hours, sentenceOf, type Line, type Plan } from '@/areas/cycles/usePlan';
+import { conditionWords, sentenceOf, type Line, type Plan } from '@/areas/cycles/usePlan';
 
 /** What can be set on the chosen entries: whose they are, what they wait for, when. */
 const props = defineProps<{
@@ -78,7 +79,7 @@ const walking = computed(() => props.chosen.filter((e) => e.walking_id).length);
     </h2>
     <h2 v-else>
       {{ plural(chosen.length, 'entry', 'entries') }} chosen,
-      {{ hours(chosen.reduce((s, e) => s + e.seconds, 0)) }}
+      {{ durationText(1000 * chosen.reduce((s, e) => s + e.seconds, 0)) }}
     </h2>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
     <p v-if="one?.outdated" class="row">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isWhyGiven } from '@/kit/why';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, nextTick, ref } from 'vue';
@@ -30,7 +31,7 @@ async function choose(v: Final): Promise<void> {
 }
 async function send(): Promise<void> {
   if (verdict.value === null || busy.value) return;
-  if (note.value.trim().length < 3) {
+  if (!isWhyGiven(note.value)) {
     problem.value = 'Say in a few words why: nobody walks the steps.';
     document.getElementById('list-note')?.focus();
     return;

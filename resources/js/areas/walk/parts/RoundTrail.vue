@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isWhyGiven } from '@/kit/why';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
@@ -24,7 +25,7 @@ const skipping = ref(false);
 const reason = ref('');
 const problem = ref('');
 async function skip(): Promise<void> {
-  if (reason.value.trim().length < 3) {
+  if (!isWhyGiven(reason.value)) {
     problem.value = 'Say in a few words why.';
     return;
   }
@@ -36,7 +37,7 @@ async function skip(): Promise<void> {
 async function send(act: 'skip' | 'take_up' | 'repeat', why = ''): Promise<void> {
   const of = round.value;
   if (!of) return;
-  await props.walk.act({ kind: 'round', round: of.position, act, reason: why });
+  await props.walk.record({ kind: 'round', round: of.position, act, reason: why });
   if (act === 'repeat') props.walk.toRound(rounds.value.length);
   if (act === 'take_up') props.walk.toRound(of.position);
 }

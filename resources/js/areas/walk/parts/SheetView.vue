@@ -7,7 +7,7 @@ import { useKeys } from '@/kit/keys';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { plural, wordOf } from '@/kit/words';
-import type { FinalVerdict } from '@/areas/walk/acts';
+import type { FinalVerdict } from '@/areas/walk/types';
 import ReasonChips from './ReasonChips.vue';
 import { useEarlier } from '@/areas/walk/useEarlier';
 import type { Walk, WalkStep } from '@/areas/walk/useWalk';

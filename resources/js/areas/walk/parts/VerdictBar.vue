@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import VerdictMark from '@/kit/VerdictMark.vue';
-import type { FinalVerdict, StepVerdict } from '@/areas/walk/acts';
+import type { FinalVerdict, StepVerdict } from '@/areas/walk/types';
 
 /** The verdicts of the lit step, and what is done beside them. */
 defineProps<{

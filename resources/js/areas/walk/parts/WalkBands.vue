@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref, watch } from 'vue';
 import { api, Problem, unwrap } from '@/api/client';
 import { vFocus } from '@/kit/focus';
 import { useRead } from '@/offline/useRead';
-import { exact, length, plural, when } from '@/kit/words';
+import { exact, plural, when } from '@/kit/words';
 import type { Walk } from '@/areas/walk/useWalk';
 
 /** What stands above the steps because it has to be known or answered: whose it is, a retest, a time away, what it is walked on. */
@@ -46,7 +47,7 @@ async function decide(counted: number | null): Promise<void> {
     ms = Math.round(minutes * 60_000);
   }
   partFault.value = '';
-  await props.walk.act({ kind: 'away', away_ms: Math.round(asked.ms), counted_ms: Math.round(ms) });
+  await props.walk.record({ kind: 'away', away_ms: Math.round(asked.ms), counted_ms: Math.round(ms) });
   props.walk.clock.decided();
   part.value = '';
 }
@@ -80,7 +81,7 @@ async function say(): Promise<void> {
     const found = list?.find((x) => x.id === id);
     return found ? { id: found.id, name: found.name } : null;
   };
-  await props.walk.act({
+  await props.walk.record({
     kind: 'surroundings',
     build: named(setup.value?.builds, build.value),
     configuration: named(setup.value?.configurations, configuration.value),
@@ -143,7 +144,7 @@ const surroundings = computed(() =>
     </div>
     <form v-if="away" class="band row" role="alert" aria-label="Time away" @submit.prevent="decide(null)">
       <span
-        ><strong>You were away for {{ length(away.ms) }}</strong
+        ><strong>You were away for {{ durationText(away.ms) }}</strong
         >, since {{ when(new Date(away.from).toISOString()) }}. How much of it was this walk?</span
       >
       <Button type="button" size="small" outlined label="None" @click="decide(0)" />

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import PathTrail from '@/kit/PathTrail.vue';
-import { clock, length } from '@/kit/words';
+import { clock } from '@/kit/words';
 import type { useTrail } from '@/areas/walk/useTrail';
 import type { Walk } from '@/areas/walk/useWalk';
 
@@ -58,7 +59,7 @@ defineExpose({ focus: () => title.value?.focus() });
         >{{ trail.walked.value }} of {{ trail.mine.value.length }} walked<template
           v-if="trail.left.value > 0"
         >
-          · about {{ length(trail.left.value) }} left</template
+          · about {{ durationText(trail.left.value) }} left</template
         ></span
       >
       <span class="ways">

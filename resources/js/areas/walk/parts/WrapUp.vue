@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
@@ -8,10 +9,12 @@ import { api, unwrap } from '@/api/client';
 import { toast } from '@/kit/notices';
 import type { Api } from '@/api/client';
 import VerdictMark from '@/kit/VerdictMark.vue';
-import { length, plural, wordOf } from '@/kit/words';
+import { plural, wordOf } from '@/kit/words';
 import { useKeys } from '@/kit/keys';
 import { useLocalDraft } from '@/offline/useLocalDraft';
-import { countedRounds } from '@/areas/walk/acts';
+import { countedRounds, setsVerdict } from '@/areas/walk/rollUp';
+import { DURATION_HINT, parseDuration } from '@/kit/duration';
+import { isWhyGiven } from '@/kit/why';
 import type { Walk } from '@/areas/walk/useWalk';
 
 const props = defineProps<{ walk: Walk; locked: boolean }>();
@@ -53,7 +56,7 @@ const remark = ref<string | null>(null);
 async function saveRemark(): Promise<void> {
   const now = remark.value?.trim();
   if (now !== undefined && now !== view.value?.attempt.remark)
-    await props.walk.act({ kind: 'note', round: null, step: null, note: now });
+    await props.walk.record({ kind: 'note', round: null, step: null, note: now });
   remark.value = null;
 }
 const problem = ref<{ field: 'verdict' | 'note' | 'time'; words: string } | null>(null);
@@ -63,8 +66,6 @@ function complain(field: 'verdict' | 'note' | 'time', words: string): void {
   problem.value = { field, words };
   document.getElementById(field === 'verdict' ? 'final-pass' : `final-${field}`)?.focus();
 }
-const TIME =
-  /^\s*(\d+([.,]\d+)?\s*(h|hr|hours?|m|min|minutes?|s|sec|seconds?)?\s*)+$|^\s*\d+:\d{2}(:\d{2})?\s*$/i;
 
 async function finish(): Promise<void> {
   const detail = view.value;
@@ -72,28 +73,25 @@ async function finish(): Promise<void> {
   if (props.walk.unlooked.value > 0)
     return complain(
       'verdict',
-      `${plural(props.walk.unlooked.value, 'picture')} of this attempt ${props.walk.unlooked.value === 1 ? 'was' : 'were'} not looked over yet and would come too late. Hide what is secret in ${props.walk.unlooked.value === 1 ? 'it' : 'them'}, send as it is, or remove it.`,
+      [
+        `${plural(props.walk.unlooked.value, 'picture')} of this attempt ${props.walk.unlooked.value === 1 ? 'was' : 'were'}`,
+        'not looked over yet and would come too late.',
+        `Hide what is secret in ${props.walk.unlooked.value === 1 ? 'it' : 'them'}, send as it is, or remove it.`,
+      ].join(' '),
     );
   if (chosen.value === '')
     return complain('verdict', `${plural(notRun.value, 'step')} not run. Choose the verdict and say why.`);
-  if (needsWord.value && [...new Intl.Segmenter().segment(draft.value.note.trim())].length < 3)
+  if (needsWord.value && !isWhyGiven(draft.value.note))
     return complain(
       'note',
       `The steps say ${wordOf(rollUp.value as Final).toLowerCase()}. Say in a few words why it is ${wordOf(chosen.value).toLowerCase()}.`,
     );
   const time = draft.value.time.trim();
-  if (time !== '' && !TIME.test(time))
-    return complain('time', 'Write it like 90s, 12m, 1h 20m, 1.5h, 1:30 (min:s), 1:05:00 or 15 (minutes).');
+  if (time !== '' && parseDuration(time) === null) return complain('time', DURATION_HINT);
   busy.value = true;
   const setsItself =
-    suggested.value !== '' &&
-    draft.value.chosen === '' &&
-    (suggested.value === 'pass'
-      ? detail.policies.pass_sets_verdict
-      : suggested.value === 'fail'
-        ? detail.policies.fail_sets_verdict
-        : true);
-  await props.walk.act({
+    suggested.value !== '' && draft.value.chosen === '' && setsVerdict(detail.policies, suggested.value);
+  await props.walk.record({
     kind: 'finish',
     verdict: setsItself ? null : chosen.value,
     note: draft.value.note.trim(),
@@ -107,7 +105,7 @@ async function finish(): Promise<void> {
   ) {
     const entry = detail.entry_id;
     const names = stops.value?.stops.map((e) => e.key).join(', ');
-    await props.walk.act({ kind: 'stops', entry });
+    await props.walk.record({ kind: 'stops', entry });
     toast(`Stopped until this one passes: ${names}.`, async () => {
       await api.DELETE('/entries/{entry}/stops', { params: { path: { entry } }, body: {} });
       return 'Let go again.';
@@ -170,7 +168,7 @@ useKeys('Wrap-up', () => [
             id="final-time"
             v-model="draft.time"
             fluid
-            :placeholder="length(measured)"
+            :placeholder="durationText(measured)"
             :invalid="problem?.field === 'time'"
             maxlength="40"
             @keydown.enter.prevent="finish"

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Core;
+
+use LucidStep\Core\Forecast\Duration;
+use LucidStep\Core\Forecast\NotADuration;
+use LucidStep\Core\Text\Why;
+use LucidStep\Core\Verdict\Policies;
+use LucidStep\Core\Verdict\Verdict;
+use PHPUnit\Framework\TestCase;
+
+/**
+ * The examples that the device runs too: what it knows of the rules by itself must not drift away from them.
+ */
+final class SharedExamplesTest extends TestCase
+{
+    public function test_roll_ups(): void
+    {
+        foreach (self::examples('roll-ups') as [$steps, $expected]) {
+            $verdicts = array_map(Verdict::from(...), array_values(array_filter(explode(' ', $steps))));
+            self::assertSame($expected, Verdict::rollUp($verdicts)->value, $steps);
+        }
+    }
+
+    public function test_durations(): void
+    {
+        $durations = self::examples('durations');
+        foreach ($durations['accepted'] as $text => $ms) {
+            self::assertSame($ms, Duration::fromText((string) $text)->milliseconds, (string) $text);
+        }
+        foreach ($durations['refused'] as $text) {
+            try {
+                Duration::fromText($text);
+                self::fail("“{$text}” was read.");
+            } catch (NotADuration $e) {
+                self::assertNotSame('', $e->getMessage());
+            }
+        }
+        foreach ($durations['rounded'] as [$ms, $text]) {
+            self::assertSame($text, Duration::rounded($ms), (string) $ms);
+        }
+    }
+
+    public function test_words_of_why(): void
+    {
+        $words = self::examples('words-of-why');
+        self::assertSame([], array_filter($words['given'], static fn(?string $w): bool => !Why::isGiven($w)));
+        self::assertSame([], array_filter($words['missing'], static fn(?string $w): bool => Why::isGiven($w)));
+    }
+
+    public function test_policies(): void
+    {
+        foreach (self::examples('policies') as $example) {
+            foreach ($example['sets'] as $verdict => $sets) {
+                self::assertSame($sets, Policies::fromArray($example['policies'])->sets(Verdict::from($verdict)), $verdict);
+            }
+        }
+    }
+
+    /**
+     * @return array<array-key, mixed>
+     */
+    private static function examples(string $name): array
+    {
+        return json_decode((string) file_get_contents(__DIR__ . "/../shared/{$name}.json"), true, 16, JSON_THROW_ON_ERROR);
+    }
+}

@@ -1,0 +1,34 @@
+import { describe, expect, it } from 'vitest';
+import { rollUp, setsVerdict } from '@/areas/walk/rollUp';
+import { durationText, parseDuration } from '@/kit/duration';
+import { isWhyGiven } from '@/kit/why';
+import durations from '../../shared/durations.json';
+import policies from '../../shared/policies.json';
+import rollUps from '../../shared/roll-ups.json';
+import why from '../../shared/words-of-why.json';
+
+type RollUp = Parameters<typeof rollUp>[0][number];
+
+/** What the device knows of the rules by itself, on the examples that the server runs too. */
+describe('the rules that the device knows', () => {
+  it.each(rollUps)('roll up “%s” to %s', (steps, expected) => {
+    expect(rollUp(steps!.split(' ').filter(Boolean) as RollUp[])).toBe(expected);
+  });
+  it.each(Object.entries(durations.accepted))('read “%s” as %d ms', (text, ms) => {
+    expect(parseDuration(text)).toBe(ms);
+  });
+  it.each(durations.refused)('refuse “%s” as a duration', (text) => {
+    expect(parseDuration(text)).toBeNull();
+  });
+  it.each(durations.rounded as [number, string][])('say %d ms as %s', (ms, text) => {
+    expect(durationText(ms)).toBe(text);
+  });
+  it('take a word of why for one from three graphemes on', () => {
+    expect(why.given.filter((w) => !isWhyGiven(w))).toEqual([]);
+    expect(why.missing.filter((w) => isWhyGiven(w))).toEqual([]);
+  });
+  it.each(policies)('set a verdict by itself as %o', ({ policies: of, sets }) => {
+    const said = Object.keys(sets).map((v) => [v, setsVerdict(of, v as RollUp)]);
+    expect(Object.fromEntries(said)).toEqual(sets);
+  });
+});
