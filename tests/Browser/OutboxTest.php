@@ -44,7 +44,7 @@ final class OutboxTest extends WalkTestCase
                     "'verdict_given'",
             ),
         );
-        self::assertSame(0, $this->value('select count(*) from attempts where beside is not null'));
+        self::assertSame(0, $this->value('select count(*) from attempts where parallel_reason is not null'));
     }
 
     public function test_a_full_device_sends_at_once_or_says_so_and_the_words_stay(): void

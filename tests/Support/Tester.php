@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Support;
 
 use Facebook\WebDriver\Chrome\ChromeOptions;
-use Facebook\WebDriver\Exception\ElementClickInterceptedException;
-use Facebook\WebDriver\Exception\ElementNotInteractableException;
+use Facebook\WebDriver\Exception\ElementClickInterceptedException as ClickIntercepted;
+use Facebook\WebDriver\Exception\ElementNotInteractableException as NotInteractable;
 use Facebook\WebDriver\Exception\NoSuchElementException;
 use Facebook\WebDriver\Exception\NoSuchWindowException;
 use Facebook\WebDriver\Exception\StaleElementReferenceException;
@@ -23,6 +23,8 @@ use PHPUnit\Framework\Assert;
  */
 final class Tester
 {
+    use TesterSkills;
+
     /** Seconds; nobody waits for them where all is well, and a busy machine may need them. */
     private const PATIENCE = 30.0;
 
@@ -268,51 +270,6 @@ final class Tester
         return (string) parse_url($this->browser->getCurrentURL(), PHP_URL_PATH);
     }
 
-    /**
-     * How many windows there are, small ones among them.
-     */
-    public function windows(): int
-    {
-        return \count($this->browser->getWindowHandles());
-    }
-
-    /**
-     * Opens a page in a tab of its own, beside those there are.
-     */
-    public function openTab(string $path): self
-    {
-        $this->browser->switchTo()->newWindow();
-
-        return $this->open($path);
-    }
-
-    /**
-     * Lets the device refuse whatever would be kept on it, as the browser does when there is no room; until the page is
-     * loaded again, or room is made. A quota set from outside does not bind IndexedDB.
-     */
-    public function room(bool $there): self
-    {
-        $this->script(
-            <<<'JS'
-            const store = IDBObjectStore.prototype;
-            window.roomy ??= { add: store.add, put: store.put };
-            const full = function () { throw new DOMException('There is no room.', 'QuotaExceededError'); };
-            Object.assign(store, arguments[0] ? window.roomy : { add: full, put: full });
-            JS
-            ,
-            $there,
-        );
-
-        return $this;
-    }
-
-    public function toWindow(int $number): self
-    {
-        $this->browser->switchTo()->window($this->browser->getWindowHandles()[$number]);
-
-        return $this;
-    }
-
     public function reload(): self
     {
         $this->browser->navigate()->refresh();
@@ -323,68 +280,6 @@ final class Tester
     public function script(string $script, mixed ...$arguments): mixed
     {
         return $this->browser->executeScript($script, $arguments);
-    }
-
-    /**
-     * Pastes a real picture, as after a screenshot.
-     */
-    public function pastePicture(): self
-    {
-        $done = $this->browser->executeAsyncScript(
-            <<<'JS'
-            const done = arguments[0];
-            const canvas = document.createElement('canvas');
-            canvas.width = 640; canvas.height = 360;
-            const c = canvas.getContext('2d');
-            c.fillStyle = '#EEF5F6'; c.fillRect(0, 0, 640, 360); c.fillStyle = '#0B4A5E'; c.fillRect(40, 40, 200 + Math.random() * 100, 60);
-            canvas.toBlob(async (blob) => {
-                try { await navigator.clipboard.write([new ClipboardItem({ 'image/png': blob })]);
-                done('ok');
-                } catch (e) { done(String(e));
-                }
-            });
-            JS
-            ,
-        );
-        Assert::assertSame('ok', $done);
-
-        return $this->chord(WebDriverKeys::CONTROL, 'v');
-    }
-
-    /**
-     * Pastes text, as after copying rows in a spreadsheet.
-     */
-    public function pasteText(string $text): self
-    {
-        Assert::assertSame(
-            'ok',
-            $this->browser->executeAsyncScript(
-                'const [text, done] = arguments; navigator.clipboard.writeText(text).then(() => done("ok"), (e) => done(String(e)));',
-                [$text],
-            ),
-        );
-
-        return $this->chord(WebDriverKeys::CONTROL, 'v');
-    }
-
-    /**
-     * Presses keys while others are held.
-     *
-     * @param  list<string>  $held
-     */
-    public function held(array $held, string $key): self
-    {
-        $keyboard = $this->browser->getKeyboard();
-        foreach ($held as $one) {
-            $keyboard->pressKey($one);
-        }
-        $keyboard->sendKeys($key);
-        foreach (array_reverse($held) as $one) {
-            $keyboard->releaseKey($one);
-        }
-        usleep(80_000);
-
-        return $this;
     }
 
     /**
@@ -404,39 +299,6 @@ final class Tester
     }
 
     /**
-     * What axe finds wrong on the page, WCAG 2.2 AA.
-     *
-     * @return list<string>
-     */
-    public function faultsOfAccess(): array
-    {
-        $this->script((string) file_get_contents(__DIR__ . '/../../node_modules/axe-core/axe.min.js'));
-        // In the dark only the colours are others.
-        $which = $this->dark
-            ? ['type' => 'rule', 'values' => ['color-contrast', 'link-in-text-block']]
-            : ['type' => 'tag', 'values' => ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']];
-        $found = $this->browser->executeAsyncScript(
-            "const [which, done] = arguments; axe.run(document, { resultTypes: ['violations'], preload: false, " .
-                "runOnly: which }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => " .
-                "n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')).join(' | '))));",
-            [$which],
-        );
-
-        return array_values(array_map(strval(...), (array) $found));
-    }
-
-    /**
-     * How many bytes of scripts, styles and fonts the page loaded, as they came over the wire.
-     */
-    public function loadedBytes(): int
-    {
-        return (int) $this->script(
-            "return performance.getEntriesByType('resource').filter((r) => r.name.includes('/build/')).reduce((sum, " .
-                'r) => sum + r.encodedBodySize, 0)',
-        );
-    }
-
-    /**
      * @param  array<string, mixed>  $parameters
      */
     public function tell(string $command, array $parameters = []): mixed
@@ -445,11 +307,6 @@ final class Tester
             'cmd' => $command,
             'params' => (object) $parameters,
         ]);
-    }
-
-    public function picture(string $file): void
-    {
-        $this->browser->takeScreenshot($file);
     }
 
     public function until(string $what, \Closure $true): void
@@ -462,7 +319,7 @@ final class Tester
 
                     return;
                 }
-            } catch (StaleElementReferenceException | NoSuchElementException | ElementClickInterceptedException | ElementNotInteractableException) {
+            } catch (StaleElementReferenceException | NoSuchElementException | ClickIntercepted | NotInteractable) {
                 // The page is being drawn; look again.
             }
             usleep(60_000);

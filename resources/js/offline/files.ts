@@ -51,7 +51,8 @@ export async function checkFile(file: Blob, name: string): Promise<void> {
   if (file.size === 0) refuse(`${name} is empty.`);
   if (file.size > most)
     refuse(
-      `${name} has ${(file.size / MB).toFixed(1)} MB; at most ${most / MB} MB are taken. ${video ? 'Record a shorter part.' : 'Cut it, or put a link to it instead.'}`,
+      `${name} has ${(file.size / MB).toFixed(1)} MB; at most ${most / MB} MB are taken. ` +
+        (video ? 'Record a shorter part.' : 'Cut it, or put a link to it instead.'),
     );
   const size = sizeInHead(new DataView(await file.slice(0, 65_536).arrayBuffer()));
   if (size === null) return;

@@ -125,7 +125,8 @@ class Outbox {
       if (!isNoRoom(error)) throw error;
       if (!held && (await this.sendUnkept(queued))) return queued;
       this.state.full =
-        'This device could not keep the last entry: its storage is full, and the server does not answer. Free some space and repeat it; what you typed is still there.';
+        'This device could not keep the last entry: its storage is full, and the server does not answer. ' +
+        'Free some space and repeat it; what you typed is still there.';
       throw new Problem(507, 'device-full', this.state.full, {}, { cause: String(error) });
     }
     // The list may have been read anew meanwhile, with this command in it.

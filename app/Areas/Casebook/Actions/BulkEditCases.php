@@ -14,13 +14,10 @@ use LucidStep\App\Areas\Casebook\Data\BulkEditSample;
 use LucidStep\App\Areas\Casebook\Data\RefusedCase;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Areas\Casebook\Queries\ReadCase;
-use LucidStep\App\Models\BulkAct;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
-use LucidStep\App\Support\Problems\Conflict;
-use LucidStep\Core\Casebook\CaseText;
 
 /**
  * One act on many cases: edit, move, copy, bin, restore. It can be seen beforehand and undone as one.
@@ -30,7 +27,13 @@ final readonly class BulkEditCases
     /** More at once would keep the person waiting; it is said beforehand. */
     public const MOST = 2000;
 
-    public function __construct(private CaseWriterFactory $writers, private ReadCase $read, private CopyCases $copy) {}
+    public function __construct(
+        private CaseWriterFactory $writers,
+        private ReadCase $read,
+        private CopyCases $copy,
+        private RememberBulkEdit $remember,
+        private RestoreFolders $folders,
+    ) {}
 
     /**
      * @param  'edit'|'move'|'copy'|'bin'|'restore'  $act
@@ -104,79 +107,12 @@ final readonly class BulkEditCases
         $title = $word . ' ' . \count($before) . (1 === \count($before) ? ' case' : ' cases');
 
         return new BulkEditResult(
-            [] === $before ? null : $this->remember($project, $user, $title, $before),
+            [] === $before ? null : ($this->remember)($project, $user, $title, $before),
             $title,
             \count($before),
             [],
             $refused,
         );
-    }
-
-    /**
-     * Takes an act back: what was changed again since is left and named.
-     */
-    public function undo(BulkAct $act, Project $project, User $user): BulkEditResult
-    {
-        $act = BulkAct::query()->lockForUpdate()->findOrFail($act->id);
-        if (null !== $act->undone_at) {
-            throw new Conflict('undone', 'This was undone already.');
-        }
-        $rows = DB::table('bulk_act_cases')->where('act_id', $act->id)->get()->keyBy('case_id');
-        $writer = $this->writers->for($project, $user);
-        $refused = [];
-        $done = 0;
-        foreach (array_chunk($rows->keys()->all(), 500) as $ids) {
-            $cases = TestCase::query()->whereIn('id', $ids)->lockForUpdate()->with('requirements', 'version.steps')->get();
-            $this->restoreFolders($cases->filter(static fn(TestCase $c): bool => null !== $c->binned_at)->pluck('folder_id')->all());
-            foreach ($cases as $case) {
-                $row = $rows[$case->id];
-                if ($case->revision !== (int) $row->revision) {
-                    $refused[] = new RefusedCase($case->key, $case->title, 'It was changed again since.');
-
-                    continue;
-                }
-                $this->revert($case, json_decode($row->before, true) ?: [], (bool) $row->made, $user, $writer);
-                $done++;
-            }
-        }
-        $writer->end();
-        $act->update(['undone_at' => Carbon::now()]);
-
-        return new BulkEditResult(
-            null,
-            'Undone: ' . mb_strtolower(mb_substr($act->title, 0, 1)) . mb_substr($act->title, 1),
-            $done,
-            [],
-            $refused,
-        );
-    }
-
-    /**
-     * @param  array<string, array{revision: int, before: array<string, mixed>, made?: bool}>  $cases by id
-     */
-    public function remember(Project $project, User $user, string $title, array $cases): string
-    {
-        $act = BulkAct::query()->create([
-            'project_id' => $project->id,
-            'actor_id' => $user->id,
-            'title' => $title,
-            'created_at' => Carbon::now(),
-        ]);
-        $rows = [];
-        foreach ($cases as $id => $case) {
-            $rows[] = [
-                'act_id' => $act->id,
-                'case_id' => $id,
-                'made' => $case['made'] ?? false,
-                'revision' => $case['revision'],
-                'before' => json_encode((object) $case['before'], \JSON_THROW_ON_ERROR),
-            ];
-        }
-        foreach (array_chunk($rows, 1000) as $some) {
-            DB::table('bulk_act_cases')->insert($some);
-        }
-
-        return $act->id;
     }
 
     /**
@@ -349,7 +285,7 @@ final readonly class BulkEditCases
     private function restore(Collection $cases, CaseWriter $writer): array
     {
         $before = [];
-        $this->restoreFolders($cases->pluck('folder_id')->all());
+        ($this->folders)($cases->pluck('folder_id')->all());
         foreach ($cases as $case) {
             $was = $case->binned_at?->toIso8601String();
             $case->forceFill(['binned_at' => null, 'binned_by_id' => null, 'revision' => $case->revision + 1])->save();
@@ -358,23 +294,6 @@ final readonly class BulkEditCases
         }
 
         return $before;
-    }
-
-    /**
-     * @param  array<array-key, mixed>  $folders ids, those around them come back too
-     */
-    private function restoreFolders(array $folders): void
-    {
-        $ids = array_values(array_unique(array_filter($folders, is_string(...))));
-        if ([] !== $ids) {
-            $places = implode(', ', array_fill(0, \count($ids), '?'));
-            DB::update(
-                "with recursive up as (select id, parent_id from folders where id in ({$places}) union select f.id, " .
-                    'f.parent_id from folders f join up on f.id = up.parent_id) update folders set binned_at = null where ' .
-                    'binned_at is not null and id in (select id from up)',
-                $ids,
-            );
-        }
     }
 
     /**
@@ -406,37 +325,11 @@ final readonly class BulkEditCases
             'Copied ' . \count($made) . (1 === \count($made) ? ' case' : ' cases') . ($target->is($project) ? '' : " to {$target->name}");
 
         return new BulkEditResult(
-            [] === $before ? null : $this->remember($target, $user, $title, $before),
+            [] === $before ? null : ($this->remember)($target, $user, $title, $before),
             $title,
             \count($made),
             array_column($made, 'key'),
             $refused,
         );
-    }
-
-    /**
-     * @param  array<string, mixed>  $before
-     */
-    private function revert(TestCase $case, array $before, bool $made, User $user, CaseWriter $writer): void
-    {
-        if ($made) {
-            $case->forceFill(['binned_at' => Carbon::now(), 'binned_by_id' => $user->id, 'revision' => $case->revision + 1])->save();
-            $writer->log($case->id, 'binned', ['comment' => 'Undone']);
-
-            return;
-        }
-        if (\array_key_exists('binned_at', $before)) {
-            $case->forceFill(['binned_at' => $before['binned_at'], 'revision' => $case->revision + 1])->save();
-            $writer->log($case->id, null === $before['binned_at'] ? 'restored' : 'binned', ['comment' => 'Undone']);
-
-            return;
-        }
-        if (isset($before['position'])) {
-            $case->position = (float) $before['position'];
-        }
-        $text = isset($before['text']) && \is_array($before['text']) ? CaseText::fromArray($before['text']) : null;
-        if (!$writer->change($case, $text, CaseFields::of($case)->with($before), 'edited', ['comment' => 'Undone'])) {
-            $case->save();
-        }
     }
 }

@@ -7,9 +7,9 @@ namespace LucidStep\App\Areas\Casebook\Exchange;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Areas\Casebook\Actions\BulkEditCases;
 use LucidStep\App\Areas\Casebook\Actions\CaseFields;
 use LucidStep\App\Areas\Casebook\Actions\CaseWriterFactory;
+use LucidStep\App\Areas\Casebook\Actions\RememberBulkEdit;
 use LucidStep\App\Areas\Casebook\Actions\SaveRequirements;
 use LucidStep\App\Areas\Casebook\Jobs\FindSimilarCasesAmong;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
@@ -43,7 +43,7 @@ final readonly class ImportCases
         private ImportFile $file,
         private CaseWriterFactory $writers,
         private Progress $progress,
-        private BulkEditCases $acts,
+        private RememberBulkEdit $remember,
         private ImportReferenceData $prelude,
         private SaveRequirements $requirements,
     ) {}
@@ -114,7 +114,7 @@ final readonly class ImportCases
                     FindSimilarCasesAmong::dispatch($some)->afterCommit();
                 }
 
-                return $this->acts->remember($project, $author, "Brought in {$import->name}", $made);
+                return ($this->remember)($project, $author, "Brought in {$import->name}", $made);
             });
             $import->update(['state' => 'done', 'act_id' => $act, 'finished_at' => Carbon::now()]);
         } catch (Cancelled) {

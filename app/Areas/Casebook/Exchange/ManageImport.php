@@ -10,7 +10,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
-use LucidStep\App\Areas\Casebook\Actions\BulkEditCases;
+use LucidStep\App\Areas\Casebook\Actions\UndoBulkEdit;
 use LucidStep\App\Areas\Casebook\Jobs\ReadImport;
 use LucidStep\App\Areas\Casebook\Jobs\RunImport;
 use LucidStep\App\Models\BulkAct;
@@ -34,7 +34,7 @@ final readonly class ManageImport
         private Filesystem $files,
         private ImportFile $file,
         private Progress $progress,
-        private BulkEditCases $acts,
+        private UndoBulkEdit $undo,
     ) {}
 
     public function upload(Project $project, User $author, UploadedFile $upload): CaseImport
@@ -151,7 +151,7 @@ final readonly class ManageImport
     public function undo(CaseImport $import, Project $project, User $user): CaseImport
     {
         $this->refuseUnless($import, ['done'], 'undone');
-        $done = $this->acts->undo(BulkAct::query()->findOrFail($import->act_id), $project, $user);
+        $done = ($this->undo)(BulkAct::query()->findOrFail($import->act_id), $project, $user);
         $kept = array_map(static fn($r): string => $r->key, $done->refused);
         $import->update([
             'state' => 'undone',

@@ -7,7 +7,10 @@ export const LONGEST_RECORDING = 120_000;
 export function captureFault(error: unknown, of: 'screen' | 'camera' = 'screen'): string {
   const name = error instanceof DOMException ? error.name : '';
   if (name === 'NotAllowedError' || name === 'SecurityError')
-    return `The browser did not allow it. Nothing was captured; allow it in the address bar and ${of === 'screen' ? 'press c again' : 'try again'}, or paste a picture.`;
+    return (
+      'The browser did not allow it. Nothing was captured; allow it in the address bar and ' +
+      `${of === 'screen' ? 'press c again' : 'try again'}, or paste a picture.`
+    );
   if (name === 'NotFoundError' || name === 'OverconstrainedError')
     return `There is no ${of} to capture here. Choose a file, or paste a picture.`;
   if (name === 'NotReadableError') return `Another program keeps the ${of}. Close it there and try again.`;

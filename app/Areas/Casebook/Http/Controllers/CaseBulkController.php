@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Casebook\Http\Controllers;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Casebook\Actions\BulkEditCases;
+use LucidStep\App\Areas\Casebook\Actions\UndoBulkEdit;
 use LucidStep\App\Areas\Casebook\Data\BulkEditPreview;
 use LucidStep\App\Areas\Casebook\Data\BulkEditResult;
 use LucidStep\App\Areas\Casebook\Http\Requests\BulkEditCasesRequest;
@@ -25,7 +26,11 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final class CaseBulkController
 {
-    public function __construct(private readonly Memberships $memberships, private readonly BulkEditCases $acts) {}
+    public function __construct(
+        private readonly Memberships $memberships,
+        private readonly BulkEditCases $acts,
+        private readonly UndoBulkEdit $undo,
+    ) {}
 
     #[Post('/projects/{project}/case-previews', 'What an act on many cases would do', BulkEditPreview::class, BulkEditCasesRequest::class)]
     public function preview(BulkEditCasesRequest $request, Project $project): JsonResponse
@@ -58,7 +63,7 @@ final class CaseBulkController
         $project = ProjectLookup::find($act->project_id);
         Gate::authorize($act->actor_id === $request->person()->id ? 'writeCases' : 'lead', $project);
 
-        return new JsonResponse($this->acts->undo($act, $project, $request->person()));
+        return new JsonResponse(($this->undo)($act, $project, $request->person()));
     }
 
     /**

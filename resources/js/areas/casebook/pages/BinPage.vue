@@ -10,6 +10,9 @@ import CasebookTabs from '@/areas/casebook/parts/CasebookTabs.vue';
 import { actOn, errorMessage, undoAct, useFrame } from '@/areas/casebook/frame';
 
 /** What was binned, and the way back. */
+const EMPTY =
+  'The bin is empty. A binned case leaves lists, suites and rules; its entries stay and say so, ' +
+  'and it comes back with its key and its links.';
 const route = useRoute();
 const project = computed(() => String(route.params.project));
 const { frame } = useFrame(project);
@@ -68,10 +71,7 @@ const nothing = computed(
       </button></CasebookTabs
     >
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
-    <StateBox
-      v-else-if="nothing"
-      empty="The bin is empty. A binned case leaves lists, suites and rules; its entries stay and say so, and it comes back with its key and its links."
-    />
+    <StateBox v-else-if="nothing" :empty="EMPTY" />
     <template v-else>
       <p class="soft">
         What is here has left lists, suites and rules. It comes back with its key, its links and its folder.

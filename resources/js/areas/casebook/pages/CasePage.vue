@@ -13,7 +13,7 @@ import { session } from '@/areas/people/session';
 import CaseNeeds from '@/areas/casebook/parts/CaseNeeds.vue';
 import CaseSide from '@/areas/casebook/parts/CaseSide.vue';
 import CaseTalk from '@/areas/casebook/parts/CaseTalk.vue';
-import { actOn, errorMessage, undoAct, useFrame } from '@/areas/casebook/frame';
+import { useFrame } from '@/areas/casebook/frame';
 import ExtractDialog from '@/areas/casebook/parts/ExtractDialog.vue';
 import LeaveDialog from '@/areas/casebook/parts/LeaveDialog.vue';
 import LongText from '@/areas/casebook/parts/LongText.vue';
@@ -26,6 +26,7 @@ import StepGrid from '@/areas/casebook/parts/StepGrid.vue';
 import StepPictures from '@/areas/casebook/parts/StepPictures.vue';
 import { formOf, useCase, type Form } from '@/areas/casebook/useCase';
 import { useCheck } from '@/areas/casebook/useCheck';
+import { useCaseActions } from '@/areas/casebook/useCaseActions';
 import { usePresence } from '@/areas/casebook/usePresence';
 
 const route = useRoute();
@@ -107,37 +108,7 @@ async function save(): Promise<void> {
     leaving.value = false;
   } else await refetch();
 }
-async function copy(): Promise<void> {
-  if (!data.value) return;
-  try {
-    const done = await actOn(project.value, 'copy', { ids: data.value.case.id });
-    const act = done.act_id;
-    toast(`${done.keys[0]} is a copy of ${key.value}.`, act ? async () => undoAct(act) : undefined);
-    await router.push(`/${project.value}/casebook/${done.keys[0]}`);
-  } catch (e) {
-    toast(errorMessage(e));
-  }
-}
-async function bin(): Promise<void> {
-  if (!data.value) return;
-  try {
-    const done = await actOn(project.value, 'bin', { ids: data.value.case.id });
-    const act = done.act_id;
-    if (!act) {
-      toast(done.refused[0]?.why ?? 'It could not be binned.');
-      return;
-    }
-    toast(`${key.value} is in the bin.`, async () => undoAct(act));
-    await router.push(`/${project.value}/casebook`);
-  } catch (e) {
-    toast(errorMessage(e));
-  }
-}
-async function restore(): Promise<void> {
-  if (!data.value) return;
-  await actOn(project.value, 'restore', { ids: data.value.case.id });
-  await refetch();
-}
+const { copy, bin, restore } = useCaseActions(project, key, data, refetch);
 const extracting = ref<number[] | null>(null);
 const pasted = ref<PastedCase[] | null>(null);
 const leaving = ref(false);

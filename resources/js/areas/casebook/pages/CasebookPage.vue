@@ -1,15 +1,13 @@
 <script setup lang="ts">
-import { useInfiniteQuery, useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, unwrap, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
 import { mayLead } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
 import { useSelection } from '@/kit/useSelection';
-import { plural } from '@/kit/words';
 import BulkBar from '@/areas/casebook/parts/BulkBar.vue';
 import CasebookTabs from '@/areas/casebook/parts/CasebookTabs.vue';
 import CaseTable from '@/areas/casebook/parts/CaseTable.vue';
@@ -18,6 +16,7 @@ import { fromQuery, planOf, stateWord, withValue, type Filter } from '@/areas/ca
 import FilterBar from '@/areas/casebook/parts/FilterBar.vue';
 import FolderTree from '@/areas/casebook/parts/FolderTree.vue';
 import { actOn, errorMessage, undoAct, useFrame } from '@/areas/casebook/frame';
+import { useCaseList } from '@/areas/casebook/useCaseList';
 import KeepView from '@/areas/casebook/parts/KeepView.vue';
 import PeekPanel from '@/areas/casebook/parts/PeekPanel.vue';
 import SuiteNotice from '@/areas/casebook/parts/SuiteNotice.vue';
@@ -36,40 +35,12 @@ const columns = computed(() =>
 const set = (name: string, value: string | undefined): void =>
   void router.replace({ query: withValue(route.query, name, value) });
 
-const { data, error, isPending, refetch, fetchNextPage, hasNextPage, isFetchingNextPage } = useInfiniteQuery({
-  queryKey: computed(() => ['live', 'case', 'cases', project.value, filter.value, sort.value, group.value]),
-  queryFn: async ({ pageParam }) => {
-    const query: Record<string, string> = { ...filter.value, sort: sort.value, group: group.value };
-    if (pageParam) query.after = pageParam;
-    const params = { path: { project: project.value }, query };
-    return unwrap(await api.GET('/projects/{project}/cases', { params } as never)) as Api['CasePage'];
-  },
-  initialPageParam: '',
-  getNextPageParam: (last) => last.next ?? undefined,
-  placeholderData: (before) => before,
-});
-const lines = computed(() => data.value?.pages.flatMap((p) => p.items) ?? []);
-// Counted apart: the list need not wait for it.
-const { data: counts } = useQuery({
-  queryKey: computed(() => ['live', 'case', 'case-counts', project.value, filter.value, group.value]),
-  queryFn: async () => {
-    const params = { path: { project: project.value }, query: { ...filter.value, group: group.value } };
-    return unwrap(
-      await api.GET('/projects/{project}/cases/counts', { params } as never),
-    ) as Api['CaseCounts'];
-  },
-  placeholderData: (before) => before,
-});
-const total = computed(() => counts.value?.total ?? lines.value.length);
-const countWords = computed(() => {
-  if (!counts.value) return '';
-  return counts.value.more_than_total
-    ? `more than ${total.value.toLocaleString('en')} cases`
-    : plural(total.value, 'case');
-});
-function more(): void {
-  if (hasNextPage.value && !isFetchingNextPage.value) void fetchNextPage();
-}
+const { data, lines, counts, total, countWords, more, error, isPending, refetch } = useCaseList(
+  project,
+  filter,
+  sort,
+  group,
+);
 const groupOf = (c: Api['CaseLine']): string =>
   ({ state: c.state, type: c.type, priority: c.priority, owner: c.owner?.id ?? '' })[group.value] ?? '';
 const groups = computed(() => {

@@ -7,6 +7,9 @@ import { ago, exact, plural } from '@/kit/words';
 import CasebookTabs from '@/areas/casebook/parts/CasebookTabs.vue';
 import { useFrame } from '@/areas/casebook/frame';
 
+const EMPTY =
+  'A routine is a run of steps that many cases use, written once and changed in one place. ' +
+  'Write one, or choose steps in a case and make a routine of them.';
 const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
@@ -28,10 +31,7 @@ const found = computed(() =>
         @click="router.push(`/${project}/casebook/routines/new`)"
     /></CasebookTabs>
     <StateBox v-if="!frame" :error="frameError" loading @again="refetchFrame()" />
-    <StateBox
-      v-else-if="frame.routines.length === 0"
-      empty="A routine is a run of steps that many cases use, written once and changed in one place. Write one, or choose steps in a case and make a routine of them."
-    />
+    <StateBox v-else-if="frame.routines.length === 0" :empty="EMPTY" />
     <template v-else>
       <input
         v-if="frame.routines.length > 8"

@@ -7,6 +7,9 @@ import { ago, exact, plural } from '@/kit/words';
 import CasebookTabs from '@/areas/casebook/parts/CasebookTabs.vue';
 import { useFrame } from '@/areas/casebook/frame';
 
+const EMPTY =
+  'A case bound to a data table is walked once for each row, with the row’s values filled in. ' +
+  'Type one, or paste it from a spreadsheet.';
 const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
@@ -22,10 +25,7 @@ const { frame, frameError, refetchFrame } = useFrame(project);
         @click="router.push(`/${project}/casebook/tables/new`)"
     /></CasebookTabs>
     <StateBox v-if="!frame" :error="frameError" loading @again="refetchFrame()" />
-    <StateBox
-      v-else-if="frame.tables.length === 0"
-      empty="A case bound to a data table is walked once for each row, with the row's values filled in. Type one, or paste it from a spreadsheet."
-    />
+    <StateBox v-else-if="frame.tables.length === 0" :empty="EMPTY" />
     <div v-else class="scroll">
       <table class="lines">
         <thead>

@@ -28,7 +28,8 @@ function heed(state: Api['AdditionState']): void {
   }
   if (state.state === 'done')
     toast(
-      `Added ${plural(state.total, 'entry', 'entries')}${state.conditions > 0 ? ` and ${plural(state.conditions, 'usual condition')}` : ''}.`,
+      `Added ${plural(state.total, 'entry', 'entries')}` +
+        `${state.conditions > 0 ? ` and ${plural(state.conditions, 'usual condition')}` : ''}.`,
     );
   else problem.value = state.problem || 'Stopped. None was added.';
   emit('done');

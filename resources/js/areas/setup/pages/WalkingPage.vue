@@ -21,12 +21,16 @@ const groups: { title: string; flags: { name: Flag; word: string; does: string }
       {
         name: 'fail_sets_verdict',
         word: 'A failing step decides the attempt',
-        does: 'On: an attempt with a failed step ends as fail unless somebody says otherwise with a word of why. Off: the fail is only suggested, and whoever finishes chooses.',
+        does:
+          'On: an attempt with a failed step ends as fail unless somebody says otherwise with a word of why. ' +
+          'Off: the fail is only suggested, and whoever finishes chooses.',
       },
       {
         name: 'pass_sets_verdict',
         word: 'All steps passed decides the attempt',
-        does: 'On: it ends as pass. Off: pass is only suggested; the attempt stays open, and verdicts can be taken back, until somebody finishes it.',
+        does:
+          'On: it ends as pass. Off: pass is only suggested; the attempt stays open, and verdicts can be taken back, ' +
+          'until somebody finishes it.',
       },
       {
         name: 'skip_wrap_up_on_pass',
@@ -56,7 +60,9 @@ const groups: { title: string; flags: { name: Flag; word: string; does: string }
       {
         name: 'only_approved_cases',
         word: 'Only approved cases enter cycles',
-        does: 'On: cases that nobody approved are not picked, and an approved case that is edited keeps its approved version in cycles until it is approved again.',
+        does:
+          'On: cases that nobody approved are not picked, and an approved case that is edited keeps its approved ' +
+          'version in cycles until it is approved again.',
       },
       {
         name: 'cycles_are_reviewed',

@@ -36,7 +36,8 @@ const checkWords = computed(() => {
   const { state, events, at, why, head } = check.value;
   if (state === 'broken') return `The record is broken at event ${at}: ${why}.`;
   const gone = check.value.removed.length;
-  return `${state === 'open' ? 'Open, not sealed' : 'Sealed'}: ${events} events fit, head ${head?.slice(0, 12)}…${gone > 0 ? `; ${plural(gone, 'part')} taken out, with its trace` : ''}`;
+  const taken = gone > 0 ? `; ${plural(gone, 'part')} taken out, with its trace` : '';
+  return `${state === 'open' ? 'Open, not sealed' : 'Sealed'}: ${events} events fit, head ${head?.slice(0, 12)}…${taken}`;
 });
 const mayCorrect = computed(
   () =>

@@ -17,7 +17,11 @@ const marks = computed(() =>
   rounds.value.map((r) => ({
     id: String(r.position),
     shown: r.roll_up as Shown,
-    label: `Round ${r.position}${r.repeats ? `, once more ${r.repeats}` : ''}: ${r.skipped === null ? wordOf(r.roll_up as Shown) : 'left out'}, ${r.values.map((v) => v.value || '(empty)').join(', ')}`,
+    label: [
+      `Round ${r.position}${r.repeats ? `, once more ${r.repeats}` : ''}:`,
+      `${r.skipped === null ? wordOf(r.roll_up as Shown) : 'left out'},`,
+      r.values.map((v) => v.value || '(empty)').join(', '),
+    ].join(' '),
     group: r.repeats ? 'again' : '',
   })),
 );
