@@ -1,4 +1,4 @@
-import { useQuery, type UseQueryReturnType } from '@tanstack/vue-query';
+import { useQuery, useQueryClient, type UseQueryReturnType } from '@tanstack/vue-query';
 import { computed, type MaybeRefOrGetter, toValue } from 'vue';
 import { Problem } from '@/api/client';
 import { saveLocal, loadLocal } from './device';
@@ -14,9 +14,11 @@ export function useRead<T>(
   key: MaybeRefOrGetter<unknown[]>,
   read: () => Promise<T>,
   keepAs?: MaybeRefOrGetter<string>,
-): UseQueryReturnType<T, Error> {
-  return useQuery<T, Error>({
-    queryKey: computed(() => ['live', topic, ...toValue(key)]),
+): UseQueryReturnType<T, Error> & { set: (fresh: T | undefined) => void } {
+  const queries = useQueryClient();
+  const queryKey = computed(() => ['live', topic, ...toValue(key)]);
+  const query = useQuery<T, Error>({
+    queryKey,
     queryFn: async ({ signal }) => {
       const name = toValue(keepAs);
       try {
@@ -31,5 +33,12 @@ export function useRead<T>(
       }
     },
     placeholderData: (before) => before,
+  });
+  return Object.assign(query, {
+    /** Takes the answer to a write, which carries the new state; without one the state is read anew. */
+    set(fresh: T | undefined) {
+      if (fresh === undefined) void query.refetch();
+      else queries.setQueryData(queryKey.value, fresh);
+    },
   });
 }

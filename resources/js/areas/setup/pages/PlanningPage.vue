@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, unwrap } from '@/api/client';
+import { api, unwrap, type Api } from '@/api/client';
 import { useSetup } from '@/areas/cycles/usePlan';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
@@ -14,8 +14,8 @@ import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
 /** What cycles are planned with: releases, axes, configurations, the calendar, people's time. */
 const route = useRoute();
 const project = computed(() => String(route.params.project));
-const { data, error, isPending, refetch } = useSetup(project);
-const { data: lists, refetch: refetchLists } = useRead(
+const { data, error, isPending, refetch, set } = useSetup(project);
+const { data: lists, set: setLists } = useRead(
   'case',
   () => ['lists', project.value],
   async () =>
@@ -29,10 +29,10 @@ const { data: lists, refetch: refetchLists } = useRead(
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <template v-else>
       <p v-if="!data.may_plan" class="soft">Leads and admins change these; your own days off are yours.</p>
-      <AxesEditor :project="project" :setup="data" @saved="refetch()" />
+      <AxesEditor :project="project" :setup="data" @saved="set" />
       <div class="editors">
-        <ReleasesEditor :project="project" :setup="data" @saved="refetch()" />
-        <CalendarEditor :project="project" :setup="data" @saved="refetch()" />
+        <ReleasesEditor :project="project" :setup="data" @saved="set" />
+        <CalendarEditor :project="project" :setup="data" @saved="set" />
         <template v-if="lists">
           <ListEditor
             title="Types of milestones"
@@ -42,7 +42,7 @@ const { data: lists, refetch: refetchLists } = useRead(
             :project="project"
             :items="lists.milestone_types"
             :may-write="data.may_plan"
-            @saved="refetchLists()"
+            @saved="setLists($event as Api['ProjectSetup'])"
           />
           <ListEditor
             title="Phases"
@@ -52,7 +52,7 @@ const { data: lists, refetch: refetchLists } = useRead(
             :project="project"
             :items="lists.phases"
             :may-write="data.may_plan"
-            @saved="refetchLists()"
+            @saved="setLists($event as Api['ProjectSetup'])"
           />
         </template>
       </div>

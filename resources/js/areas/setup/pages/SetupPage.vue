@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, unwrap } from '@/api/client';
+import { api, unwrap, type Api } from '@/api/client';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
 import FieldsEditor from '@/areas/setup/parts/FieldsEditor.vue';
@@ -11,7 +11,7 @@ import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
 
 const route = useRoute();
 const project = computed(() => String(route.params.project));
-const { data, error, isPending, refetch } = useRead(
+const { data, error, isPending, refetch, set } = useRead(
   'case',
   () => ['lists', project.value],
   async () =>
@@ -33,7 +33,7 @@ const { data, error, isPending, refetch } = useRead(
           :project="project"
           :items="data.types"
           :may-write="data.may_write"
-          @saved="refetch()"
+          @saved="set($event as Api['ProjectSetup'])"
         />
         <ListEditor
           title="Priorities"
@@ -43,19 +43,19 @@ const { data, error, isPending, refetch } = useRead(
           :project="project"
           :items="data.priorities"
           :may-write="data.may_write"
-          @saved="refetch()"
+          @saved="set($event as Api['ProjectSetup'])"
         />
         <FieldsEditor
           :project="project"
           :fields="data.fields"
           :may-write="data.may_write"
-          @saved="refetch()"
+          @saved="set($event as Api['ProjectSetup'])"
         />
         <LabelsEditor
           :project="project"
           :labels="data.labels"
           :may-write="data.may_write"
-          @saved="refetch()"
+          @saved="set($event as Api['ProjectSetup'])"
         />
       </div>
     </template>

@@ -12,7 +12,7 @@ import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
 /** How a project walks: each policy with a sentence on what it does, reasons behind verdicts, and how long evidence stays. */
 const route = useRoute();
 const project = computed(() => String(route.params.project));
-const { data, error, isPending, refetch } = useWalkSetup(() => project.value);
+const { data, error, isPending, refetch, set: setSetup } = useWalkSetup(() => project.value);
 type Flag = Exclude<keyof Api['PolicySet'], 'after_finishing'>;
 const groups: { title: string; flags: { name: Flag; word: string; does: string }[] }[] = [
   {
@@ -90,11 +90,11 @@ const problem = ref('');
 async function set(change: Partial<Api['PolicySet']>): Promise<void> {
   problem.value = '';
   try {
-    await api.PUT('/projects/{project}/policies', {
+    const { data: now } = await api.PUT('/projects/{project}/policies', {
       params: { path: { project: project.value } },
       body: change,
     });
-    await refetch();
+    setSetup(now);
     toast('Saved. It counts from now on; what is finished stays as it is.');
   } catch (e) {
     problem.value = e instanceof Problem ? e.message : String(e);
@@ -116,14 +116,14 @@ async function saveStorage(): Promise<void> {
   const number = (text: string): number | string | null =>
     text.trim() === '' ? null : Number.isFinite(Number(text)) ? Number(text) : text;
   try {
-    await api.PUT('/projects/{project}/storage', {
+    const { data: now } = await api.PUT('/projects/{project}/storage', {
       params: { path: { project: project.value } },
       body: {
         limit_mb: number(storage.limit),
         retention_days: number(storage.days),
       } as Api['StorageRequest'],
     });
-    await refetch();
+    setSetup(now);
     toast('Saved.');
   } catch (e) {
     if (!(e instanceof Problem)) throw e;
@@ -225,7 +225,7 @@ const lists = [
           :project="project"
           :items="data[l.from]"
           :may-write="data.may_lead"
-          @saved="refetch()"
+          @saved="setSetup($event as Api['WalkSetup'])"
         />
       </div>
     </template>

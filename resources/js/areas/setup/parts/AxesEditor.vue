@@ -4,41 +4,29 @@ import { computed, reactive, ref, watch } from 'vue';
 import { api, unwrap, type Api } from '@/api/client';
 import { sentenceOf } from '@/areas/cycles/usePlan';
 import { toast } from '@/kit/notices';
+import { useEditable } from '@/kit/useEditable';
 import { useAnswer } from '@/kit/useAnswer';
 import { plural } from '@/kit/words';
 
 /** Axes with values, pairs that cannot meet, and the configurations made of them, with what they leave untested. */
 const props = defineProps<{ project: string; setup: Api['PlanningSetup'] }>();
-const emit = defineEmits<{ saved: [] }>();
+const emit = defineEmits<{ saved: [now: Api['PlanningSetup'] | undefined] }>();
 interface Axis {
   id: string | null;
   name: string;
   values: { id: string | null; name: string }[];
 }
-const axes = ref<Axis[]>([]);
-const forbidden = ref<Api['ForbiddenPair'][]>([]);
 const problem = ref('');
-const plain = (s: Api['PlanningSetup']) => ({
-  axes: s.axes.map((a) => ({
+const { form, dirty, follow } = useEditable(() => ({
+  axes: props.setup.axes.map((a): Axis => ({
     id: a.id,
     name: a.name,
     values: a.values.map((v) => ({ id: v.id, name: v.name })),
   })),
-  forbidden: s.forbidden.map((f) => ({ ...f })),
-});
-watch(
-  () => props.setup,
-  (now) => {
-    const p = plain(now);
-    axes.value = p.axes;
-    forbidden.value = p.forbidden;
-  },
-  { immediate: true },
-);
-const dirty = computed(() => {
-  const p = plain(props.setup);
-  return JSON.stringify([axes.value, forbidden.value]) !== JSON.stringify([p.axes, p.forbidden]);
-});
+  forbidden: props.setup.forbidden.map((f) => ({ ...f })),
+}));
+const axes = computed({ get: () => form.value.axes, set: (now) => (form.value.axes = now) });
+const forbidden = computed({ get: () => form.value.forbidden, set: (now) => (form.value.forbidden = now) });
 const body = computed(() => ({
   axes: axes.value
     .filter((a) => a.name.trim())
@@ -65,12 +53,16 @@ const { answer: check, refusal } = useAnswer(
     unwrap(await api.POST('/projects/{project}/axis-checks', { ...path.value, body: asked.value as never })),
   () => asked.value.axes.length > 0,
 );
-async function run(work: () => Promise<unknown>, words: string): Promise<void> {
+async function run(
+  work: () => Promise<{ data?: Api['PlanningSetup'] | undefined }>,
+  words: string,
+): Promise<void> {
   problem.value = '';
   try {
-    await work();
+    const { data } = await work();
+    emit('saved', data);
+    await follow();
     toast(words);
-    emit('saved');
   } catch (e) {
     problem.value = sentenceOf(e);
   }
@@ -202,7 +194,7 @@ const showUntested = ref(false);
       </p>
       <p v-if="dirty && setup.may_plan" class="row">
         <Button label="Save the axes" @click="save" />
-        <button type="button" class="link soft" @click="emit('saved')">Leave them as they were</button>
+        <button type="button" class="link soft" @click="follow()">Leave them as they were</button>
       </p>
     </div>
     <div>

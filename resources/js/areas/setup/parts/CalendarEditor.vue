@@ -8,41 +8,46 @@ import { session } from '@/areas/people/session';
 
 /** When the project works, and how much each person can walk in a day. */
 const props = defineProps<{ project: string; setup: Api['PlanningSetup'] }>();
-const emit = defineEmits<{ saved: [] }>();
+const emit = defineEmits<{ saved: [now: Api['PlanningSetup'] | undefined] }>();
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const week = ref<number[]>([]);
 const holidays = ref('');
 const zone = ref('');
 const times = reactive<Record<string, { minutes: string; off: string }>>({});
 const problem = ref('');
+const list = (text: string): string[] => text.split(/[\s,]+/).filter(Boolean);
+const differs = (from: Api['PlanningSetup']): boolean =>
+  JSON.stringify([[...week.value].sort(), list(holidays.value), zone.value]) !==
+  JSON.stringify([[...from.working_days].sort(), from.holidays, from.time_zone]);
 watch(
   () => props.setup,
-  (now) => {
-    week.value = [...now.working_days];
-    holidays.value = now.holidays.join(' ');
-    zone.value = now.time_zone;
+  (now, before) => {
+    // What is typed stays when the setup is read anew.
+    if (!before || !differs(before)) {
+      week.value = [...now.working_days];
+      holidays.value = now.holidays.join(' ');
+      zone.value = now.time_zone;
+    }
     for (const p of now.people)
       times[p.id] = { minutes: durationText(1000 * (p.minutes_per_day * 60)), off: p.days_off.join(' ') };
   },
   { immediate: true },
 );
 const zones = Intl.supportedValuesOf('timeZone');
-const list = (text: string): string[] => text.split(/[\s,]+/).filter(Boolean);
-async function run(work: () => Promise<unknown>, words: string): Promise<void> {
+async function run(
+  work: () => Promise<{ data?: Api['PlanningSetup'] | undefined }>,
+  words: string,
+): Promise<void> {
   problem.value = '';
   try {
-    await work();
+    const { data } = await work();
+    emit('saved', data);
     toast(words);
-    emit('saved');
   } catch (e) {
     problem.value = sentenceOf(e);
   }
 }
-const dirty = computed(
-  () =>
-    JSON.stringify([[...week.value].sort(), list(holidays.value), zone.value]) !==
-    JSON.stringify([[...props.setup.working_days].sort(), props.setup.holidays, props.setup.time_zone]),
-);
+const dirty = computed(() => differs(props.setup));
 const save = (): Promise<void> =>
   run(
     () =>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { ref } from 'vue';
 import { api, Problem, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
+import { useEditable } from '@/kit/useEditable';
 import { plural } from '@/kit/words';
 
 /** Fields that the project adds to its cases. */
 const props = defineProps<{ project: string; fields: Api['CustomFieldLine'][]; mayWrite: boolean }>();
-const emit = defineEmits<{ saved: [] }>();
+const emit = defineEmits<{ saved: [now: Api['ProjectSetup'] | undefined] }>();
 type Kind = Api['CustomFieldLine']['kind'];
 interface Row {
   id: string | null;
@@ -23,19 +24,16 @@ const KINDS: { value: Kind; label: string }[] = [
   { value: 'choice', label: 'Choice' },
   { value: 'yes_no', label: 'Yes or no' },
 ];
-const rows = ref<Row[]>([]);
+const {
+  form: rows,
+  dirty,
+  follow,
+} = useEditable<Row[]>(() => props.fields.map((f) => ({ ...f, choices: f.choices.join(', ') })));
 const problem = ref<Problem | null>(null);
-const fromServer = (): Row[] => props.fields.map((f) => ({ ...f, choices: f.choices.join(', ') }));
-watch(
-  () => props.fields,
-  () => (rows.value = fromServer()),
-  { immediate: true },
-);
-const dirty = computed(() => JSON.stringify(rows.value) !== JSON.stringify(fromServer()));
 async function save(): Promise<void> {
   problem.value = null;
   try {
-    await api.PUT('/projects/{project}/lists/fields', {
+    const { data } = await api.PUT('/projects/{project}/lists/fields', {
       params: { path: { project: props.project } },
       body: {
         fields: rows.value.map(({ id, name, kind, choices, required }) => ({
@@ -50,8 +48,9 @@ async function save(): Promise<void> {
         })),
       },
     });
+    emit('saved', data);
+    await follow();
     toast('Fields saved.');
-    emit('saved');
   } catch (error) {
     if (error instanceof Problem) problem.value = error;
     else throw error;
@@ -111,9 +110,7 @@ const errorOf = (i: number): string =>
         Add a field
       </button>
       <button v-if="dirty" type="button" class="link" @click="save">Save</button>
-      <button v-if="dirty" type="button" class="link soft" @click="rows = fromServer()">
-        Leave it as it was
-      </button>
+      <button v-if="dirty" type="button" class="link soft" @click="follow()">Leave it as it was</button>
     </p>
   </section>
 </template>

@@ -6,7 +6,7 @@ import { plural } from '@/kit/words';
 
 /** The labels of a project: added many at once, renamed everywhere, merged, taken off. */
 const props = defineProps<{ project: string; labels: Api['LabelLine'][]; mayWrite: boolean }>();
-const emit = defineEmits<{ saved: [] }>();
+const emit = defineEmits<{ saved: [now: Api['ProjectSetup'] | undefined] }>();
 const words = ref('');
 const added = ref('');
 const renaming = ref('');
@@ -16,13 +16,16 @@ const SHOWN = 60;
 const found = computed(() =>
   props.labels.filter((l) => l.name.toLowerCase().includes(words.value.toLowerCase())),
 );
-async function run(work: () => Promise<unknown>, said: string): Promise<void> {
+async function run(
+  work: () => Promise<{ data?: Api['ProjectSetup'] | undefined }>,
+  said: string,
+): Promise<void> {
   problem.value = '';
   try {
-    await work();
-    toast(said);
+    const { data } = await work();
     renaming.value = '';
-    emit('saved');
+    emit('saved', data);
+    toast(said);
   } catch (error) {
     if (error instanceof Problem) problem.value = Object.values(error.errors)[0]?.[0] ?? error.message;
     else throw error;

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { ref } from 'vue';
 import { api, Problem, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
+import { useEditable } from '@/kit/useEditable';
 import { plural } from '@/kit/words';
 
 /** A list whose items have an order: named, moved, added, taken out when nothing uses them. */
@@ -24,23 +25,15 @@ const props = defineProps<{
   weighted?: boolean;
   mayWrite: boolean;
 }>();
-const emit = defineEmits<{ saved: [] }>();
+const emit = defineEmits<{ saved: [now: Api['ProjectSetup'] | Api['WalkSetup'] | undefined] }>();
 interface Item {
   value: string | null;
   name: string;
   weight: number;
   uses: number;
 }
-const rows = ref<Item[]>([]);
+const { form: rows, dirty, follow } = useEditable<Item[]>(() => props.items.map((i) => ({ ...i })));
 const problem = ref<Problem | null>(null);
-watch(
-  () => props.items,
-  (now) => (rows.value = now.map((i) => ({ ...i }))),
-  { immediate: true },
-);
-const dirty = computed(
-  () => JSON.stringify(rows.value) !== JSON.stringify(props.items.map((i) => ({ ...i }))),
-);
 function move(at: number, by: number): void {
   const row = rows.value[at];
   if (!row || at + by < 0 || at + by >= rows.value.length) return;
@@ -58,9 +51,10 @@ async function save(): Promise<void> {
     },
   };
   try {
-    await api.PUT(`/projects/{project}/lists/${props.list}`, request);
+    const { data } = await api.PUT(`/projects/{project}/lists/${props.list}`, request);
+    emit('saved', data);
+    await follow();
     toast(`${props.title} saved.`);
-    emit('saved');
   } catch (error) {
     if (error instanceof Problem) problem.value = error;
     else throw error;
@@ -111,9 +105,7 @@ async function save(): Promise<void> {
         Add one
       </button>
       <button v-if="dirty" type="button" class="link" @click="save">Save</button>
-      <button v-if="dirty" type="button" class="link soft" @click="rows = items.map((x) => ({ ...x }))">
-        Leave it as it was
-      </button>
+      <button v-if="dirty" type="button" class="link soft" @click="follow()">Leave it as it was</button>
     </p>
   </section>
 </template>

@@ -6,7 +6,7 @@ import { toast } from '@/kit/notices';
 
 /** Releases with their builds, as a tree. */
 const props = defineProps<{ project: string; setup: Api['PlanningSetup'] }>();
-const emit = defineEmits<{ saved: [] }>();
+const emit = defineEmits<{ saved: [now: Api['PlanningSetup'] | undefined] }>();
 const problem = ref('');
 const release = ref('');
 const fresh = reactive<Record<string, string>>({});
@@ -17,12 +17,15 @@ const tree = computed(() => [
   })),
   { id: '', name: 'Without a release', builds: props.setup.builds.filter((b) => !b.release_id) },
 ]);
-async function run(work: () => Promise<unknown>, words: string): Promise<boolean> {
+async function run(
+  work: () => Promise<{ data?: Api['PlanningSetup'] | undefined }>,
+  words: string,
+): Promise<boolean> {
   problem.value = '';
   try {
-    await work();
+    const { data } = await work();
+    emit('saved', data);
     toast(words);
-    emit('saved');
     return true;
   } catch (e) {
     problem.value = sentenceOf(e);
