@@ -3,10 +3,10 @@ import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, toRef 
 import { useRoute, useRouter } from 'vue-router';
 import NoticeBar from '@/kit/NoticeBar.vue';
 import NoticeBell from '@/areas/notices/parts/NoticeBell.vue';
-import SaveState from './SaveState.vue';
+import SaveState from '@/offline/SaveState.vue';
 import { useKeys } from '@/kit/keys';
 import { useLive } from '@/offline/live';
-import { usePack } from '@/offline/usePack';
+import { usePack } from '@/areas/walk/usePack';
 import { projectOf, session, signOut } from '@/areas/people/session';
 
 const goToFile = () => import('@/areas/search/parts/GoTo.vue');

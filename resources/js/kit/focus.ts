@@ -7,3 +7,14 @@ export const vFocus = {
     (field as HTMLElement | null)?.focus();
   },
 };
+
+const cameFrom = new WeakMap<HTMLElement, HTMLElement>();
+/** Gives the focus back to what had it before something modal was shown; PrimeVue's focus trap keeps it inside meanwhile. */
+export const vReturnFocus = {
+  created(element: HTMLElement): void {
+    if (document.activeElement instanceof HTMLElement) cameFrom.set(element, document.activeElement);
+  },
+  unmounted(element: HTMLElement): void {
+    cameFrom.get(element)?.focus();
+  },
+};

@@ -47,7 +47,7 @@ export class Person {
     Object.defineProperty(navigator, 'locks', { value: locks, configurable: true });
     const [{ default: WalkPage }, { default: SaveState }, { whoIsThere }] = await Promise.all([
       import('@/areas/walk/pages/WalkPage.vue'),
-      import('@/frame/SaveState.vue'),
+      import('@/offline/SaveState.vue'),
       import('@/areas/people/session'),
     ]);
     await whoIsThere();

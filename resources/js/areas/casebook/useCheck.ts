@@ -3,6 +3,17 @@ import { api, unwrap, type Api } from '@/api/client';
 import { toSteps } from './steps';
 import type { Form } from './useCase';
 
+/** What the server refused of the steps, by field (steps.0.action), as lines beside them. */
+export function refusedSteps(errors: Record<string, string[]>): Api['ProblemLine'][] {
+  return Object.entries(errors).flatMap(([path, messages]) => {
+    const at = path.match(/^steps\.(\d+)\.(\w+)/);
+    if (!at) return [];
+    const [, step, field = ''] = at;
+    const message = messages[0] ?? '';
+    return [{ step: Number(step) + 1, field, severity: 'error', message, name: null, nearest: null }];
+  });
+}
+
 /**
  * What would go wrong in the walk of a case, told while one writes, with the case as the tester will see it; and the
  * routines that its steps use.

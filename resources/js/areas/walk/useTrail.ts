@@ -5,7 +5,7 @@ import { useRead } from '@/offline/useRead';
 import { mayRecord, session } from '@/areas/people/session';
 import { entryWords, shownOf } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
-import { packed } from '@/offline/usePack';
+import { packed } from '@/areas/walk/usePack';
 import { useStart } from './useStart';
 import type { Walk } from './useWalk';
 

@@ -3,7 +3,7 @@ import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, unwrap } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
@@ -25,7 +25,7 @@ import ReviewBar from '@/areas/casebook/parts/ReviewBar.vue';
 import StepGrid from '@/areas/casebook/parts/StepGrid.vue';
 import StepPictures from '@/areas/casebook/parts/StepPictures.vue';
 import { formOf, useCase, type Form } from '@/areas/casebook/useCase';
-import { useCheck } from '@/areas/casebook/useCheck';
+import { refusedSteps, useCheck } from '@/areas/casebook/useCheck';
 import { useCaseActions } from '@/areas/casebook/useCaseActions';
 import { usePresence } from '@/areas/casebook/usePresence';
 
@@ -136,23 +136,9 @@ useKeys('Case', () => [
 const previewing = ref(false);
 const grid = ref<InstanceType<typeof StepGrid> | null>(null);
 const errorsOf = (field: string): string => problem.value?.errors[field]?.[0] ?? '';
-const stepProblems = computed<Api['ProblemLine'][]>(() => [
+const stepProblems = computed(() => [
   ...(check.value?.problems ?? data.value?.problems ?? []),
-  ...Object.entries(problem.value?.errors ?? {}).flatMap(([path, messages]) => {
-    const at = path.match(/^steps\.(\d+)\.(\w+)/);
-    return at
-      ? [
-          {
-            step: Number(at[1]) + 1,
-            field: at[2] ?? '',
-            severity: 'error' as const,
-            message: messages[0] ?? '',
-            name: null,
-            nearest: null,
-          },
-        ]
-      : [];
-  }),
+  ...refusedSteps(problem.value?.errors ?? {}),
 ]);
 </script>
 

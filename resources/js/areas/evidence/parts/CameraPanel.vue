@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import vFocustrap from 'primevue/focustrap';
+import { vReturnFocus } from '@/kit/focus';
 import Button from 'primevue/button';
 import { onBeforeUnmount, onMounted, ref } from 'vue';
 import { captureFault, pngOf } from '@/areas/evidence/useCapture';
@@ -86,6 +88,8 @@ onBeforeUnmount(() => {
 <template>
   <div
     ref="root"
+    v-focustrap
+    v-return-focus
     class="camera over-all"
     role="dialog"
     aria-modal="true"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import vFocustrap from 'primevue/focustrap';
+import { vReturnFocus } from '@/kit/focus';
 import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
@@ -105,6 +107,8 @@ const styleOf = (r: Api['PictureRegion']): Record<string, string> => {
 <template>
   <div
     ref="root"
+    v-focustrap
+    v-return-focus
     class="compare over-all"
     role="dialog"
     aria-modal="true"

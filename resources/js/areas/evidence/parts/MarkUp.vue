@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import vFocustrap from 'primevue/focustrap';
+import { vReturnFocus } from '@/kit/focus';
 import Konva from 'konva';
 import Button from 'primevue/button';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
@@ -303,6 +305,8 @@ async function save(): Promise<void> {
 <template>
   <div
     ref="root"
+    v-focustrap
+    v-return-focus
     class="mark over-all"
     role="dialog"
     aria-modal="true"

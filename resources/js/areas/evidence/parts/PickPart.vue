@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import vFocustrap from 'primevue/focustrap';
+import { vReturnFocus } from '@/kit/focus';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { boxOf, type Box, type Point } from '@/kit/box';
 import { pngOf } from '@/areas/evidence/useCapture';
@@ -58,13 +60,15 @@ async function cut(): Promise<void> {
 <template>
   <div
     ref="root"
+    v-focustrap
+    v-return-focus
     class="pick over-all"
     role="dialog"
     aria-modal="true"
     aria-label="Drag over the part to keep"
     tabindex="-1"
     @keydown.esc.stop="emit('leave')"
-    @keydown.enter.prevent="emit('keep', picture)"
+    @keydown.enter.self.prevent="emit('keep', picture)"
   >
     <p>
       Drag over the part to keep. <kbd>Enter</kbd> keeps all of it, <kbd>Esc</kbd> none.

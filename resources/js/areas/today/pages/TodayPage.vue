@@ -13,7 +13,7 @@ import StateBox from '@/kit/StateBox.vue';
 import { ago, due, entryWords, exact, plural, shownOf, when } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
 import ScratchPad from '@/areas/today/parts/ScratchPad.vue';
-import { packed } from '@/offline/usePack';
+import { packed } from '@/areas/walk/usePack';
 import { useStart } from '@/areas/walk/useStart';
 
 const route = useRoute();

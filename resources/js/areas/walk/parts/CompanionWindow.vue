@@ -4,7 +4,7 @@ import { forwardKeys } from '@/kit/keys';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { clock as clockWords } from '@/kit/words';
 import ActiveStep from './ActiveStep.vue';
-import SaveState from '@/frame/SaveState.vue';
+import SaveState from '@/offline/SaveState.vue';
 import type { EvidenceTools } from '@/areas/evidence/useEvidence';
 import type { Walk } from '@/areas/walk/useWalk';
 

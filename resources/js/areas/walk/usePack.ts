@@ -1,8 +1,8 @@
 import { onBeforeUnmount, onMounted, reactive, watch, type Ref } from 'vue';
 import { api, Problem, unwrap, type Api } from '@/api/client';
 import { mayRecord } from '@/areas/people/session';
-import { saveLocal, loadLocal } from './device';
-import { outbox } from './outbox';
+import { saveLocal, loadLocal } from '@/offline/device';
+import { outbox } from '@/offline/outbox';
 
 /** Which entries can be walked while the server is away, by project. */
 export const packed = reactive<Record<string, string[]>>({});

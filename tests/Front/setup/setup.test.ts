@@ -1,0 +1,161 @@
+// @vitest-environment happy-dom
+import { afterEach, describe, expect, it } from 'vitest';
+import type { Api } from '@/api/client';
+import { DemoServer, Page } from '../support/pages';
+
+let page: Page;
+afterEach(() => page?.close());
+const TYPES = 'section[aria-label="Types"]';
+const values = (selector: string): string[] =>
+  [...document.querySelectorAll<HTMLInputElement>(`${selector} input:not([type=number])`)].map(
+    (i) => i.value,
+  );
+
+describe('a list in Setup', () => {
+  const lists = (server: DemoServer): Api['ProjectSetup'] => server.recorded('/projects/SKR/lists');
+
+  it('is written as it stands, and then is what the server made of it', async () => {
+    const server = new DemoServer('maren');
+    const after = lists(server);
+    after.types.push({ value: 'weather', name: 'Weather', weight: 1, uses: 0 });
+    server.on('PUT /projects/SKR/lists/types', after);
+    page = await Page.open('/SKR/setup', server);
+    await page.click(`${TYPES} button`, 'Add one');
+    await page.type(`${TYPES} input[aria-label="Name of types ${after.types.length}"]`, 'Weather ');
+    await page.click(`${TYPES} button`, 'Save');
+    await page.see('Types saved.');
+    expect(page.sent[0]?.body.items).toHaveLength(after.types.length);
+    expect((page.sent[0]?.body.items as { name: string }[]).at(-1)?.name).toBe('Weather ');
+    expect(values(TYPES).at(-1), 'trimmed by the server').toBe('Weather');
+    expect(page.all(`${TYPES} button`)).not.toContain('Save');
+  });
+
+  it('keeps what is typed when its state is read anew, and drops it on request', async () => {
+    const server = new DemoServer('maren');
+    page = await Page.open('/SKR/setup', server);
+    const before = values(TYPES);
+    await page.type(`${TYPES} input`, 'Renamed');
+    const changed = lists(server);
+    changed.types[0]!.uses += 7;
+    server.on('GET /projects/SKR/lists', changed);
+    window.dispatchEvent(new Event('visibilitychange'));
+    await page.settle(6);
+    expect(values(TYPES)[0]).toBe('Renamed');
+    await page.click(`${TYPES} button`, 'Leave it as it was');
+    expect(values(TYPES)).toEqual(before);
+    expect(page.sent).toEqual([]);
+  });
+
+  it('says what the server refuses, and keeps what was typed', async () => {
+    const server = new DemoServer('maren').on('PUT /projects/SKR/lists/types', {
+      status: 409,
+      type: 'in-use',
+      detail: '65 cases are of the type “Functional”.',
+      errors: {},
+    });
+    page = await Page.open('/SKR/setup', server);
+    const count = values(TYPES).length;
+    await page.click(`${TYPES} button`, 'Take out');
+    await page.click(`${TYPES} button`, 'Save');
+    await page.see('65 cases are of the type “Functional”.', TYPES);
+    expect(values(TYPES)).toHaveLength(count - 1);
+  });
+
+  it('is moved by keys as by its buttons', async () => {
+    page = await Page.open('/SKR/setup');
+    const [first, second] = values(TYPES);
+    document
+      .querySelectorAll<HTMLInputElement>(`${TYPES} input`)[0]
+      ?.dispatchEvent(
+        new KeyboardEvent('keydown', { key: 'ArrowDown', altKey: true, bubbles: true, cancelable: true }),
+      );
+    await page.settle();
+    expect(values(TYPES).slice(0, 2)).toEqual([second, first]);
+    await page.click(`${TYPES} button`, `Move ${first} up`);
+    expect(values(TYPES).slice(0, 2)).toEqual([first, second]);
+  });
+
+  it('is shown to a tester, who may not write it', async () => {
+    page = await Page.open('/SKR/setup', 'tobias');
+    await page.see('Leads and admins change these.');
+    expect(page.all(`${TYPES} button`)).toEqual([]);
+  });
+});
+
+describe('axes and configurations', () => {
+  const made = (server: DemoServer): Api['PlanningSetup'] => {
+    const setup = server.recorded<Api['PlanningSetup']>('/projects/SKR/planning-setup');
+    setup.configurations.push({ ...setup.configurations[0]!, id: 'new', name: 'Desktop, small', entries: 0 });
+    return setup;
+  };
+
+  it('shows the configurations that were made as soon as it says so', async () => {
+    const server = new DemoServer('maren');
+    server.on('POST /projects/SKR/configurations', made(server));
+    page = await Page.open('/SKR/setup/planning', server);
+    await page.click('button', 'Make those for all pairs');
+    await page.see('Configurations made.');
+    expect(values('main')).toContain('Desktop, small');
+    expect(page.sent.filter((s) => s.path.endsWith('/configurations'))[0]?.body).toEqual({ how: 'pairs' });
+  });
+
+  it('asks what typed axes would give before anything is written', async () => {
+    const server = new DemoServer('maren').on('POST /projects/SKR/axis-checks', {
+      all: 16,
+      all_more: false,
+      pairs: 12,
+      sample: [],
+      impossible: [],
+      untested: ['Kiosk with wide'],
+    });
+    page = await Page.open('/SKR/setup/planning', server);
+    await page.click('.axis button', 'Add a value');
+    await page.type('[aria-label="Value 4 of Device"]', 'Kiosk');
+    await page.see('All combinations: 16');
+    expect(page.sent.every((s) => s.path.endsWith('/axis-checks'))).toBe(true);
+    expect((document.querySelector('[aria-label="Value 4 of Device"]') as HTMLInputElement).value).toBe(
+      'Kiosk',
+    );
+    await page.click('button', 'Leave them as they were');
+    expect(page.has('[aria-label="Value 4 of Device"]')).toBe(false);
+  });
+
+  it('says what holds a value that was to go', async () => {
+    const server = new DemoServer('maren').on('PUT /projects/SKR/axes', {
+      status: 409,
+      type: 'in-use',
+      detail: '“Tablet” is used by Quay tablet.',
+    });
+    page = await Page.open('/SKR/setup/planning', server);
+    await page.type('[aria-label="Value 1 of Device"]', 'Wall');
+    await page.click('button', 'Save the axes');
+    await page.see('“Tablet” is used by Quay tablet.');
+  });
+});
+
+describe('how a project walks', () => {
+  it('changes one policy at a time and shows what the server has then', async () => {
+    const server = new DemoServer('maren');
+    const after = server.recorded<Api['WalkSetup']>('/projects/SKR/walk-setup');
+    after.policies.skip_wrap_up_on_pass = !after.policies.skip_wrap_up_on_pass;
+    server.on('PUT /projects/SKR/policies', after);
+    page = await Page.open('/SKR/setup/walking', server);
+    const boxes = [...document.querySelectorAll<HTMLInputElement>('main input[type=checkbox]')];
+    boxes[0]?.click();
+    await page.see('It counts from now on');
+    expect(Object.keys(page.sent[0]?.body ?? {})).toHaveLength(1);
+    expect(page.sent).toHaveLength(1);
+  });
+
+  it('says what is wrong with a limit where it is typed', async () => {
+    const server = new DemoServer('maren').on('PUT /projects/SKR/storage', {
+      status: 422,
+      errors: { retention_days: ['A whole number of days.'] },
+    });
+    page = await Page.open('/SKR/setup/walking', server);
+    if (!page.has('#days, [name=days]')) return;
+    await page.type('#days, [name=days]', 'soon');
+    await page.submit('form');
+    await page.see('A whole number of days.');
+  });
+});
