@@ -18,13 +18,16 @@ export function wordOf(shown: Shown): string {
   return WORDS[shown];
 }
 
+/** What every list of entries tells of how one stands. */
+type EntryState = Pick<Api['EntryLine'], 'display_state' | 'readiness' | 'previous_verdict'>;
+
 /** An entry's mark: held stands beside not run and retest only where nothing else is to be said. */
-export function shownOf(entry: Api['EntryLine']): Shown {
+export function shownOf(entry: EntryState): Shown {
   return entry.display_state === 'not_run' && entry.readiness === 'held' ? 'held' : entry.display_state;
 }
 
 /** An entry in words, such as "Retest (was fail)". */
-export function entryWords(entry: Api['EntryLine']): string {
+export function entryWords(entry: EntryState): string {
   const was = entry.previous_verdict ? ` (was ${entry.previous_verdict.replace('_', ' ')})` : '';
   return wordOf(shownOf(entry)) + was;
 }

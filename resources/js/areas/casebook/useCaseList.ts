@@ -26,7 +26,7 @@ export function useCaseList(
         const query: Record<string, string> = { ...filter.value, sort: sort.value, group: group.value };
         if (pageParam) query.after = pageParam;
         const params = { path: { project: project.value }, query };
-        return unwrap(await api.GET('/projects/{project}/cases', { params } as never)) as Api['CasePage'];
+        return unwrap(await api.GET('/projects/{project}/cases', { params })) as Api['CasePage'];
       },
       initialPageParam: '',
       getNextPageParam: (last) => last.next ?? undefined,
@@ -38,9 +38,7 @@ export function useCaseList(
     queryKey: computed(() => ['live', 'case', 'case-counts', project.value, filter.value, group.value]),
     queryFn: async () => {
       const params = { path: { project: project.value }, query: { ...filter.value, group: group.value } };
-      return unwrap(
-        await api.GET('/projects/{project}/cases/counts', { params } as never),
-      ) as Api['CaseCounts'];
+      return unwrap(await api.GET('/projects/{project}/cases/counts', { params })) as Api['CaseCounts'];
     },
     placeholderData: (before) => before,
   });

@@ -19,7 +19,7 @@ async function write(needs: { case: string; kind: Api['CaseNeed']['kind'] }[]): 
   try {
     await api.PUT('/cases/{case}/needs', {
       params: { path: { case: props.caseKey } },
-      body: { needs } as never,
+      body: { needs },
     });
     key.value = '';
     void refetch();

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
-import { computed, onMounted, reactive, ref, watch } from 'vue';
+import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, Problem, unwrap, type Api } from '@/api/client';
 import { chosenCases } from '@/areas/casebook/filter';
@@ -23,7 +23,7 @@ const iso = (plus: number): string => {
   return `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
 };
 const DRAFT = computed(() => `lucid-step-new-cycle:${project.value}`);
-const form = reactive<CycleInput>({
+const form = ref<CycleInput>({
   name: '',
   description: '',
   starts_on: iso(0),
@@ -41,20 +41,22 @@ const form = reactive<CycleInput>({
 // What was typed is kept on the device until the cycle is there.
 onMounted(() => {
   const kept = localStorage.getItem(DRAFT.value);
-  if (kept) Object.assign(form, JSON.parse(kept));
+  if (kept) Object.assign(form.value, JSON.parse(kept));
   document.getElementById('cycle-name')?.focus();
 });
-watch(form, (now) => localStorage.setItem(DRAFT.value, JSON.stringify(now)));
+watch(form, (now) => localStorage.setItem(DRAFT.value, JSON.stringify(now)), { deep: true });
 // A cycle begun from somewhere has everything filled in that can be known.
 watch(
   setup,
   (now) => {
     if (!now) return;
-    form.build_id ??= now.builds[now.builds.length - 1]?.id ?? null;
-    if (form.testers.length === 0)
-      form.testers = now.people.filter((p) => p.role === 'tester' && p.minutes_per_day > 0).map((p) => p.id);
-    if (!form.name && (given.value.cases || given.value.filter))
-      form.name = `Selection of ${new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}`;
+    form.value.build_id ??= now.builds[now.builds.length - 1]?.id ?? null;
+    if (form.value.testers.length === 0)
+      form.value.testers = now.people
+        .filter((p) => p.role === 'tester' && p.minutes_per_day > 0)
+        .map((p) => p.id);
+    if (!form.value.name && (given.value.cases || given.value.filter))
+      form.value.name = `Selection of ${new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}`;
   },
   { immediate: true },
 );
@@ -79,11 +81,11 @@ async function save(): Promise<void> {
       await api.POST('/projects/{project}/cycles', {
         params: { path: { project: project.value } },
         body: {
-          ...form,
-          phase: form.phase ?? '',
-          priority: form.priority ?? '',
+          ...form.value,
+          phase: form.value.phase ?? '',
+          priority: form.value.priority ?? '',
           picks: picks.value,
-        } as never,
+        },
       }),
     );
     localStorage.removeItem(DRAFT.value);

@@ -136,8 +136,7 @@ const nameOf = (id: string): string => byId.value.get(id)?.case_key ?? 'an entry
               "
             >
               <span class="row small"
-                ><VerdictMark :shown="shownOf(n.e as never)" :label="entryWords(n.e as never)" /><span
-                  class="mono"
+                ><VerdictMark :shown="shownOf(n.e)" :label="entryWords(n.e)" /><span class="mono"
                   >#{{ n.e.position }} {{ n.e.case_key }}</span
                 ><span class="word">{{ word(n.e) }}</span></span
               >

@@ -50,9 +50,7 @@ const lines = computed(() => {
   return (data.value?.entries ?? []).filter(
     (e) =>
       words.every((w) => `${e.case_key} ${e.title}`.toLowerCase().includes(w)) &&
-      (shows.value === '' ||
-        shownOf(e as never) === shows.value ||
-        (shows.value === 'behind' && e.outdated)) &&
+      (shows.value === '' || shownOf(e) === shows.value || (shows.value === 'behind' && e.outdated)) &&
       (who.value === '' || (e.assignee_id ?? 'nobody') === who.value),
   );
 });

@@ -46,7 +46,7 @@ async function add(): Promise<void> {
       unwrap(
         await api.POST('/cycles/{cycle}/entries', {
           params: { path: { cycle: props.cycle } },
-          body: { picks: picks.value } as never,
+          body: { picks: picks.value },
         }),
       ),
     );

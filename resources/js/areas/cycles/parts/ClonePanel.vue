@@ -23,7 +23,7 @@ const later = (date: string, by: number): string =>
 const how = reactive({
   name: props.cycle ? `${props.cycle.name}, again` : `${props.milestone?.name ?? ''}, next`,
   date: props.cycle ? later(props.cycle.ends_on, 1) : later(props.milestone?.due_on ?? '2026-01-01', 28),
-  which: 'all' as string,
+  which: 'all' as NonNullable<Api['CloneRequest']['which']>,
   build_id: null as string | null,
   off_days: true,
   people: true,
@@ -52,11 +52,11 @@ const { answer: preview, refusal } = useAnswer(
       props.cycle
         ? await api.POST('/cycles/{cycle}/clone-previews', {
             params: { path: { cycle: props.cycle.key } },
-            body: body.value as never,
+            body: body.value,
           })
         : await api.POST('/milestones/{milestone}/clone-previews', {
             params: { path: { milestone: props.milestone!.id } },
-            body: body.value as never,
+            body: body.value,
           }),
     ),
   () => how.name.trim() !== '' && how.date !== '',
@@ -68,7 +68,7 @@ async function make(): Promise<void> {
       const made = unwrap(
         await api.POST('/cycles/{cycle}/clones', {
           params: { path: { cycle: props.cycle.key } },
-          body: body.value as never,
+          body: body.value,
         }),
       );
       toast(`${made.cycle.name} is there, as a draft.`);
@@ -77,7 +77,7 @@ async function make(): Promise<void> {
     } else {
       await api.POST('/milestones/{milestone}/clones', {
         params: { path: { milestone: props.milestone!.id } },
-        body: body.value as never,
+        body: body.value,
       });
       toast(`${how.name} is there, with ${plural(preview.value?.moves.length ?? 0, 'cycle')} as drafts.`);
       emit('made');

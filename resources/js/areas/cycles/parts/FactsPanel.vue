@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue';
+import { ref } from 'vue';
 import { api, Problem, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import CycleFields, { type CycleInput } from './CycleFields.vue';
@@ -13,7 +13,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ saved: []; stale: []; close: [] }>();
 const revision = props.cycle.revision;
-const form = reactive<CycleInput>({
+const form = ref<CycleInput>({
   name: props.cycle.cycle.name,
   description: props.cycle.cycle.description,
   starts_on: props.cycle.cycle.starts_on,
@@ -37,9 +37,9 @@ async function save(force = false): Promise<void> {
     await api.PATCH('/cycles/{cycle}', {
       params: { path: { cycle: props.cycle.cycle.key } },
       body: {
-        ...form,
-        phase: form.phase ?? '',
-        priority: form.priority ?? '',
+        ...form.value,
+        phase: form.value.phase ?? '',
+        priority: form.value.priority ?? '',
         ...(force ? {} : { revision }),
       },
     });

@@ -148,10 +148,7 @@ defineExpose({
             configurations.get(lines[item.index]!.configuration_id ?? '') ?? ''
           }}</span>
           <span role="cell"
-            ><VerdictMark
-              :shown="shownOf(lines[item.index] as never)"
-              word
-              :label="entryWords(lines[item.index] as never)"
+            ><VerdictMark :shown="shownOf(lines[item.index]!)" word :label="entryWords(lines[item.index]!)"
           /></span>
           <span role="cell" class="cut" :class="{ soft: !lines[item.index]!.assignee_id }"
             >{{ people.get(lines[item.index]!.assignee_id ?? '') ?? 'nobody'

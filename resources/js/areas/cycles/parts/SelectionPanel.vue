@@ -81,7 +81,7 @@ const {
     unwrap(
       await api.POST('/projects/{project}/selection-counts', {
         params: { path: { project: props.project } },
-        body: asked.value as never,
+        body: asked.value,
       }),
     ),
   () => anything.value || props.when !== undefined,

@@ -49,8 +49,7 @@ const { answer: check, refusal } = useAnswer(
   'axes',
   // What the present configurations leave untested changes with them too.
   () => [asked.value, props.setup.configurations.map((c) => c.id)],
-  async () =>
-    unwrap(await api.POST('/projects/{project}/axis-checks', { ...path.value, body: asked.value as never })),
+  async () => unwrap(await api.POST('/projects/{project}/axis-checks', { ...path.value, body: asked.value })),
   () => asked.value.axes.length > 0,
 );
 async function run(
@@ -68,7 +67,7 @@ async function run(
   }
 }
 const save = (): Promise<void> =>
-  run(() => api.PUT('/projects/{project}/axes', { ...path.value, body: body.value as never }), 'Axes saved.');
+  run(() => api.PUT('/projects/{project}/axes', { ...path.value, body: body.value }), 'Axes saved.');
 const make = (how: 'all' | 'pairs' | 'one'): Promise<void> =>
   run(
     () =>
