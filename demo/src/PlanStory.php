@@ -243,7 +243,7 @@ final class PlanStory
             $next,
             $testers,
             [],
-            DB::table('entries')->where('cycle_id', $next->id)->orderBy('position')->limit(24)->pluck('id')->all(),
+            array_values(DB::table('entries')->where('cycle_id', $next->id)->orderBy('position')->limit(24)->pluck('id')->all()),
         )->given;
         $handOut = new AssignMany($given, \sprintf('Handed out %d entries to 3 people', \count($given)));
         ($this->acts)($next, $lead, $handOut, array_map(strval(...), array_keys($given)));

@@ -79,7 +79,9 @@ final class WalkStory
         $tester = collect($this->people)->firstWhere('id', $entry->assignee_id) ?? $this->people['tobias'];
         $on = [];
         foreach (array_map(trim(...), explode('>>', $story)) as $act) {
-            preg_match('/^(\w+)\s*(\d*)\s*:?\s*(.*)$/su', $act, $m);
+            if (1 !== preg_match('/^(\w+)\s*(\d*)\s*:?\s*(.*)$/su', $act, $m)) {
+                throw new \LogicException("Not an act of a story: {$act}");
+            }
             $parts = array_map(trim(...), explode('|', $m[3]));
             $this->tick($tester, 240);
             if ('retest' === $m[1]) {

@@ -105,7 +105,7 @@ final class RaceTest extends BrowserTestCase
             $handle = curl_init(getenv('LUCID_TEST_URL') . "/api/v1{$path}");
             curl_setopt_array($handle, [
                 CURLOPT_POST => true,
-                CURLOPT_POSTFIELDS => json_encode((object) $body),
+                CURLOPT_POSTFIELDS => json_encode((object) $body, JSON_THROW_ON_ERROR),
                 CURLOPT_RETURNTRANSFER => true,
                 CURLOPT_TIMEOUT => 30,
                 CURLOPT_HTTPHEADER => [

@@ -38,7 +38,7 @@ final class ReadChanges
 
         return new ChangeFeed(
             "{$last->xid}.{$last->id}",
-            array_map(static fn(object $r): ChangeLine => new ChangeLine($r->topic, $r->subject_id, $r->cycle_id), $rows),
+            array_values(array_map(static fn(\stdClass $r): ChangeLine => new ChangeLine($r->topic, $r->subject_id, $r->cycle_id), $rows)),
         );
     }
 }

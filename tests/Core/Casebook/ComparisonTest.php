@@ -117,23 +117,16 @@ final class ComparisonTest extends TestCase
 
     public function test_custom_fields_take_what_fits_their_kind(): void
     {
-        $field = static fn(string $kind, array $choices = [], bool $required = false): CustomField => new CustomField(
-            'f',
-            'Risk',
-            $kind,
-            $choices,
-            $required,
-        );
         self::assertSame(
             ['2.5', '2027-06-14', 'High', 'yes', 'no', '', ' x'],
             [
-                $field('number')->take('2,5'),
-                $field('date')->take(' 2027-06-14 '),
-                $field('choice', ['Low', 'High'])->take('high'),
-                $field('yes_no')->take('TRUE'),
-                $field('yes_no')->take('0'),
-                $field('date')->take(''),
-                ' ' . $field('text')->take('x '),
+                self::field('number')->take('2,5'),
+                self::field('date')->take(' 2027-06-14 '),
+                self::field('choice', ['Low', 'High'])->take('high'),
+                self::field('yes_no')->take('TRUE'),
+                self::field('yes_no')->take('0'),
+                self::field('date')->take(''),
+                ' ' . self::field('text')->take('x '),
             ],
         );
         foreach (
@@ -148,14 +141,14 @@ final class ComparisonTest extends TestCase
             as [$kind, $typed]
         ) {
             try {
-                $field($kind, ['Low'])->take($typed);
+                self::field($kind, ['Low'])->take($typed);
                 self::fail("{$kind} took {$typed}");
             } catch (\DomainException $e) {
                 self::assertStringContainsString('Risk', $e->getMessage());
             }
         }
         $this->expectException(\DomainException::class);
-        $field('text', [], true)->take('  ');
+        self::field('text', [], true)->take('  ');
     }
 
     private function s(string $action, string $expected = ''): Step
@@ -185,5 +178,14 @@ final class ComparisonTest extends TestCase
     private function flat(array $pairs): array
     {
         return array_map(static fn(StepPair $p): array => [$p->from, $p->to, $p->is], $pairs);
+    }
+
+    /**
+     * @param  'text'|'number'|'choice'|'date'|'yes_no'  $kind
+     * @param  list<string>  $choices
+     */
+    private static function field(string $kind, array $choices = [], bool $required = false): CustomField
+    {
+        return new CustomField('f', 'Risk', $kind, $choices, $required);
     }
 }

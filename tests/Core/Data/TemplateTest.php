@@ -89,7 +89,7 @@ final class TemplateTest extends TestCase
         $merged = [];
         foreach ($t->parts as $part) {
             if (\is_string($part) && \is_string(end($merged))) {
-                $merged[\count($merged) - 1] .= $part;
+                $merged[] = array_pop($merged) . $part;
             } else {
                 $merged[] = $part instanceof Placeholder ? [$part->key()] : $part;
             }

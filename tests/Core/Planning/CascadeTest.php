@@ -45,9 +45,9 @@ final class CascadeTest extends TestCase
             }
             $conditions = Conditions::of(
                 array_map(static function (string $c): Condition {
-                    preg_match('/(\d+)([+-])(\d+)/', $c, $m);
+                    [$needing, $sign, $needed] = preg_split('/(?=[+-])|(?<=[+-])/', $c) ?: [];
 
-                    return new Condition("n{$m[1]}", "n{$m[3]}", '+' === $m[2] ? ConditionKind::OnlyIfPassed : ConditionKind::After);
+                    return new Condition("n{$needing}", "n{$needed}", '+' === $sign ? ConditionKind::OnlyIfPassed : ConditionKind::After);
                 }, $made),
             );
             $all = array_fill_keys(array_map(static fn(int $i): string => "n{$i}", range(0, 11)), true);

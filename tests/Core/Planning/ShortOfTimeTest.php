@@ -127,7 +127,7 @@ final class ShortOfTimeTest extends TestCase
                 "c{$i}",
                 mt_rand(1, 60),
                 (float) [8, 5, 3, 1][mt_rand(0, 3)] * mt_rand(1, 3),
-                array_map(static fn(int $r): string => "r{$r}", array_filter(range(1, 4), static fn(): bool => 0 === mt_rand(0, 3))),
+                array_values(array_filter(['r1', 'r2', 'r3', 'r4'], static fn(): bool => 0 === mt_rand(0, 3))),
                 $needs && $i > 0 && 0 === mt_rand(0, 2) ? ['c' . mt_rand(0, $i - 1)] : [],
             );
         }

@@ -124,10 +124,10 @@ final class ExchangeTest extends FeatureTestCase
         CaseImport::query()
             ->whereKey($id)
             ->update(['state' => 'reading']);
-        $this->app?->make(ImportCases::class)->read(CaseImport::query()->findOrFail($id));
+        $this->app?->make(ImportCases::class)->read(CaseImport::query()->whereKey($id)->firstOrFail());
         $this->as($me, 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'running');
         $this->as($me, 'POST', "/case-imports/{$id}/cancel")->assertOk();
-        $this->app?->make(ImportCases::class)->run(CaseImport::query()->findOrFail($id));
+        $this->app?->make(ImportCases::class)->run(CaseImport::query()->whereKey($id)->firstOrFail());
         $this->as($me, 'GET', "/case-imports/{$id}")->assertJsonPath('state', 'cancelled');
         self::assertSame(0, TestCase::query()->count());
     }

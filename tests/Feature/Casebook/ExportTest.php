@@ -202,7 +202,7 @@ final class ExportTest extends FeatureTestCase
                 'owner' => $d['case']['owner']['name'] ?? null,
                 'requirements' => $pictures ? array_column($d['requirements'], 'title') : [],
                 'custom' => array_combine(
-                    array_map(static fn(string $id): string => $fields[$id], array_keys($d['case']['custom'])),
+                    array_map(static fn(int|string $id): string => $fields[$id], array_keys($d['case']['custom'])),
                     $d['case']['custom'],
                 ),
                 'table' => null === $d['case']['table_id'] ? null : $tables[$d['case']['table_id']],

@@ -28,7 +28,7 @@ final class AccessTest extends FeatureTestCase
                 continue;
             }
             self::assertSame(401, $answer->getStatusCode(), "{$method} {$path}");
-            self::assertSame('application/problem+json', $answer->headers->get('Content-Type'), $path);
+            self::assertSame('application/problem+json', $answer->headers->get('Content-Type'), (string) $path);
             $answer->assertJsonPath('type', 'urn:lucid-step:problem:signed-out');
         }
     }

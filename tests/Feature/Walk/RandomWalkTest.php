@@ -164,7 +164,7 @@ final class RandomWalkTest extends FeatureTestCase
         foreach ($attempts as $attempt) {
             $this->attemptHolds($attempt, $when);
         }
-        self::assertSame($this->shows($entry, $attempts->all()), $entry->display_state, "what the entry shows, {$when}");
+        self::assertSame($this->shows($entry, array_values($attempts->all())), $entry->display_state, "what the entry shows, {$when}");
     }
 
     private function attemptHolds(Attempt $attempt, string $when): void
@@ -180,7 +180,7 @@ final class RandomWalkTest extends FeatureTestCase
         $repeated = $rounds->pluck('repeats')->filter()->all();
         $counted = [];
         foreach ($rounds as $round) {
-            $own = null === $round->skipped ? $this->rollUp($steps[$round->id]->pluck('verdict')->all()) : 'not_applicable';
+            $own = null === $round->skipped ? $this->rollUp(array_values($steps[$round->id]->pluck('verdict')->all())) : 'not_applicable';
             self::assertSame($own, $round->roll_up, "round {$round->position}, {$when}");
             if (!in_array($round->position, $repeated, true)) {
                 $counted[] = $own;

@@ -243,7 +243,7 @@ final readonly class SaveRoutine
         foreach (
             Routine::query()
                 ->where('project_id', $project->id)
-                ->when(null !== $routine, static fn($q) => $q->where('id', '<>', $routine->id))
+                ->when($routine?->id, static fn($q, string $id) => $q->where('id', '<>', $id))
                 ->with('version.steps')
                 ->get()
             as $other

@@ -74,7 +74,7 @@ final readonly class ImportCases
             $act = DB::transaction(function () use ($import, $project, $author): string {
                 $json = 'json' === $import->format ? $this->file->json($import) : null;
                 $requirements = null === $json ? [] : $this->prelude->bring($project, $author, $json);
-                (new ProjectLists($project))->addTypes(array_map(strval(...), $import->facts['new_types'] ?? []));
+                (new ProjectLists($project))->addTypes(array_values(array_map(strval(...), $import->facts['new_types'] ?? [])));
                 $rows = new ImportRows($project, $author, $this->requirements, $requirements);
                 $writer = $this->writers->for($project, $author, max(1, (int) ($import->facts['creates'] ?? 1)));
                 $done = 0;
@@ -246,7 +246,7 @@ final readonly class ImportCases
             $import->fill([
                 'header' => array_map(static fn(string $h): string => mb_strimwidth($h, 0, 120, '…'), $header),
                 'mapping' => $mapping,
-                'layout' => $known->layout ?? CaseReader::layoutOf($first, $mapping),
+                'layout' => $known->layout ?? CaseReader::layoutOf($first, array_values($mapping)),
             ]);
         }
         $import->fill(['samples' => $samples])->save();

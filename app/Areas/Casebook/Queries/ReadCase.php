@@ -331,10 +331,10 @@ final readonly class ReadCase
             array_fill(0, 5, $project),
         );
 
-        return array_column(array_map(static fn(object $r): array => [$r->id, $r->name], $rows), 1, 0);
+        return array_column(array_map(static fn(\stdClass $r): array => [$r->id, $r->name], $rows), 1, 0);
     }
 
-    private function review(object $row): LogLine
+    private function review(\stdClass $row): LogLine
     {
         $payload = json_decode($row->payload, true) ?: [];
 

@@ -88,7 +88,7 @@ final readonly class ReadCasebook
             $folders,
             array_map($item, $lists->items('type')),
             array_map($item, $lists->items('priority')),
-            array_map(strval(...), DB::table('labels')->where('project_id', $project->id)->orderByRaw('lower(name)')->pluck('name')->all()),
+            array_values(DB::table('labels')->where('project_id', $project->id)->orderByRaw('lower(name)')->pluck('name')->all()),
             array_values(
                 array_map(
                     static fn(CustomField $f): CustomFieldLine => new CustomFieldLine(

@@ -35,7 +35,7 @@ final readonly class BlockDependents
     public function preview(Entry $cause, bool $asIfFailed = false): BlockPreview
     {
         $ids = $this->reach($cause, $asIfFailed);
-        $stopped = DB::table('entry_stops')->where('cause_id', $cause->id)->pluck('entry_id')->all();
+        $stopped = array_values(DB::table('entry_stops')->where('cause_id', $cause->id)->pluck('entry_id')->all());
 
         return new BlockPreview($this->named(array_values(array_diff($ids, $stopped))), $this->named($stopped));
     }

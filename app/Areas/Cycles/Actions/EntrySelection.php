@@ -83,7 +83,7 @@ final class EntrySelection
         }
         $this->tables();
 
-        return $this->cases;
+        return $this->cases ?? [];
     }
 
     /**

@@ -178,7 +178,7 @@ final readonly class InsertEntries
         foreach (array_chunk($wanted, 1000) as $some) {
             DB::table('entry_conditions')->insert(
                 array_map(
-                    static fn(object $c): array => ['entry_id' => $c->entry_id, 'needs_id' => $c->needs_id, 'kind' => $c->kind],
+                    static fn(\stdClass $c): array => ['entry_id' => $c->entry_id, 'needs_id' => $c->needs_id, 'kind' => $c->kind],
                     $some,
                 ),
             );

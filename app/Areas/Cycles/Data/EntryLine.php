@@ -102,7 +102,7 @@ final readonly class EntryLine
             null !== $entry->case->binned_at,
             $entry->handover_note,
             null === $entry->look_asked_at ? '' : $entry->look_note,
-            $entry->case_version_id !== Review::walked($entry->case->version_id, $entry->case->approved_version_id, $approvedOnly),
+            $entry->case_version_id !== Review::walked((string) $entry->case->version_id, $entry->case->approved_version_id, $approvedOnly),
         );
     }
 

@@ -161,7 +161,9 @@ final readonly class ReadPlan
                     UtcTime::time($sign->at) ?? '',
                     $sign->note,
                     Counts::of((array) json_decode($sign->counts, true)),
-                    array_map(static fn(array $e): UnwalkedEntry => new UnwalkedEntry(...$e), json_decode($sign->unwalked, true)),
+                    array_values(
+                        array_map(static fn(array $e): UnwalkedEntry => new UnwalkedEntry(...$e), json_decode($sign->unwalked, true)),
+                    ),
                 ),
             null === $cycle->cloned_from_id ? null : Cycle::query()->whereKey($cycle->cloned_from_id)->value('key'),
         );

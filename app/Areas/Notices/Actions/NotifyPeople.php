@@ -37,11 +37,12 @@ final readonly class NotifyPeople
 
     public function retest(Entry $entry, User $by, string $reason): void
     {
-        if (null !== $entry->assignee_id && $entry->assignee_id !== $by->id) {
+        $assignee = $entry->assignee_id;
+        if (null !== $assignee && $assignee !== $by->id) {
             $entry->loadMissing('case', 'cycle');
             $this->notice(
                 $entry->cycle,
-                [$entry->assignee_id],
+                [$assignee],
                 "{$by->name} asks for a retest of {$entry->case->key}: {$reason}",
                 "/entries/{$entry->id}",
             );

@@ -73,10 +73,10 @@ final readonly class SaveAxes
         DB::update('update axis_values set name = id::text where axis_id in (select id from axes where project_id = ?)', [$project->id]);
         $ids = $rows = $values = [];
         foreach ($axes as $at => $axis) {
-            $id = $known->contains('axis_id', $axis['id'] ?? '') ? (string) $axis['id'] : (string) Str::uuid7();
+            $id = $known->contains('axis_id', $axis['id'] ?? '') ? (string) ($axis['id'] ?? '') : (string) Str::uuid7();
             $rows[] = ['id' => $id, 'project_id' => $project->id, 'name' => trim($axis['name']), 'position' => $at];
             foreach ($axis['values'] as $place => $value) {
-                $valueId = $known->contains('id', $value['id'] ?? '') ? (string) $value['id'] : (string) Str::uuid7();
+                $valueId = $known->contains('id', $value['id'] ?? '') ? (string) ($value['id'] ?? '') : (string) Str::uuid7();
                 $ids[trim($axis['name'])][trim($value['name'])] = $valueId;
                 $values[] = ['id' => $valueId, 'axis_id' => $id, 'name' => trim($value['name']), 'position' => $place];
             }

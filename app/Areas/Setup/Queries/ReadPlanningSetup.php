@@ -30,10 +30,7 @@ final readonly class ReadPlanningSetup
     {
         [$axes, $forbidden] = $this->axes->stored($project);
         $lists = new ProjectLists($project);
-        $items = static fn(string $list): array => array_map(
-            static fn(array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0),
-            $lists->items($list),
-        );
+        $line = static fn(array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0);
 
         return new PlanningSetup(
             array_values(
@@ -93,8 +90,8 @@ final readonly class ReadPlanningSetup
                     )
                     ->all(),
             ),
-            $items('milestone'),
-            $items('phase'),
+            array_map($line, $lists->items('milestone')),
+            array_map($line, $lists->items('phase')),
             $mayPlan,
         );
     }

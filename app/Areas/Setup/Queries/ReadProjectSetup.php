@@ -55,7 +55,7 @@ final class ReadProjectSetup
             $project->id,
         ]);
 
-        return array_column(array_map(static fn(object $r): array => [$r->id, (int) $r->n], $rows), 1, 0);
+        return array_column(array_map(static fn(\stdClass $r): array => [$r->id, (int) $r->n], $rows), 1, 0);
     }
 
     /**
@@ -68,7 +68,7 @@ final class ReadProjectSetup
                 'c.project_id = ? and c.binned_at is null group by 1',
             [$project->id],
         );
-        $counts = array_column(array_map(static fn(object $u): array => [$u->label, (int) $u->n], $uses), 1, 0);
+        $counts = array_column(array_map(static fn(\stdClass $u): array => [$u->label, (int) $u->n], $uses), 1, 0);
 
         return array_values(
             DB::table('labels')

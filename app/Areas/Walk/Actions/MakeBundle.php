@@ -36,7 +36,7 @@ final readonly class MakeBundle
         foreach ($removals as $removal) {
             $texts["{$removal->kind} {$removal->subject}"] = $removal->reason;
         }
-        $line = static fn(object $e): string => json_encode(
+        $line = static fn(\stdClass $e): string => json_encode(
             [
                 'sequence' => $e->sequence,
                 'hash' => $e->hash,

@@ -28,10 +28,10 @@ final readonly class RefreshEntry
             ->where('entry_id', $entry->id)
             ->orderBy('number')
             ->get(['id', 'number', 'state', 'has_verdict', 'verdict', 'started_at', 'active_ms', 'corrected_ms', 'parallel_reason']);
-        $facts = $attempts->map(static fn(Attempt $a): AttemptFacts => $a->facts());
-        $state = EntryState::of($facts->all(), $entry->retest_asked_at?->toDateTimeImmutable());
+        $facts = array_values($attempts->map(static fn(Attempt $a): AttemptFacts => $a->facts())->all());
+        $state = EntryState::of($facts, $entry->retest_asked_at?->toDateTimeImmutable());
         if (Verdict::NotRun->value === $state->displayState && DB::table('entry_stops')->where('entry_id', $entry->id)->exists()) {
-            $state = EntryState::of($facts->all(), null, true);
+            $state = EntryState::of($facts, null, true);
         }
         $before = $entry->display_state;
         $entry->display_state = $state->displayState;

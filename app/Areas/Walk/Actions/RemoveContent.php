@@ -80,7 +80,10 @@ final readonly class RemoveContent
                 'actor_id' => $by?->id,
                 'at' => Carbon::now(),
             ]);
-            $this->chain->ofAttempt(Attempt::query()->findOrFail($of), $by, 'evidence_removed', ['sha256' => $sha256, 'reason' => $reason]);
+            $this->chain->ofAttempt(Attempt::query()->whereKey($of)->firstOrFail(), $by, 'evidence_removed', [
+                'sha256' => $sha256,
+                'reason' => $reason,
+            ]);
         }
         // What was drawn on it shows it too.
         foreach (

@@ -53,7 +53,8 @@ final readonly class RestoreWalkedEntry
         $row = $this->removed($id);
         $cycle = Cycle::query()
             ->lockForUpdate()
-            ->findOrFail($row['cycle_id'] ?? '');
+            ->whereKey($row['cycle_id'] ?? '')
+            ->firstOrFail();
         // Two devices may bring it at once; the second one waited for the cycle.
         if (!DB::table('entries')->where('id', $id)->exists()) {
             $last = (int) DB::table('entries')->where('cycle_id', $cycle->id)->max('position');

@@ -48,7 +48,11 @@ final readonly class TakeNewVersion
      */
     public static function newest(TestCase $case, Project $project): string
     {
-        return Review::walked($case->version_id, $case->approved_version_id, Policies::fromArray($project->policies)->onlyApprovedCases);
+        return Review::walked(
+            (string) $case->version_id,
+            $case->approved_version_id,
+            Policies::fromArray($project->policies)->onlyApprovedCases,
+        );
     }
 
     public function preview(Entry $entry): NewVersionPreview

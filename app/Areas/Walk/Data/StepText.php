@@ -10,6 +10,9 @@ use OpenApi\Attributes as OA;
 
 /**
  * A step as it is walked: routines written out, values filled in.
+ *
+ * @phpstan-type SnapshotStep array{position: int, action: string, data: string, expected: string,
+ *     files?: list<array{sha256: string, name: string}>, routines?: list<string>, uses?: list<string>}
  */
 #[OA\Schema(description: 'A step as it is walked: routines written out, values filled in.')]
 final readonly class StepText
@@ -30,7 +33,7 @@ final readonly class StepText
     ) {}
 
     /**
-     * @param  array{position: int, action: string, data: string, expected: string}  $step
+     * @param  SnapshotStep  $step
      */
     public static function fromSnapshot(array $step): self
     {

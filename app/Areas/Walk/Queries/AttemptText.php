@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Queries;
 
+use LucidStep\App\Areas\Walk\Data\StepText;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Round;
 use LucidStep\App\Support\Secrets\RoundValues;
@@ -12,13 +13,15 @@ use LucidStep\Core\Data\Template;
 
 /**
  * The steps of an attempt with the values of a round filled in.
+ *
+ * @phpstan-import-type SnapshotStep from StepText
  */
 final class AttemptText
 {
     /**
      * @param  bool  $marked whether values stand as code in action and expected, which are Markdown: so nothing in a value is read as such
      *
-     * @return list<array<string, mixed>> the steps with the values of a round filled in, and under `uses` the names of those in each
+     * @return list<SnapshotStep> the steps with the values of a round filled in, and the names of those in each
      */
     public static function steps(Attempt $attempt, ?Round $round, bool $clear, bool $marked = false): array
     {
@@ -48,10 +51,12 @@ final class AttemptText
             }
 
             return [
-                ...$s,
+                'position' => (int) $s['position'],
                 'action' => $join($action, $marked),
                 'data' => $join($data, false),
                 'expected' => $join($expected, $marked),
+                'files' => $s['files'] ?? [],
+                'routines' => $s['routines'] ?? [],
                 'uses' => array_values($uses),
             ];
         }, array_values((array) $attempt->snapshot['steps']));

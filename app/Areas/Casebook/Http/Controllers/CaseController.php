@@ -175,7 +175,7 @@ final class CaseController
     public function update(CaseRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
         Gate::authorize('write', $case);
-        $revision = $request->integer('revision') ?: (int) trim((string) $request->header('If-Match'), '"W/ ');
+        $revision = $request->integer('revision') ?: (int) trim((string) $request->headers->get('If-Match'), '"W/ ');
         if ($revision < 1) {
             throw ValidationException::withMessages(['revision' => 'Say which revision you began from, in the body or as If-Match.']);
         }

@@ -290,7 +290,7 @@ final class CaseExchangeController
                     $r['key'] ?? null,
                     (string) $r['title'],
                     (int) $r['steps'],
-                    (array) $r['reasons'],
+                    array_values((array) $r['reasons']),
                 ),
                 $i->report,
             ),

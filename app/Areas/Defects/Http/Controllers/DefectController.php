@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Defects\Http\Controllers;
 
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Support\Arr;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Defects\Actions\ChangeDefectState;
@@ -60,7 +61,8 @@ final readonly class DefectController
         $defect = $file(
             $project,
             $request->person(),
-            $request->safe()->only(['id', 'title', 'body', 'expected', 'actual', 'severity']),
+            ['title' => $request->string('title')->toString()] +
+                Arr::only((array) $request->validated(), ['id', 'body', 'expected', 'actual', 'severity']),
             $from,
             $request->integer('round') ?: null,
             $request->integer('step') ?: null,

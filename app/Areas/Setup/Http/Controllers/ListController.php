@@ -65,10 +65,11 @@ final class ListController
             array_values(
                 array_map(
                     static fn(array $f): array => [
-                        ...$f,
+                        'id' => $f['id'] ?? null,
                         'name' => (string) ($f['name'] ?? ''),
                         'kind' => (string) ($f['kind'] ?? ''),
                         'choices' => array_values($f['choices'] ?? []),
+                        'required' => (bool) ($f['required'] ?? false),
                     ],
                     (array) $request->validated('fields'),
                 ),

@@ -108,17 +108,14 @@ final readonly class WalkSetupController
     private function setup(Project $project): WalkSetup
     {
         $lists = new ProjectLists($project);
-        $items = static fn(string $verdict): array => array_map(
-            static fn(array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0),
-            $lists->items("reason_{$verdict}"),
-        );
+        $line = static fn(array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0);
 
         return new WalkSetup(
             PolicySet::from(Policies::fromArray($project->policies)),
-            $items('pass'),
-            $items('fail'),
-            $items('blocked'),
-            $items('not_applicable'),
+            array_map($line, $lists->items('reason_pass')),
+            array_map($line, $lists->items('reason_fail')),
+            array_map($line, $lists->items('reason_blocked')),
+            array_map($line, $lists->items('reason_not_applicable')),
             new StorageState(
                 StorageUse::bytes($project->id),
                 StorageUse::files($project->id),

@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Walk\Http\Controllers;
 
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Support\Arr;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Defects\Data\DefectLine;
 use LucidStep\App\Areas\Defects\Queries\KnownDefects;
@@ -69,7 +70,7 @@ final readonly class AttemptController
             $request->stamp(),
             $request->boolean('again'),
             \is_string($word) ? $word : null,
-            $request->safe()->only(['build_id', 'configuration_id', 'environment']),
+            Arr::only((array) $request->validated(), ['build_id', 'configuration_id', 'environment']),
         );
 
         return new JsonResponse(($this->read)($attempt, $request->person()->id), 201);

@@ -47,7 +47,12 @@ final readonly class EntryController
         if (!$role->records()) {
             throw new AuthorizationException('Only those who record judge entries.');
         }
-        $said = $request->safe()->only(['verdict', 'note', 'reason', 'waits_on']);
+        $said = [
+            'verdict' => $request->string('verdict')->toString(),
+            'note' => $request->string('note')->toString(),
+            'reason' => $request->string('reason')->toString(),
+            'waits_on' => $request->string('waits_on')->toString(),
+        ];
 
         return new JsonResponse(
             $judge($cycle, $request->person(), $role, array_values((array) $request->validated('ids')), $said, $request->stamp()),
