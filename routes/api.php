@@ -170,7 +170,7 @@ Route::middleware('auth:sanctum')->group(function (): void {
         Route::patch('/cycles/{cycle}', [PlanController::class, 'update']);
         Route::post('/cycles/{cycle}/moves', [PlanController::class, 'move']);
         Route::post('/cycles/{cycle}/sign-offs', [PlanController::class, 'signOff']);
-        Route::post('/cycles/{cycle}/clones', [PlanController::class, 'again']);
+        Route::post('/cycles/{cycle}/clones', [PlanController::class, 'clone']);
         Route::post('/cycles/{cycle}/entries', [PlanController::class, 'add']);
         Route::post('/entry-additions/{addition}/cancel', [PlanController::class, 'cancel']);
         Route::post('/cycles/{cycle}/entry-acts', [PlanController::class, 'act']);
@@ -181,7 +181,7 @@ Route::middleware('auth:sanctum')->group(function (): void {
         Route::post('/projects/{project}/milestones', [MilestoneController::class, 'store']);
         Route::patch('/milestones/{milestone}', [MilestoneController::class, 'update']);
         Route::delete('/milestones/{milestone}', [MilestoneController::class, 'destroy']);
-        Route::post('/milestones/{milestone}/clones', [MilestoneController::class, 'again']);
+        Route::post('/milestones/{milestone}/clones', [MilestoneController::class, 'clone']);
         Route::put('/projects/{project}/axes', [PlanningSetupController::class, 'axes']);
         Route::post('/projects/{project}/configurations', [PlanningSetupController::class, 'make']);
         Route::patch('/configurations/{configuration}', [PlanningSetupController::class, 'rename']);

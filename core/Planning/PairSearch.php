@@ -175,7 +175,7 @@ final class PairSearch
     }
 
     /**
-     * Where no single cell can be changed, a row is made anew around the pair.
+     * Where no single cell can be changed, a new row is made around the pair.
      */
     private function force(int $a, int $b, int $va, int $vb): void
     {

@@ -43,7 +43,7 @@ final class Chain
         $gone = [];
         foreach ($events as $i => $stored) {
             $sequence = $i + 1;
-            // What was taken out cannot be hashed again; the events after it still hold its hash fast.
+            // What was taken out cannot be hashed again; the hash it had is part of the next event's, which is checked.
             $hash = $stored->removed ? $stored->hash : self::next($hash, $stored->bytes);
             if ($stored->removed) {
                 $gone[] = "event {$sequence}";

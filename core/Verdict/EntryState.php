@@ -49,6 +49,23 @@ final readonly class EntryState
     }
 
     /**
+     * The state of an entry as it was stored when it last changed.
+     *
+     * @param  string  $displayState a verdict's value, `in_progress` or `retest`
+     * @param  ?string  $previousVerdict for a retest: the value of the verdict before it
+     * @param  bool  $stopped      whether a cascade stops the entry
+     */
+    public static function stored(string $displayState, ?string $previousVerdict = null, bool $stopped = false): self
+    {
+        if (self::RETEST === $displayState) {
+            return new self(self::RETEST, Verdict::from($previousVerdict ?? Verdict::Fail->value));
+        }
+        $verdict = Verdict::from($displayState);
+
+        return new self($verdict->value, null, $stopped && Verdict::Blocked === $verdict);
+    }
+
+    /**
      * Whether the entry counts as decided: a final verdict of its own, with no retest asked and nothing open.
      */
     public function isDone(): bool

@@ -354,7 +354,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take an act on many cases back */
+        /** Undo a change of many cases */
         post: operations["postCaseActsActUndo"];
         delete?: never;
         options?: never;
@@ -490,7 +490,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take what came in out again, as one act */
+        /** Undo an import as a whole */
         post: operations["postCaseImportsImportUndo"];
         delete?: never;
         options?: never;
@@ -560,7 +560,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** These two are no doubles; do not point them out again */
+        /** Mark two cases as different, so that they are not listed as doubles again */
         delete: operations["deleteCasesCaseDoublesOther"];
         options?: never;
         head?: never;
@@ -644,7 +644,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** I have this case open to write; who else has? */
+        /** Say that one has a case open to write; the answer names who else has */
         put: operations["putCasesCasePresence"];
         post?: never;
         delete?: never;
@@ -766,7 +766,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Who would get what */
+        /** Preview who would be assigned which entries */
         post: operations["postCyclesCycleAssignmentPreviews"];
         delete?: never;
         options?: never;
@@ -800,7 +800,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a cycle again would be */
+        /** Preview a clone of a cycle: old and new dates */
         post: operations["postCyclesCycleClonePreviews"];
         delete?: never;
         options?: never;
@@ -817,7 +817,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A cycle again, with new dates */
+        /** Clone a cycle, with new dates */
         post: operations["postCyclesCycleClones"];
         delete?: never;
         options?: never;
@@ -1213,7 +1213,7 @@ export interface paths {
         put?: never;
         /** Stop what needs the pass of this entry */
         post: operations["postEntriesEntryStops"];
-        /** Let go what an entry stops */
+        /** Unblock what an entry stops */
         delete: operations["deleteEntriesEntryStops"];
         options?: never;
         head?: never;
@@ -1486,7 +1486,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Drop a kept filter */
+        /** Delete a saved filter */
         delete: operations["deleteFiltersFilter"];
         options?: never;
         head?: never;
@@ -1572,7 +1572,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a milestone again would be: old and new dates */
+        /** Preview a clone of a milestone: old and new dates */
         post: operations["postMilestonesMilestoneClonePreviews"];
         delete?: never;
         options?: never;
@@ -1589,7 +1589,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A milestone with its cycles again, all dates moved together */
+        /** Clone a milestone with its cycles, all dates moved together */
         post: operations["postMilestonesMilestoneClones"];
         delete?: never;
         options?: never;
@@ -1640,7 +1640,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take an act of planning back */
+        /** Undo a change of a plan */
         post: operations["postPlanActsPlanActUndo"];
         delete?: never;
         options?: never;
@@ -1690,7 +1690,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Write axes, values and forbidden pairs anew */
+        /** Replace axes, values and forbidden pairs */
         put: operations["putProjectsProjectAxes"];
         post?: never;
         delete?: never;
@@ -1810,7 +1810,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take cases out */
+        /** Export cases */
         post: operations["postProjectsProjectCaseExports"];
         delete?: never;
         options?: never;
@@ -2118,10 +2118,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Kept filters: one's own and shared ones */
+        /** Saved filters: one's own and shared ones */
         get: operations["getProjectsProjectFilters"];
         put?: never;
-        /** Keep a filter; one of one's own with the same name is replaced */
+        /** Save a filter; one of one's own with the same name is replaced */
         post: operations["postProjectsProjectFilters"];
         delete?: never;
         options?: never;
@@ -2207,7 +2207,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Write the custom fields anew */
+        /** Replace the custom fields */
         put: operations["putProjectsProjectListsFields"];
         post?: never;
         delete?: never;
@@ -2224,7 +2224,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Write the types of milestones anew */
+        /** Replace the types of milestones */
         put: operations["putProjectsProjectListsMilestoneTypes"];
         post?: never;
         delete?: never;
@@ -2241,7 +2241,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Write the phases of cycles anew */
+        /** Replace the phases of cycles */
         put: operations["putProjectsProjectListsPhases"];
         post?: never;
         delete?: never;
@@ -2258,7 +2258,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Write the list of priorities anew */
+        /** Replace the list of priorities */
         put: operations["putProjectsProjectListsPriorities"];
         post?: never;
         delete?: never;
@@ -2275,7 +2275,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Write the reasons behind a block anew */
+        /** Replace the reasons behind a block */
         put: operations["putProjectsProjectListsReasonsBlocked"];
         post?: never;
         delete?: never;
@@ -2292,7 +2292,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Write the reasons behind a fail anew */
+        /** Replace the reasons behind a fail */
         put: operations["putProjectsProjectListsReasonsFail"];
         post?: never;
         delete?: never;
@@ -2309,7 +2309,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Write the reasons behind not applicable anew */
+        /** Replace the reasons behind not applicable */
         put: operations["putProjectsProjectListsReasonsNotApplicable"];
         post?: never;
         delete?: never;
@@ -2326,7 +2326,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Write the reasons behind a pass anew */
+        /** Replace the reasons behind a pass */
         put: operations["putProjectsProjectListsReasonsPass"];
         post?: never;
         delete?: never;
@@ -2343,7 +2343,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Write the list of types anew */
+        /** Replace the list of types */
         put: operations["putProjectsProjectListsTypes"];
         post?: never;
         delete?: never;
@@ -4891,7 +4891,7 @@ export interface components {
             text?: string;
             revision?: number;
         };
-        /** @description A row of a data table. A secret cell is null: it can be set anew, not read back. */
+        /** @description A row of a data table. A secret cell is null: it can be replaced, not read back. */
         TableRow: {
             id: string;
             cells: (string | null)[];

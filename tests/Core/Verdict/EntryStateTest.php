@@ -67,6 +67,28 @@ final class EntryStateTest extends TestCase
         self::assertFalse(EntryState::of([self::finished(1, Verdict::Fail, '10:00')], new DateTimeImmutable('2027-06-02'))->isDone());
     }
 
+    public function test_property_what_is_stored_of_a_state_is_read_as_that_state(): void
+    {
+        mt_srand(11);
+        for ($n = 0; $n < 300; ++$n) {
+            $attempts = [];
+            foreach (range(1, mt_rand(1, 4)) as $number) {
+                $verdict = [Verdict::Pass, Verdict::Fail, Verdict::Blocked, Verdict::NotApplicable][mt_rand(0, 3)];
+                $attempts[] =
+                    0 === mt_rand(0, 4)
+                        ? self::open($number, 0 === mt_rand(0, 1))
+                        : self::finished($number, $verdict, mt_rand(10, 19) . ':00');
+            }
+            $asked = 0 === mt_rand(0, 1) ? null : new DateTimeImmutable('2027-06-01 ' . mt_rand(10, 19) . ':30');
+            $made = EntryState::of(mt_rand(0, 5) ? $attempts : [], $asked, 0 === mt_rand(0, 2));
+            self::assertEquals(
+                $made,
+                EntryState::stored($made->displayState, $made->previousVerdict?->value, $made->stopped),
+                "state {$n}",
+            );
+        }
+    }
+
     private static function open(int $number, bool $hasVerdict): AttemptFacts
     {
         return new AttemptFacts($number, AttemptState::Open, $hasVerdict, null, new DateTimeImmutable('2027-06-01 14:00'));

@@ -7,9 +7,9 @@ namespace LucidStep\App\Areas\Casebook\Data;
 use OpenApi\Attributes as OA;
 
 /**
- * A row of a data table. A secret cell is null: it can be set anew, not read back.
+ * A row of a data table. A secret cell is null: it can be replaced, not read back.
  */
-#[OA\Schema(description: 'A row of a data table. A secret cell is null: it can be set anew, not read back.')]
+#[OA\Schema(description: 'A row of a data table. A secret cell is null: it can be replaced, not read back.')]
 final readonly class TableRow
 {
     /**

@@ -9,16 +9,15 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Cycles\Data\Reason;
 use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Entry;
 use LucidStep\Core\Execution\CycleView;
 use LucidStep\Core\Execution\EntryFacts;
 use LucidStep\Core\Execution\HeldReason;
+use LucidStep\Core\Execution\Readiness;
 use LucidStep\Core\Planning\Condition;
 use LucidStep\Core\Planning\ConditionKind;
 use LucidStep\Core\Planning\Conditions;
-use LucidStep\Core\Verdict\AttemptFacts;
-use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\EntryState;
-use LucidStep\Core\Verdict\Verdict;
 
 /**
  * Reads cycles the way the rules look at them: which entries are ready, held or done, and which is next.
@@ -42,10 +41,40 @@ final class ReadCycle
      */
     public function views(Collection $cycles): array
     {
+        return $this->read($cycles);
+    }
+
+    /**
+     * Whether one entry is ready, held or done: as its whole cycle would say, from no more than what it waits for. Three
+     * queries, however large the cycle.
+     */
+    public function readiness(Entry $entry): Readiness
+    {
+        $view = $this->read(Collection::make([$entry->cycle]), $entry->id)[$entry->cycle_id];
+
+        return $view->readiness($entry->id);
+    }
+
+    /**
+     * @param  Collection<int, Cycle>  $cycles
+     * @param  ?string  $only an entry: it and what it waits for, instead of all
+     *
+     * @return array<string, CycleView> by cycle id
+     */
+    private function read(Collection $cycles, ?string $only = null): array
+    {
         $rows = DB::table('entries')
             ->join('cases', 'cases.id', '=', 'entries.case_id')
             ->leftJoin('attempts', 'attempts.id', '=', 'entries.open_attempt_id')
             ->whereIn('entries.cycle_id', $cycles->modelKeys())
+            ->when(
+                null !== $only,
+                static fn($q) => $q->whereRaw(
+                    'entries.id in (select ?::uuid union select needs_id from entry_conditions where entry_id = ? ' .
+                        'union select cause_id from entry_stops where entry_id = ?)',
+                    [$only, $only, $only],
+                ),
+            )
             ->orderBy('entries.position')
             ->get([
                 'entries.id',
@@ -64,6 +93,7 @@ final class ReadCycle
             DB::table('entry_stops')
                 ->join('entries', 'entries.id', '=', 'entry_stops.entry_id')
                 ->whereIn('entries.cycle_id', $cycles->modelKeys())
+                ->when($only, static fn($q) => $q->whereIn('entry_id', $rows->flatten(1)->pluck('id')))
                 ->get(['entry_id', 'cause_id'])
             as $stop
         ) {
@@ -72,6 +102,7 @@ final class ReadCycle
         $conditions = DB::table('entry_conditions')
             ->join('entries', 'entries.id', '=', 'entry_conditions.entry_id')
             ->whereIn('entries.cycle_id', $cycles->modelKeys())
+            ->when($only, static fn($q, string $id) => $q->where('entry_id', $id))
             ->get(['entry_id', 'needs_id', 'kind', 'entries.cycle_id'])
             ->groupBy('cycle_id');
         $views = [];
@@ -83,7 +114,7 @@ final class ReadCycle
                             static fn(object $row): EntryFacts => new EntryFacts(
                                 $row->id,
                                 $row->key,
-                                self::state($row->display_state, $row->previous_verdict, isset($stops[$row->id])),
+                                EntryState::stored($row->display_state, $row->previous_verdict, isset($stops[$row->id])),
                                 $row->assignee_id,
                                 $row->open_with,
                                 self::time($row->not_before),
@@ -138,28 +169,6 @@ final class ReadCycle
     public function reasons(array $reasons): array
     {
         return array_map(Reason::from(...), $reasons);
-    }
-
-    /**
-     * The stored display of an entry, as the core knows it.
-     */
-    private static function state(string $shows, ?string $was, bool $stopped = false): EntryState
-    {
-        if ($stopped && Verdict::Blocked->value === $shows) {
-            return EntryState::of([], null, true);
-        }
-        $began = new \DateTimeImmutable('@0');
-        $attempt = static fn(AttemptState $state, ?Verdict $verdict): AttemptFacts => new AttemptFacts(1, $state, true, $verdict, $began);
-
-        return match ($shows) {
-            Verdict::NotRun->value => EntryState::of([]),
-            Verdict::InProgress->value => EntryState::of([$attempt(AttemptState::Open, null)]),
-            EntryState::RETEST => EntryState::of(
-                [$attempt(AttemptState::Finished, Verdict::from($was ?? 'fail'))],
-                $began->modify('+1 second'),
-            ),
-            default => EntryState::of([$attempt(AttemptState::Finished, Verdict::from($shows))]),
-        };
     }
 
     private static function time(?string $time): ?\DateTimeImmutable

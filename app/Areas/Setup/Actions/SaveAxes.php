@@ -23,7 +23,7 @@ final readonly class SaveAxes
     public function __construct(private PublishChange $announce, private ReadAxes $axes) {}
 
     /**
-     * Writes the axes anew. A value that a configuration holds stays, and is named with what holds it.
+     * Replaces the axes. A value that a configuration holds stays, and is named with what holds it.
      *
      * @param  list<array{id?: ?string, name: string, values: list<array{id?: ?string, name: string}>}>  $axes
      * @param  list<array{axis: string, value: string, other_axis: string, other_value: string}>  $forbidden by name

@@ -152,7 +152,7 @@ final class ProjectLists
     }
 
     /**
-     * Writes a list anew.
+     * Replaces a list.
      *
      * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
      * @param  list<array{value: string, name: string, weight: int}>  $items

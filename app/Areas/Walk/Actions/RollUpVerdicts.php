@@ -29,9 +29,20 @@ final class RollUpVerdicts
      */
     public function save(Attempt $attempt, array $rounds, array $facts): void
     {
+        $changed = [];
         foreach ($rounds as $i => $round) {
             $round->roll_up = $facts[$i]->rollUp();
-            $round->save();
+            if (['roll_up'] === array_keys($round->getDirty())) {
+                $changed[$round->roll_up->value][] = $round->syncOriginal()->id;
+            } else {
+                $round->save();
+            }
+        }
+        // One step may change many rounds, but there are few verdicts.
+        foreach ($changed as $rollUp => $ids) {
+            Round::query()
+                ->whereKey($ids)
+                ->update(['roll_up' => $rollUp]);
         }
         $attempt->roll_up = Rounds::rollUp($facts);
         $attempt->has_verdict = [] !== array_filter($facts, static fn(RoundFacts $r): bool => Verdict::NotRun !== $r->rollUp());

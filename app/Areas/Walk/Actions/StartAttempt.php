@@ -77,7 +77,7 @@ final readonly class StartAttempt
             throw new AuthorizationException('Only the assignee records this entry.');
         }
         $word = trim((string) $word) ?: (string) $open?->override_reason;
-        $readiness = $this->read->view($entry->cycle)->readiness($entry->id);
+        $readiness = $this->read->readiness($entry);
         if ('held' === $readiness->is) {
             throw new Conflict('held', 'This entry is held.', ['reasons' => $this->read->reasons($readiness->reasons)]);
         }
@@ -132,7 +132,7 @@ final readonly class StartAttempt
         }
         $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
         $open = null === $entry->open_attempt_id ? null : Attempt::query()->lockForUpdate()->with('tester')->find($entry->open_attempt_id);
-        $readiness = $this->read->view($entry->cycle)->readiness($entry->id);
+        $readiness = $this->read->readiness($entry);
         $parallelReason ??= match (true) {
             true !== $role?->records() => "{$user->name} does not record in this project any more.",
             null !== $open && $open->tester_id !== $user->id => "{$open->tester->name} walked this entry at the same time.",

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Actions;
 
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Str;
 use LucidStep\App\Areas\Casebook\Queries\ReadCase;
 use LucidStep\App\Areas\Cycles\Actions\CycleLog;
 use LucidStep\App\Areas\Cycles\Actions\OpenCycle;
@@ -183,48 +182,7 @@ final readonly class TakeNewVersion
             $steps,
             array_keys($steps),
         );
-        foreach (DB::table('rounds')->where('attempt_id', $attempt->id)->pluck('id') as $round) {
-            $old = DB::table('step_results')->where('round_id', $round)->get()->keyBy('position');
-            // Results of steps that are gone stay in the record by their events; evidence finds its step by its place.
-            $kept = [];
-            foreach ($carried as $now => $was) {
-                $kept[] = $old[$was + 1]->id ?? '';
-            }
-            DB::table('step_results')->where('round_id', $round)->whereNotIn('id', $kept)->delete();
-            DB::update('update step_results set position = -position where round_id = ?', [$round]);
-            foreach (array_keys($steps) as $i) {
-                if (isset($carried[$i], $old[$carried[$i] + 1])) {
-                    DB::table('step_results')
-                        ->where('id', $old[$carried[$i] + 1]->id)
-                        ->update(['position' => $i + 1]);
-                } else {
-                    DB::table('step_results')->insert(['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $i + 1]);
-                }
-            }
-        }
-        $new = array_flip($carried);
-        foreach (
-            DB::table('evidence')
-                ->where('attempt_id', $attempt->id)
-                ->whereNotNull('step')
-                ->get(['id', 'step'])
-            as $file
-        ) {
-            DB::table('evidence')
-                ->where('id', $file->id)
-                ->update(['step' => isset($new[$file->step - 1]) ? $new[$file->step - 1] + 1 : null]);
-        }
-        foreach (
-            DB::table('defect_links')
-                ->where('attempt_id', $attempt->id)
-                ->whereNotNull('step')
-                ->get(['id', 'step'])
-            as $link
-        ) {
-            DB::table('defect_links')
-                ->where('id', $link->id)
-                ->update(['step' => isset($new[$link->step - 1]) ? $new[$link->step - 1] + 1 : null]);
-        }
+        self::moveSteps($attempt->id, $carried, \count($steps));
         $attempt->snapshot = [
             ...$attempt->snapshot,
             'version' => $to->number,
@@ -258,5 +216,41 @@ final readonly class TakeNewVersion
             array_values(Round::query()->where('attempt_id', $attempt->id)->with('results')->orderBy('position')->get()->all()),
         );
         $attempt->save();
+    }
+
+    /**
+     * Results, evidence and defects of carried steps follow them to their new places, in every round at once. Results of
+     * steps that are gone stay in the record by their events.
+     *
+     * @param  array<int, int>  $carried old place by new place, from 0
+     * @param  int  $steps   how many steps there are now
+     */
+    private static function moveSteps(string $attempt, array $carried, int $steps): void
+    {
+        $one = static fn(int $at): int => $at + 1;
+        $from = '{' . implode(',', array_map($one, array_values($carried))) . '}';
+        $to = '{' . implode(',', array_map($one, array_keys($carried))) . '}';
+        $ofAttempt = 'step_results.round_id in (select id from rounds where attempt_id = ?)';
+        DB::delete("delete from step_results where {$ofAttempt} and position <> all (?::int[])", [$attempt, $from]);
+        // Two steps may change places, and no place may be held twice in between.
+        DB::update("update step_results set position = -position where {$ofAttempt}", [$attempt]);
+        DB::update(
+            'update step_results set position = moved.now from unnest(?::int[], ?::int[]) as moved (was, now) ' .
+                "where {$ofAttempt} and position = -moved.was",
+            [$from, $to, $attempt],
+        );
+        DB::insert(
+            'insert into step_results (id, round_id, position) select gen_random_uuid(), rounds.id, places.position ' .
+                'from rounds cross join generate_series(1, ?::int) as places (position) where attempt_id = ? ' .
+                'on conflict (round_id, position) do nothing',
+            [$steps, $attempt],
+        );
+        foreach (['evidence', 'defect_links'] as $table) {
+            DB::update(
+                "update {$table} set step = (select now from unnest(?::int[], ?::int[]) as moved (was, now) where was = step) " .
+                    'where attempt_id = ? and step is not null',
+                [$from, $to, $attempt],
+            );
+        }
     }
 }

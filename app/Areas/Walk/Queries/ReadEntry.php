@@ -33,7 +33,7 @@ final readonly class ReadEntry
         return new EntryDetail(
             EntryLine::from(
                 $entry,
-                $this->read->view($entry->cycle)->readiness($entry->id),
+                $this->read->readiness($entry),
                 Policies::fromArray($entry->cycle->project->policies)->onlyApprovedCases,
                 new Estimates($entry->project_id),
             ),

@@ -57,7 +57,7 @@ final class CaseBulkController
         return new JsonResponse($this->acts->do($project, ...$arguments));
     }
 
-    #[Post('/case-acts/{act}/undo', 'Take an act on many cases back', BulkEditResult::class, StampRequest::class)]
+    #[Post('/case-acts/{act}/undo', 'Undo a change of many cases', BulkEditResult::class, StampRequest::class)]
     public function undo(StampRequest $request, BulkAct $act): JsonResponse
     {
         $project = ProjectLookup::find($act->project_id);

@@ -110,7 +110,7 @@ final class CaseExchangeController
         return new JsonResponse($this->state($this->imports->cancel($import)));
     }
 
-    #[Post('/case-imports/{import}/undo', 'Take what came in out again, as one act', ImportState::class, StampRequest::class)]
+    #[Post('/case-imports/{import}/undo', 'Undo an import as a whole', ImportState::class, StampRequest::class)]
     public function undo(StampRequest $request, CaseImport $import): JsonResponse
     {
         $this->mine($request->person()->id, $import);
@@ -168,7 +168,7 @@ final class CaseExchangeController
         );
     }
 
-    #[Post('/projects/{project}/case-exports', 'Take cases out', ExportState::class, ExportRequest::class, 201)]
+    #[Post('/projects/{project}/case-exports', 'Export cases', ExportState::class, ExportRequest::class, 201)]
     public function export(ExportRequest $request, Project $project, RequestExport $export): JsonResponse
     {
         $user = $request->person();

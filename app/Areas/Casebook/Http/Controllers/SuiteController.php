@@ -110,7 +110,7 @@ final class SuiteController
         return new JsonResponse(new Done($suite->id, 1));
     }
 
-    #[Get('/projects/{project}/filters', 'Kept filters: one\'s own and shared ones', SavedFilterLine::class, true)]
+    #[Get('/projects/{project}/filters', 'Saved filters: one\'s own and shared ones', SavedFilterLine::class, true)]
     public function filters(Request $request, Project $project): JsonResponse
     {
         return new JsonResponse($this->read->filters($project, $this->memberships->person($request)));
@@ -119,7 +119,7 @@ final class SuiteController
     #[
         Post(
             '/projects/{project}/filters',
-            'Keep a filter; one of one\'s own with the same name is replaced',
+            'Save a filter; one of one\'s own with the same name is replaced',
             SavedFilterLine::class,
             FilterRequest::class,
             201,
@@ -137,7 +137,7 @@ final class SuiteController
         return new JsonResponse(new SavedFilterLine($kept->id, $kept->name, $kept->shared, true, $user->name, (object) $kept->filter), 201);
     }
 
-    #[Delete('/filters/{filter}', 'Drop a kept filter', null, StampRequest::class, 204)]
+    #[Delete('/filters/{filter}', 'Delete a saved filter', null, StampRequest::class, 204)]
     public function drop(StampRequest $request, SavedFilter $filter, SaveFilter $save): Response
     {
         if ($filter->user_id !== $request->person()->id) {

@@ -63,7 +63,7 @@ final readonly class MilestoneController
     #[
         Post(
             '/milestones/{milestone}/clone-previews',
-            'What a milestone again would be: old and new dates',
+            'Preview a clone of a milestone: old and new dates',
             ClonePreview::class,
             CloneRequest::class,
         ),
@@ -76,13 +76,13 @@ final readonly class MilestoneController
     #[
         Post(
             '/milestones/{milestone}/clones',
-            'A milestone with its cycles again, all dates moved together',
+            'Clone a milestone with its cycles, all dates moved together',
             ClonePreview::class,
             CloneRequest::class,
             201,
         ),
     ]
-    public function again(CloneRequest $request, Milestone $milestone, CloneCycles $clone): JsonResponse
+    public function clone(CloneRequest $request, Milestone $milestone, CloneCycles $clone): JsonResponse
     {
         $this->lead($milestone);
         $preview = $clone->preview($milestone, $this->how($request));

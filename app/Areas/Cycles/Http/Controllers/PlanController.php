@@ -165,8 +165,8 @@ final readonly class PlanController
         return new JsonResponse($this->read->detail($cycle->refresh(), ProjectLookup::find($cycle->project_id)), 201);
     }
 
-    #[Post('/cycles/{cycle}/clones', 'A cycle again, with new dates', CycleDetail::class, CloneRequest::class, 201)]
-    public function again(CloneRequest $request, Cycle $cycle, CloneCycles $clone): JsonResponse
+    #[Post('/cycles/{cycle}/clones', 'Clone a cycle, with new dates', CycleDetail::class, CloneRequest::class, 201)]
+    public function clone(CloneRequest $request, Cycle $cycle, CloneCycles $clone): JsonResponse
     {
         $this->lead($cycle);
         $made = $clone->do($cycle, $request->person(), $this->how($request));
@@ -174,7 +174,7 @@ final readonly class PlanController
         return new JsonResponse($this->read->detail($made[0], ProjectLookup::find($cycle->project_id)), 201);
     }
 
-    #[Post('/cycles/{cycle}/clone-previews', 'What a cycle again would be', ClonePreview::class, CloneRequest::class)]
+    #[Post('/cycles/{cycle}/clone-previews', 'Preview a clone of a cycle: old and new dates', ClonePreview::class, CloneRequest::class)]
     public function previewAgain(CloneRequest $request, Cycle $cycle, CloneCycles $clone): JsonResponse
     {
         return new JsonResponse($clone->preview($cycle, $this->how($request)));
@@ -240,7 +240,7 @@ final readonly class PlanController
         );
     }
 
-    #[Post('/plan-acts/{planAct}/undo', 'Take an act of planning back', PlanActResult::class, StampRequest::class)]
+    #[Post('/plan-acts/{planAct}/undo', 'Undo a change of a plan', PlanActResult::class, StampRequest::class)]
     public function undo(StampRequest $request, PlanAct $planAct, UndoPlanAct $undo): JsonResponse
     {
         Gate::authorize('lead', ProjectLookup::find($planAct->project_id));
@@ -248,7 +248,7 @@ final readonly class PlanController
         return new JsonResponse($undo($planAct, $request->person()));
     }
 
-    #[Post('/cycles/{cycle}/assignment-previews', 'Who would get what', AssignmentPlan::class, AssignRequest::class)]
+    #[Post('/cycles/{cycle}/assignment-previews', 'Preview who would be assigned which entries', AssignmentPlan::class, AssignRequest::class)]
     public function previewAssignment(AssignRequest $request, Cycle $cycle, AssignEntries $assign): JsonResponse
     {
         return new JsonResponse($this->assignment($request, $cycle, $assign));

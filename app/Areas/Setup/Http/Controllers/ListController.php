@@ -32,31 +32,31 @@ final class ListController
         return new JsonResponse($this->setup($project));
     }
 
-    #[Put('/projects/{project}/lists/types', 'Write the list of types anew', ProjectSetup::class, ListRequest::class)]
+    #[Put('/projects/{project}/lists/types', 'Replace the list of types', ProjectSetup::class, ListRequest::class)]
     public function types(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'type');
     }
 
-    #[Put('/projects/{project}/lists/priorities', 'Write the list of priorities anew', ProjectSetup::class, ListRequest::class)]
+    #[Put('/projects/{project}/lists/priorities', 'Replace the list of priorities', ProjectSetup::class, ListRequest::class)]
     public function priorities(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'priority');
     }
 
-    #[Put('/projects/{project}/lists/milestone-types', 'Write the types of milestones anew', ProjectSetup::class, ListRequest::class)]
+    #[Put('/projects/{project}/lists/milestone-types', 'Replace the types of milestones', ProjectSetup::class, ListRequest::class)]
     public function milestoneTypes(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'milestone');
     }
 
-    #[Put('/projects/{project}/lists/phases', 'Write the phases of cycles anew', ProjectSetup::class, ListRequest::class)]
+    #[Put('/projects/{project}/lists/phases', 'Replace the phases of cycles', ProjectSetup::class, ListRequest::class)]
     public function phases(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'phase');
     }
 
-    #[Put('/projects/{project}/lists/fields', 'Write the custom fields anew', ProjectSetup::class, FieldsRequest::class)]
+    #[Put('/projects/{project}/lists/fields', 'Replace the custom fields', ProjectSetup::class, FieldsRequest::class)]
     public function fields(FieldsRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);

@@ -55,7 +55,7 @@ final readonly class PlanningSetupController
         return $this->answer($request, $project);
     }
 
-    #[Put('/projects/{project}/axes', 'Write axes, values and forbidden pairs anew', PlanningSetup::class, AxesRequest::class)]
+    #[Put('/projects/{project}/axes', 'Replace axes, values and forbidden pairs', PlanningSetup::class, AxesRequest::class)]
     public function axes(AxesRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);

@@ -54,19 +54,19 @@ final readonly class WalkSetupController
         return new JsonResponse($this->setup($project));
     }
 
-    #[Put('/projects/{project}/lists/reasons-pass', 'Write the reasons behind a pass anew', WalkSetup::class, ListRequest::class)]
+    #[Put('/projects/{project}/lists/reasons-pass', 'Replace the reasons behind a pass', WalkSetup::class, ListRequest::class)]
     public function reasonsPass(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_pass');
     }
 
-    #[Put('/projects/{project}/lists/reasons-fail', 'Write the reasons behind a fail anew', WalkSetup::class, ListRequest::class)]
+    #[Put('/projects/{project}/lists/reasons-fail', 'Replace the reasons behind a fail', WalkSetup::class, ListRequest::class)]
     public function reasonsFail(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_fail');
     }
 
-    #[Put('/projects/{project}/lists/reasons-blocked', 'Write the reasons behind a block anew', WalkSetup::class, ListRequest::class)]
+    #[Put('/projects/{project}/lists/reasons-blocked', 'Replace the reasons behind a block', WalkSetup::class, ListRequest::class)]
     public function reasonsBlocked(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_blocked');
@@ -75,7 +75,7 @@ final readonly class WalkSetupController
     #[
         Put(
             '/projects/{project}/lists/reasons-not-applicable',
-            'Write the reasons behind not applicable anew',
+            'Replace the reasons behind not applicable',
             WalkSetup::class,
             ListRequest::class,
         ),

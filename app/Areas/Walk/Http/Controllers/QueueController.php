@@ -106,7 +106,7 @@ final readonly class QueueController
         return new JsonResponse($stops->apply($entry, $request->person()), 201);
     }
 
-    #[Delete('/entries/{entry}/stops', 'Let go what an entry stops', BlockPreview::class, StampRequest::class)]
+    #[Delete('/entries/{entry}/stops', 'Unblock what an entry stops', BlockPreview::class, StampRequest::class)]
     public function letGo(StampRequest $request, Entry $entry, BlockDependents $stops): JsonResponse
     {
         Gate::authorize('walk', $entry);
