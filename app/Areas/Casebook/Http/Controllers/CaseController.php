@@ -261,7 +261,14 @@ final class CaseController
         return new JsonResponse($shelf->routine($routine, true), 201);
     }
 
-    #[Put('/cases/{case}/presence', 'Say that one has a case open to write; the answer names who else has', Presence::class, StampRequest::class)]
+    #[
+        Put(
+            '/cases/{case}/presence',
+            'Say that one has a case open to write; the answer names who else has',
+            Presence::class,
+            StampRequest::class,
+        ),
+    ]
     public function presence(StampRequest $request, TestCase $case, ReadCase $read, RecordPresence $presence): JsonResponse
     {
         $user = $request->person();

@@ -86,7 +86,15 @@ final class CaseMessageController
         );
     }
 
-    #[Delete('/cases/{case}/doubles/{other}', 'Mark two cases as different, so that they are not listed as doubles again', null, StampRequest::class, 204)]
+    #[
+        Delete(
+            '/cases/{case}/doubles/{other}',
+            'Mark two cases as different, so that they are not listed as doubles again',
+            null,
+            StampRequest::class,
+            204,
+        ),
+    ]
     public function setAside(StampRequest $request, TestCase $case, TestCase $other): Response
     {
         Gate::authorize('write', $case);

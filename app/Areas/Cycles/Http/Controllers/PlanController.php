@@ -248,7 +248,14 @@ final readonly class PlanController
         return new JsonResponse($undo($planAct, $request->person()));
     }
 
-    #[Post('/cycles/{cycle}/assignment-previews', 'Preview who would be assigned which entries', AssignmentPlan::class, AssignRequest::class)]
+    #[
+        Post(
+            '/cycles/{cycle}/assignment-previews',
+            'Preview who would be assigned which entries',
+            AssignmentPlan::class,
+            AssignRequest::class,
+        ),
+    ]
     public function previewAssignment(AssignRequest $request, Cycle $cycle, AssignEntries $assign): JsonResponse
     {
         return new JsonResponse($this->assignment($request, $cycle, $assign));
