@@ -73,9 +73,13 @@ export function lines(booking) {
   }
   if (booking.bikes > 0) {
     const islander = booking.passengers.some((p) => isIslander(p.card));
-    list.push({ what: `${booking.bikes} × bike`, amount: Math.round(booking.bikes * bikePrice * (islander ? 0.6 : 1)) });
+    list.push({
+      what: `${booking.bikes} × bike`,
+      amount: Math.round(booking.bikes * bikePrice * (islander ? 0.6 : 1)),
+    });
   }
-  if (booking.length) list.push({ what: `Vehicle of ${booking.length.toFixed(2)} m`, amount: vehicleFare(booking.length) });
+  if (booking.length)
+    list.push({ what: `Vehicle of ${booking.length.toFixed(2)} m`, amount: vehicleFare(booking.length) });
   return list;
 }
 
@@ -90,7 +94,11 @@ export function refundShare(hours, cancelled) {
 
 // Route letter, day and month, number of the booking, and a check digit.
 export function boardingCode(booking) {
-  const body = routes[booking.route].letter + booking.day.slice(8) + booking.day.slice(5, 7) + String(booking.number).padStart(3, '0');
+  const body =
+    routes[booking.route].letter +
+    booking.day.slice(8) +
+    booking.day.slice(5, 7) +
+    String(booking.number).padStart(3, '0');
   const check = [...body].reduce((s, c, i) => s + c.charCodeAt(0) * (i + 1), 0) % 10;
   return `${body}-${check}`;
 }
