@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Core;
 
+use LucidStep\Core\Execution\CycleView;
+use LucidStep\Core\Execution\EntryFacts;
 use LucidStep\Core\Forecast\Duration;
 use LucidStep\Core\Forecast\NotADuration;
+use LucidStep\Core\Planning\Conditions;
 use LucidStep\Core\Text\Why;
+use LucidStep\Core\Verdict\EntryState;
 use LucidStep\Core\Verdict\Policies;
 use LucidStep\Core\Verdict\Verdict;
 use PHPUnit\Framework\TestCase;
@@ -56,6 +60,28 @@ final class SharedExamplesTest extends TestCase
             foreach ($example['sets'] as $verdict => $sets) {
                 self::assertSame($sets, Policies::fromArray($example['policies'])->sets(Verdict::from($verdict)), $verdict);
             }
+        }
+    }
+
+    public function test_the_next_entry(): void
+    {
+        $now = new \DateTimeImmutable();
+        foreach (self::examples('next-entry') as $example) {
+            $entries = array_values(
+                array_map(
+                    static fn(array $e): EntryFacts => new EntryFacts(
+                        $e[0],
+                        $e[0],
+                        EntryState::stored('done' === $e[1] ? 'pass' : 'not_run'),
+                        $e[2],
+                        $e[3],
+                        'held' === $e[1] ? $now->modify('+1 hour') : null,
+                    ),
+                    $example['entries'],
+                ),
+            );
+            $view = new CycleView($entries, Conditions::of([]), $now);
+            self::assertSame($example['next'], $view->next('me', $example['current'], $example['may_take'])?->id, $example['says']);
         }
     }
 

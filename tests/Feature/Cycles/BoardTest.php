@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Cycles;
 
 use Illuminate\Support\Carbon;
+use LucidStep\App\Models\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 final class BoardTest extends FeatureTestCase
@@ -26,6 +27,23 @@ final class BoardTest extends FeatureTestCase
             ->assertJsonPath('entries.1.reasons.1.kind', 'waits_for');
         $this->as($me, 'GET', '/cycles/TST-R1')->assertJsonPath('next_entry_id', $a->id);
         $this->as($me, 'GET', '/projects/TST/cycles')->assertJsonPath('0.key', 'TST-R1')->assertJsonPath('0.counts.in_progress', 1);
+    }
+
+    public function test_board_and_today_name_the_same_next_entry_by_role_and_policy(): void
+    {
+        $entry = $this->world->entry();
+        $expected = [
+            [true, Role::Tester, $entry->id],
+            [true, Role::Lead, $entry->id],
+            [true, Role::Reader, null],
+            [false, Role::Tester, null],
+        ];
+        foreach ($expected as [$taking, $role, $next]) {
+            $this->world->policies(['opening_takes' => $taking]);
+            $person = $this->world->person("{$role->value} {$taking}", $role);
+            $this->as($person, 'GET', '/cycles/TST-R1')->assertJsonPath('next_entry_id', $next);
+            $this->as($person, 'GET', '/projects/TST/today')->assertJsonPath('next_entry_id', $next);
+        }
     }
 
     public function test_no_list_makes_a_query_per_row(): void

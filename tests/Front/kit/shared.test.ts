@@ -1,13 +1,31 @@
 import { describe, expect, it } from 'vitest';
+import { nextEntry } from '@/areas/walk/nextEntry';
 import { rollUp, setsVerdict } from '@/areas/walk/rollUp';
 import { durationText, parseDuration } from '@/kit/duration';
 import { isWhyGiven } from '@/kit/why';
 import durations from '../../shared/durations.json';
+import nexts from '../../shared/next-entry.json';
 import policies from '../../shared/policies.json';
 import rollUps from '../../shared/roll-ups.json';
 import why from '../../shared/words-of-why.json';
 
+type Readiness = Parameters<typeof nextEntry>[0][number]['readiness'];
 type RollUp = Parameters<typeof rollUp>[0][number];
+
+const person = (id: string | null): { id: string; name: string } | null =>
+  id === null ? null : { id, name: id };
+const nextsOf = () =>
+  nexts.map((example) => ({
+    ...example,
+    entries: (example.entries as [string, Readiness, string | null, string | null][]).map(
+      ([id, readiness, assignee, walking]) => ({
+        id,
+        readiness,
+        assignee: person(assignee),
+        walking: person(walking),
+      }),
+    ),
+  }));
 
 /** What the device knows of the rules by itself, on the examples that the server runs too. */
 describe('the rules that the device knows', () => {
@@ -26,6 +44,9 @@ describe('the rules that the device knows', () => {
   it('take a word of why for one from three graphemes on', () => {
     expect(why.given.filter((w) => !isWhyGiven(w))).toEqual([]);
     expect(why.missing.filter((w) => isWhyGiven(w))).toEqual([]);
+  });
+  it.each(nextsOf())('go on with $says', ({ entries, current, may_take, next }) => {
+    expect(nextEntry(entries, 'me', current, may_take)?.id ?? null).toBe(next);
   });
   it.each(policies)('set a verdict by itself as %o', ({ policies: of, sets }) => {
     const said = Object.keys(sets).map((v) => [v, setsVerdict(of, v as RollUp)]);

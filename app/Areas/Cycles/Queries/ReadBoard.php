@@ -10,6 +10,7 @@ use LucidStep\App\Areas\Cycles\Data\CycleSummary;
 use LucidStep\App\Areas\Cycles\Data\EntryLine;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Verdict\Policies;
 
@@ -41,10 +42,10 @@ final readonly class ReadBoard
         return array_values($cycles->map(static fn(Cycle $c): CycleSummary => CycleSummary::from($c, $counts[$c->id] ?? []))->all());
     }
 
-    public function board(Cycle $cycle, User $user): CycleBoard
+    public function board(Cycle $cycle, User $user, Role $role): CycleBoard
     {
         $cycle->load('build', 'project');
-        $approvedOnly = Policies::fromArray($cycle->project->policies)->onlyApprovedCases;
+        $policies = Policies::fromArray($cycle->project->policies);
         $view = $this->read->view($cycle);
         $entries = $this->rows($cycle);
         $estimates = new Estimates($cycle->project_id);
@@ -53,11 +54,16 @@ final readonly class ReadBoard
             CycleSummary::from($cycle, $this->counts([$cycle->id])[$cycle->id] ?? []),
             array_values(
                 array_map(
-                    static fn(\stdClass $e): EntryLine => EntryLine::fromRow($e, $view->readiness($e->id), $approvedOnly, $estimates),
+                    static fn(\stdClass $e): EntryLine => EntryLine::fromRow(
+                        $e,
+                        $view->readiness($e->id),
+                        $policies->onlyApprovedCases,
+                        $estimates,
+                    ),
                     $entries,
                 ),
             ),
-            'released' === $cycle->state ? $view->next($user->id)?->id : null,
+            'released' === $cycle->state ? ReadCycle::next($view, $user, $role, $policies) : null,
         );
     }
 

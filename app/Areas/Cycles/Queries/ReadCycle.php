@@ -10,6 +10,8 @@ use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Cycles\Data\Reason;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Models\User;
 use LucidStep\Core\Execution\CycleView;
 use LucidStep\Core\Execution\EntryFacts;
 use LucidStep\Core\Execution\HeldReason;
@@ -18,6 +20,7 @@ use LucidStep\Core\Planning\Condition;
 use LucidStep\Core\Planning\ConditionKind;
 use LucidStep\Core\Planning\Conditions;
 use LucidStep\Core\Verdict\EntryState;
+use LucidStep\Core\Verdict\Policies;
 
 /**
  * Reads cycles the way the rules look at them: which entries are ready, held or done, and which is next.
@@ -53,6 +56,14 @@ final class ReadCycle
         $view = $this->read(Collection::make([$entry->cycle]), $entry->id)[$entry->cycle_id];
 
         return $view->readiness($entry->id);
+    }
+
+    /**
+     * The entry a person walks next: none where they do not record, one of nobody's where opening takes it.
+     */
+    public static function next(CycleView $view, User $user, Role $role, Policies $policies): ?string
+    {
+        return $role->records() ? $view->next($user->id, null, $policies->openingTakes)?->id : null;
     }
 
     /**

@@ -30,7 +30,6 @@ final readonly class ReadToday
     public function __invoke(Project $project, User $user, Role $role): TodayPage
     {
         $policies = Policies::fromArray($project->policies);
-        $mayTake = $role->records() && $policies->openingTakes;
         $cycles = Cycle::query()
             ->where('project_id', $project->id)
             ->where('state', 'released')
@@ -51,7 +50,7 @@ final readonly class ReadToday
         $estimates = new Estimates($project->id);
         foreach ($cycles as $cycle) {
             $view = $views[$cycle->id];
-            $first = $view->next($user->id, null, $mayTake)?->id;
+            $first = ReadCycle::next($view, $user, $role, $policies);
             $entries = $mine[$cycle->id] ?? null;
             if (null === $first && null === $entries) {
                 continue;

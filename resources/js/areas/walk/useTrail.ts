@@ -6,6 +6,7 @@ import { mayRecord, session } from '@/areas/people/session';
 import { entryWords, shownOf } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
 import { packed } from '@/areas/walk/usePack';
+import { nextEntry } from './nextEntry';
 import { useStart } from './useStart';
 import type { Walk } from './useWalk';
 
@@ -46,28 +47,34 @@ export function useTrail(walk: Walk, project: Ref<string>) {
   );
   async function jump(entryId: string): Promise<void> {
     if (entryId === view.value?.entry_id) return;
-    const entry = mine.value.find((e) => e.id === entryId);
+    const entry = board.value?.entries.find((e) => e.id === entryId);
     if (entry && entry.readiness === 'ready' && mayRecord(project.value)) await start(entry.id);
     else await router.push(`/${project.value}/entries/${entryId}`);
+  }
+  /** What was finished on this device and has not arrived yet: a board read before still calls it ready. */
+  const walkedHere = (): Set<string | undefined> =>
+    new Set(outbox.commands.filter((a) => a.command.kind === 'finish').map((a) => a.entry));
+  function nextReady(): Api['EntryLine'] | null {
+    const walked = walkedHere();
+    const here = view.value?.entry_id ?? null;
+    return nextEntry(
+      (board.value?.entries ?? []).filter((e) => e.id === here || !walked.has(e.id)),
+      session.value?.user.id ?? '',
+      here,
+      view.value?.policies.opening_takes ?? false,
+    );
   }
   /** The next entry that was fetched beforehand and not walked here yet. */
   function nextPacked(): string | null {
     if (outbox.state.awaySince === null) return null;
-    const walkedHere = new Set(
-      outbox.commands.filter((a) => a.command.kind === 'finish').map((a) => a.entry),
-    );
-    return (
-      (packed[project.value] ?? []).find((e) => e !== view.value?.entry_id && !walkedHere.has(e)) ?? null
-    );
+    const walked = walkedHere();
+    return (packed[project.value] ?? []).find((e) => e !== view.value?.entry_id && !walked.has(e)) ?? null;
   }
   /** On to the next: the next in order whatever it shows, or the next that can be walked. */
   async function finished(after: Api['PolicySet']['after_finishing']): Promise<void> {
     if (after === 'stay') return;
     const at = mine.value.findIndex((e) => e.id === view.value?.entry_id);
-    const inOrder = mine.value[at + 1];
-    const order = [...mine.value.slice(at + 1), ...mine.value.slice(0, Math.max(at, 0))];
-    const to =
-      after === 'next_in_order' ? inOrder : order.find((e) => e.readiness === 'ready' && e.walking === null);
+    const to = after === 'next_in_order' ? mine.value[at + 1] : nextReady();
     // Without the server the cycle may not be known here: on with what was fetched beforehand.
     const alone = to ? null : nextPacked();
     if (to) await jump(to.id);

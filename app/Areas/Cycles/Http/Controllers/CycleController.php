@@ -13,6 +13,7 @@ use LucidStep\App\Areas\Cycles\Queries\ReadBoard;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\OpenApi\Get;
 
 /**
@@ -29,12 +30,12 @@ final readonly class CycleController
     }
 
     #[Get('/cycles/{cycle}', 'A cycle with all its entries', CycleBoard::class)]
-    public function show(Request $request, Cycle $cycle): JsonResponse
+    public function show(Request $request, Cycle $cycle, Memberships $memberships): JsonResponse
     {
         $user = $request->user();
+        $user = $user instanceof User ? $user : throw new \LogicException('Guests do not come here.');
+        $role = $memberships->role($user, $cycle->project_id) ?? throw new \LogicException('The address lets strangers in.');
 
-        return new JsonResponse(
-            $this->read->board($cycle, $user instanceof User ? $user : throw new \LogicException('Guests do not come here.')),
-        );
+        return new JsonResponse($this->read->board($cycle, $user, $role));
     }
 }
