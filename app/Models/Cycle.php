@@ -7,6 +7,7 @@ namespace LucidStep\App\Models;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
+use LucidStep\Core\Planning\CycleState;
 
 /**
  * A dated set of entries to be walked for a build.
@@ -19,7 +20,7 @@ use Illuminate\Support\Carbon;
  * @property ?string $build_id
  * @property Carbon  $starts_on
  * @property Carbon  $ends_on
- * @property string  $state
+ * @property CycleState  $state
  * @property bool    $conditions_hold
  * @property ?Carbon $closed_at
  * @property ?string $milestone_id
@@ -38,7 +39,13 @@ use Illuminate\Support\Carbon;
 final class Cycle extends Record
 {
     /** @var array<string, string> */
-    protected $casts = ['starts_on' => 'date', 'ends_on' => 'date', 'conditions_hold' => 'boolean', 'closed_at' => 'datetime'];
+    protected $casts = [
+        'state' => CycleState::class,
+        'starts_on' => 'date',
+        'ends_on' => 'date',
+        'conditions_hold' => 'boolean',
+        'closed_at' => 'datetime',
+    ];
 
     /**
      * @return BelongsTo<Project, $this>

@@ -156,7 +156,7 @@ final class AppServiceProvider extends ServiceProvider
             default => null,
         };
 
-        return null !== $cycle && \in_array($cycle->state, ['draft', 'in_review'], true);
+        return true === $cycle?->state->isPlanned();
     }
 
     private function visible(?Model $model): Model

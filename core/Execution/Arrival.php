@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Core\Execution;
 
+use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\AttemptState;
 
 /**
@@ -24,7 +25,7 @@ final readonly class Arrival
      * @param  bool  $own         whether the attempt is the person's now
      * @param  ?\DateTimeImmutable  $doneAt      when it was done, by the server's clock; null when the device does not say
      * @param  ?\DateTimeImmutable  $takenOverAt when another person took the attempt over
-     * @param  string  $cycle       the state of the cycle
+     * @param  CycleState  $cycle   the state of the cycle
      * @param  ?\DateTimeImmutable  $closedAt    when the cycle was closed
      */
     public static function judge(
@@ -33,16 +34,16 @@ final readonly class Arrival
         bool $own,
         ?\DateTimeImmutable $doneAt,
         ?\DateTimeImmutable $takenOverAt,
-        string $cycle,
+        CycleState $cycle,
         ?\DateTimeImmutable $closedAt,
     ): self {
         $before = static fn(?\DateTimeImmutable $edge): bool => null !== $edge && null !== $doneAt && $doneAt < $edge;
-        $released = 'released' === $cycle;
+        $released = CycleState::Released === $cycle;
         $why = match (true) {
             !$records => 'You do not record in this project any more.',
             AttemptState::Open !== $attempt => "The attempt is {$attempt->value}.",
             !$own && !$before($takenOverAt) => 'The attempt is with another person.',
-            !$released && !$before($closedAt) => "The cycle is {$cycle}.",
+            !$released && !$before($closedAt) => "The cycle is {$cycle->label()}.",
             default => null,
         };
 

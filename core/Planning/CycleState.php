@@ -58,6 +58,17 @@ enum CycleState: string
         return self::Closed !== $this && self::Abandoned !== $this;
     }
 
+    /**
+     * Whether it is still being planned: only leads see it.
+     */
+    public function isPlanned(): bool
+    {
+        return self::Draft === $this || self::InReview === $this;
+    }
+
+    /**
+     * In words, such as "in review".
+     */
     public function label(): string
     {
         return str_replace('_', ' ', $this->value);

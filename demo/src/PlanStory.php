@@ -162,8 +162,8 @@ final class PlanStory
             as $key => [$goal, $phase, $folder]
         ) {
             $cycle = Cycle::query()->where('key', $key)->firstOrFail();
-            $closed = 'closed' === $cycle->state ? $cycle->closed_at : null;
-            $cycle->update(['state' => 'released']);
+            $closed = CycleState::Closed === $cycle->state ? $cycle->closed_at : null;
+            $cycle->update(['state' => CycleState::Released]);
             $this->keep->change(
                 $cycle,
                 $lead,

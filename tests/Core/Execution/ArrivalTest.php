@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Core\Execution;
 
 use LucidStep\Core\Execution\Arrival;
+use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\AttemptState;
 use PHPUnit\Framework\TestCase;
 
@@ -14,7 +15,7 @@ final class ArrivalTest extends TestCase
     {
         $edge = new \DateTimeImmutable('2026-11-24T10:00:00Z');
         $before = $edge->modify('-1 microsecond');
-        $on = static fn(bool $own, ?\DateTimeImmutable $done, string $cycle = 'released'): Arrival => Arrival::judge(
+        $on = static fn(bool $own, ?\DateTimeImmutable $done, CycleState $cycle = CycleState::Released): Arrival => Arrival::judge(
             true,
             AttemptState::Open,
             $own,
@@ -27,15 +28,15 @@ final class ArrivalTest extends TestCase
         self::assertEquals([true, null], [$on(false, $before)->late, $on(false, $before)->why]);
         self::assertSame('The attempt is with another person.', $on(false, $edge)->why);
         self::assertSame('The attempt is with another person.', $on(false, null)->why, 'without a time nothing is before');
-        self::assertEquals([true, null], [$on(true, $before, 'closed')->late, $on(true, $before, 'closed')->why]);
-        self::assertSame('The cycle is closed.', $on(true, $edge, 'closed')->why);
+        self::assertEquals([true, null], [$on(true, $before, CycleState::Closed)->late, $on(true, $before, CycleState::Closed)->why]);
+        self::assertSame('The cycle is closed.', $on(true, $edge, CycleState::Closed)->why);
         self::assertSame(
             'The attempt is finished.',
-            Arrival::judge(true, AttemptState::Finished, true, $before, null, 'released', null)->why,
+            Arrival::judge(true, AttemptState::Finished, true, $before, null, CycleState::Released, null)->why,
         );
         self::assertSame(
             'You do not record in this project any more.',
-            Arrival::judge(false, AttemptState::Open, true, $before, null, 'released', null)->why,
+            Arrival::judge(false, AttemptState::Open, true, $before, null, CycleState::Released, null)->why,
         );
     }
 

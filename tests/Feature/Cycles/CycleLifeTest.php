@@ -132,11 +132,11 @@ final class CycleLifeTest extends FeatureTestCase
         $this->walk($me, $create, 'fail');
         $this->as($me, 'POST', "/entries/{$create->id}/stops")->assertCreated();
         $this->walk($me, $other, 'pass');
-        self::assertSame('released', $this->world->cycle->refresh()->state);
+        self::assertSame('released', $this->world->cycle->refresh()->state->value);
         $this->as($this->world->lead(), 'POST', '/cycles/TST-R1/entry-acts', ['act' => 'remove', 'ids' => [$edit->id]])->assertOk();
         $this->as($this->world->lead(), 'POST', "/entries/{$other->id}/retests", ['reason' => 'Again'])->assertCreated();
         $this->walk($me, $other, 'pass');
-        self::assertSame('closed', $this->world->cycle->refresh()->state);
+        self::assertSame('closed', $this->world->cycle->refresh()->state->value);
         self::assertSame('The cycle closed itself: everything in it is decided', DB::table('cycle_log')->orderByDesc('id')->value('text'));
     }
 

@@ -50,7 +50,7 @@ final class OrderTest extends FeatureTestCase
         $this->judge($me, $attempt, 1, 'pass');
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", [])->assertUnprocessable();
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass'])->assertOk();
-        self::assertSame('released', $this->world->cycle->refresh()->state, 'another entry is still open');
+        self::assertSame('released', $this->world->cycle->refresh()->state->value, 'another entry is still open');
         Entry::query()
             ->whereKeyNot($entry->id)
             ->update(['display_state' => 'pass']);
@@ -58,7 +58,7 @@ final class OrderTest extends FeatureTestCase
             ->assertCreated()
             ->json('attempt.id');
         $this->as($me, 'POST', "/attempts/{$again}/finish", ['verdict' => 'pass', 'note' => 'same as before'])->assertOk();
-        self::assertSame('closed', $this->world->cycle->refresh()->state);
+        self::assertSame('closed', $this->world->cycle->refresh()->state->value);
     }
 
     public function test_a_retest_is_a_new_attempt_and_the_old_one_stays(): void

@@ -42,7 +42,7 @@ final readonly class BulkEditCycles
                 'build_id' => $changes['build_id'] ?? null,
             ]);
             $why = match (true) {
-                \in_array($cycle->state, ['closed', 'abandoned'], true) => "It is {$cycle->state}.",
+                !$cycle->state->isOpen() => "It is {$cycle->state->label()}.",
                 isset($fields['ends_on']) => array_values(
                     CycleDates::faults(
                         $cycle->name,

@@ -40,7 +40,7 @@ final readonly class ChangeCycleState
     public function __invoke(Cycle $cycle, User $user, CycleState $to, string $reason = ''): Cycle
     {
         $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle->id);
-        $from = CycleState::from($cycle->state);
+        $from = $cycle->state;
         $reason = trim($reason);
         if (!\in_array($to, $from->next($this->reviewed($cycle)), true)) {
             throw new Conflict(
@@ -94,7 +94,7 @@ final readonly class ChangeCycleState
     public function signOff(Cycle $cycle, User $user, string $note): void
     {
         $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle->id);
-        if (\in_array($cycle->state, ['draft', 'in_review'], true)) {
+        if ($cycle->state->isPlanned()) {
             throw new Conflict('not-released', 'A cycle is signed off once it was released.');
         }
         $left = UndecidedEntries::in($cycle)

@@ -104,7 +104,13 @@ final readonly class CloneCycles
             if (0 === $move->entries && 'all' !== ($how['which'] ?? 'all')) {
                 continue;
             }
-            if (Cycle::query()->where('project_id', $project->id)->where('name', $move->name)->whereNot('state', 'abandoned')->exists()) {
+            if (
+                Cycle::query()
+                    ->where('project_id', $project->id)
+                    ->where('name', $move->name)
+                    ->whereNot('state', CycleState::Abandoned)
+                    ->exists()
+            ) {
                 throw ValidationException::withMessages(['name' => "There is a cycle called “{$move->name}”."]);
             }
             $number = $this->keys->reserve($project, 'cycle');
@@ -225,7 +231,7 @@ final readonly class CloneCycles
     {
         return $what instanceof Cycle
             ? Collection::make([$what])
-            : $what->cycles()->whereNot('state', 'abandoned')->with('milestone')->get();
+            : $what->cycles()->whereNot('state', CycleState::Abandoned)->with('milestone')->get();
     }
 
     /**

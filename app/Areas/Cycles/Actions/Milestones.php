@@ -14,6 +14,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Data\Counts;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\Core\Planning\CycleState;
 
 /**
  * Dated goals that hold cycles.
@@ -33,7 +34,7 @@ final readonly class Milestones
                 ->join('cycles', 'cycles.id', '=', 'cycle_id')
                 ->where('cycles.project_id', $project->id)
                 ->whereNotNull('milestone_id')
-                ->whereNot('state', 'abandoned')
+                ->whereNot('state', CycleState::Abandoned)
                 ->groupBy('milestone_id', 'display_state')
                 ->get(['milestone_id', 'display_state', DB::raw('count(*) as n')])
             as $row
@@ -95,7 +96,7 @@ final readonly class Milestones
                 ? null
                 : Cycle::query()
                     ->where('milestone_id', $milestone->id)
-                    ->whereNot('state', 'abandoned')
+                    ->whereNot('state', CycleState::Abandoned)
                     ->where('ends_on', '>', $fields['due_on'])
                     ->orderByDesc('ends_on')
                     ->first();

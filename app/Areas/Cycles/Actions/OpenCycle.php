@@ -6,7 +6,6 @@ namespace LucidStep\App\Areas\Cycles\Actions;
 
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Support\Problems\Conflict;
-use LucidStep\Core\Planning\CycleState;
 
 /**
  * A cycle that may still be changed.
@@ -21,8 +20,8 @@ final class OpenCycle
     public static function lock(Cycle $cycle): Cycle
     {
         $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle->id);
-        if (!CycleState::from($cycle->state)->isOpen()) {
-            throw new Conflict('cycle-closed', "“{$cycle->name}” is {$cycle->state}. Reopen it to change it.");
+        if (!$cycle->state->isOpen()) {
+            throw new Conflict('cycle-closed', "“{$cycle->name}” is {$cycle->state->label()}. Reopen it to change it.");
         }
 
         return $cycle;

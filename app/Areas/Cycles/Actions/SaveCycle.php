@@ -165,7 +165,7 @@ final readonly class SaveCycle
                 ->where('project_id', $project->id)
                 ->where('name', $name)
                 ->whereKeyNot($cycle->id ?? null)
-                ->whereNot('state', 'abandoned')
+                ->whereNot('state', CycleState::Abandoned)
                 ->exists()
         ) {
             $errors['name'] = "There is a cycle called “{$name}”.";

@@ -42,7 +42,7 @@ final readonly class CycleSummary
             $cycle->key,
             $cycle->name,
             $cycle->description,
-            $cycle->state,
+            $cycle->state->value,
             $cycle->starts_on->toDateString(),
             $cycle->ends_on->toDateString(),
             Named::orNull($cycle->build),

@@ -12,6 +12,7 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\Policies;
 
 /**
@@ -32,7 +33,7 @@ final readonly class ReadBoard
     {
         $cycles = Cycle::query()
             ->where('project_id', $project->id)
-            ->when(!$planned, static fn($q) => $q->whereNotIn('state', ['draft', 'in_review']))
+            ->when(!$planned, static fn($q) => $q->whereNotIn('state', [CycleState::Draft, CycleState::InReview]))
             ->with('build')
             ->orderByDesc('ends_on')
             ->orderBy('id')
@@ -63,7 +64,7 @@ final readonly class ReadBoard
                     $entries,
                 ),
             ),
-            'released' === $cycle->state ? ReadCycle::next($view, $user, $role, $policies) : null,
+            CycleState::Released === $cycle->state ? ReadCycle::next($view, $user, $role, $policies) : null,
         );
     }
 

@@ -122,7 +122,7 @@ final readonly class ReadPlan
         $persons = static fn(string $part): array => array_values(
             ($people[$part] ?? collect())->map(static fn(object $p): Person => new Person($p->id, $p->name))->all(),
         );
-        $state = CycleState::from($cycle->state);
+        $state = $cycle->state;
         // What was walked is no draft any more.
         $walked =
             CycleState::Released === $state &&

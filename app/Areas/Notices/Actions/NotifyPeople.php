@@ -15,6 +15,7 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\Core\Planning\CycleState;
 
 /**
  * Tells people of a cycle what concerns them: in the application, and by mail what they would not want to miss.
@@ -25,7 +26,7 @@ final readonly class NotifyPeople
 
     public function assigned(Cycle $cycle, User $by, string $to, int $count, string $note): void
     {
-        if ($count > 0 && $to !== $by->id && 'released' === $cycle->state) {
+        if ($count > 0 && $to !== $by->id && CycleState::Released === $cycle->state) {
             $this->notice(
                 $cycle,
                 [$to],
@@ -117,7 +118,7 @@ final readonly class NotifyPeople
             array_map(static fn(string $shows, int $n): string => "{$n} " . str_replace('_', ' ', $shows), array_keys($counts), $counts),
         );
         $text =
-            "{$cycle->name} was {$cycle->state}" .
+            "{$cycle->name} was {$cycle->state->label()}" .
             (null === $by ? '' : " by {$by->name}") .
             ('' === $reason ? '' : ": {$reason}") .
             ('' === $figures ? '.' : ". {$figures}.");
@@ -126,7 +127,7 @@ final readonly class NotifyPeople
         $text .= '' === $head ? '' : "\n\nHead of its record: {$head}";
         $link = url('/' . Project::query()->findOrFail($cycle->project_id)->code . "/cycles/{$cycle->key}");
         foreach ($watchers as $watcher) {
-            Mail::to($watcher->email)->queue(new PlainMail("{$cycle->name}: {$cycle->state}", "{$text}\n\n{$link}"));
+            Mail::to($watcher->email)->queue(new PlainMail("{$cycle->name}: {$cycle->state->label()}", "{$text}\n\n{$link}"));
         }
     }
 

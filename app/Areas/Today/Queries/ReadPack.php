@@ -16,6 +16,7 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Planning\CycleState;
 
 /**
  * What a device needs to walk a person's next entries while the server is away: their steps with values filled in, as an
@@ -32,7 +33,7 @@ final readonly class ReadPack
     {
         $cycles = Cycle::query()
             ->where('project_id', $project->id)
-            ->where('state', 'released')
+            ->where('state', CycleState::Released)
             ->with('build', 'project')
             ->orderBy('ends_on')
             ->orderBy('id')

@@ -18,6 +18,7 @@ use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\Policies;
 
 /**
@@ -32,7 +33,7 @@ final readonly class ReadToday
         $policies = Policies::fromArray($project->policies);
         $cycles = Cycle::query()
             ->where('project_id', $project->id)
-            ->where('state', 'released')
+            ->where('state', CycleState::Released)
             ->with('build')
             ->orderBy('ends_on')
             ->orderBy('id')

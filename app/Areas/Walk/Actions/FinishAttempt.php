@@ -21,6 +21,7 @@ use LucidStep\App\Models\Round;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
+use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Finish;
 use LucidStep\Core\Verdict\Policies;
@@ -93,7 +94,7 @@ final readonly class FinishAttempt implements CommandHandler, HasFollowUp
             return;
         }
         $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle);
-        if ('released' === $cycle->state && UndecidedEntries::in($cycle)->doesntExist()) {
+        if (CycleState::Released === $cycle->state && UndecidedEntries::in($cycle)->doesntExist()) {
             $this->move->closeItself($cycle);
         }
     }

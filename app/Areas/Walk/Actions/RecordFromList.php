@@ -16,6 +16,7 @@ use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Text\Why;
 use LucidStep\Core\Verdict\Verdict;
 
@@ -41,8 +42,8 @@ final readonly class RecordFromList
     {
         // Plans are changed in this order too: the cycle, then its entries.
         $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle->id);
-        if ('released' !== $cycle->state) {
-            throw new Conflict('cycle-not-released', "The cycle is {$cycle->state}; its entries cannot be judged.");
+        if (CycleState::Released !== $cycle->state) {
+            throw new Conflict('cycle-not-released', "The cycle is {$cycle->state->label()}; its entries cannot be judged.");
         }
         $note = trim($said['note']);
         if (!Why::isGiven($note)) {

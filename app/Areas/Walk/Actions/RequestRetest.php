@@ -13,6 +13,7 @@ use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
+use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\AttemptState;
 
 /**
@@ -34,8 +35,8 @@ final readonly class RequestRetest
     {
         $this->chain->hold($entry->id);
         $entry = Entry::query()->lockForUpdate()->with('cycle')->findOrFail($entry->id);
-        if ('released' !== $entry->cycle->state) {
-            throw new Conflict('cycle-not-released', "The cycle is {$entry->cycle->state}.");
+        if (CycleState::Released !== $entry->cycle->state) {
+            throw new Conflict('cycle-not-released', "The cycle is {$entry->cycle->state->label()}.");
         }
         $last = Attempt::query()
             ->lockForUpdate()

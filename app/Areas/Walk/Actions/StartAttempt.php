@@ -21,6 +21,7 @@ use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\Journal;
+use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Verdict\AttemptState;
@@ -55,8 +56,8 @@ final readonly class StartAttempt
         $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
         $entry->load('cycle', 'case');
         $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
-        if ('released' !== $entry->cycle->state) {
-            throw new Conflict('cycle-not-released', "The cycle is {$entry->cycle->state}; its entries cannot be walked.");
+        if (CycleState::Released !== $entry->cycle->state) {
+            throw new Conflict('cycle-not-released', "The cycle is {$entry->cycle->state->label()}; its entries cannot be walked.");
         }
         $open = null === $entry->open_attempt_id ? null : Attempt::query()->lockForUpdate()->with('tester')->find($entry->open_attempt_id);
         if (null !== $open && $open->tester_id !== $user->id) {
@@ -137,7 +138,7 @@ final readonly class StartAttempt
             true !== $role?->records() => "{$user->name} does not record in this project any more.",
             null !== $open && $open->tester_id !== $user->id => "{$open->tester->name} walked this entry at the same time.",
             null !== $open => 'Another attempt of the same person was open.',
-            'released' !== $entry->cycle->state => "The cycle is {$entry->cycle->state}.",
+            CycleState::Released !== $entry->cycle->state => "The cycle is {$entry->cycle->state->label()}.",
             null !== $entry->case->binned_at => 'The case is in the bin.',
             'held' === $readiness->is => 'The entry was held when it arrived.',
             $policies->onlyAssigneeRecords &&

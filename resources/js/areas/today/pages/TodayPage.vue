@@ -14,6 +14,7 @@ import { ago, due, entryWords, exact, plural, shownOf, when } from '@/kit/words'
 import { outbox } from '@/offline/outbox';
 import ScratchPad from '@/areas/today/parts/ScratchPad.vue';
 import { packed } from '@/areas/walk/usePack';
+import { nextEntry } from '@/areas/walk/nextEntry';
 import { useStart } from '@/areas/walk/useStart';
 
 const route = useRoute();
@@ -62,10 +63,11 @@ const onDevice = computed(() => new Set(packed[project.value] ?? []));
 const next = computed(() => {
   const of = data.value?.next_entry_id ?? null;
   if (of === null || !walkedHere.value.has(of)) return of;
-  const after = ready.value.filter((e) => walkedHere.value.get(e.id) !== 'finish');
-  return (after.find((e) => !outbox.state.awaySince || onDevice.value.has(e.id)) ?? after[0])?.id ?? null;
+  const me = session.value?.user.id ?? '';
+  const here = all.value.filter((e) => !outbox.state.awaySince || onDevice.value.has(e.id));
+  return (nextEntry(here, me, null, false) ?? nextEntry(all.value, me, null, false))?.id ?? null;
 });
-const nextEntry = computed(() => all.value.find((e) => e.id === next.value) ?? null);
+const nextLine = computed(() => all.value.find((e) => e.id === next.value) ?? null);
 const retests = computed(() => open.value.filter((e) => e.display_state === 'retest'));
 const news = computed(() => data.value?.news ?? []);
 const shownDone = ref(false);
@@ -114,8 +116,8 @@ const windowOf = (c: Api['TodayCycle']): string =>
       <div class="actions">
         <Button v-if="next && mayRecord(project)" :disabled="busy" @click="start(next)"
           >{{
-            nextEntry
-              ? `${nextEntry.display_state === 'in_progress' ? 'Go on with' : 'Start'} ${nextEntry.case_key}`
+            nextLine
+              ? `${nextLine.display_state === 'in_progress' ? 'Go on with' : 'Start'} ${nextLine.case_key}`
               : 'Take the next entry'
           }}
           <kbd>Enter</kbd></Button
