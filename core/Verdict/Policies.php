@@ -33,6 +33,17 @@ final readonly class Policies
     ) {}
 
     /**
+     * Whether somebody who records in the project may record this entry: anybody, unless only its assignee does; then its
+     * assignee, whoever takes it by opening it, and leads.
+     *
+     * @param  ?string  $assignee null: nobody's
+     */
+    public function letsRecord(?string $assignee, string $person, bool $leads): bool
+    {
+        return !$this->onlyAssigneeRecords || $leads || $assignee === $person || (null === $assignee && $this->openingTakes);
+    }
+
+    /**
      * Reads stored policies; what is missing or of another type takes its default.
      *
      * @param  array<array-key, mixed>  $stored

@@ -24,6 +24,12 @@ export class Problem extends Error {
   }
 }
 
+/** What to say of an error: its first message by field, else what happened. What is no problem of the server is thrown on. */
+export function errorMessage(error: unknown): string {
+  if (!(error instanceof Problem)) throw error;
+  return Object.values(error.errors)[0]?.[0] ?? error.message;
+}
+
 const AWAY = 'The server cannot be reached. What you record is kept on this device.';
 
 /** Reads the answer of a failed request. */

@@ -9,23 +9,21 @@ import { computed, nextTick, ref, watch, type ComputedRef, type Ref } from 'vue'
 export function useEditable<T>(server: () => T): {
   form: Ref<T>;
   dirty: ComputedRef<boolean>;
-  /** Takes what the server has, once the page knows it: after saving, or to drop what was typed. */
-  follow: () => Promise<void>;
+  /** Takes what the server has, or one part of it, once the page knows it: after saving, or to drop what was typed. */
+  follow: (part?: keyof T) => Promise<void>;
 } {
   const said = (value: T): string => JSON.stringify(value);
   const form = ref(server()) as Ref<T>;
-  let followed = said(form.value);
-  watch(server, (now) => {
-    if (said(form.value) === followed) form.value = now;
-    if (said(form.value) === said(now)) followed = said(now);
+  watch(server, (_, before) => {
+    if (said(form.value) === said(before)) form.value = server();
   });
   return {
     form,
     dirty: computed(() => said(form.value) !== said(server())),
-    async follow() {
+    async follow(part) {
       await nextTick();
-      form.value = server();
-      followed = said(form.value);
+      if (part === undefined) form.value = server();
+      else form.value[part] = server()[part];
     },
   };
 }

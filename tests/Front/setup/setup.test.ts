@@ -5,6 +5,7 @@ import { DemoServer, Page } from '../support/pages';
 
 let page: Page;
 afterEach(() => page?.close());
+type Person = Api['PlanningSetup']['people'][number];
 const TYPES = 'section[aria-label="Types"]';
 const values = (selector: string): string[] =>
   [...document.querySelectorAll<HTMLInputElement>(`${selector} input:not([type=number])`)].map(
@@ -79,6 +80,52 @@ describe('a list in Setup', () => {
     page = await Page.open('/SKR/setup', 'tobias');
     await page.see('Leads and admins change these.');
     expect(page.all(`${TYPES} button`)).toEqual([]);
+  });
+});
+
+describe('working days and time', () => {
+  const planning = (server: DemoServer): Api['PlanningSetup'] =>
+    server.recorded('/projects/SKR/planning-setup');
+  const field = (name: string): HTMLInputElement => document.querySelector(`[aria-label="${name}"]`)!;
+
+  it('keeps what is typed of one person while another is saved', async () => {
+    const server = new DemoServer('maren');
+    const after = planning(server);
+    const [one, other] = after.people as [Person, Person];
+    one.minutes_per_day = 90;
+    server.on(`PUT /projects/SKR/people/${one.id}/capacity`, after);
+    page = await Page.open('/SKR/setup/planning', server);
+    await page.see('Working days and time');
+    const typing = field(`Days off of ${other.name}`);
+    typing.value = '2026-12-24';
+    typing.dispatchEvent(new Event('input', { bubbles: true }));
+    await page.type(`[aria-label="Time a day of ${one.name}"]`, '90m');
+    await page.see('Saved.');
+    const sent = page.sent.find((s) => s.path.endsWith('/capacity'));
+    expect(sent?.body).toMatchObject({ minutes_per_day: 90 });
+    expect(field(`Days off of ${other.name}`).value).toBe('2026-12-24');
+    expect(field(`Time a day of ${one.name}`).value).toBe('1h 30m');
+  });
+
+  it('keeps typed axes while a configuration is renamed', async () => {
+    const server = new DemoServer('maren');
+    const after = planning(server);
+    after.configurations[0]!.name = 'Desk';
+    server.on(`PATCH /configurations/${after.configurations[0]!.id}`, after);
+    page = await Page.open('/SKR/setup/planning', server);
+    await page.see('Axes');
+    await page.type('section[aria-label="Axes and configurations"] input', 'Thing');
+    const name = [...document.querySelectorAll<HTMLInputElement>('input')].find(
+      (i) => i.value === planning(server).configurations[0]!.name,
+    )!;
+    name.value = 'Desk';
+    name.dispatchEvent(new Event('input', { bubbles: true }));
+    name.dispatchEvent(new Event('change', { bubbles: true }));
+    await page.see('Renamed.');
+    expect(
+      (document.querySelector('section[aria-label="Axes and configurations"] input') as HTMLInputElement)
+        .value,
+    ).toBe('Thing');
   });
 });
 

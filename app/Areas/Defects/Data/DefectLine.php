@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Defects\Data;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Support\Data\Named;
 use LucidStep\App\Support\Data\Person;
+use LucidStep\Core\Defects\DefectState;
 use OpenApi\Attributes as OA;
 
 /**
@@ -19,23 +20,7 @@ final readonly class DefectLine
         #[OA\Property] public string $id,
         #[OA\Property] public string $key,
         #[OA\Property] public string $title,
-        #[
-            OA\Property(
-                enum: [
-                    'new',
-                    'needs_information',
-                    'accepted',
-                    'in_work',
-                    'fixed',
-                    'verified',
-                    'reopened',
-                    'closed',
-                    'rejected',
-                    'duplicate',
-                ],
-            ),
-        ]
-        public string $state,
+        #[OA\Property(enum: DefectState::class)] public string $state,
         #[OA\Property] public bool $closed,
         #[OA\Property(enum: ['critical', 'major', 'minor', 'trivial'])] public string $severity,
         #[OA\Property] public Person $reporter,

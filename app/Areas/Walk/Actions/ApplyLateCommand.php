@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Actions;
 
 use Illuminate\Support\Carbon;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Areas\Walk\Commands\CommandContext;
 use LucidStep\App\Areas\Walk\Commands\CommandRegistry;
@@ -98,22 +97,11 @@ final readonly class ApplyLateCommand
             'parallel_reason' => "Arrived after attempt {$source->number} was {$source->state->value}.",
         ]);
         $attempt->save();
-        foreach (Round::query()->where('attempt_id', $source->id)->orderBy('position')->get() as $round) {
-            $new = (string) Str::uuid7();
-            DB::table('rounds')->insert([
-                'id' => $new,
-                'attempt_id' => $id,
-                'position' => $round->position,
-                'data_row' => json_encode((object) $round->data_row, \JSON_THROW_ON_ERROR),
-                'repeats' => $round->repeats,
-            ]);
-            DB::table('step_results')->insert(
-                array_map(
-                    static fn(array $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $new, 'position' => $s['position']],
-                    $attempt->snapshot['steps'],
-                ),
-            );
-        }
+        $rounds = Round::query()->where('attempt_id', $source->id)->orderBy('position')->get();
+        InsertRounds::into(
+            $attempt,
+            array_values($rounds->map(static fn(Round $r): array => ['data_row' => $r->data_row, 'repeats' => $r->repeats])->all()),
+        );
         $this->journal->append(
             $attempt,
             $lead,

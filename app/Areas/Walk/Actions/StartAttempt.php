@@ -6,7 +6,6 @@ namespace LucidStep\App\Areas\Walk\Actions;
 
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Support\Carbon;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Cycles\Queries\ReadCycle;
@@ -69,12 +68,7 @@ final readonly class StartAttempt
         if (null !== $open && !$again) {
             return $open;
         }
-        if (
-            $policies->onlyAssigneeRecords &&
-            $entry->assignee_id !== $user->id &&
-            !$role->leads() &&
-            !(null === $entry->assignee_id && $policies->openingTakes)
-        ) {
+        if (!$policies->letsRecord($entry->assignee_id, $user->id, $role->leads())) {
             throw new AuthorizationException('Only the assignee records this entry.');
         }
         $word = trim((string) $word) ?: (string) $open?->override_reason;
@@ -141,11 +135,7 @@ final readonly class StartAttempt
             CycleState::Released !== $entry->cycle->state => "The cycle is {$entry->cycle->state->label()}.",
             null !== $entry->case->binned_at => 'The case is in the bin.',
             'held' === $readiness->is => 'The entry was held when it arrived.',
-            $policies->onlyAssigneeRecords &&
-                $entry->assignee_id !== $user->id &&
-                true !== $role->leads() &&
-                !(null === $entry->assignee_id && $policies->openingTakes)
-                => 'Only the assignee records this entry.',
+            !$policies->letsRecord($entry->assignee_id, $user->id, $role->leads()) => 'Only the assignee records this entry.',
             default => null,
         };
         if (null === $parallelReason && null === $entry->assignee_id && $policies->openingTakes) {
@@ -208,27 +198,7 @@ final readonly class StartAttempt
             'head' => Chain::start($id),
         ]);
         $attempt->save();
-        $rounds = $results = [];
-        foreach (CaseSnapshot::rows($entry, $version) as $at => $row) {
-            $round = (string) Str::uuid7();
-            $rounds[] = [
-                'id' => $round,
-                'attempt_id' => $id,
-                'position' => $at + 1,
-                'data_row' => json_encode((object) $row, \JSON_THROW_ON_ERROR),
-            ];
-            array_push(
-                $results,
-                ...array_map(
-                    static fn(array $s): array => ['id' => (string) Str::uuid7(), 'round_id' => $round, 'position' => $s['position']],
-                    $attempt->snapshot['steps'],
-                ),
-            );
-        }
-        DB::table('rounds')->insert($rounds);
-        foreach (array_chunk($results, 5000) as $some) {
-            DB::table('step_results')->insert($some);
-        }
+        InsertRounds::into($attempt, array_map(static fn(array $row): array => ['data_row' => $row], CaseSnapshot::rows($entry, $version)));
         $this->journal->append(
             $attempt,
             $user,

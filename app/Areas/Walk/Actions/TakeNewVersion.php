@@ -58,7 +58,7 @@ final readonly class TakeNewVersion
     {
         [$from, $to] = $this->versions($entry);
         $carried = $this->carried($entry, $to);
-        $walked = null === $carried ? 0 : $this->judged($entry);
+        $walked = null === $carried ? 0 : \count($carried[1]);
         $kept = null === $carried ? 0 : \count(array_intersect_key(array_flip($carried[0]), $carried[1]));
 
         return new NewVersionPreview(
@@ -77,7 +77,7 @@ final readonly class TakeNewVersion
      */
     public function __invoke(Entry $entry, User $user): Entry
     {
-        OpenCycle::lock(Cycle::query()->findOrFail($entry->cycle_id));
+        $cycle = OpenCycle::lock(Cycle::query()->findOrFail($entry->cycle_id));
         $entry = Entry::query()->lockForUpdate()->with('case')->findOrFail($entry->id);
         [$from, $to] = $this->versions($entry);
         $carried = $this->carried($entry, $to);
@@ -88,7 +88,7 @@ final readonly class TakeNewVersion
         $entry->case_version_id = $to->id;
         ($this->refresh)($entry);
         ($this->log)(
-            Cycle::query()->findOrFail($entry->cycle_id),
+            $cycle,
             $user,
             CycleLogKind::VersionTaken,
             "{$entry->case->key} takes version {$to->number} instead of {$from->number}" .
@@ -158,16 +158,6 @@ final readonly class TakeNewVersion
         }
 
         return [Carried::steps(array_map($plain, array_values($open->snapshot['steps'])), array_map($plain, $steps)), $judged, $steps];
-    }
-
-    private function judged(Entry $entry): int
-    {
-        return (int) DB::table('step_results')
-            ->join('rounds', 'rounds.id', '=', 'round_id')
-            ->where('attempt_id', $entry->open_attempt_id)
-            ->whereNot('verdict', 'not_run')
-            ->distinct()
-            ->count('step_results.position');
     }
 
     /**

@@ -1,5 +1,5 @@
 import { computed, type ComputedRef, type MaybeRefOrGetter, toValue } from 'vue';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { api, unwrap, type Api } from '@/api/client';
 import { useRead } from '@/offline/useRead';
 
 /** What the casebook of a project is made of beside its cases, kept current. */
@@ -54,11 +54,4 @@ export async function undoAct(act: string): Promise<string> {
   return done.refused.length > 0
     ? `${done.title}. Left as they are, changed again since: ${done.refused.map((r) => r.key).join(', ')}`
     : done.title;
-}
-
-/** What to say of an error: its first message by field, else what happened. */
-export function errorMessage(error: unknown): string {
-  if (!(error instanceof Problem)) return error instanceof Error ? error.message : String(error);
-  const first = Object.values(error.errors)[0]?.[0];
-  return first ?? error.message;
 }

@@ -1,8 +1,8 @@
 import type { Ref } from 'vue';
 import { useRouter } from 'vue-router';
-import type { Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
-import { actOn, errorMessage, undoAct } from './frame';
+import { actOn, undoAct } from './frame';
 
 /** What is done with a case as a whole: copied, binned, taken out of the bin. Each can be undone from its notice. */
 export function useCaseActions(

@@ -1,17 +1,11 @@
 import { computed, type ComputedRef, type Ref } from 'vue';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { api, unwrap, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 
 export type Plan = Api['CyclePlan'];
 export type Line = Api['PlanLine'];
 export type Picks = Record<string, unknown>;
-
-/** What is said of a problem: the first field's words, else its own. */
-export function sentenceOf(error: unknown): string {
-  if (!(error instanceof Problem)) throw error;
-  return Object.values(error.errors)[0]?.[0] ?? error.message;
-}
 
 /** Takes an act of planning back, and says what came of it. */
 export async function undoPlanAct(id: string): Promise<string> {
@@ -66,18 +60,6 @@ export function usePlan(key: Ref<string> | ComputedRef<string>) {
     return done;
   }
   return { ...read, byId, act, tell };
-}
-
-/** What cycles are planned with. */
-export function useSetup(project: ComputedRef<string>) {
-  return useRead(
-    'cycle',
-    () => ['planning-setup', project.value],
-    async () =>
-      unwrap(
-        await api.GET('/projects/{project}/planning-setup', { params: { path: { project: project.value } } }),
-      ),
-  );
 }
 
 /** The milestones of a project, the one due first at the top. */

@@ -16,22 +16,7 @@ use OpenApi\Attributes as OA;
     OA\Schema(
         required: ['state'],
         properties: [
-            new OA\Property(
-                property: 'state',
-                type: 'string',
-                enum: [
-                    'new',
-                    'needs_information',
-                    'accepted',
-                    'in_work',
-                    'fixed',
-                    'verified',
-                    'reopened',
-                    'closed',
-                    'rejected',
-                    'duplicate',
-                ],
-            ),
+            new OA\Property(property: 'state', type: 'string', enum: DefectState::class),
             new OA\Property(property: 'note', type: 'string', nullable: true),
             new OA\Property(property: 'build_id', type: 'string', nullable: true, format: 'uuid'),
         ],

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Http\Requests;
 
+use LucidStep\App\Areas\Walk\Actions\RecordFromList;
 use LucidStep\App\Support\Http\ApiRequest;
 use OpenApi\Attributes as OA;
 
@@ -30,7 +31,7 @@ final class ListVerdictRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'ids' => ['required', 'array', 'max:500'],
+            'ids' => ['required', 'array', 'max:' . RecordFromList::MOST],
             'ids.*' => ['uuid'],
             'verdict' => ['required', 'in:pass,fail,blocked,not_applicable'],
             'note' => ['required', 'string', 'max:10000'],

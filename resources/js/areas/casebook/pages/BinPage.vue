@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, exact } from '@/kit/words';
 import CasebookTabs from '@/areas/casebook/parts/CasebookTabs.vue';
-import { actOn, errorMessage, undoAct, useFrame } from '@/areas/casebook/frame';
+import { actOn, undoAct, useFrame } from '@/areas/casebook/frame';
 
 /** What was binned, and the way back. */
 const EMPTY =

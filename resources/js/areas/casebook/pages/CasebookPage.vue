@@ -2,7 +2,7 @@
 import Button from 'primevue/button';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import type { Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
 import { mayLead } from '@/areas/people/session';
@@ -15,7 +15,7 @@ import ExportPanel from '@/areas/casebook/parts/ExportPanel.vue';
 import { fromQuery, planOf, stateWord, withValue, type Filter } from '@/areas/casebook/filter';
 import FilterBar from '@/areas/casebook/parts/FilterBar.vue';
 import FolderTree from '@/areas/casebook/parts/FolderTree.vue';
-import { actOn, errorMessage, undoAct, useFrame } from '@/areas/casebook/frame';
+import { actOn, undoAct, useFrame } from '@/areas/casebook/frame';
 import { useCaseList } from '@/areas/casebook/useCaseList';
 import KeepView from '@/areas/casebook/parts/KeepView.vue';
 import PeekPanel from '@/areas/casebook/parts/PeekPanel.vue';

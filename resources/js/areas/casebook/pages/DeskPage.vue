@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, unwrap } from '@/api/client';
+import { api, errorMessage, unwrap } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, plural } from '@/kit/words';
 import CasebookTabs from '@/areas/casebook/parts/CasebookTabs.vue';
-import { errorMessage, useFrame } from '@/areas/casebook/frame';
+import { useFrame } from '@/areas/casebook/frame';
 import MessageCard from '@/areas/casebook/parts/MessageCard.vue';
 
 /** What waits for the authors of cases: questions, suggestions, reviews; cases that need a look. */

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, exact, plainWords, upperFirst } from '@/kit/words';
 import DiffText from '@/areas/casebook/parts/DiffText.vue';
-import { errorMessage } from '@/areas/casebook/frame';
 
 /** All that happened to a case; any two versions beside each other. */
 const route = useRoute();

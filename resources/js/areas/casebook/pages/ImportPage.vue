@@ -2,11 +2,10 @@
 import Button from 'primevue/button';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, send, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, send, unwrap, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { plainWords, plural } from '@/kit/words';
 import CasebookTabs from '@/areas/casebook/parts/CasebookTabs.vue';
-import { errorMessage } from '@/areas/casebook/frame';
 
 /** A file of cases: what is in it, what would become of it, and then all of it at once. One page, nothing to step through. */
 const route = useRoute();

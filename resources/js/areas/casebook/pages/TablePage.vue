@@ -2,12 +2,12 @@
 import Button from 'primevue/button';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, Problem, unwrap } from '@/api/client';
+import { api, errorMessage, Problem, unwrap } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
 import { plural } from '@/kit/words';
-import { errorMessage, useFrame } from '@/areas/casebook/frame';
+import { useFrame } from '@/areas/casebook/frame';
 import { cells } from '@/areas/casebook/paste';
 import UseList from '@/areas/casebook/parts/UseList.vue';
 import { useLocalForm } from '@/offline/useLocalForm';

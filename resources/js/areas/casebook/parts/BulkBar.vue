@@ -2,11 +2,11 @@
 import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, reactive, ref, watch } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { mayLead } from '@/areas/people/session';
 import { plural } from '@/kit/words';
-import { actOn, errorMessage, undoAct } from '@/areas/casebook/frame';
+import { actOn, undoAct } from '@/areas/casebook/frame';
 import { asOptions, planOf, stateWord, states } from '@/areas/casebook/filter';
 import PickField from './PickField.vue';
 

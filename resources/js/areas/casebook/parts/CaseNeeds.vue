@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
-import { sentenceOf } from '@/areas/cycles/usePlan';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { useRead } from '@/offline/useRead';
 
 /** What a case usually waits for: its entries take it over when they are planned. */
@@ -24,7 +23,7 @@ async function write(needs: { case: string; kind: Api['CaseNeed']['kind'] }[]): 
     key.value = '';
     void refetch();
   } catch (e) {
-    problem.value = sentenceOf(e);
+    problem.value = errorMessage(e);
   }
 }
 const now = (): { case: string; kind: Api['CaseNeed']['kind'] }[] =>

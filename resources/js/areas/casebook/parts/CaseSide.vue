@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { plainWords, wordOf, type Shown } from '@/kit/words';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { asOptions, stateWord } from '@/areas/casebook/filter';
-import { errorMessage } from '@/areas/casebook/frame';
 import PickField from './PickField.vue';
 import type { Form } from '@/areas/casebook/useCase';
 

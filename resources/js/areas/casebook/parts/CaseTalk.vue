@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { reactive, ref } from 'vue';
-import { api, type Api } from '@/api/client';
+import { api, errorMessage, type Api } from '@/api/client';
 import MessageCard from './MessageCard.vue';
-import { errorMessage } from '@/areas/casebook/frame';
 
 /** Questions and suggestions about a case, for its author. */
 const props = defineProps<{ project: string; detail: Api['CaseDetail']; mayAnswer: boolean }>();

@@ -2,9 +2,8 @@
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import { onBeforeUnmount, ref } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { plural } from '@/kit/words';
-import { errorMessage } from '@/areas/casebook/frame';
 
 /** Takes cases out as a file. */
 const props = defineProps<{ project: string; filter: Record<string, string>; count: number }>();

@@ -2,10 +2,9 @@
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import { ref } from 'vue';
-import { api, unwrap } from '@/api/client';
+import { api, errorMessage, unwrap } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { plural } from '@/kit/words';
-import { errorMessage } from '@/areas/casebook/frame';
 
 /** Makes a routine of steps of a case. */
 const props = defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue';
-import { api, type Api } from '@/api/client';
+import { api, errorMessage, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
-import { errorMessage, undoAct } from '@/areas/casebook/frame';
+import { undoAct } from '@/areas/casebook/frame';
 import { tree, type TreeLine } from '@/areas/casebook/filter';
 
 /** The folders of the casebook. Cases and folders are dropped on them; whatever is dragged can also be moved by keys. */

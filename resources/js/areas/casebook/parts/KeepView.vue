@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { api, type Api } from '@/api/client';
+import { api, errorMessage, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
-import { errorMessage } from '@/areas/casebook/frame';
 import type { Filter } from '@/areas/casebook/filter';
 
 /** How the list is shown, and keeping it under a name: as a filter, or as a suite that stays live. */

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { api, type Api } from '@/api/client';
+import { api, errorMessage, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { ago, exact } from '@/kit/words';
-import { errorMessage } from '@/areas/casebook/frame';
 
 /** A question or a suggestion, and its answer. */
 const props = defineProps<{

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
-import { api, unwrap } from '@/api/client';
+import { api, errorMessage, unwrap } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { plural } from '@/kit/words';
-import { errorMessage } from '@/areas/casebook/frame';
 import type { PastedCase } from '@/areas/casebook/paste';
 import { toSteps, type Row } from '@/areas/casebook/steps';
 import { body, type Form } from '@/areas/casebook/useCase';

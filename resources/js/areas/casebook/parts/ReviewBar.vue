@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { api, type Api } from '@/api/client';
+import { api, errorMessage, type Api } from '@/api/client';
 import { ago, exact } from '@/kit/words';
-import { errorMessage } from '@/areas/casebook/frame';
 
 /** Where the case stands in its review, and the next step of it. */
 const props = defineProps<{ detail: Api['CaseDetail']; dirty: boolean }>();

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref } from 'vue';
-import { send, type Api } from '@/api/client';
-import { errorMessage } from '@/areas/casebook/frame';
+import { errorMessage, send, type Api } from '@/api/client';
 
 /** Reference pictures: pasted, dropped or chosen. */
 const props = defineProps<{

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query';
 import { computed, ref } from 'vue';
-import { api, unwrap } from '@/api/client';
+import { api, errorMessage, unwrap } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { plural } from '@/kit/words';
-import { errorMessage } from '@/areas/casebook/frame';
 
 /** What a live suite gained or lost since it was accepted. */
 const props = defineProps<{ project: string; suite: string }>();

@@ -2,7 +2,7 @@
 import Button from 'primevue/button';
 import { computed, reactive, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, Problem, unwrap, type Api } from '@/api/client';
 import CountBar from '@/kit/CountBar.vue';
 import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
@@ -12,7 +12,8 @@ import StateBox from '@/kit/StateBox.vue';
 import { useSelection } from '@/kit/useSelection';
 import { day, due, plainWords, plural } from '@/kit/words';
 import ClonePanel from '@/areas/cycles/parts/ClonePanel.vue';
-import { leftOut, sentenceOf, undoPlanAct, useCycles, useMilestones, useSetup } from '@/areas/cycles/usePlan';
+import { leftOut, undoPlanAct, useCycles, useMilestones } from '@/areas/cycles/usePlan';
+import { usePlanningSetup } from '@/areas/setup/queries';
 
 /** The cycles of a project under their milestones, or by folder. */
 const route = useRoute();
@@ -21,7 +22,7 @@ const project = computed(() => String(route.params.project));
 const path = computed(() => ({ params: { path: { project: project.value } } }));
 const { data, error, isPending, refetch } = useCycles(project);
 const { data: milestones, refetch: refetchMilestones } = useMilestones(project);
-const { data: setup } = useSetup(project);
+const { data: setup } = usePlanningSetup(project);
 const { data: queue } = useRead(
   'entry',
   () => ['queue', project.value],
@@ -99,7 +100,7 @@ async function remove(m: Api['MilestoneLine']): Promise<void> {
     editing.value = null;
     void refetchMilestones();
   } catch (e) {
-    toast(sentenceOf(e));
+    toast(errorMessage(e));
   }
 }
 
@@ -128,7 +129,7 @@ async function bulk(body: { days?: number; build_id?: string }): Promise<void> {
     );
     void refetch();
   } catch (e) {
-    toast(sentenceOf(e));
+    toast(errorMessage(e));
   }
 }
 const lead = computed(() => mayLead(project.value));

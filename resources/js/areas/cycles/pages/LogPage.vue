@@ -2,7 +2,7 @@
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import CountBar from '@/kit/CountBar.vue';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
@@ -10,7 +10,7 @@ import { mayLead } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, day, exact, plural, wordOf, type Shown } from '@/kit/words';
 import CycleHead from '@/areas/cycles/parts/CycleHead.vue';
-import { sentenceOf, undoPlanAct, useCycles, usePlan } from '@/areas/cycles/usePlan';
+import { undoPlanAct, useCycles, usePlan } from '@/areas/cycles/usePlan';
 
 /** What was done to a cycle, by whom and why; and its sign-off. */
 const route = useRoute();
@@ -40,7 +40,7 @@ async function sign(): Promise<void> {
     void refetch();
     void again();
   } catch (e) {
-    problem.value = sentenceOf(e);
+    problem.value = errorMessage(e);
   }
 }
 const names: Record<string, string> = { build: 'Build', starts_on: 'Starts', ends_on: 'Ends' };
@@ -52,7 +52,7 @@ async function undo(id: string): Promise<void> {
   try {
     toast(await undoPlanAct(id));
   } catch (e) {
-    toast(sentenceOf(e));
+    toast(errorMessage(e));
   }
   void refetch();
   void again();

@@ -9,13 +9,14 @@ import StateBox from '@/kit/StateBox.vue';
 import { plural } from '@/kit/words';
 import CycleFields, { type CycleInput } from '@/areas/cycles/parts/CycleFields.vue';
 import SelectionPanel from '@/areas/cycles/parts/SelectionPanel.vue';
-import { useCycles, useMilestones, useSetup, type Picks } from '@/areas/cycles/usePlan';
+import { useCycles, useMilestones, type Picks } from '@/areas/cycles/usePlan';
+import { usePlanningSetup } from '@/areas/setup/queries';
 
 /** A cycle on one page: what, when, who, with the count and the hours always in sight. */
 const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
-const { data: setup, error, isPending, refetch } = useSetup(project);
+const { data: setup, error, isPending, refetch } = usePlanningSetup(project);
 const { data: milestones } = useMilestones(project);
 const { data: cycles } = useCycles(project);
 const iso = (plus: number): string => {

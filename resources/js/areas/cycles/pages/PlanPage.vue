@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import type { Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
@@ -18,14 +18,15 @@ import LoadList from '@/areas/cycles/parts/LoadList.vue';
 import PlanFilters from '@/areas/cycles/parts/PlanFilters.vue';
 import PlanTable from '@/areas/cycles/parts/PlanTable.vue';
 import ShortTime from '@/areas/cycles/parts/ShortTime.vue';
-import { sentenceOf, undoPlanAct, useCycles, useMilestones, usePlan, useSetup } from '@/areas/cycles/usePlan';
+import { undoPlanAct, useCycles, useMilestones, usePlan } from '@/areas/cycles/usePlan';
+import { usePlanningSetup } from '@/areas/setup/queries';
 
 /** A cycle's plan: the order, who does what, what waits for what, and whether there is time for it. */
 const route = useRoute();
 const project = computed(() => String(route.params.project));
 const key = computed(() => String(route.params.cycle));
 const { data, error, isPending, refetch, byId, act, tell } = usePlan(key);
-const { data: setup } = useSetup(project);
+const { data: setup } = usePlanningSetup(project);
 const { data: milestones } = useMilestones(project);
 const { data: cycles } = useCycles(project);
 const people = computed(() => new Map((setup.value?.people ?? []).map((p) => [p.id, p.name])));
@@ -99,7 +100,7 @@ async function move(ids: string[], before: string | null): Promise<void> {
   try {
     await act('move', ids, before ? { before_id: before } : {});
   } catch (e) {
-    toast(sentenceOf(e));
+    toast(errorMessage(e));
   }
 }
 const open = computed(() => !['closed', 'abandoned'].includes(data.value?.cycle.cycle.state ?? ''));
@@ -113,7 +114,7 @@ async function undoLast(): Promise<void> {
   try {
     toast(await undoPlanAct(last.id));
   } catch (e) {
-    toast(sentenceOf(e));
+    toast(errorMessage(e));
   }
   void refetch();
 }
@@ -121,7 +122,7 @@ async function mend(): Promise<void> {
   try {
     await act('sort_by_dependencies', []);
   } catch (e) {
-    toast(sentenceOf(e));
+    toast(errorMessage(e));
   }
 }
 

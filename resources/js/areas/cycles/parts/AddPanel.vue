@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { onBeforeUnmount, ref } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { plural } from '@/kit/words';
 import SelectionPanel from './SelectionPanel.vue';
-import { sentenceOf, type Picks } from '@/areas/cycles/usePlan';
+import { type Picks } from '@/areas/cycles/usePlan';
 
 /** Adds entries behind those that a cycle has; many are added by a job that can be stopped. */
 const props = defineProps<{
@@ -51,7 +51,7 @@ async function add(): Promise<void> {
       ),
     );
   } catch (e) {
-    problem.value = sentenceOf(e);
+    problem.value = errorMessage(e);
   }
 }
 async function stop(): Promise<void> {

@@ -2,10 +2,10 @@
 import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { plural } from '@/kit/words';
 import { useAnswer } from '@/kit/useAnswer';
-import { sentenceOf, type Plan } from '@/areas/cycles/usePlan';
+import { type Plan } from '@/areas/cycles/usePlan';
 
 /** Hands out what is nobody's: balanced by the time people have, or by shares; seen before it is done. */
 const props = defineProps<{ plan: Plan; people: { id: string; name: string }[]; chosen: string[] }>();
@@ -46,7 +46,7 @@ async function apply(): Promise<void> {
     );
     emit('close');
   } catch (e) {
-    problem.value = sentenceOf(e);
+    problem.value = errorMessage(e);
   }
 }
 /** The cycle's own testers first. */
@@ -101,7 +101,7 @@ const line = (id: string): Api['LoadShare'] | undefined => preview.value?.people
       </tbody>
     </table>
     <p v-if="problem || refusal" class="p-invalid-words" role="alert">
-      {{ problem || sentenceOf(refusal) }}
+      {{ problem || errorMessage(refusal) }}
     </p>
     <div class="row">
       <Button

@@ -2,12 +2,11 @@
 import Button from 'primevue/button';
 import { computed, reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import PickField from '@/areas/casebook/parts/PickField.vue';
 import { toast } from '@/kit/notices';
 import { day, plural } from '@/kit/words';
 import { useAnswer } from '@/kit/useAnswer';
-import { sentenceOf } from '@/areas/cycles/usePlan';
 
 /** A cycle, or a milestone with all its cycles, again: old and new dates beside each other before anything is made. */
 const props = defineProps<{
@@ -84,7 +83,7 @@ async function make(): Promise<void> {
       emit('close');
     }
   } catch (e) {
-    problem.value = sentenceOf(e);
+    problem.value = errorMessage(e);
   }
 }
 </script>
@@ -141,7 +140,7 @@ async function make(): Promise<void> {
     </table>
     <p v-for="f in preview?.faults ?? []" :key="f" class="p-invalid-words" role="alert">{{ f }}</p>
     <p v-if="problem || refusal" class="p-invalid-words" role="alert">
-      {{ problem || sentenceOf(refusal) }}
+      {{ problem || errorMessage(refusal) }}
     </p>
     <p class="row">
       <Button type="submit" :disabled="!preview || preview.faults.length > 0" label="Make it" />

@@ -2,10 +2,10 @@
 import { durationText, parseMinutes } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { plural } from '@/kit/words';
 import { useAnswer } from '@/kit/useAnswer';
-import { sentenceOf, type Plan } from '@/areas/cycles/usePlan';
+import { type Plan } from '@/areas/cycles/usePlan';
 
 /** Short of time: what is worth most in the hours that are left, what that leaves out, and the same as a plan. */
 const props = defineProps<{ plan: Plan }>();
@@ -53,7 +53,7 @@ async function apply(): Promise<void> {
     emit('done', done);
     emit('close');
   } catch (e) {
-    problem.value = sentenceOf(e);
+    problem.value = errorMessage(e);
   }
 }
 </script>
@@ -69,7 +69,7 @@ async function apply(): Promise<void> {
       <Button type="submit" outlined severity="secondary" :disabled="busy" label="Propose" />
     </form>
     <p v-if="problem || refusal" class="p-invalid-words" role="alert">
-      {{ problem || sentenceOf(refusal) }}
+      {{ problem || errorMessage(refusal) }}
     </p>
     <template v-if="found">
       <p role="status">

@@ -5,7 +5,7 @@ import Select from 'primevue/select';
 import Textarea from 'primevue/textarea';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import { useRead } from '@/offline/useRead';
 import { mayWorkOnDefects } from '@/areas/people/session';
@@ -47,8 +47,7 @@ async function move(): Promise<void> {
     note.value = '';
     build.value = '';
   } catch (e) {
-    if (!(e instanceof Problem)) throw e;
-    refusal.value = Object.values(e.errors).flat()[0] ?? e.message;
+    refusal.value = errorMessage(e);
     await refetch();
   }
 }

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import vFocustrap from 'primevue/focustrap';
-import { vReturnFocus } from '@/kit/focus';
+import OverAll from '@/kit/OverAll.vue';
 import Button from 'primevue/button';
 import { onBeforeUnmount, onMounted, ref } from 'vue';
 import { captureFault, pngOf } from '@/areas/evidence/useCapture';
@@ -9,7 +8,6 @@ import type { EvidenceTools } from '@/areas/evidence/useEvidence';
 /** A camera of this device, live: of a handset on the desk, a reader, a printout. Enter takes a picture. */
 const props = defineProps<{ tools: EvidenceTools }>();
 const emit = defineEmits<{ leave: [] }>();
-const root = ref<HTMLElement | null>(null);
 const video = ref<HTMLVideoElement | null>(null);
 const cameras = ref<MediaDeviceInfo[]>([]);
 const chosen = ref('');
@@ -76,7 +74,6 @@ async function shoot(): Promise<void> {
   }
 }
 onMounted(() => {
-  root.value?.focus();
   void open();
 });
 onBeforeUnmount(() => {
@@ -86,18 +83,7 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <div
-    ref="root"
-    v-focustrap
-    v-return-focus
-    class="camera over-all"
-    role="dialog"
-    aria-modal="true"
-    aria-label="Camera"
-    tabindex="-1"
-    @keydown.esc.stop="emit('leave')"
-    @keydown.enter.self.prevent="shoot"
-  >
+  <OverAll class="camera" label="Camera" @leave="emit('leave')" @take="shoot">
     <div class="row">
       <Button :disabled="!ready" @click="shoot">Take a picture <kbd>Enter</kbd></Button>
       <select
@@ -119,7 +105,7 @@ onBeforeUnmount(() => {
     </p>
     <p v-else-if="!ready" class="soft" role="status">Opening the camera …</p>
     <video v-show="ready" ref="video" muted playsinline aria-label="What the camera sees"></video>
-  </div>
+  </OverAll>
 </template>
 
 <style scoped>

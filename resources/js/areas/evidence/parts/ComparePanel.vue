@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import vFocustrap from 'primevue/focustrap';
-import { vReturnFocus } from '@/kit/focus';
+import OverAll from '@/kit/OverAll.vue';
 import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
-import { computed, onMounted, ref } from 'vue';
+import { computed, ref } from 'vue';
 import { api, Problem, unwrap, type Api } from '@/api/client';
 import { boxOf, type Point } from '@/kit/box';
 import { toast } from '@/kit/notices';
@@ -26,7 +25,6 @@ const views: { view: View; word: string }[] = [
 const view = ref<View>('difference');
 const reference = ref(props.references[0]?.sha256 ?? '');
 const share = ref(50);
-const root = ref<HTMLElement | null>(null);
 const problem = ref('');
 const ignoring = ref(false);
 const turn = ref(0);
@@ -40,7 +38,6 @@ const { data, error, refetch, isFetching } = useQuery({
       }),
     ),
 });
-onMounted(() => root.value?.focus());
 const percent = computed(() => ((data.value?.share ?? 0) * 100).toFixed(2));
 const difference = computed(() => `${data.value?.difference_url ?? ''}&n=${turn.value}`);
 const drag = ref<Api['PictureRegion'] | null>(null);
@@ -105,17 +102,7 @@ const styleOf = (r: Api['PictureRegion']): Record<string, string> => {
 </script>
 
 <template>
-  <div
-    ref="root"
-    v-focustrap
-    v-return-focus
-    class="compare over-all"
-    role="dialog"
-    aria-modal="true"
-    :aria-label="`Compare ${item.name} with its reference`"
-    tabindex="-1"
-    @keydown.esc="emit('leave')"
-  >
+  <OverAll class="compare" :label="`Compare ${item.name} with its reference`" @leave="emit('leave')">
     <div class="head">
       <div role="group" aria-label="How to compare" class="row">
         <button
@@ -200,7 +187,7 @@ const styleOf = (r: Api['PictureRegion']): Record<string, string> => {
         </div>
       </div>
     </template>
-  </div>
+  </OverAll>
 </template>
 
 <style scoped>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import vFocustrap from 'primevue/focustrap';
-import { vReturnFocus } from '@/kit/focus';
+import OverAll from '@/kit/OverAll.vue';
 import Konva from 'konva';
 import Button from 'primevue/button';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
@@ -37,7 +36,7 @@ const tools: { tool: Tool; word: string; key: string }[] = [
 const tool = ref<Tool>('arrow');
 const words = ref('');
 const holder = ref<HTMLDivElement | null>(null);
-const root = ref<HTMLElement | null>(null);
+const root = ref<InstanceType<typeof OverAll> | null>(null);
 const failed = ref('');
 const picture = shallowRef<HTMLImageElement | null>(null);
 interface State {
@@ -70,14 +69,13 @@ onMounted(async () => {
   picture.value = image;
   await nextTick();
   fit();
-  root.value?.focus();
 });
 onBeforeUnmount(() => stage?.destroy());
 
 function fit(): void {
   const image = picture.value;
   if (!image || !holder.value) return;
-  const room = root.value?.getBoundingClientRect() ?? new DOMRect(0, 0, 1000, 700);
+  const room = root.value?.root?.getBoundingClientRect() ?? new DOMRect(0, 0, 1000, 700);
   scale = Math.min(
     1,
     (room.width - 48) / image.naturalWidth,
@@ -252,7 +250,6 @@ function undo(): void {
   draw();
 }
 function onKey(event: KeyboardEvent): void {
-  if (event.key === 'Escape') return emit('leave');
   if (event.target instanceof HTMLInputElement) return;
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
     event.preventDefault();
@@ -261,7 +258,6 @@ function onKey(event: KeyboardEvent): void {
   const chosen = tools.find((t) => t.key === event.key);
   if (chosen && !event.ctrlKey) tool.value = chosen.tool;
   else if (event.key === 'z') undo();
-  else if (event.key === 'Enter') void save();
 }
 /** The picture at its own size with some of what was done to it. */
 async function render(what: State): Promise<Blob> {
@@ -303,15 +299,12 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <div
+  <OverAll
     ref="root"
-    v-focustrap
-    v-return-focus
-    class="mark over-all"
-    role="dialog"
-    aria-modal="true"
-    :aria-label="`Draw on ${name}`"
-    tabindex="-1"
+    class="mark"
+    :label="`Draw on ${name}`"
+    @leave="emit('leave')"
+    @take="save"
     @keydown="onKey"
   >
     <div class="tools" role="toolbar" aria-label="Tools">
@@ -353,7 +346,7 @@ async function save(): Promise<void> {
     </p>
     <p v-if="failed" class="p-invalid-words" role="alert">{{ failed }}</p>
     <div ref="holder" class="holder"></div>
-  </div>
+  </OverAll>
 </template>
 
 <style scoped>

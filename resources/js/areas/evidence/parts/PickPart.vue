@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import vFocustrap from 'primevue/focustrap';
-import { vReturnFocus } from '@/kit/focus';
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
+import OverAll from '@/kit/OverAll.vue';
+import { computed, onBeforeUnmount, ref } from 'vue';
 import { boxOf, type Box, type Point } from '@/kit/box';
 import { pngOf } from '@/areas/evidence/useCapture';
 
@@ -10,7 +9,6 @@ const props = defineProps<{ picture: Blob }>();
 const emit = defineEmits<{ keep: [part: Blob]; leave: [] }>();
 const url = URL.createObjectURL(props.picture);
 const image = ref<HTMLImageElement | null>(null);
-const root = ref<HTMLElement | null>(null);
 const box = ref<Box | null>(null);
 let from: Point | null = null;
 const style = computed(() =>
@@ -23,7 +21,6 @@ const style = computed(() =>
       }
     : {},
 );
-onMounted(() => root.value?.focus());
 onBeforeUnmount(() => URL.revokeObjectURL(url));
 function point(event: PointerEvent): Point {
   const area = image.value?.getBoundingClientRect() ?? new DOMRect();
@@ -58,17 +55,11 @@ async function cut(): Promise<void> {
 </script>
 
 <template>
-  <div
-    ref="root"
-    v-focustrap
-    v-return-focus
-    class="pick over-all"
-    role="dialog"
-    aria-modal="true"
-    aria-label="Drag over the part to keep"
-    tabindex="-1"
-    @keydown.esc.stop="emit('leave')"
-    @keydown.enter.self.prevent="emit('keep', picture)"
+  <OverAll
+    class="pick"
+    label="Drag over the part to keep"
+    @leave="emit('leave')"
+    @take="emit('keep', picture)"
   >
     <p>
       Drag over the part to keep. <kbd>Enter</kbd> keeps all of it, <kbd>Esc</kbd> none.
@@ -79,7 +70,7 @@ async function cut(): Promise<void> {
       <img ref="image" :src="url" alt="What was captured" draggable="false" />
       <span v-if="box" class="box" :style="style"></span>
     </div>
-  </div>
+  </OverAll>
 </template>
 
 <style scoped>

@@ -1,26 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, unwrap, type Api } from '@/api/client';
-import { useSetup } from '@/areas/cycles/usePlan';
-import { useRead } from '@/offline/useRead';
+import type { Api } from '@/api/client';
 import StateBox from '@/kit/StateBox.vue';
 import AxesEditor from '@/areas/setup/parts/AxesEditor.vue';
 import CalendarEditor from '@/areas/setup/parts/CalendarEditor.vue';
 import ListEditor from '@/areas/setup/parts/ListEditor.vue';
 import ReleasesEditor from '@/areas/setup/parts/ReleasesEditor.vue';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
+import { useLists, usePlanningSetup } from '@/areas/setup/queries';
 
 /** What cycles are planned with: releases, axes, configurations, the calendar, people's time. */
 const route = useRoute();
 const project = computed(() => String(route.params.project));
-const { data, error, isPending, refetch, set } = useSetup(project);
-const { data: lists, set: setLists } = useRead(
-  'case',
-  () => ['lists', project.value],
-  async () =>
-    unwrap(await api.GET('/projects/{project}/lists', { params: { path: { project: project.value } } })),
-);
+const { data, error, isPending, refetch, set } = usePlanningSetup(project);
+const { data: lists, set: setLists } = useLists(project);
 </script>
 
 <template>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, unwrap, type Api } from '@/api/client';
-import { useRead } from '@/offline/useRead';
+import type { Api } from '@/api/client';
+import { useLists } from '@/areas/setup/queries';
 import StateBox from '@/kit/StateBox.vue';
 import FieldsEditor from '@/areas/setup/parts/FieldsEditor.vue';
 import LabelsEditor from '@/areas/setup/parts/LabelsEditor.vue';
@@ -11,12 +11,7 @@ import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
 
 const route = useRoute();
 const project = computed(() => String(route.params.project));
-const { data, error, isPending, refetch, set } = useRead(
-  'case',
-  () => ['lists', project.value],
-  async () =>
-    unwrap(await api.GET('/projects/{project}/lists', { params: { path: { project: project.value } } })),
-);
+const { data, error, isPending, refetch, set } = useLists(project);
 </script>
 
 <template>

@@ -5,9 +5,9 @@ import { useRoute } from 'vue-router';
 import { api, Problem, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
-import { useWalkSetup } from '@/areas/walk/useWalkSetup';
 import ListEditor from '@/areas/setup/parts/ListEditor.vue';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
+import { useWalkSetup } from '@/areas/setup/queries';
 
 /** How a project walks: each policy with a sentence on what it does, reasons behind verdicts, and how long evidence stays. */
 const route = useRoute();

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed, reactive, ref, watch } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
-import { sentenceOf } from '@/areas/cycles/usePlan';
-import { toast } from '@/kit/notices';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { useSaving } from '@/areas/setup/useSaving';
 import { useEditable } from '@/kit/useEditable';
 import { useAnswer } from '@/kit/useAnswer';
 import { plural } from '@/kit/words';
@@ -16,7 +15,7 @@ interface Axis {
   name: string;
   values: { id: string | null; name: string }[];
 }
-const problem = ref('');
+const { problem, run } = useSaving<Api['PlanningSetup']>((now) => emit('saved', now));
 const { form, dirty, follow } = useEditable(() => ({
   axes: props.setup.axes.map((a): Axis => ({
     id: a.id,
@@ -52,23 +51,14 @@ const { answer: check, refusal } = useAnswer(
   async () => unwrap(await api.POST('/projects/{project}/axis-checks', { ...path.value, body: asked.value })),
   () => asked.value.axes.length > 0,
 );
-async function run(
-  work: () => Promise<{ data?: Api['PlanningSetup'] | undefined }>,
-  words: string,
-): Promise<void> {
-  problem.value = '';
-  try {
-    const { data } = await work();
-    emit('saved', data);
-    await follow();
-    toast(words);
-  } catch (e) {
-    problem.value = sentenceOf(e);
-  }
+async function save(): Promise<void> {
+  const written = await run(
+    () => api.PUT('/projects/{project}/axes', { ...path.value, body: body.value }),
+    'Axes saved.',
+  );
+  if (written) await follow();
 }
-const save = (): Promise<void> =>
-  run(() => api.PUT('/projects/{project}/axes', { ...path.value, body: body.value }), 'Axes saved.');
-const make = (how: 'all' | 'pairs' | 'one'): Promise<void> =>
+const make = (how: 'all' | 'pairs' | 'one'): Promise<boolean> =>
   run(
     () =>
       api.POST('/projects/{project}/configurations', {
@@ -77,7 +67,7 @@ const make = (how: 'all' | 'pairs' | 'one'): Promise<void> =>
       }),
     'Configurations made.',
   );
-const rename = (c: Api['ConfigurationLine'], name: string): Promise<void> =>
+const rename = (c: Api['ConfigurationLine'], name: string): Promise<boolean> =>
   run(
     () =>
       api.PATCH('/configurations/{configuration}', {
@@ -86,7 +76,7 @@ const rename = (c: Api['ConfigurationLine'], name: string): Promise<void> =>
       }),
     'Renamed.',
   );
-const remove = (c: Api['ConfigurationLine']): Promise<void> =>
+const remove = (c: Api['ConfigurationLine']): Promise<boolean> =>
   run(
     () => api.DELETE('/configurations/{configuration}', { params: { path: { configuration: c.id } } }),
     `${c.name} is gone.`,
@@ -189,7 +179,7 @@ const showUntested = ref(false);
         <button type="submit" class="link">Forbid</button>
       </form>
       <p v-if="problem || refusal" class="p-invalid-words" role="alert">
-        {{ problem || sentenceOf(refusal) }}
+        {{ problem || errorMessage(refusal) }}
       </p>
       <p v-if="dirty && setup.may_plan" class="row">
         <Button label="Save the axes" @click="save" />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { api, Problem, type Api } from '@/api/client';
-import { toast } from '@/kit/notices';
+import { api, type Api } from '@/api/client';
+import { useSaving } from '@/areas/setup/useSaving';
 import { plural } from '@/kit/words';
 
 /** The labels of a project: added many at once, renamed everywhere, merged, taken off. */
@@ -11,33 +11,18 @@ const words = ref('');
 const added = ref('');
 const renaming = ref('');
 const name = ref('');
-const problem = ref('');
+const { problem, run } = useSaving<Api['ProjectSetup']>((now) => emit('saved', now));
 const SHOWN = 60;
 const found = computed(() =>
   props.labels.filter((l) => l.name.toLowerCase().includes(words.value.toLowerCase())),
 );
-async function run(
-  work: () => Promise<{ data?: Api['ProjectSetup'] | undefined }>,
-  said: string,
-): Promise<void> {
-  problem.value = '';
-  try {
-    const { data } = await work();
-    renaming.value = '';
-    emit('saved', data);
-    toast(said);
-  } catch (error) {
-    if (error instanceof Problem) problem.value = Object.values(error.errors)[0]?.[0] ?? error.message;
-    else throw error;
-  }
-}
 async function add(): Promise<void> {
   const names = added.value
     .split(/[,\n]/)
     .map((n) => n.trim())
     .filter(Boolean);
   if (names.length === 0) return;
-  await run(
+  const done = await run(
     () =>
       api.POST('/projects/{project}/labels', {
         params: { path: { project: props.project } },
@@ -45,10 +30,10 @@ async function add(): Promise<void> {
       }),
     `${plural(names.length, 'label')} added; those that were there stay.`,
   );
-  if (!problem.value) added.value = '';
+  if (done) added.value = '';
 }
 async function rename(from: string, to: string): Promise<void> {
-  await run(
+  const done = await run(
     () =>
       api.PATCH('/projects/{project}/labels', {
         params: { path: { project: props.project } },
@@ -56,6 +41,7 @@ async function rename(from: string, to: string): Promise<void> {
       }),
     to ? `"${from}" is "${to}" now, on every case.` : `"${from}" is off every case.`,
   );
+  if (done) renaming.value = '';
 }
 </script>
 

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
 import { api, type Api } from '@/api/client';
-import { sentenceOf } from '@/areas/cycles/usePlan';
-import { toast } from '@/kit/notices';
+import { useSaving } from '@/areas/setup/useSaving';
 
 /** Releases with their builds, as a tree. */
 const props = defineProps<{ project: string; setup: Api['PlanningSetup'] }>();
 const emit = defineEmits<{ saved: [now: Api['PlanningSetup'] | undefined] }>();
-const problem = ref('');
+const { problem, run } = useSaving<Api['PlanningSetup']>((now) => emit('saved', now));
 const release = ref('');
 const fresh = reactive<Record<string, string>>({});
 const tree = computed(() => [
@@ -17,21 +16,6 @@ const tree = computed(() => [
   })),
   { id: '', name: 'Without a release', builds: props.setup.builds.filter((b) => !b.release_id) },
 ]);
-async function run(
-  work: () => Promise<{ data?: Api['PlanningSetup'] | undefined }>,
-  words: string,
-): Promise<boolean> {
-  problem.value = '';
-  try {
-    const { data } = await work();
-    emit('saved', data);
-    toast(words);
-    return true;
-  } catch (e) {
-    problem.value = sentenceOf(e);
-    return false;
-  }
-}
 const path = computed(() => ({ params: { path: { project: props.project } } }));
 async function addRelease(): Promise<void> {
   if (

@@ -1,12 +1,11 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { useRead } from '@/offline/useRead';
 import { toast } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, exact, plural } from '@/kit/words';
-import { sentenceOf } from '@/areas/cycles/usePlan';
 
 /** Everything that waits for a lead; what is decided leaves it by itself. */
 const route = useRoute();
@@ -38,7 +37,7 @@ async function run(work: () => Promise<unknown>, words: string): Promise<void> {
     await work();
     toast(words);
   } catch (e) {
-    toast(sentenceOf(e));
+    toast(errorMessage(e));
   }
   void refetch();
 }

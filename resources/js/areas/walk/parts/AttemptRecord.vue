@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { vFocus } from '@/kit/focus';
 import { projectOf } from '@/areas/people/session';
 import { exact, plainWords, plural } from '@/kit/words';
@@ -50,8 +50,7 @@ async function remove(): Promise<void> {
     await refetch();
     emit('changed');
   } catch (error) {
-    if (!(error instanceof Problem)) throw error;
-    problem.value = Object.values(error.errors).flat()[0] ?? error.message;
+    problem.value = errorMessage(error);
   }
 }
 </script>

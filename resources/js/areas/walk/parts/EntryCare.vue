@@ -1,12 +1,11 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { mayLead, mayRecord } from '@/areas/people/session';
 import { plural } from '@/kit/words';
 import NewVersionPanel from './NewVersionPanel.vue';
-import { sentenceOf } from '@/areas/cycles/usePlan';
 
 /** What stands beside an entry: words handed over, a look asked for, a changed case, what its fail stops. */
 const props = defineProps<{ project: string; entry: Api['EntryLine']; open: boolean }>();
@@ -38,7 +37,7 @@ async function run(work: () => Promise<unknown>, words: string): Promise<void> {
     asking.value = false;
     emit('changed');
   } catch (e) {
-    problem.value = sentenceOf(e);
+    problem.value = errorMessage(e);
   }
 }
 const path = computed(() => ({ params: { path: { entry: props.entry.id } } }));

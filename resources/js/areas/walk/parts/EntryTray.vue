@@ -3,9 +3,9 @@ import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
-import type { Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
 import { plural } from '@/kit/words';
-import { conditionWords, sentenceOf, type Line, type Plan } from '@/areas/cycles/usePlan';
+import { conditionWords, type Line, type Plan } from '@/areas/cycles/usePlan';
 
 /** What can be set on the chosen entries: whose they are, what they wait for, when. */
 const props = defineProps<{
@@ -63,7 +63,7 @@ async function run(
   try {
     await props.act(what, ids.value, changes);
   } catch (e) {
-    problem.value = sentenceOf(e);
+    problem.value = errorMessage(e);
   }
 }
 const utc = (text: string): string | null => (text ? new Date(text).toISOString() : null);

@@ -3,7 +3,7 @@ import { isWhyGiven } from '@/kit/why';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, nextTick, ref } from 'vue';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { plural, wordOf } from '@/kit/words';
@@ -64,8 +64,7 @@ async function send(): Promise<void> {
       done.refused.map((r) => r.id),
     );
   } catch (error) {
-    problem.value =
-      error instanceof Problem ? (Object.values(error.errors).flat()[0] ?? error.message) : String(error);
+    problem.value = errorMessage(error);
   } finally {
     busy.value = false;
   }

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { ref, watch } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, errorMessage, unwrap, type Api } from '@/api/client';
 import DiffText from '@/areas/casebook/parts/DiffText.vue';
 import { toast } from '@/kit/notices';
 import { plural, plainWords } from '@/kit/words';
-import { sentenceOf } from '@/areas/cycles/usePlan';
 
 /** What became of an entry's case since it was planned, and what taking it would keep. */
 const props = defineProps<{ entry: string; mayTake: boolean }>();
@@ -20,7 +19,7 @@ watch(
     try {
       drift.value = unwrap(await api.GET('/entries/{entry}/new-version', { params: { path: { entry } } }));
     } catch (e) {
-      problem.value = sentenceOf(e);
+      problem.value = errorMessage(e);
     }
   },
   { immediate: true },
@@ -32,7 +31,7 @@ async function takeIt(): Promise<void> {
     emit('taken');
     emit('close');
   } catch (e) {
-    problem.value = sentenceOf(e);
+    problem.value = errorMessage(e);
   }
 }
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { useWalkSetup } from '@/areas/walk/useWalkSetup';
+import { useWalkSetup } from '@/areas/setup/queries';
 
 /** The project's short reasons behind a verdict, one to choose. */
 const props = defineProps<{

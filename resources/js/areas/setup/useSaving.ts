@@ -1,0 +1,31 @@
+import { ref, type Ref } from 'vue';
+import { errorMessage } from '@/api/client';
+import { toast } from '@/kit/notices';
+
+/**
+ * Sends writes whose answer is the new state: it is handed on, and what was refused is said in `problem`.
+ *
+ * @param saved takes the new state
+ */
+export function useSaving<T>(saved: (now: T | undefined) => void): {
+  problem: Ref<string>;
+  /** Whether it was written; `words` are said then. */
+  run: (work: () => Promise<{ data?: T | undefined }>, words: string) => Promise<boolean>;
+} {
+  const problem = ref('');
+  return {
+    problem,
+    async run(work, words) {
+      problem.value = '';
+      try {
+        const { data } = await work();
+        saved(data);
+      } catch (error) {
+        problem.value = errorMessage(error);
+        return false;
+      }
+      toast(words);
+      return true;
+    },
+  };
+}
