@@ -25,5 +25,14 @@ export default ts.config(
     files: ['resources/js/areas/**'],
     rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['@/frame/*', '@/router'], message: 'An area does not know the frame around it.' }] }] },
   },
+  {
+    files: ['resources/js/areas/**'],
+    ignores: ['resources/js/areas/*/queries.ts'],
+    rules: { 'no-restricted-imports': ['error', { paths: [{ name: '@/api/client', importNames: ['api', 'send', 'unwrap'], message: 'All HTTP of an area stands in its queries.ts.' }], patterns: [{ group: ['@/frame/*', '@/router'], message: 'An area does not know the frame around it.' }] }] },
+  },
+  {
+    files: ['resources/js/frame/**'],
+    rules: { 'no-restricted-imports': ['error', { paths: [{ name: '@/api/client', importNames: ['api', 'send', 'unwrap'], message: 'All HTTP of an area stands in its queries.ts.' }] }] },
+  },
   prettier,
 );

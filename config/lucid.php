@@ -12,6 +12,8 @@ return [
         'max_recording_bytes' => (int) env('LUCID_RECORDING_MAX_BYTES', 100 * 1024 * 1024),
         'thumbnail_width' => 480,
     ],
+    // Where the key lies that signs records, and the public ones before it: outside the database, and in every backup.
+    'keys' => (string) env('LUCID_KEYS', storage_path('keys')),
     // Only while a bench runs: a bare route to compare with.
     'bench' => (bool) env('LUCID_BENCH', false),
     'import' => ['max_bytes' => 20 * 1024 * 1024],

@@ -9,8 +9,10 @@ lucid_bench() {
       name="$(basename "$file" .php)"
       [ "$name" = support ] || say "  $(printf '%-12s' "$name") $(sed -n 's#^// Measures #measures #p' "$file" | head -1)"
     done
+    say "  $(printf '%-12s' fuzz) tries every write with one thing wrong somewhere, by a new seed (LUCID_FUZZ_SEED, LUCID_FUZZ_TIMES)"
     return 0
   fi
+  [ "$name" = fuzz ] && { lucid_fuzz; return; }
   [ -f "ops/bench/$name.php" ] && [ "$name" != support ] || { say "There is no bench \"$name\"; ./lucid bench lists them." >&2; return 2; }
   prepare test >&2
   local home was=no dir port
@@ -60,4 +62,21 @@ ENV
     set +a
     LUCID_BENCH_URL="http://127.0.0.1:$port" php -d memory_limit=1G "ops/bench/$name.php" run "$json"
   )
+}
+
+# ./lucid bench fuzz: the test with the fixed seed, with a new one and ten times as many tries.
+lucid_fuzz() {
+  prepare test >&2
+  local was=no home
+  home="$(pg_home)"
+  running "$home/data/postmaster.pid" "$home/data" && was=yes
+  database_start test
+  database_make lucid_feature_fuzz_test
+  export LUCID_FUZZ_SEED="${LUCID_FUZZ_SEED:-$RANDOM}" LUCID_FUZZ_TIMES="${LUCID_FUZZ_TIMES:-20}"
+  say "Seed $LUCID_FUZZ_SEED, $LUCID_FUZZ_TIMES tries for each place of a body"
+  local code=0
+  DATABASE_URL='' DB_DATABASE=lucid_feature_fuzz_test APP_KEY="$(cat "$VAR/test.key")" TEST_TOKEN=fuzz vendor/bin/phpunit \
+    --cache-directory "$VAR/phpunit-fuzz" tests/Feature/Api/FuzzTest.php || code=$?
+  [ "$was" = yes ] || database_stop
+  return "$code"
 }

@@ -37,6 +37,8 @@ const READINGS = [
     '/cases/SKR-C68/history',
     '/cases/SKR-C68/comparison',
     '/cycles/SKR-R3',
+    '/cycles/SKR-R3/entries',
+    '/cycles/SKR-R3/trail',
     '/cycles/SKR-R3/plan',
     '/cycles/SKR-R3/log',
     '/cycles/SKR-R2/comparison?with=SKR-R1',
@@ -86,7 +88,7 @@ foreach (PEOPLE as $person) {
         }
     }
     $walked = static fn(object $e): bool => null !== $e->last_attempt_id && 'fail' === $e->display_state;
-    $failed = array_values(array_filter(json_decode(ask($url, '/cycles/SKR-R2', $jar))->entries, $walked))[0];
+    $failed = array_values(array_filter(json_decode(ask($url, '/cycles/SKR-R2/entries', $jar))->items, $walked))[0];
     $first = ['routine' => $of['/projects/SKR/routines'][0]->id, 'table' => $of['/projects/SKR/data-tables'][0]->id];
     $attempt = $failed->last_attempt_id;
     foreach (

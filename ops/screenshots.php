@@ -26,7 +26,7 @@ $shots = [
     ],
     'paths' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2/paths')->see('joined by conditions')],
     'setup-planning' => ['maren', fn(Tester $t) => $t->open('/SKR/setup/planning')->see('untested')],
-    'entry' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->click('tbody a', 'Going back from payment')->see('Sealed')],
+    'entry' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->click('.list a', 'Going back from payment')->see('Sealed')],
     'casebook' => ['maren', fn(Tester $t) => $t->open('/SKR/casebook?group=priority&peek=SKR-C13')->see('SKR-C4')->see('Last results')],
     'case' => ['maren', fn(Tester $t) => $t->open('/SKR/casebook/SKR-C68')->see('Walked in')->see('fare', '.bar')],
     'import' => [
@@ -42,7 +42,7 @@ $shots = [
         'tobias',
         fn(Tester $t) => $t
             ->open('/SKR/cycles/SKR-R3')
-            ->click('tbody a', 'The fare of a vehicle')
+            ->click('.list a', 'The fare of a vehicle')
             ->click('button', 'Go on')
             ->see('Round 3 of 5')
             ->press('j', 'j')
@@ -55,14 +55,15 @@ $shots = [
             ->click('.cycle .title', 'discount with a bike')
             ->see('Step 4 of')
             ->click('.tray .acts .link', 'Draw or hide')
-            ->waitFor('.mark canvas'),
+            ->see('Hide', '.mark')
+            ->drag(0.12, 0.5, 0.34, 0.3),
     ],
     'handset' => [
         'tobias',
         fn(Tester $t) => $t
             ->see('Retests')
             ->open('/SKR/cycles/SKR-R3')
-            ->click('tbody a', 'The fare of a vehicle')
+            ->click('.list a', 'The fare of a vehicle')
             ->click('button', 'Go on')
             ->see('Round 3 of 5')
             ->press('j', 'j')

@@ -37,7 +37,7 @@ http {
   access_log off;
   server_tokens off;
   sendfile on;
-  gzip on; gzip_comp_level 5; gzip_min_length 800;
+  gzip on; gzip_comp_level 6; gzip_min_length 800;
   gzip_types text/css application/javascript application/json image/svg+xml application/problem+json;
   client_max_body_size 110m;
   client_body_temp_path $dir/tmp/body; proxy_temp_path $dir/tmp/proxy; fastcgi_temp_path $dir/tmp/fastcgi;
@@ -46,7 +46,7 @@ http {
     listen ${LUCID_BIND:-127.0.0.1}:$2;
     root $ROOT/public;
     index index.php;
-    location /build/ { expires 1y; add_header Cache-Control "public, immutable"; add_header X-Content-Type-Options nosniff; try_files \$uri =404; }
+    location /build/ { gzip_comp_level 9; expires 1y; add_header Cache-Control "public, immutable"; add_header X-Content-Type-Options nosniff; try_files \$uri =404; }
     location = /sw.js { add_header Cache-Control "no-cache"; }
     location = /practice { return 302 /practice/; }
     location /practice/ { alias $ROOT/demo/practice/; index index.html; add_header Cache-Control "no-cache"; add_header X-Content-Type-Options nosniff; }

@@ -30,18 +30,20 @@ use LucidStep\App\Areas\Walk\Http\Controllers\EntryController;
 use LucidStep\App\Areas\Walk\Http\Controllers\EvidenceController;
 use LucidStep\App\Areas\Walk\Http\Controllers\QueueController;
 use LucidStep\App\Areas\Walk\Http\Controllers\RecordController;
+use LucidStep\App\Support\Access\RequireRole;
 use LucidStep\App\Support\Http\Idempotent;
+use LucidStep\App\Support\Http\ReadableInput;
 use LucidStep\App\Support\Http\UpController;
 
 Route::get('/welcome', [SessionController::class, 'welcome']);
-Route::post('/session', [SessionController::class, 'store'])->middleware('throttle:sign-in');
+Route::post('/session', [SessionController::class, 'store'])->middleware(['throttle:sign-in', ReadableInput::class]);
 
 if (config('lucid.bench')) {
     Route::get('/bench/bare', UpController::class . '@bare');
     Route::post('/bench/bare', UpController::class . '@bare')->middleware(['auth:sanctum', Idempotent::class]);
 }
 
-Route::middleware('auth:sanctum')->group(function (): void {
+Route::middleware(['auth:sanctum', RequireRole::class, ReadableInput::class])->group(function (): void {
     Route::get('/session', [SessionController::class, 'show']);
     Route::delete('/session', [SessionController::class, 'destroy']);
 
@@ -104,6 +106,9 @@ Route::middleware('auth:sanctum')->group(function (): void {
     Route::get('/notices', [NoticeController::class, 'index']);
     Route::get('/mails', [MailController::class, 'index']);
     Route::get('/cycles/{cycle}', [CycleController::class, 'show']);
+    Route::get('/cycles/{cycle}/entries', [CycleController::class, 'entries']);
+    Route::get('/cycles/{cycle}/entry-choices', [CycleController::class, 'choices']);
+    Route::get('/cycles/{cycle}/trail', [CycleController::class, 'trail']);
     Route::get('/entries/{entry}', [EntryController::class, 'show']);
 
     Route::get('/attempts/{attempt}', [AttemptController::class, 'show']);

@@ -45,6 +45,7 @@ use LucidStep\Core\Verdict\Verdict;
  * @property string                      $head
  * @property ?int                        $sealed_sequence
  * @property ?string                     $sealed_head
+ * @property ?string                     $seal_signature of the installation, with the fingerprint of its key
  * @property Entry                       $entry
  * @property User                        $tester
  * @property ?Build                      $build
@@ -75,6 +76,7 @@ final class Attempt extends Record
         'taken_over_at' => null,
         'sealed_sequence' => null,
         'sealed_head' => null,
+        'seal_signature' => null,
     ];
 
     /** @var array<string, string> */

@@ -11,7 +11,7 @@ use Illuminate\Support\Carbon;
  *
  * @property string $project_id
  * @property string $author_id
- * @property string $state
+ * @property JobState $state
  * @property string $format
  * @property array<string, mixed> $options
  * @property int    $total
@@ -25,5 +25,5 @@ final class CaseExport extends Record
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['options' => 'array', 'created_at' => 'datetime'];
+    protected $casts = ['state' => JobState::class, 'options' => 'array', 'created_at' => 'datetime'];
 }

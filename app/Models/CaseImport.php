@@ -12,7 +12,7 @@ use Illuminate\Support\Carbon;
  * @property string  $project_id
  * @property string  $author_id
  * @property string  $name
- * @property string  $state
+ * @property JobState  $state
  * @property string  $format
  * @property string  $path
  * @property list<string> $header
@@ -33,6 +33,7 @@ final class CaseImport extends Record
 
     /** @var array<string, string> */
     protected $casts = [
+        'state' => JobState::class,
         'header' => 'array',
         'samples' => 'array',
         'mapping' => 'array',

@@ -17,7 +17,7 @@ use Illuminate\Support\Carbon;
  * @property string   $body
  * @property ?array<string, mixed> $proposal
  * @property string   $author_id
- * @property string   $state
+ * @property MessageState $state
  * @property string   $answer
  * @property ?string  $answered_by_id
  * @property ?Carbon  $answered_at
@@ -31,7 +31,7 @@ final class CaseMessage extends Record
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['proposal' => 'array', 'created_at' => 'datetime', 'answered_at' => 'datetime'];
+    protected $casts = ['proposal' => 'array', 'state' => MessageState::class, 'created_at' => 'datetime', 'answered_at' => 'datetime'];
 
     /**
      * @return BelongsTo<TestCase, $this>

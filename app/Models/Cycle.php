@@ -32,6 +32,7 @@ use LucidStep\Core\Planning\CycleState;
  * @property int     $revision
  * @property int     $log_sequence how many events its own chain has
  * @property string  $log_head     the hash of the last of them
+ * @property ?string $log_signature of the installation under that
  * @property Project $project
  * @property ?Build  $build
  * @property ?Milestone $milestone

@@ -12,7 +12,7 @@ use Illuminate\Support\Carbon;
  * @property string               $project_id
  * @property string               $cycle_id
  * @property string               $actor_id
- * @property string               $state
+ * @property JobState               $state
  * @property array<string, mixed> $picks
  * @property int                  $done
  * @property int                  $total
@@ -25,5 +25,5 @@ final class EntryAddition extends Record
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['picks' => 'array', 'facts' => 'array', 'created_at' => 'datetime'];
+    protected $casts = ['state' => JobState::class, 'picks' => 'array', 'facts' => 'array', 'created_at' => 'datetime'];
 }

@@ -18,7 +18,7 @@ use Illuminate\Support\Carbon;
  * @property string               $why
  * @property ?Carbon              $device_time
  * @property Carbon               $received_at
- * @property string               $state
+ * @property LateState               $state
  * @property ?string              $judged_by_id
  * @property ?int                 $counter
  * @property ?string              $applied_to_id
@@ -30,7 +30,7 @@ final class LateCommand extends Record
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['payload' => 'array', 'device_time' => 'datetime', 'received_at' => 'datetime'];
+    protected $casts = ['state' => LateState::class, 'payload' => 'array', 'device_time' => 'datetime', 'received_at' => 'datetime'];
 
     /**
      * @return BelongsTo<User, $this>

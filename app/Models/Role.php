@@ -16,6 +16,16 @@ enum Role: string
     case Reader = 'reader';
 
     /**
+     * Whether they may all that another role may.
+     */
+    public function isAtLeast(self $role): bool
+    {
+        $up = [self::Reader, self::Developer, self::Tester, self::Lead, self::Admin];
+
+        return array_search($this, $up, true) >= array_search($role, $up, true);
+    }
+
+    /**
      * Whether they plan, review and record for others.
      */
     public function leads(): bool

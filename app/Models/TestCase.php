@@ -8,6 +8,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
+use LucidStep\Core\Casebook\CaseState;
 
 /**
  * A case; its text stands in its versions.
@@ -17,7 +18,7 @@ use Illuminate\Support\Carbon;
  * @property int          $number
  * @property string       $key
  * @property string       $title
- * @property string       $state
+ * @property CaseState    $state
  * @property string       $type
  * @property string       $priority
  * @property bool         $automated
@@ -50,6 +51,7 @@ final class TestCase extends Record
 
     /** @var array<string, string> */
     protected $casts = [
+        'state' => CaseState::class,
         'labels' => 'array',
         'custom' => 'array',
         'walk_times' => 'array',

@@ -7,11 +7,13 @@ namespace LucidStep\App\Providers;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Filesystem\Filesystem;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Facades\RateLimiter;
 use Illuminate\Support\Facades\Route;
+use Illuminate\Support\Facades\Session;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\Support\Str;
 use Laravel\Sanctum\Sanctum;
@@ -20,6 +22,7 @@ use LucidStep\App\Areas\Cycles\Policies\EntryPolicy;
 use LucidStep\App\Areas\Defects\Policies\DefectPolicy;
 use LucidStep\App\Areas\Evidence\Policies\EvidencePolicy;
 use LucidStep\App\Areas\Mail\Catcher;
+use LucidStep\App\Areas\People\SessionFiles;
 use LucidStep\App\Areas\Setup\Policies\ProjectPolicy;
 use LucidStep\App\Areas\Walk\Actions\RestoreWalkedEntry;
 use LucidStep\App\Areas\Walk\Policies\AttemptPolicy;
@@ -49,6 +52,8 @@ use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\PlannedCycles;
+use LucidStep\App\Support\Record\RecordSigner;
 use Symfony\Component\HttpFoundation\Response;
 
 final class AppServiceProvider extends ServiceProvider
@@ -65,6 +70,8 @@ final class AppServiceProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->scoped(Memberships::class);
+        // Its key is read once.
+        $this->app->scoped(RecordSigner::class);
         // A worker keeps its connection: making one (scram) takes five times as long as most requests. What is left open is
         // rolled back by PDO at the end of a request. Here and not in the configuration, which the command line caches.
         if ('fpm-fcgi' === \PHP_SAPI) {
@@ -92,6 +99,14 @@ final class AppServiceProvider extends ServiceProvider
         );
         $this->bindings();
         Mail::extend('catcher', static fn(): Catcher => new Catcher());
+        Session::extend(
+            'file',
+            static fn(): SessionFiles => new SessionFiles(
+                new Filesystem(),
+                (string) config('session.files'),
+                (int) config('session.lifetime'),
+            ),
+        );
     }
 
     /**
@@ -145,20 +160,6 @@ final class AppServiceProvider extends ServiceProvider
         });
     }
 
-    /**
-     * Whether it belongs to a cycle that is still being planned: only leads see those.
-     */
-    private function isPlanned(Model $model): bool
-    {
-        $cycle = match (true) {
-            $model instanceof Cycle => $model,
-            $model instanceof Entry => Cycle::query()->find($model->cycle_id, ['id', 'state']),
-            default => null,
-        };
-
-        return true === $cycle?->state->isPlanned();
-    }
-
     private function visible(?Model $model): Model
     {
         $user = request()->user();
@@ -177,7 +178,7 @@ final class AppServiceProvider extends ServiceProvider
         ) {
             return $model;
         }
-        if (null === $model || null === $role || (!$role->leads() && $this->isPlanned($model))) {
+        if (null === $model || null === $role || (!$role->leads() && PlannedCycles::has($model))) {
             throw new ModelNotFoundException();
         }
 

@@ -9,26 +9,20 @@ namespace LucidStep\Core\Casebook;
  */
 final class Review
 {
-    public const STATES = ['draft', 'in_review', 'approved', 'retired'];
-
-    /** What each act makes of a case. */
-    private const BECOMES = ['ask' => 'in_review', 'approve' => 'approved', 'return' => 'draft'];
-
     /**
-     * @param  'ask'|'approve'|'return'  $act
      * @param  bool  $newestApproved whether the version that was approved last is the newest
      *
-     * @return ?string the state it has then; null when the act does not fit: retired cases are not reviewed, only what is
+     * @return ?CaseState the state it has then; null when the act does not fit: retired cases are not reviewed, only what is
      *     in review is returned, and nothing is asked for or approved twice
      */
-    public static function after(string $state, string $act, bool $newestApproved): ?string
+    public static function after(CaseState $state, ReviewAct $act, bool $newestApproved): ?CaseState
     {
-        $becomes = self::BECOMES[$act];
+        $becomes = $act->becomes();
 
         return match (true) {
-            'retired' === $state,
-            'return' === $act && 'in_review' !== $state,
-            $becomes === $state && ('approved' !== $state || $newestApproved)
+            CaseState::Retired === $state,
+            ReviewAct::SendBack === $act && CaseState::InReview !== $state,
+            $becomes === $state && (CaseState::Approved !== $state || $newestApproved)
                 => null,
             default => $becomes,
         };
@@ -50,8 +44,8 @@ final class Review
      * The state of a case whose text was changed (rules of the job, 1): where only approved cases may enter cycles, an
      * approved one goes back to review; its approved version stays usable.
      */
-    public static function afterEdit(string $state, bool $onlyApprovedCases): string
+    public static function afterEdit(CaseState $state, bool $onlyApprovedCases): CaseState
     {
-        return $onlyApprovedCases && 'approved' === $state ? 'in_review' : $state;
+        return $onlyApprovedCases && CaseState::Approved === $state ? CaseState::InReview : $state;
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Core\Exchange;
 
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\CaseText;
 
 /**
@@ -24,7 +25,7 @@ final readonly class CaseOut
         public array $folder,
         public string $type,
         public string $priority,
-        public string $state,
+        public CaseState $state,
         public bool $automated,
         public string $owner,
         public array $labels,

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Core\Exchange;
 
-use LucidStep\Core\Casebook\Review;
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Data\Names;
 use LucidStep\Core\Forecast\Duration;
@@ -242,12 +242,12 @@ final class CaseReader
 
     private function state(string $value): ?string
     {
-        $state = str_replace([' ', '-'], '_', mb_strtolower($value));
-        if ('' !== $state && !\in_array($state, Review::STATES, true)) {
+        $state = CaseState::fromWords($value);
+        if ('' !== $value && null === $state) {
             $this->error('state', \sprintf('"%s" is not one of: draft, in review, approved, retired.', mb_strimwidth($value, 0, 40, '…')));
         }
 
-        return '' === $state ? null : $state;
+        return $state?->value;
     }
 
     private function estimate(string $value): ?int

@@ -52,7 +52,7 @@ final readonly class CaseSheet
             'postconditions' => $case->text->postconditions,
             'type' => $case->type,
             'priority' => $case->priority,
-            'state' => str_replace('_', ' ', $case->state),
+            'state' => $case->state->words(),
             'automated' => $case->automated ? 'yes' : 'no',
             'owner' => $case->owner,
             'labels' => implode(', ', $case->labels),

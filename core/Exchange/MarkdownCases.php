@@ -15,7 +15,7 @@ final class MarkdownCases
     {
         $facts = [
             'Folder' => implode(' / ', $case->folder),
-            'State' => str_replace('_', ' ', $case->state),
+            'State' => $case->state->words(),
             'Type' => $case->type,
             'Priority' => $case->priority,
             'Automated' => $case->automated ? 'yes' : '',

@@ -34,21 +34,19 @@ final readonly class CycleView
     }
 
     /**
+     * @return list<string> of its entries, in order
+     */
+    public function ids(): array
+    {
+        return array_map(static fn(EntryFacts $e): string => $e->id, $this->entries);
+    }
+
+    /**
      * What its entries wait for.
      */
     public function conditions(): Conditions
     {
         return $this->conditions;
-    }
-
-    /**
-     * The entries whose fail or block stops one.
-     *
-     * @return list<string>
-     */
-    public function stoppedBy(string $id): array
-    {
-        return $this->byId[$id]->stoppedBy ?? [];
     }
 
     /**
@@ -75,15 +73,17 @@ final readonly class CycleView
      *
      * @param  ?string  $current    the entry they are on
      * @param  bool  $mayTakeOne whether unassigned entries are theirs to take
+     * @param  ?list<string>  $among only these are looked at; null: all
      */
-    public function next(string $person, ?string $current = null, bool $mayTakeOne = true): ?EntryFacts
+    public function next(string $person, ?string $current = null, bool $mayTakeOne = true, ?array $among = null): ?EntryFacts
     {
+        $among = null === $among ? null : array_flip($among);
         $ids = array_map(static fn(EntryFacts $e): string => $e->id, $this->entries);
         $at = null === $current ? false : array_search($current, $ids, true);
         $order = false === $at ? $this->entries : [...\array_slice($this->entries, $at + 1), ...\array_slice($this->entries, 0, $at)];
         foreach ($order as $entry) {
             $theirs = $entry->assignee === $person || (null === $entry->assignee && $mayTakeOne);
-            $free = null === $entry->openWith || $entry->openWith === $person;
+            $free = (null === $entry->openWith || $entry->openWith === $person) && (null === $among || isset($among[$entry->id]));
             if ($theirs && $free && $this->readiness($entry->id)->isReady()) {
                 return $entry;
             }
@@ -127,13 +127,11 @@ final readonly class CycleView
             if (null === $needed || \in_array($needed->id, $entry->stoppedBy, true)) {
                 continue;
             }
-            $reason = match ($condition->kind) {
-                ConditionKind::After => $needed->state->isDone() ? null : HeldReason::waitsFor($needed),
-                ConditionKind::OnlyIfPassed => match ($needed->state->displayState) {
-                    Verdict::Pass->value => null,
-                    Verdict::NotApplicable->value => HeldReason::needsPassOfNotApplicable($needed),
-                    default => HeldReason::needsPass($needed),
-                },
+            $reason = match (true) {
+                $condition->kind->isMetBy($needed->state) => null,
+                ConditionKind::After === $condition->kind => HeldReason::waitsFor($needed),
+                Verdict::NotApplicable->value === $needed->state->displayState => HeldReason::needsPassOfNotApplicable($needed),
+                default => HeldReason::needsPass($needed),
             };
             if (null !== $reason) {
                 $reasons[] = $reason;

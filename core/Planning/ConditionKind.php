@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace LucidStep\Core\Planning;
 
+use LucidStep\Core\Verdict\EntryState;
+use LucidStep\Core\Verdict\Verdict;
+
 /**
  * How an entry depends on another of its cycle.
  */
@@ -11,4 +14,15 @@ enum ConditionKind: string
 {
     case After = 'after';
     case OnlyIfPassed = 'only_if_passed';
+
+    /**
+     * Whether an entry that depends in this way need not wait any more.
+     */
+    public function isMetBy(EntryState $needed): bool
+    {
+        return match ($this) {
+            self::After => $needed->isDone(),
+            self::OnlyIfPassed => Verdict::Pass->value === $needed->displayState,
+        };
+    }
 }

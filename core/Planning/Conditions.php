@@ -32,6 +32,52 @@ final readonly class Conditions
     }
 
     /**
+     * Those of some further conditions that close no loop, taken one after the other: each is looked at with those before it.
+     *
+     * @param  list<Condition>  $further
+     *
+     * @return list<Condition>
+     */
+    public function joinable(array $further): array
+    {
+        $byEntry = $this->byEntry;
+        $kept = [];
+        foreach ($further as $condition) {
+            if (!self::leads($byEntry, $condition->needs, $condition->entry)) {
+                $byEntry[$condition->entry][] = $condition;
+                $kept[] = $condition;
+            }
+        }
+
+        return $kept;
+    }
+
+    /**
+     * Whether an entry waits for another, directly or through others, or is it.
+     *
+     * @param  array<string, list<Condition>>  $byEntry
+     */
+    private static function leads(array $byEntry, string $from, string $to): bool
+    {
+        $seen = [$from => true];
+        $open = [$from];
+        while ([] !== $open) {
+            $entry = array_pop($open);
+            if ($entry === $to) {
+                return true;
+            }
+            foreach ($byEntry[$entry] ?? [] as $condition) {
+                if (!isset($seen[$condition->needs])) {
+                    $seen[$condition->needs] = true;
+                    $open[] = $condition->needs;
+                }
+            }
+        }
+
+        return false;
+    }
+
+    /**
      * What an entry waits for.
      *
      * @return list<Condition>

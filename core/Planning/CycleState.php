@@ -59,11 +59,18 @@ enum CycleState: string
     }
 
     /**
-     * Whether it is still being planned: only leads see it.
+     * Those in which it is still being planned: only leads see it.
+     *
+     * @return list<self>
      */
+    public static function planned(): array
+    {
+        return [self::Draft, self::InReview];
+    }
+
     public function isPlanned(): bool
     {
-        return self::Draft === $this || self::InReview === $this;
+        return \in_array($this, self::planned(), true);
     }
 
     /**

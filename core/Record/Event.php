@@ -9,7 +9,7 @@ namespace LucidStep\Core\Record;
  */
 final readonly class Event
 {
-    public const FORMAT = 1;
+    public const FORMAT = 2;
 
     /**
      * @param  string  $attempt    the attempt's id, or the cycle's
@@ -22,6 +22,7 @@ final readonly class Event
      * @param  array<string, mixed>  $payload    what the kind says
      * @param  list<string>  $evidence   SHA-256 of each file, in hex
      * @param  'attempt'|'cycle'  $about      whose chain it stands in
+     * @param  array<string, string>  $salts      of each free text of the payload, by path; a text that was removed has none
      */
     public function __construct(
         public string $attempt,
@@ -34,15 +35,55 @@ final readonly class Event
         public array $payload = [],
         public array $evidence = [],
         public string $about = 'attempt',
+        public array $salts = [],
     ) {}
+
+    /**
+     * The same event with a fresh salt for each of its free texts.
+     */
+    public function salted(): self
+    {
+        $salts = array_map(static fn(): string => bin2hex(random_bytes(16)), FreeText::in($this->payload));
+
+        return new self(
+            $this->attempt,
+            $this->sequence,
+            $this->kind,
+            $this->actor,
+            $this->deviceTime,
+            $this->serverTime,
+            $this->counter,
+            $this->payload,
+            $this->evidence,
+            $this->about,
+            $salts,
+        );
+    }
+
+    /**
+     * @return array<string, string> what stands in the bytes for each free text that is there, by path
+     */
+    public function digests(): array
+    {
+        $digests = [];
+        foreach (array_intersect_key(FreeText::in($this->payload), $this->salts) as $path => $text) {
+            $digests[$path] = FreeText::digest($this->salts[$path], $text);
+        }
+
+        return $digests;
+    }
 
     /**
      * The event's exact bytes.
      *
+     * @param  array<string, string>  $removed the digests of texts that are not there any more, by path
+     *
      * @throws NotCanonical when the payload holds what the record cannot
      */
-    public function bytes(): string
+    public function bytes(array $removed = []): string
     {
+        $payload = FreeText::digested($this->payload, $removed + $this->digests());
+
         return CanonicalJson::encode([
             'actor' => $this->actor,
             $this->about => $this->attempt,
@@ -51,7 +92,7 @@ final readonly class Event
             'evidence' => $this->evidence,
             'format' => self::FORMAT,
             'kind' => $this->kind,
-            'payload' => [] === $this->payload ? new \stdClass() : $this->payload,
+            'payload' => [] === $payload ? new \stdClass() : $payload,
             'sequence' => $this->sequence,
             'server_time' => $this->serverTime,
         ]);

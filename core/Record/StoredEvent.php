@@ -12,7 +12,19 @@ final readonly class StoredEvent
     /**
      * @param  string  $bytes the canonical bytes, as written
      * @param  string  $hash  SHA-256 in hex
-     * @param  bool  $removed whether its text was taken out, with its trace: its hash stands, its bytes are gone
      */
-    public function __construct(public Event $event, public string $bytes, public string $hash, public bool $removed = false) {}
+    public function __construct(public Event $event, public string $bytes, public string $hash) {}
+
+    /**
+     * @return array<string, array{salt: string, text: string}> its free texts that are there, by path
+     */
+    public function texts(): array
+    {
+        $texts = [];
+        foreach (array_intersect_key(FreeText::in($this->event->payload), $this->event->salts) as $path => $text) {
+            $texts[$path] = ['salt' => $this->event->salts[$path], 'text' => $text];
+        }
+
+        return $texts;
+    }
 }

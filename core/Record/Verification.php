@@ -42,8 +42,11 @@ final readonly class Verification
         return new self('open', $events, why: 'open, not sealed', head: $head, removed: $removed);
     }
 
-    public static function broken(int $at, string $why): self
+    /**
+     * @param  ?int  $fit how many events fit; by default those before it
+     */
+    public static function broken(int $at, string $why, ?int $fit = null): self
     {
-        return new self('broken', $at - 1, $at, $why);
+        return new self('broken', $fit ?? $at - 1, $at, $why);
     }
 }

@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace LucidStep\Core\Text;
 
+use SebastianBergmann\Diff\Differ;
+use SebastianBergmann\Diff\Output\DiffOnlyOutputBuilder;
+
 /**
- * What differs between two texts, word by word (longest common subsequence).
+ * What differs between two texts, word by word (longest common subsequence, by sebastian/diff).
  */
 final class Difference
 {
@@ -51,22 +54,16 @@ final class Difference
 
             return;
         }
-        $length = array_fill(0, $n + 1, array_fill(0, $m + 1, 0));
-        for ($i = $n - 1; $i >= 0; $i--) {
-            for ($j = $m - 1; $j >= 0; $j--) {
-                $length[$i][$j] = $a[$i] === $b[$j] ? $length[$i + 1][$j + 1] + 1 : max($length[$i + 1][$j], $length[$i][$j + 1]);
-            }
-        }
-        $i = $j = 0;
-        while ($i < $n || $j < $m) {
-            if ($i < $n && $j < $m && $a[$i] === $b[$j]) {
-                self::add($pieces, 'same', $a[$i++]);
-                $j++;
-            } elseif ($j >= $m || ($i < $n && $length[$i + 1][$j] >= $length[$i][$j + 1])) {
-                self::add($pieces, 'removed', $a[$i++]);
-            } else {
-                self::add($pieces, 'added', $b[$j++]);
-            }
+        /** @var list<array{string, int}> $found */
+        $found = (new Differ(new DiffOnlyOutputBuilder()))->diffToArray($a, $b);
+        foreach ($found as [$text, $is]) {
+            match ($is) {
+                Differ::OLD => self::add($pieces, 'same', $text),
+                Differ::ADDED => self::add($pieces, 'added', $text),
+                Differ::REMOVED => self::add($pieces, 'removed', $text),
+                // A warning of the package about ends of lines is no text.
+                default => null,
+            };
         }
     }
 

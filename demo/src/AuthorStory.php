@@ -9,11 +9,13 @@ use LucidStep\App\Areas\Casebook\Actions\CaseMessages;
 use LucidStep\App\Areas\Casebook\Actions\SaveCase;
 use LucidStep\App\Areas\Casebook\Actions\Suites;
 use LucidStep\App\Models\CaseMessage;
+use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Requirement;
 use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Casebook\ReviewAct;
 
 /**
  * What the authors of the demo's casebook did: suites, reviews, questions, kept filters. By the actions that people use.
@@ -82,10 +84,10 @@ final class AuthorStory
         $this->save->review(
             $this->case(35),
             $people['maren'],
-            'return',
+            ReviewAct::SendBack,
             'Say what happens with the tenth bike: is the button gone, or is there a message?',
         );
-        $this->save->review($this->case(69), $people['anouk'], 'ask', 'The card numbers are in the table now.');
+        $this->save->review($this->case(69), $people['anouk'], ReviewAct::Ask, 'The card numbers are in the table now.');
         Carbon::setTestNow(Carbon::now()->addHours(3));
         $this->messages->ask($this->case(34), $people['anouk'], [
             'kind' => 'question',
@@ -114,7 +116,7 @@ final class AuthorStory
         $this->messages->answer(
             CaseMessage::query()->findOrFail($answered->id),
             $people['maren'],
-            'answered',
+            MessageState::Answered,
             'Yes: the tide must be 1.80 m or more.',
         );
         // Steps 3 and 4 of the first case were reworded, so that there is a history to compare.

@@ -20,6 +20,7 @@ use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\EntryCondition;
+use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
@@ -125,7 +126,7 @@ final class LoadDemo
         $import->update(['state' => 'running']);
         $this->import->run($import);
         unlink($path);
-        if ('done' !== $import->state || 0 !== ($import->facts['refuses'] ?? 0)) {
+        if (JobState::Done !== $import->state || 0 !== ($import->facts['refuses'] ?? 0)) {
             throw new \RuntimeException(
                 "The demo's cases did not come in: {$import->problem} " .
                     json_encode(array_filter($import->report, static fn(array $r): bool => 'refuse' === $r['is'])),

@@ -63,7 +63,7 @@ try {
             exec('./lucid stack bench nginx-stop');
         }
         $took = paints($me);
-        tell("key to the next step painted, {$with}, median", percentile($took, 0.5), 'ms', null, $json);
+        $ok = tell("key to the next step painted, {$with}, median", percentile($took, 0.5), 'ms', 50, $json) && $ok;
         $ok = tell("key to the next step painted, {$with}, p95", percentile($took, 0.95), 'ms', 50, $json) && $ok;
     }
     exec('./lucid stack bench nginx-start');

@@ -68,8 +68,8 @@ for ($step = 1; $step <= VERDICTS; $step++) {
     }
 }
 $took = together($verdicts, TESTERS);
-tell('recording a verdict, 40 at once, p50', percentile($took, 0.5), 'ms', null, $json);
-tell('recording a verdict, 40 at once, p95', percentile($took, 0.95), 'ms', null, $json);
+$ok = tell('recording a verdict, 40 at once, p50', percentile($took, 0.5), 'ms', 150, $json) && $ok;
+$ok = tell('recording a verdict, 40 at once, p95', percentile($took, 0.95), 'ms', 300, $json) && $ok;
 $ok =
     tell(
         'recording a verdict, 40 at once, p95 to the bare route',
@@ -109,16 +109,30 @@ $one = together(
     ),
     1,
 );
-tell('recording a verdict, one client, median', percentile($one, 0.5), 'ms', null, $json);
-tell("recording a verdict, one client, to PostgreSQL's own commit", percentile($one, 0.5) / percentile($commit, 0.5), 'times', null, $json);
+$ok = tell('recording a verdict, one client, median', percentile($one, 0.5), 'ms', 40, $json) && $ok;
+$ok =
+    tell(
+        "recording a verdict, one client, to PostgreSQL's own commit",
+        percentile($one, 0.5) / percentile($commit, 0.5),
+        'times',
+        10,
+        $json,
+    ) && $ok;
 
 $large = large($project->id, $people[0]->id);
 [, $answer] = ask('POST', "/api/v1/entries/{$large}/attempts", $tokens[0], '{}');
 $big = json_decode($answer, true)['attempt']['id'] ?? throw new RuntimeException($answer);
 $open = requests(array_fill(0, 60, ['GET', "/api/v1/attempts/{$big}"]), $tokens[0], 4);
 $get = requests(array_fill(0, 200, ['GET', '/api/v1/bench/bare']), $tokens[0], 4);
-tell('opening an entry of 60 steps and 12 rounds, median', percentile($open, 0.5), 'ms', null, $json);
-tell('opening an entry of 60 steps and 12 rounds, to the bare route', percentile($open, 0.5) / percentile($get, 0.5), 'times', null, $json);
+$ok = tell('opening an entry of 60 steps and 12 rounds, median', percentile($open, 0.5), 'ms', 150, $json) && $ok;
+$ok =
+    tell(
+        'opening an entry of 60 steps and 12 rounds, to the bare route',
+        percentile($open, 0.5) / percentile($get, 0.5),
+        'times',
+        6,
+        $json,
+    ) && $ok;
 
 [$saved, $lost] = kills($big, $tokens[0], $json);
 tell('verdicts called saved while ' . KILLS . ' processes were killed', (float) $saved, '', null, $json);

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 /*
  * Checks a bundle by itself: run `php check.php` in the folder into which the bundle was unpacked, or
- * `php check.php path/to/folder`. It needs PHP 8.1 or later and nothing else. It says what it found and ends with 0 when
+ * `php check.php path/to/folder`, and then the fingerprint of the key that it must be signed with, from a mail or report
+ * that you trust. It needs PHP 8.1 or later and nothing else. It says what it found and ends with 0 when
  * everything fits, with 1 when something does not, naming the first thing in each file that does not fit.
  *
- * hash_0 is SHA-256("lucid-step/1" LF id), hash_n is SHA-256(hex of hash_n-1 LF bytes of event n).
+ * hash_0 is SHA-256("lucid-step/2" LF id), hash_n is SHA-256(hex of hash_n-1 LF hex of SHA-256(bytes of event n)). What people
+ * wrote stands in the bytes as SHA-256(salt LF text); salt and text lie beside them, unless the text was taken out.
  */
 
 $dir = rtrim($argv[1] ?? __DIR__, '/');
@@ -40,7 +42,33 @@ if (!is_array($manifest) || !isset($manifest['files'], $manifest['attempt'], $ma
     ];
 }
 
-$known = ['manifest.json' => true, 'seal.txt' => true];
+$signature = $read('signature.txt');
+$signer = '';
+if ($manifestText !== null && $signature !== null) {
+    $said = preg_match('/^fingerprint ([0-9a-f]{64})\nkey ([A-Za-z0-9+\/=]+)\nsignature ([A-Za-z0-9+\/=]+)\n$/D', $signature, $m) === 1;
+    $key = (string) base64_decode($m[2] ?? '', true);
+    $bytes = (string) base64_decode($m[3] ?? '', true);
+    $signer = $m[1] ?? '';
+    $faults = [
+        ...$faults,
+        ...match (true) {
+            !function_exists('sodium_crypto_sign_verify_detached') => [
+                'signature.txt cannot be checked: this PHP was built without its part "sodium"',
+            ],
+            !$said || strlen($key) !== 32 || strlen($bytes) !== 64 || base64_encode($key) !== $m[2] || base64_encode($bytes) !== $m[3] => [
+                'signature.txt cannot be read',
+            ],
+            hash('sha256', $key) !== $signer => ['signature.txt was changed: the key is not the one of that fingerprint'],
+            !sodium_crypto_sign_verify_detached($bytes, "lucid-step/2 bundle\n" . hash('sha256', $manifestText), $key) => [
+                'signature.txt does not fit manifest.json: one of them was changed',
+            ],
+            isset($argv[2]) && $argv[2] !== $signer => ["signature.txt: it is signed with another key than {$argv[2]}"],
+            default => [],
+        },
+    ];
+}
+
+$known = ['manifest.json' => true, 'seal.txt' => true, 'signature.txt' => true];
 foreach ($manifest['files'] as $file) {
     $known[$file['path']] = true;
     $text = $read($file['path']);
@@ -57,10 +85,27 @@ foreach ($walk as $path) {
 }
 
 /**
+ * @return array<string, string> the digests of texts, by where they stand
+ */
+$digests = static function (array $payload, string $under = '') use (&$digests): array {
+    $found = [];
+    foreach ($payload as $key => $value) {
+        if (is_array($value) && array_keys($value) === ['text']) {
+            $found["{$under}{$key}"] = (string) $value['text'];
+        } elseif (is_array($value)) {
+            $found += $digests($value, "{$under}{$key}.");
+        }
+    }
+
+    return $found;
+};
+$missing = [];
+
+/**
  * @return array{string, int, list<array<string, mixed>>} the head, how many, and the events themselves
  */
-$chain = static function (string $name, string $id) use ($read, &$faults, &$notes): array {
-    $hash = hash('sha256', "lucid-step/1\n{$id}");
+$chain = static function (string $name, string $id) use ($read, $digests, &$faults, &$missing): array {
+    $hash = hash('sha256', "lucid-step/2\n{$id}");
     $events = [];
     $n = 0;
     foreach (array_filter(explode("\n", (string) $read($name)), static fn(string $l): bool => $l !== '') as $line) {
@@ -76,13 +121,7 @@ $chain = static function (string $name, string $id) use ($read, &$faults, &$note
 
             return [$hash, $n, $events];
         }
-        if ($row['bytes'] === '' && ($row['removed'] ?? '') !== '') {
-            $notes[] = "{$name}: the text of event {$n} was taken out ({$row['removed']})";
-            $hash = $row['hash'];
-
-            continue;
-        }
-        $hash = hash('sha256', "{$hash}\n{$row['bytes']}");
+        $hash = hash('sha256', "{$hash}\n" . hash('sha256', $row['bytes']));
         if ($hash !== $row['hash']) {
             $faults[] = "{$name}: event {$n} was changed, its bytes do not fit its hash";
 
@@ -91,6 +130,14 @@ $chain = static function (string $name, string $id) use ($read, &$faults, &$note
         $event = json_decode($row['bytes'], true);
         if (!is_array($event) || ($event['sequence'] ?? 0) !== $n || ($event['attempt'] ?? ($event['cycle'] ?? '')) !== $id) {
             $faults[] = "{$name}: event {$n} belongs elsewhere";
+        }
+        foreach ($digests((array) ($event['payload'] ?? [])) as $at => $digest) {
+            $text = $row['texts'][$at] ?? null;
+            if ($text === null) {
+                $missing[$name][$n][] = $digest;
+            } elseif (hash('sha256', "{$text['salt']}\n{$text['text']}") !== $digest) {
+                $faults[] = "{$name}: the text of event {$n} at {$at} is not what was recorded";
+            }
         }
         $events[] = (array) $event;
     }
@@ -107,6 +154,23 @@ if ($cycleHead !== $manifest['cycle']['head'] || $cycleCount !== $manifest['cycl
     $faults[] = 'cycle-events.jsonl does not end as the manifest says: an event was added or taken away';
 }
 
+$gone = array_column($manifest['removed'], 'reason', 'subject');
+$removed = [];
+foreach ($cycleEvents as $event) {
+    if ($event['kind'] === 'text_removed' && $event['payload']['attempt'] === $manifest['attempt']['id']) {
+        $removed += array_fill_keys($event['payload']['texts'], true);
+    }
+}
+foreach ($missing as $name => $gaps) {
+    foreach ($gaps as $n => $texts) {
+        foreach ($texts as $digest) {
+            if ($name !== 'events.jsonl' || !isset($removed[$digest])) {
+                $faults[] = "{$name}: a text of event {$n} is gone, and nobody removed it";
+            }
+        }
+        $notes[] = "{$name}: the text of event {$n} was taken out (" . ($gone[(string) $n] ?? 'no reason is given') . ')';
+    }
+}
 $snapshot = null;
 $taken = [];
 foreach ($events as $event) {
@@ -125,7 +189,6 @@ foreach ($manifest['files'] as $file) {
         $there[$file['sha256']] = true;
     }
 }
-$gone = array_column($manifest['removed'], 'reason', 'subject');
 foreach ($taken as $sha256 => $sequence) {
     if (isset($gone[$sha256])) {
         $notes[] = "a file of event {$sequence} was taken out ({$gone[$sha256]})";
@@ -154,7 +217,7 @@ foreach ($faults as $fault) {
 echo $faults === []
     ? "Whole: {$count} events, " .
         count($there) .
-        (" files of evidence.\nHead of the attempt: {$head}\nHead of the cycle:   {$cycleHead}\nCompare these " .
-            "with the heads in a report or mail that you trust.\n")
+        (" files of evidence.\nHead of the attempt: {$head}\nHead of the cycle:   {$cycleHead}\nSigned with the key: " .
+            "{$signer}\nCompare these with a report or mail that you trust.\n")
     : count($faults) . " faults.\n";
 exit($faults === [] ? 0 : 1);

@@ -87,7 +87,7 @@ final class AwayTest extends BrowserTestCase
         $me = $this->tester()->signIn('tobias');
         $me->see('Start SKR-C13')->press(Key::ENTER)->see('Step 1 of 5')->press('1')->see('Step 2 of 5')->see('Saved', 'header');
         $you = $this->tester()->signIn('anouk');
-        $you->open('/SKR/cycles/SKR-R2')->see('Tobias Reyle on SKR-C13')->click('tbody a', 'A passenger of 15');
+        $you->open('/SKR/cycles/SKR-R2')->see('Tobias Reyle on SKR-C13')->click('.list a', 'A passenger of 15');
         $you->click('button', 'Take over from Tobias Reyle')->see('Step 2 of 5');
         $me->see('Anouk Sorrel is walking this attempt.');
         $me->press('1');
@@ -109,7 +109,7 @@ final class AwayTest extends BrowserTestCase
         $reader = $this->tester()->signIn('edda');
         $reader->see('Nothing is assigned to you.');
         $reader->open('/SKR/cycles/SKR-R2')->see('SKR-C13')->seeNot('Walk my next entry');
-        $reader->click('tbody a', 'A passenger of 15')->see('Attempt 1')->seeNot('Walk it again')->seeNot('Ask for a retest');
+        $reader->click('.list a', 'A passenger of 15')->see('Attempt 1')->seeNot('Walk it again')->seeNot('Ask for a retest');
         $reader->open('/SKR/defects/SKR-D1')->see('7:30 stands last')->seeNot('Move it to');
         $reader->open('/HBR/today')->see('There is no such project');
     }

@@ -112,8 +112,7 @@ final class CasebookTest extends BrowserTestCase
             ->click('.bulk .link', 'Choose all 5')
             ->see('5 cases chosen')
             ->click('.bulk .link', 'Edit');
-        $me->click('[aria-label="Priority"]')
-            ->click('[role=option]', 'Low')
+        $me->select('[aria-label="Priority"]', 'Low')
             ->click('button', 'See what changes')
             ->see('5 of 5 change')
             ->see('Priority: Medium → Low')
@@ -142,7 +141,7 @@ final class CasebookTest extends BrowserTestCase
         $me->see('Moved 1 case to Animals');
         self::assertSame('Animals', $this->value("select f.name from cases c join folders f on f.id = c.folder_id where c.key = 'SKR-C2'"));
         $me->open('/SKR/casebook/SKR-C61')->click('.actions .link', 'Bin')->see('SKR-C61 is in the bin');
-        $me->open('/SKR/casebook/bin')->see('SKR-C61')->click('td .link', 'Restore')->see('Restored 1 case');
+        $me->open('/SKR/casebook/bin')->see('SKR-C61')->click('.list .link', 'Restore')->see('Restored 1 case');
         self::assertNull($this->value("select binned_at from cases where key = 'SKR-C61'"));
     }
 

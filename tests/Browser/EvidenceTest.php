@@ -21,13 +21,13 @@ final class EvidenceTest extends WalkTestCase
         $me->click('.tray .acts button', 'Draw or hide')->waitFor('.mark canvas');
         $this->check($me, 'drawing');
         $me->press('b');
-        $this->drag($me, 0.1, 0.1, 0.4, 0.3);
+        $me->drag(0.1, 0.1, 0.4, 0.3);
         $me->press('p');
-        $this->drag($me, 0.5, 0.5, 0.5, 0.5);
+        $me->drag(0.5, 0.5, 0.5, 0.5);
         $me->press('x')->see('painted black');
-        $this->drag($me, 0.6, 0.2, 0.9, 0.6);
+        $me->drag(0.6, 0.2, 0.9, 0.6);
         $me->press('z')->press('x');
-        $this->drag($me, 0.6, 0.2, 0.9, 0.6);
+        $me->drag(0.6, 0.2, 0.9, 0.6);
         $me->press(Key::ENTER)->seeNot('Save it');
         $me->until(
             'for the hidden picture',
@@ -54,7 +54,7 @@ final class EvidenceTest extends WalkTestCase
         // What was drawn can still be changed.
         $me->click('.tray .acts button', 'Draw or hide')->waitFor('.mark canvas');
         $me->press('a');
-        $this->drag($me, 0.2, 0.8, 0.4, 0.6);
+        $me->drag(0.2, 0.8, 0.4, 0.6);
         $me->press(Key::ENTER);
         $me->until(
             'for the arrow',
@@ -69,7 +69,7 @@ final class EvidenceTest extends WalkTestCase
         $this->sharing($me);
         $me->press('C')->see('Drag over the part to keep')->waitFor('.area img');
         $this->check($me, 'choosing a part');
-        $this->drag($me, 0.2, 0.2, 0.5, 0.6, '.area img');
+        $me->drag(0.2, 0.2, 0.5, 0.6, '.area img');
         $me->see('capture-', '.tray figcaption');
         $me->press('r')->see('of 2:00', '.tray')->press('r')->see('recording-', '.tray');
         $me->until(
@@ -191,7 +191,7 @@ final class EvidenceTest extends WalkTestCase
         $this->check($me, 'comparing with the slider');
         // The green part is told to be ignored: for this reference, once and for all.
         $me->click('.compare .tool', 'Difference')->click('.compare button', 'Leave a part out')->waitFor('.compare .stack img');
-        $this->drag($me, 190 / $w, 290 / $h, 320 / $w, 340 / $h, '.compare .stack img');
+        $me->drag(190 / $w, 290 / $h, 320 / $w, 340 / $h, '.compare .stack img');
         $me->see('100 of ' . number_format($w * $h - 130 * 50), '.compare');
         $me->click('.compare button', 'Write it into the record')->see('written into the record')->seeNot('Close Esc', '.compare');
         $me->until(

@@ -31,18 +31,17 @@ final class PagesTest extends BrowserTestCase
     {
         $lead = $this->tester()->signIn('maren');
         $lead->open('/SKR/cycles/SKR-R2?shows=fail')->see('of 42 entries')->seeNot('SKR-C14');
-        $lead->type('.filters input', 'sailings')->see('SKR-C2');
+        $lead->type('[aria-label="Find entries by words or a key"]', 'sailings')->see('SKR-C2');
         $lead->until('for the address', fn(): bool => str_contains((string) $lead->script('return location.search'), 'q=sailings'));
         $lead->reload()->see('SKR-C2')->seeNot('SKR-C26');
         $lead
             ->open('/SKR/defects/SKR-D1')
-            ->click('[aria-label="Move it to"]')
-            ->click('[role=option]', 'In work')
+            ->select('[aria-label="Move it to"]', 'In work')
             ->click('button', 'Move to in work')
             ->see('Accepted → In work');
         $lead
             ->open('/SKR/cycles/SKR-R2')
-            ->click('tbody a', 'Vehicle of 5.00 m')
+            ->click('.list a', 'Vehicle of 5.00 m')
             ->click('button', 'Ask for a retest')
             ->click('button', 'Ask for the retest')
             ->see('Say what should be looked at again.');
@@ -61,7 +60,7 @@ final class PagesTest extends BrowserTestCase
         $bytes = $me->loadedBytes();
         self::assertGreaterThan(100_000, $bytes);
         self::assertLessThan(300_000, $bytes);
-        fwrite(STDERR, sprintf("First load of the walk: %d kB\n", intdiv($bytes, 1000)));
+        fwrite(STDERR, sprintf("First load of the walk: %s bytes\n", number_format($bytes)));
     }
 
     public function test_a_wrong_password_says_so_and_signing_out_ends_it(): void
@@ -74,6 +73,28 @@ final class PagesTest extends BrowserTestCase
             ->see('do not belong together');
         $me->signIn('tobias')->click('.person button')->click('.menu button', 'Sign out')->see('Sign in to walk your cycles.');
         $me->open('/SKR/today')->see('Sign in to walk your cycles.');
+    }
+
+    public function test_signing_out_while_the_server_is_away_leaves_nothing_and_is_told_later(): void
+    {
+        $me = $this->tester()->signIn('tobias');
+        $me->see(', on this device');
+        self::assertContains('pack:SKR', $me->kept());
+        $me->until(
+            'for the application to be kept on the device',
+            static fn(): bool => true === $me->script("return caches.match('/').then((kept) => kept !== undefined)"),
+        );
+        $this->serverDown();
+        $me->click('.person button')->click('.menu button', 'Sign out')->see('Sign in to walk your cycles.');
+        self::assertSame([], $me->kept());
+        $me->open('/SKR/today')->see('Sign in to walk your cycles.');
+        $this->serverUp();
+        $me->open('/SKR/today')->see('Sign in to walk your cycles.')->see('This is a demo');
+        self::assertSame(
+            401,
+            $me->script("return fetch('/api/v1/session', { headers: { Accept: 'application/json' } }).then((a) => a.status)"),
+        );
+        $me->signIn('maren')->see('Maren Voss');
     }
 
     public function test_the_practice_page_computes_and_has_its_faults(): void

@@ -50,13 +50,13 @@ final class StoryTest extends BrowserTestCase
             'for the fail on the board',
             fn(): bool => str_contains(
                 (string) $lead->script(
-                    "return [...document.querySelectorAll('tbody tr')].find((r) => r.textContent.includes('SKR-C13')).innerText",
+                    "return [...document.querySelectorAll('.list .line')].find((r) => r.textContent.includes('SKR-C13')).innerText",
                 ),
                 'Fail',
             ),
         );
         $lead
-            ->click('tbody a', 'A passenger of 15')
+            ->click('.list a', 'A passenger of 15')
             ->see('Instead: A passenger of 16 pays 6.20.')
             ->see('Note: Half fare as before')
             ->see('SKR-D6')

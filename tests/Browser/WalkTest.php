@@ -48,7 +48,7 @@ final class WalkTest extends WalkTestCase
     {
         $me = $this->tester()->signIn('tobias');
         $me->open('/SKR/cycles/SKR-R3')
-            ->click('tbody a', 'The fare of a vehicle follows its length')
+            ->click('.list a', 'The fare of a vehicle follows its length')
             ->click('button', 'Go on')
             ->see('Round 3 of 5');
         $me->see('5.00', '.rounds')->see('Step 1 of')->press('j', 'j')->see('Vehicle of');
@@ -167,8 +167,10 @@ final class WalkTest extends WalkTestCase
         $me->open('/SKR/cycles/SKR-R2?shows=not_run&who=' . $this->value("select id from users where email = 'tobias@skerrywick.test'"))
             ->see('SKR-C19')
             ->press('x')
-            ->click('.judge button', 'Choose all that are shown')
-            ->click('.judge .give', 'Blocked');
+            ->click('.judge button', 'Choose all of the list')
+            ->see('entries chosen')
+            ->click('.judge .give', 'Blocked')
+            ->waitFor('#list-note');
         $me->press('a', Key::ENTER)
             ->see('Say in a few words why')
             ->type('#list-note', 'The booking server is down')

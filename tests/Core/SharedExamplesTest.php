@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Core;
 
+use LucidStep\Core\Execution\CondensedTrail;
 use LucidStep\Core\Execution\CycleView;
 use LucidStep\Core\Execution\EntryFacts;
+use LucidStep\Core\Execution\TrailRun;
 use LucidStep\Core\Forecast\Duration;
 use LucidStep\Core\Forecast\NotADuration;
 use LucidStep\Core\Planning\Conditions;
@@ -44,6 +46,17 @@ final class SharedExamplesTest extends TestCase
         }
         foreach ($durations['rounded'] as [$ms, $text]) {
             self::assertSame($text, Duration::rounded($ms), (string) $ms);
+        }
+    }
+
+    public function test_trails(): void
+    {
+        foreach (self::examples('trail') as $example) {
+            $runs = array_map(
+                static fn(TrailRun $r): array => [$r->first, $r->shown, $r->group, $r->count],
+                CondensedTrail::of($example['marks'], $example['longest']),
+            );
+            self::assertSame($example['runs'], $runs, $example['says']);
         }
     }
 

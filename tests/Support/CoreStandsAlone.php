@@ -9,7 +9,7 @@ use PHPat\Test\Builder\Rule;
 use PHPat\Test\PHPat;
 
 /**
- * The rules of the job import nothing but PHP, PSR interfaces and themselves.
+ * The rules of the job import nothing but PHP, PSR interfaces, themselves, and a package that only computes.
  */
 final class CoreStandsAlone
 {
@@ -18,7 +18,12 @@ final class CoreStandsAlone
         return PHPat::rule()
             ->classes(Selector::inNamespace('LucidStep\Core'))
             ->canOnlyDependOn()
-            ->classes(Selector::inNamespace('LucidStep\Core'), Selector::inNamespace('Psr'), Selector::isStandardClass())
+            ->classes(
+                Selector::inNamespace('LucidStep\Core'),
+                Selector::inNamespace('Psr'),
+                Selector::inNamespace('SebastianBergmann\Diff'),
+                Selector::isStandardClass(),
+            )
             ->because('the rules of the job know neither framework nor interface');
     }
 }

@@ -34,6 +34,7 @@ abstract class FeatureTestCase extends TestCase
     {
         parent::setUp();
         Storage::fake('local');
+        config(['lucid.keys' => storage_path('framework/testing/keys-' . getenv('TEST_TOKEN'))]);
         $this->world = new World();
     }
 

@@ -56,7 +56,7 @@ abstract class PagesTestCase extends BrowserTestCase
         $this->check($me, 'data table');
         $at($me, '/SKR/casebook?q=bike')->click('[role=row] input', '')->click('.bulk .link', 'Edit')->see('As it is');
         $this->check($me, 'editing many');
-        $at($me, '/SKR/cycles/SKR-R2')->click('tbody a', 'A passenger of 15')->see('Instead:');
+        $at($me, '/SKR/cycles/SKR-R2')->click('.list a', 'A passenger of 15')->see('Instead:');
         $this->check($me, 'entry');
         $me->click('.record button', 'Every event')->see('Verdict given');
         $this->check($me, 'the record');

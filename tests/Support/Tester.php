@@ -16,6 +16,7 @@ use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\Remote\RemoteWebElement;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
+use Facebook\WebDriver\WebDriverSelect;
 use PHPUnit\Framework\Assert;
 
 /**
@@ -206,6 +207,17 @@ final class Tester
         return $this;
     }
 
+    /**
+     * Chooses in a select by what its option says.
+     */
+    public function select(string $selector, string $option): self
+    {
+        (new WebDriverSelect($this->waitFor("select{$selector}")))->selectByVisibleText($option);
+        usleep(80_000);
+
+        return $this;
+    }
+
     public function choose(string $selector, string $path): self
     {
         $this->waitFor($selector)->sendKeys($path);
@@ -231,6 +243,30 @@ final class Tester
 
             return false;
         });
+
+        return $this;
+    }
+
+    /**
+     * Draws with the pressed mouse over something, from one point to another: parts of its width and height.
+     */
+    public function drag(float $x, float $y, float $toX, float $toY, string $on = '.mark canvas'): self
+    {
+        /** @var array{x: float, y: float, width: float, height: float} $area */
+        $area = (array) $this->script('return document.querySelector(arguments[0]).getBoundingClientRect().toJSON()', $on);
+        $at = static fn(string $type, float $px, float $py): array => [
+            'type' => $type,
+            'x' => $area['x'] + $area['width'] * $px,
+            'y' => $area['y'] + $area['height'] * $py,
+            'button' => 'left',
+            'buttons' => 1,
+            'clickCount' => 1,
+        ];
+        $this->tell('Input.dispatchMouseEvent', $at('mousePressed', $x, $y));
+        $this->tell('Input.dispatchMouseEvent', $at('mouseMoved', ($x + $toX) / 2, ($y + $toY) / 2));
+        $this->tell('Input.dispatchMouseEvent', $at('mouseMoved', $toX, $toY));
+        $this->tell('Input.dispatchMouseEvent', $at('mouseReleased', $toX, $toY));
+        usleep(120_000);
 
         return $this;
     }

@@ -127,6 +127,23 @@ trait TesterSkills
         );
     }
 
+    /**
+     * @return list<string> the names of what the device keeps of the server's answers and of drafts
+     */
+    public function kept(): array
+    {
+        return array_values(
+            array_map(
+                strval(...),
+                (array) $this->script(
+                    "return new Promise((done) => { const open = indexedDB.open('lucid-step'); open.onsuccess = () => { const all = " .
+                        "open.result.transaction('kept').objectStore('kept').getAllKeys(); all.onsuccess = () => " .
+                        '{ open.result.close(); done(all.result); }; }; })',
+                ),
+            ),
+        );
+    }
+
     public function picture(string $file): void
     {
         $this->browser->takeScreenshot($file);

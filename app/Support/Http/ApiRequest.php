@@ -64,30 +64,41 @@ abstract class ApiRequest extends FormRequest
         'watchers.*' => ['uuid'],
     ];
 
-    /** What is picked for a cycle, beside the cases themselves. */
-    protected const PICKS = [
-        'picks.folders' => ['nullable', 'array', 'max:500'],
-        'picks.folders.*' => ['uuid'],
-        'picks.suites' => ['nullable', 'array', 'max:200'],
-        'picks.suites.*' => ['uuid'],
-        'picks.filter' => ['nullable', 'array'],
-        'picks.filter.*' => ['nullable', 'string', 'max:400000'],
-        'picks.earlier' => ['nullable', 'array'],
-        'picks.earlier.cycle' => ['nullable', 'string', 'max:40'],
-        'picks.earlier.display_state' => ['nullable', 'array'],
-        'picks.earlier.display_state.*' => ['in:pass,fail,blocked,not_applicable,not_run,in_progress,retest'],
-        'picks.configurations' => ['nullable', 'array', 'max:300'],
-        'picks.configurations.*' => ['uuid'],
-        'picks.rows' => ['nullable', 'array'],
-        'picks.rows.*' => ['array'],
-        'picks.rows.*.*' => ['uuid'],
-        'picks.usual' => ['nullable', 'boolean'],
-    ];
-
     /**
      * @return array<string, mixed>
      */
     abstract public function rules(): array;
+
+    /**
+     * The rules, with bounds for every whole number that has none of its own: the database keeps 31 bits.
+     *
+     * @return array<string, mixed>
+     */
+    protected function validationRules(): array
+    {
+        return array_map(
+            static fn(mixed $rules): mixed => \is_array($rules) && \in_array('integer', $rules, true)
+                ? [...$rules, ...self::bounds($rules)]
+                : $rules,
+            parent::validationRules(),
+        );
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $rules of one field
+     *
+     * @return list<string>
+     */
+    private static function bounds(array $rules): array
+    {
+        $has = static fn(string $name): bool => [] !==
+            array_filter($rules, static fn(mixed $r): bool => \is_string($r) && str_starts_with($r, $name));
+
+        return [
+            ...$has('max:') || $has('between:') ? [] : ['max:2147483647'],
+            ...$has('min:') || $has('between:') ? [] : ['min:-2147483648'],
+        ];
+    }
 
     /**
      * What came in and is known, lists in the order in which they came.

@@ -9,7 +9,7 @@ use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
-use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Problems\KeyUsedOtherwise;
 use LucidStep\App\Support\StoredAnswer;
 use Symfony\Component\HttpFoundation\Response;
 
@@ -79,7 +79,7 @@ final class Idempotent
     {
         $first = DB::table('idempotency_keys')->where('key', $key)->first();
         if (null === $first || $first->user_id !== $user || $first->fingerprint !== $fingerprint) {
-            throw new Conflict('key-used-otherwise', 'This Idempotency-Key was used for another request. Nothing was changed.');
+            throw KeyUsedOtherwise::refused();
         }
 
         return 204 === $first->status

@@ -14,6 +14,8 @@ trait DescribesWrite
      * @param  class-string|null  $returns the resource of the answer
      * @param  class-string|null  $body    the request
      * @param  int  $status  of a success
+     * @param  bool  $file    whether a file comes with it
+     * @param  bool  $list    whether the answer is a list
      */
     public function __construct(
         string $path,
@@ -22,6 +24,7 @@ trait DescribesWrite
         ?string $body = null,
         int $status = 200,
         bool $file = false,
+        bool $list = false,
     ) {
         parent::__construct(
             path: $path,
@@ -29,7 +32,7 @@ trait DescribesWrite
             operationId: Operation::id($this->method, $path),
             parameters: Operation::parameters($path, [], true),
             requestBody: Operation::body($body, $file),
-            responses: Operation::responses($returns, false, $status),
+            responses: Operation::responses($returns, $list, $status),
         );
     }
 }

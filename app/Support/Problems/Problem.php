@@ -37,7 +37,9 @@ final readonly class Problem implements Responsable
 
     public static function from(\Throwable $e): self
     {
-        $e = $e->getPrevious() instanceof TokenMismatchException ? $e->getPrevious() : $e;
+        // The framework wraps these in an HTTP error that says less.
+        $before = $e->getPrevious();
+        $e = $before instanceof TokenMismatchException || $before instanceof AuthorizationException ? $before : $e;
 
         return match (true) {
             $e instanceof AuthenticationException => new self(401, 'signed-out', 'Not signed in', 'Sign in to go on.'),
@@ -117,6 +119,7 @@ final readonly class Problem implements Responsable
     private static function title(int $status): string
     {
         return match ($status) {
+            400 => 'Not to be read',
             405 => 'Not done this way',
             413 => 'Too large',
             429 => 'Too many tries',

@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Support\Record;
 
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
-use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\User;
-use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Record\Event;
 use LucidStep\Core\Record\Seal;
+use LucidStep\Core\Record\Signed;
 use LucidStep\Core\Record\StoredEvent;
 use LucidStep\Core\Record\Verification;
 
@@ -21,8 +21,10 @@ use LucidStep\Core\Record\Verification;
  * A cycle's own chain of events: every end of an attempt, and what was done to it afterwards. Its head stands outside, in
  * reports, bundles and mails, so that a record rewritten as a whole shows.
  */
-final class CycleChain
+final readonly class CycleChain
 {
+    public function __construct(private RecordSigner $signer) {}
+
     /**
      * Appends an event, locking the cycle's row until the transaction ends.
      *
@@ -31,14 +33,19 @@ final class CycleChain
      */
     public function append(string $cycle, ?User $actor, string $kind, array $payload): void
     {
-        $row =
-            DB::table('cycles')
-                ->where('id', $cycle)
-                ->lockForUpdate()
-                ->first(['log_sequence', 'log_head']) ?? throw new \LogicException("There is no cycle {$cycle}.");
+        $this->link(DB::table('cycles')->where('id', $cycle), $actor, $kind, $payload);
+    }
+
+    /**
+     * @param  Builder  $cycle its row
+     * @param  array<string, mixed>  $payload
+     */
+    private function link(Builder $cycle, ?User $actor, string $kind, array $payload): void
+    {
+        $row = $cycle->lockForUpdate()->sole(['id', 'log_sequence', 'log_head']);
         $now = Carbon::now();
-        $event = new Event(
-            $cycle,
+        $event = (new Event(
+            $row->id,
             $row->log_sequence + 1,
             $kind,
             $actor?->id,
@@ -48,22 +55,23 @@ final class CycleChain
             $payload,
             [],
             'cycle',
-        );
-        $bytes = $event->bytes();
-        $hash = Chain::next('' === $row->log_head ? Chain::start($cycle) : $row->log_head, $bytes);
+        ))->salted();
+        $columns = EventRow::columns($event, '' === $row->log_head ? Chain::start($row->id) : $row->log_head);
         DB::table('cycle_events')->insert([
-            'cycle_id' => $cycle,
+            'cycle_id' => $row->id,
             'sequence' => $event->sequence,
             'kind' => $kind,
             'actor_id' => $actor?->id,
             'server_time' => $event->serverTime,
-            'payload' => CanonicalJson::encode([] === $payload ? new \stdClass() : $payload),
-            'bytes' => $bytes,
-            'hash' => $hash,
+            ...$columns,
         ]);
         DB::table('cycles')
-            ->where('id', $cycle)
-            ->update(['log_sequence' => $event->sequence, 'log_head' => $hash]);
+            ->where('id', $row->id)
+            ->update([
+                'log_sequence' => $event->sequence,
+                'log_head' => $columns['hash'],
+                'log_signature' => $this->signer->sign(Signed::head($row->id, $event->sequence, $columns['hash'])),
+            ]);
     }
 
     /**
@@ -71,55 +79,56 @@ final class CycleChain
      */
     public function hold(string $entry): void
     {
-        DB::table('cycles')
-            ->whereIn('id', Entry::query()->whereKey($entry)->select('cycle_id'))
+        self::of($entry)
             ->lockForUpdate()
             ->get(['id']);
     }
 
+    private static function of(string $entry): Builder
+    {
+        return DB::table('cycles')->whereIn('id', DB::table('entries')->where('id', $entry)->select('cycle_id'));
+    }
+
     /**
+     * Appends what was done to an attempt, with how many events it has and the hash of the last.
+     *
      * @param  array<string, mixed>  $payload
      */
     public function ofAttempt(Attempt $attempt, ?User $actor, string $kind, array $payload): void
     {
-        $this->append((string) Entry::query()->whereKey($attempt->entry_id)->value('cycle_id'), $actor, $kind, [
+        $this->link(self::of($attempt->entry_id), $actor, $kind, [
             'attempt' => $attempt->id,
+            'events' => $attempt->sequence,
+            'head' => $attempt->head,
             ...$payload,
         ]);
     }
 
-    public function verify(Cycle $cycle): Verification
+    /**
+     * @return list<StoredEvent> what is stored of a cycle's chain, in order of sequence
+     */
+    public function events(string $cycle): array
     {
-        $events = array_values(
-            DB::table('cycle_events')
-                ->where('cycle_id', $cycle->id)
-                ->orderBy('sequence')
-                ->get()
-                ->map(
-                    static fn(object $row): StoredEvent => new StoredEvent(
-                        new Event(
-                            $row->cycle_id,
-                            $row->sequence,
-                            $row->kind,
-                            $row->actor_id,
-                            null,
-                            $row->server_time,
-                            null,
-                            get_object_vars(json_decode($row->payload, false, 512, \JSON_THROW_ON_ERROR)),
-                            [],
-                            'cycle',
-                        ),
-                        $row->bytes,
-                        $row->hash,
-                    ),
-                )
-                ->all(),
+        return array_values(
+            DB::table('cycle_events')->where('cycle_id', $cycle)->orderBy('sequence')->get()->map(EventRow::stored(...))->all(),
         );
+    }
 
-        return Chain::verify(
+    /**
+     * @param  ?list<StoredEvent>  $events of the cycle, where they were read already
+     */
+    public function verify(Cycle $cycle, ?array $events = null): Verification
+    {
+        $found = Chain::verify(
             $cycle->id,
-            $events,
-            [] === $events && '' === $cycle->log_head ? null : new Seal($cycle->log_sequence, $cycle->log_head),
+            $events ?? $this->events($cycle->id),
+            new Seal($cycle->log_sequence, '' === $cycle->log_head ? Chain::start($cycle->id) : $cycle->log_head),
         );
+        $fault =
+            'broken' === $found->state || 0 === $cycle->log_sequence
+                ? null
+                : $this->signer->fault(Signed::head($cycle->id, $cycle->log_sequence, $cycle->log_head), $cycle->log_signature);
+
+        return null === $fault ? $found : Verification::broken($cycle->log_sequence, "its head: {$fault}", $cycle->log_sequence);
     }
 }

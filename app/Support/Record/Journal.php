@@ -12,18 +12,32 @@ use LucidStep\App\Support\DeviceStamp;
 use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Record\Event;
-use LucidStep\Core\Record\Seal;
+use LucidStep\Core\Record\Signed;
 use LucidStep\Core\Record\StoredEvent;
-use LucidStep\Core\Record\Verification;
 
 /**
  * Writes the events of an attempt, each linked to the one before, and checks them.
  */
-final class Journal
+final readonly class Journal
 {
+    /** What the chain of the cycle is told, so that an attempt cannot be made to vanish, and by which name. */
+    public const CHAINED = [
+        'started' => 'attempt_started',
+        'taken_over' => 'attempt_taken_over',
+        'abandoned' => 'attempt_abandoned',
+        'finished' => 'attempt_finished',
+        'late_act_accepted' => 'late_act_accepted',
+        'retest_asked' => 'retest_asked',
+        'time_corrected' => 'time_corrected',
+        'evidence_redacted' => 'evidence_redacted',
+    ];
+
+    public function __construct(private CycleChain $chain, private RecordSigner $signer) {}
+
     /**
-     * Appends an event. The attempt must be locked by the transaction; its sequence and head move on and are
-     * left for the caller to save.
+     * Appends an event, and tells the chain of the cycle of what begins, ends or corrects an attempt. The attempt must be
+     * locked by the transaction, for those its cycle before it ({@see CycleChain::hold}); its sequence, its head and, where
+     * the event ends it, its seal move on and are left for the caller to save.
      *
      * @param  array<string, mixed>  $payload
      * @param  list<string>  $evidence SHA-256 of the files it is about
@@ -32,7 +46,7 @@ final class Journal
     {
         $now = Carbon::now();
         $off = $stamp->clockOff($now);
-        $event = new Event(
+        $event = (new Event(
             $attempt->id,
             $attempt->sequence + 1,
             $kind,
@@ -42,9 +56,9 @@ final class Journal
             $stamp->counter,
             [...$payload, ...null === $off ? [] : ['clock_off_ms' => $off], ...$attempt->arrivedLate ? ['arrived_late' => true] : []],
             $evidence,
-        );
-        $bytes = $event->bytes();
-        $attempt->head = Chain::next($attempt->head, $bytes);
+        ))->salted();
+        $columns = EventRow::columns($event, $attempt->head);
+        $attempt->head = $columns['hash'];
         $attempt->sequence = $event->sequence;
         DB::table('events')->insert([
             'attempt_id' => $attempt->id,
@@ -54,62 +68,27 @@ final class Journal
             'device_time' => $event->deviceTime,
             'server_time' => $event->serverTime,
             'counter' => $event->counter,
-            'payload' => CanonicalJson::encode([] === $event->payload ? new \stdClass() : $event->payload),
             'evidence' => CanonicalJson::encode($evidence),
-            'bytes' => $bytes,
-            'hash' => $attempt->head,
+            ...$columns,
         ]);
+        if (null === $attempt->sealed_sequence && \in_array($kind, Chain::ENDS, true)) {
+            $attempt->sealed_sequence = $attempt->sequence;
+            $attempt->sealed_head = $attempt->head;
+            $attempt->seal_signature = $this->signer->sign(Signed::seal($attempt->id, $attempt->sequence, $attempt->head));
+        }
+        if (isset(self::CHAINED[$kind])) {
+            $this->chain->ofAttempt($attempt, $actor, self::CHAINED[$kind], array_intersect_key($payload, ['verdict' => 0, 'to_ms' => 0]));
+        }
     }
 
     /**
-     * Checks what is stored of an attempt: its events, its seal and its files.
-     *
-     * @param  array<string, ?string>  $files SHA-256 found for each evidence hash
+     * @return list<StoredEvent> what is stored of an attempt, in order of sequence
      */
-    public function verify(Attempt $attempt, array $files = []): Verification
+    public function events(Attempt $attempt): array
     {
-        $removed = DB::table('removals')
-            ->where('attempt_id', $attempt->id)
-            ->get(['kind', 'subject'])
-            ->groupBy('kind')
-            ->map(static fn($of): array => array_flip($of->pluck('subject')->all()));
-        $texts = $removed['text'] ?? [];
-        $events = DB::table('events')
-            ->where('attempt_id', $attempt->id)
-            ->orderBy('sequence')
-            ->get()
-            ->map(
-                static fn(object $row): StoredEvent => new StoredEvent(
-                    new Event(
-                        $row->attempt_id,
-                        $row->sequence,
-                        $row->kind,
-                        $row->actor_id,
-                        $row->device_time,
-                        $row->server_time,
-                        $row->counter,
-                        self::payload($row->payload),
-                        json_decode($row->evidence, true, 512, \JSON_THROW_ON_ERROR),
-                    ),
-                    $row->bytes,
-                    $row->hash,
-                    '' === $row->bytes && isset($texts[(string) $row->sequence]),
-                ),
-            )
-            ->all();
-        $seal = null === $attempt->sealed_sequence ? null : new Seal($attempt->sealed_sequence, (string) $attempt->sealed_head);
-
-        return Chain::verify($attempt->id, array_values($events), $seal, $files, $removed['file'] ?? []);
-    }
-
-    /**
-     * Empty objects and empty lists stay apart.
-     *
-     * @return array<string, mixed>
-     */
-    private static function payload(string $json): array
-    {
-        return get_object_vars(json_decode($json, false, 512, \JSON_THROW_ON_ERROR));
+        return array_values(
+            DB::table('events')->where('attempt_id', $attempt->id)->orderBy('sequence')->get()->map(EventRow::stored(...))->all(),
+        );
     }
 
     private static function microseconds(Carbon $time): int

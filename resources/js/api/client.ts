@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch';
 import type { components, paths } from './schema';
+import { wellFormed } from './wellFormed';
 
 /** The shapes of the API by name. */
 export type Api = components['schemas'];
@@ -79,6 +80,7 @@ export async function send(path: string, init: RequestInit = {}): Promise<Respon
 
 const client = createClient<paths>({
   baseUrl: '/api/v1',
+  bodySerializer: (body: unknown) => JSON.stringify(wellFormed(body)),
   fetch: async (request: Request) =>
     send(request.url, {
       method: request.method,

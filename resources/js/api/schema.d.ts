@@ -746,7 +746,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A cycle with all its entries */
+        /** A cycle as its board shows it */
         get: operations["getCyclesCycle"];
         put?: never;
         post?: never;
@@ -849,7 +849,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** Entries of a cycle, by windows */
+        get: operations["getCyclesCycleEntries"];
         put?: never;
         /** Add entries to a cycle */
         post: operations["postCyclesCycleEntries"];
@@ -870,6 +871,23 @@ export interface paths {
         put?: never;
         /** Assign, order, condition or remove entries of a cycle */
         post: operations["postCyclesCycleEntryActs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/entry-choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All entries that fit, for choosing them together */
+        get: operations["getCyclesCycleEntryChoices"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -989,6 +1007,23 @@ export interface paths {
         put?: never;
         /** Sign a cycle off, with what is knowingly left unwalked */
         post: operations["postCyclesCycleSignOffs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cycles/{cycle}/trail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** My entries of a cycle, and what of nobody’s may come next */
+        get: operations["getCyclesCycleTrail"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1520,7 +1555,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Accept a late command into the record, or set it aside; 204 when the rules refused nothing */
+        /** Accept a late command into the record, or set it aside; what the rules refuse is named */
         post: operations["postLateCommandsLateCommandJudgements"];
         delete?: never;
         options?: never;
@@ -2032,7 +2067,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The defects of a project, newest first */
+        /** The defects of a project, the newest first */
         get: operations["getProjectsProjectDefects"];
         put?: never;
         /** File a defect */
@@ -2154,7 +2189,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Cases, cycles and defects that fit some words or a key */
+        /** Whatever of a project fits some words or a key */
         get: operations["getProjectsProjectGoTo"];
         put?: never;
         post?: never;
@@ -2926,11 +2961,37 @@ export interface components {
              * @enum {string}
              */
             act: "edit" | "move" | "copy" | "bin" | "restore";
-            filter: {
-                [key: string]: string;
-            };
+            filter: components["schemas"]["CaseFilterFields"];
             changes?: {
-                [key: string]: unknown;
+                /** @enum {string} */
+                state?: "draft" | "in_review" | "approved" | "retired";
+                type?: string;
+                priority?: string;
+                /** @description As people write it, such as 5m; empty: none */
+                estimate?: string;
+                automated?: boolean;
+                is_template?: boolean;
+                /** Format: uuid */
+                owner_id?: string | null;
+                labels_add?: string[];
+                labels_remove?: string[];
+                requirements_add?: string[];
+                /** @description Values by id of the field */
+                custom?: {
+                    [key: string]: string | null;
+                };
+                /**
+                 * Format: uuid
+                 * @description move, copy: where to; null: no folder
+                 */
+                folder_id?: string | null;
+                /**
+                 * Format: uuid
+                 * @description move: in front of which case
+                 */
+                before?: string;
+                /** @description copy: the code of another project */
+                project?: string;
             };
             preview?: boolean;
         };
@@ -3071,6 +3132,51 @@ export interface components {
             review: components["schemas"]["LogLine"] | null;
             may_write: boolean;
             may_lead: boolean;
+        };
+        /** @description Which cases are meant; values beside one another are separated by commas. field.<id>: the value of a custom field. */
+        CaseFilterFields: {
+            /** @description Words of the title, the steps and the other texts, each may be cut short; or a key */
+            q?: string;
+            /** @description In this folder (id; "none" for cases in no folder) */
+            folder?: string;
+            /** @description yes: and in the folders below it */
+            deep?: string;
+            /** @description draft, in_review, approved, retired */
+            state?: string;
+            /** @description Types */
+            type?: string;
+            /** @description Priorities */
+            priority?: string;
+            /** @description Ids of owners, "none", or "me" */
+            owner?: string;
+            /** @description Labels: all of them */
+            label?: string;
+            /** @description yes or no */
+            automated?: string;
+            /** @description yes or no */
+            template?: string;
+            /** @description yes or no: whether the author gave one */
+            estimate?: string;
+            /** @description Bound to this data table (id), "any" or "none" */
+            table?: string;
+            /** @description Using this routine (id) */
+            routine?: string;
+            /** @description Linked to these requirements (ids), or "none" */
+            requirement?: string;
+            /** @description In this suite as it was accepted (id) */
+            suite?: string;
+            /** @description never, or a number of days: not finished for that long */
+            walked?: string;
+            /** @description A number of days: changed since */
+            changed?: string;
+            /** @description yes: with open questions or suggestions */
+            author_asked?: string;
+            /** @description yes: those in the bin, and only those */
+            bin?: string;
+            /** @description These cases (ids) */
+            ids?: string;
+        } & {
+            [key: string]: string;
         };
         /** @description All that happened to a case, newest first, and its versions. */
         CaseHistory: {
@@ -3216,6 +3322,10 @@ export interface components {
             folders: components["schemas"]["FolderLine"][];
             types: components["schemas"]["ListItemLine"][];
             priorities: components["schemas"]["ListItemLine"][];
+            /** @description What a case is of when nobody has said */
+            usual_type: string;
+            /** @description How urgent a case is when nobody has said */
+            usual_priority: string;
             labels: string[];
             fields: components["schemas"]["CustomFieldLine"][];
             routines: components["schemas"]["RoutineLine"][];
@@ -3350,10 +3460,21 @@ export interface components {
             required: boolean;
             uses: number;
         };
-        /** @description A cycle with all its entries. */
+        /** @description A cycle as its board shows it, beside the windows of its entries. */
         CycleBoard: {
             cycle: components["schemas"]["CycleSummary"];
-            entries: components["schemas"]["EntryLine"][];
+            /** @description At most 240; long trails are condensed to runs */
+            trail: components["schemas"]["TrailMark"][];
+            walkers: components["schemas"]["Walker"][];
+            /** @description Whose its entries are */
+            assignees: components["schemas"]["Named"][];
+            /** @description What its entries are walked on */
+            configurations: components["schemas"]["Named"][];
+            held: number;
+            /** @description Entries whose case was changed since they were planned */
+            outdated: number;
+            /** @description Time spent on all of them */
+            active_ms: number;
             next_entry_id: string | null;
         };
         CycleChangeRequest: {
@@ -3403,12 +3524,19 @@ export interface components {
             signed_off: components["schemas"]["SignOffLine"] | null;
             cloned_from: string | null;
         };
-        /** @description A cycle as its planner sees it: entries in order, conditions, loads and what does not fit. */
+        /** @description A cycle as its planner sees it, beside the windows of its entries: loads and what does not fit. */
         CyclePlan: {
             cycle: components["schemas"]["CycleDetail"];
-            entries: components["schemas"]["PlanLine"][];
+            /** @description Entries that are not done */
+            left: number;
+            /** @description What its entries are walked on */
+            configurations: components["schemas"]["Named"][];
+            /** @description Entries whose case was changed since they were planned */
+            outdated: number;
             loads: components["schemas"]["PersonLoad"][];
+            /** @description The first of them */
             faults: components["schemas"]["OrderFault"][];
+            faults_count: number;
             seconds_left: number;
             seconds_unassigned: number;
             capacity_seconds: number;
@@ -3435,9 +3563,7 @@ export interface components {
             default_assignee_id?: string | null;
             testers?: string[];
             watchers?: string[];
-            picks?: {
-                [key: string]: unknown;
-            };
+            picks?: components["schemas"]["EntryPicks"];
         };
         CycleStateRequest: {
             /**
@@ -3540,6 +3666,9 @@ export interface components {
         /** @description Some of the defects, and where the next begin. */
         DefectPage: {
             items: components["schemas"]["DefectLine"][];
+            /** @description How many fit in all */
+            total: number;
+            /** @description Where the next page begins; null: this is the last */
             next: string | null;
         };
         DefectStateRequest: {
@@ -3604,6 +3733,15 @@ export interface components {
             evidence: components["schemas"]["EvidenceItem"][];
             defects: components["schemas"]["LinkedDefect"][];
         };
+        /** @description An entry that can be chosen together with others. */
+        EntryChoice: {
+            id: string;
+            /** @description Likely, over all rounds */
+            seconds: number;
+            /** @description Somebody has it open */
+            walking: boolean;
+            done: boolean;
+        };
         /** @description An entry with all its attempts. */
         EntryDetail: {
             entry: components["schemas"]["EntryLine"];
@@ -3616,6 +3754,7 @@ export interface components {
             id: string;
             cycle_id: string;
             position: number;
+            case_id: string;
             case_key: string;
             title: string;
             priority: string;
@@ -3642,20 +3781,47 @@ export interface components {
             defects: number;
             active_ms: number;
             display_state_at: string | null;
-            /** @description The case is in the bin; the entry stays */
-            case_binned: boolean;
+            /** @description Where its case went, `in the bin` or `retired`; the entry stays */
+            case_gone: string | null;
             /** @description A word from whoever handed it over */
             handover: string;
             /** @description Why a lead was asked for a look; empty: nobody was */
             look: string;
             /** @description Its case was changed after it was planned */
             outdated: boolean;
+            needs: components["schemas"]["PlanCondition"][];
+        };
+        /** @description Entries of a cycle, a window of them. */
+        EntryPage: {
+            items: components["schemas"]["EntryLine"][];
+            /** @description How many fit in all */
+            total: number;
+            /** @description Where the next window begins; null: this is the last */
+            next: string | null;
+        };
+        EntryPicks: {
+            /** @description What is picked for a cycle, as a request brings it: cases that fit any of it, × configurations × data rows. */
+            cases?: string[];
+            folders?: string[];
+            suites?: string[];
+            filter?: components["schemas"]["CaseFilterFields"];
+            /** @description What came out so in an earlier cycle; without states: fail, blocked and retest */
+            earlier?: {
+                /** @description Its key or id */
+                cycle: string;
+                display_state?: ("pass" | "fail" | "blocked" | "not_applicable" | "not_run" | "in_progress" | "retest")[];
+            };
+            configurations?: string[];
+            /** @description Ids of data rows by id of the case; not named: all of them */
+            rows?: {
+                [key: string]: string[];
+            };
+            /** @description Whether cases bring what they usually wait for */
+            usual?: boolean;
         };
         EntrySelectionRequest: {
             /** @description What is picked for a cycle: cases by id, folder, suite, filter or an earlier cycle, × configurations × data rows. */
-            picks: {
-                [key: string]: unknown;
-            };
+            picks: components["schemas"]["EntryPicks"];
             cycle?: string | null;
             /** Format: date */
             starts_on?: string | null;
@@ -3739,9 +3905,7 @@ export interface components {
              * @enum {string}
              */
             format: "csv" | "xlsx" | "json" | "md" | "html";
-            filter?: {
-                [key: string]: string;
-            };
+            filter?: components["schemas"]["CaseFilterFields"];
             /** @enum {string} */
             layout?: "step" | "case";
             expand?: boolean;
@@ -3817,9 +3981,7 @@ export interface components {
             /** @description A filter to keep. */
             name: string;
             shared?: boolean;
-            filter: {
-                [key: string]: string;
-            };
+            filter: components["schemas"]["CaseFilterFields"];
         };
         FinishRequest: {
             /**
@@ -3860,9 +4022,14 @@ export interface components {
         /** @description Something one can go to. */
         GoToItem: {
             /** @enum {string} */
-            kind: "case" | "cycle" | "defect";
+            kind: "case" | "entry" | "cycle" | "defect" | "requirement" | "routine" | "data table" | "suite" | "person";
+            /** @description Its key; empty where it has none */
             key: string;
             title: string;
+            /** @description Of an entry: its cycle */
+            of: string;
+            /** @description Its address below the project */
+            link: string;
         };
         /** @description What fits the words typed. */
         GoToList: {
@@ -4197,7 +4364,10 @@ export interface components {
         /** @description An entry that stands before one it depends on. */
         OrderFault: {
             entry_id: string;
+            /** @description Its case */
+            case_key: string;
             needs_id: string;
+            needs_case_key: string;
             /** @enum {string} */
             kind: "after" | "only_if_passed";
         };
@@ -4268,34 +4438,9 @@ export interface components {
             needs_id: string;
             /** @enum {string} */
             kind: "after" | "only_if_passed";
-        };
-        /** @description An entry as its planner sees it. */
-        PlanLine: {
-            id: string;
-            position: number;
-            case_id: string;
             case_key: string;
-            title: string;
-            priority: string;
-            configuration_id: string | null;
-            assignee_id: string | null;
-            /** @enum {string} */
-            display_state: "pass" | "fail" | "blocked" | "not_applicable" | "not_run" | "in_progress" | "retest";
-            previous_verdict: string | null;
-            /** @enum {string} */
-            readiness: "ready" | "held" | "done";
-            reasons: components["schemas"]["Reason"][];
-            walking_id: string | null;
-            seconds: number;
-            rounds: number;
-            not_before: string | null;
-            not_after: string | null;
-            needs: components["schemas"]["PlanCondition"][];
-            stopped_by: string[];
-            outdated: boolean;
-            case_gone: string | null;
-            handover: string;
-            walked: boolean;
+            /** @description Where it stands; behind the entry itself the order is wrong */
+            position: number;
         };
         /** @description A person, with the time they have. */
         Planner: {
@@ -4461,6 +4606,8 @@ export interface components {
             evidence: string[];
             hash: string;
             removed: boolean;
+            /** @description Whether it holds a text that a person wrote */
+            has_text: boolean;
         };
         RedactRequest: {
             /**
@@ -4853,9 +5000,7 @@ export interface components {
             name: string;
             /** @enum {string} */
             kind?: "picked" | "rule" | "requirement";
-            filter?: {
-                [key: string]: string;
-            };
+            filter?: components["schemas"]["CaseFilterFields"];
             /** Format: uuid */
             requirement_id?: string | null;
             add?: string[];
@@ -4931,6 +5076,18 @@ export interface components {
             seen_at: string | null;
             as_of: string;
         };
+        /** @description Entries beside each other on the trail of a cycle that show the same. */
+        TrailMark: {
+            /** @description The first of them */
+            entry_id: string;
+            /** @enum {string} */
+            shown: "pass" | "fail" | "blocked" | "not_applicable" | "not_run" | "in_progress" | "retest" | "held";
+            /** @description Its key and title; of several empty */
+            name: string;
+            /** @description Its configuration */
+            group: string;
+            count: number;
+        };
         /** @description The newest act on a cycle that can still be undone. */
         UndoableAct: {
             id: string;
@@ -4995,6 +5152,12 @@ export interface components {
             storage: components["schemas"]["StorageState"];
             may_lead: boolean;
             may_admin: boolean;
+        };
+        /** @description Somebody who has an entry open now. */
+        Walker: {
+            person: components["schemas"]["Person"];
+            case_key: string;
+            entry_id: string;
         };
         /** @description What the sign-in page needs to know. */
         Welcome: {
@@ -5706,7 +5869,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
+                };
             };
             /** @description A problem */
             default: {
@@ -6417,7 +6582,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["CaseNeed"][];
+                };
             };
             /** @description A problem */
             default: {
@@ -6632,7 +6799,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
+                };
             };
             /** @description A problem */
             default: {
@@ -6938,6 +7107,58 @@ export interface operations {
             };
         };
     };
+    getCyclesCycleEntries: {
+        parameters: {
+            query?: {
+                /** @description Words of the title, or a key */
+                q?: string;
+                /** @description A verdict, `in_progress`, `retest`, `not_run` or `held` */
+                shows?: string;
+                /** @description An assignee’s id, or `nobody` */
+                who?: string;
+                /** @description A configuration’s id */
+                on?: string;
+                /** @description `yes`: only those whose case was changed since they were planned */
+                outdated?: string;
+                /** @description `yes`: only those that conditions join */
+                joined?: string;
+                /** @description Only these, with commas between */
+                ids?: string;
+                /** @description `position`, `title`, `shows`, `who`, `time` or `defects`, backwards with a minus before it */
+                sort?: string;
+                /** @description Where the window before ended */
+                after?: string;
+                /** @description Of the window, at most 500 */
+                size?: string;
+            };
+            header?: never;
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postCyclesCycleEntries: {
         parameters: {
             query?: never;
@@ -7001,6 +7222,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanActResult"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCyclesCycleEntryChoices: {
+        parameters: {
+            query?: {
+                /** @description Words of the title, or a key */
+                q?: string;
+                /** @description A verdict, `in_progress`, `retest`, `not_run` or `held` */
+                shows?: string;
+                /** @description An assignee’s id, or `nobody` */
+                who?: string;
+                /** @description A configuration’s id */
+                on?: string;
+                /** @description `yes`: only those whose case was changed since they were planned */
+                outdated?: string;
+                /** @description `yes`: only those that conditions join */
+                joined?: string;
+                /** @description Only these, with commas between */
+                ids?: string;
+            };
+            header?: never;
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryChoice"][];
                 };
             };
             /** @description A problem */
@@ -7253,6 +7520,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CycleDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCyclesCycleTrail: {
+        parameters: {
+            query?: {
+                /** @description The entry one is on */
+                entry?: string;
+            };
+            header?: never;
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryLine"][];
                 };
             };
             /** @description A problem */
@@ -8629,7 +8930,7 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description Done */
-            200: {
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9846,8 +10147,10 @@ export interface operations {
                 q?: string;
                 /** @description A state, `open` or `closed` */
                 state?: string;
-                /** @description Only those linked to this step: attempt:step */
-                step?: string;
+                /** @description `critical`, `major`, `minor` or `trivial` */
+                severity?: string;
+                /** @description `number`, `title`, `state` or `severity`, backwards with a minus before it */
+                sort?: string;
                 /** @description Where the page before ended */
                 after?: string;
             };
@@ -11422,7 +11725,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
+                };
             };
             /** @description A problem */
             default: {

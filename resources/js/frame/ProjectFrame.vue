@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, toRef } from 'vue';
+import { useEventListener } from '@vueuse/core';
+import { computed, defineAsyncComponent, onMounted, ref, toRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import NoticeBar from '@/kit/NoticeBar.vue';
 import NoticeBell from '@/areas/notices/parts/NoticeBell.vue';
@@ -8,6 +9,7 @@ import { useKeys } from '@/kit/keys';
 import { useLive } from '@/offline/live';
 import { usePack } from '@/areas/walk/usePack';
 import { projectOf, session, signOut } from '@/areas/people/session';
+import { areasOf, placesOf } from './places';
 
 const goToFile = () => import('@/areas/search/parts/GoTo.vue');
 const GoTo = defineAsyncComponent(goToFile);
@@ -19,18 +21,26 @@ const goTo = ref(false);
 const help = ref(false);
 const menu = ref(false);
 const here = computed(() => projectOf(props.project));
-const areas = [
-  { path: 'today', word: 'Today', key: 't' },
-  { path: 'cycles', word: 'Cycles', key: 'c' },
-  { path: 'casebook', word: 'Casebook', key: 'b' },
-  { path: 'defects', word: 'Defects', key: 'd' },
-  { path: 'setup', word: 'Setup', key: 's' },
-];
+const areas = computed(() => areasOf(props.project));
+const initials = computed(() =>
+  (session.value?.user.name ?? '')
+    .split(' ')
+    .map((w) => w.charAt(0))
+    .join(''),
+);
+const others = computed(() => session.value?.projects.filter((p) => p.code !== props.project) ?? []);
+/** What Go to leads to beside what the project holds. */
+const places = computed(() => [
+  ...placesOf(props.project),
+  ...others.value.map((p) => ({ word: p.name, about: 'Another project', run: () => void change(p.code) })),
+  { word: 'All keys', about: 'What single keys do here', run: () => (help.value = true) },
+  { word: 'Sign out', about: 'And leave nothing of yours on this device', run: () => void leave() },
+]);
 
 useLive(toRef(props, 'project'));
 usePack(toRef(props, 'project'));
 useKeys('Anywhere', () => [
-  ...areas.map((a) => ({
+  ...areas.value.map((a) => ({
     keys: [`g ${a.key}`],
     label: `Go to ${a.word}`,
     run: () => void router.push(`/${props.project}/${a.path}`),
@@ -44,15 +54,26 @@ function onKey(event: KeyboardEvent): void {
     goTo.value = true;
   }
 }
+const person = ref<HTMLElement | null>(null);
+useEventListener(document, 'pointerdown', (event) => {
+  if (!person.value?.contains(event.target as Node)) menu.value = false;
+});
+watch(
+  () => route.fullPath,
+  () => (menu.value = false),
+);
+useEventListener(window, 'keydown', onKey);
 onMounted(() => {
-  window.addEventListener('keydown', onKey);
   // Whoever presses Ctrl K types on at once: it is there before they do.
   setTimeout(() => void goToFile().catch(() => undefined), 3000);
 });
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
+async function change(project: string): Promise<void> {
+  menu.value = false;
+  await router.push(`/${project}/today`);
+}
 async function leave(): Promise<void> {
-  await signOut();
-  await router.push('/sign-in');
+  if (await signOut()) location.replace('/sign-in');
+  else await router.push('/sign-in');
 }
 function active(path: string): boolean {
   return (
@@ -79,7 +100,7 @@ function active(path: string): boolean {
         </svg>
         <span class="name">Lucid Step</span>
       </RouterLink>
-      <span class="project soft">{{ here?.name ?? project }}</span>
+      <span class="project soft" :title="here?.name">{{ here?.name ?? project }}</span>
       <nav aria-label="Areas">
         <RouterLink
           v-for="a in areas"
@@ -91,28 +112,43 @@ function active(path: string): boolean {
         >
       </nav>
       <div class="right">
-        <button type="button" class="word" aria-haspopup="dialog" @click="goTo = true">
+        <button type="button" class="word go" aria-haspopup="dialog" @click="goTo = true">
           Go to <kbd>Ctrl K</kbd>
         </button>
-        <NoticeBell :project="project" />
         <SaveState />
-        <button type="button" class="word keys" aria-haspopup="dialog" @click="help = true">
-          Keys <kbd>?</kbd>
-        </button>
-        <div class="person" @keydown.esc="menu = false">
-          <button type="button" class="word" :aria-expanded="menu" @click="menu = !menu">
-            {{ session?.user.name }}
+        <NoticeBell :project="project" />
+        <div ref="person" class="person" @keydown.esc="menu = false">
+          <button type="button" class="word" :aria-expanded="menu" aria-haspopup="true" @click="menu = !menu">
+            <span class="full">{{ session?.user.name }}</span><span class="short" aria-hidden="true">{{
+              initials
+            }}</span
+            ><svg width="9" height="6" viewBox="0 0 9 6" aria-hidden="true">
+              <path d="M1 1l3.5 3.5L8 1" fill="none" stroke="currentColor" stroke-width="1.5" />
+            </svg>
           </button>
           <div v-if="menu" class="menu sheet">
-            <p class="soft small">{{ session?.email }}<br />{{ here?.role }} in {{ here?.name }}</p>
-            <RouterLink
-              v-for="p in session?.projects.filter((x) => x.code !== project)"
-              :key="p.id"
-              :to="`/${p.code}/today`"
-              @click="menu = false"
-              >Go to {{ p.name }}</RouterLink
+            <p class="who">
+              <strong>{{ session?.user.name }}</strong><span class="soft small">{{ session?.email }}</span
+              ><span class="soft small">{{ here?.role }} in {{ here?.name }}</span>
+            </p>
+            <template v-if="others.length > 0">
+              <p class="label">Other projects</p>
+              <button v-for="p in others" :key="p.id" type="button" class="item" @click="change(p.code)">
+                {{ p.name }}<span class="soft small">{{ p.role }}</span>
+              </button>
+            </template>
+            <button
+              type="button"
+              class="item line"
+              aria-haspopup="dialog"
+              @click="
+                menu = false;
+                help = true;
+              "
             >
-            <button type="button" class="word" @click="leave">Sign out</button>
+              Keys <kbd>?</kbd>
+            </button>
+            <button type="button" class="item" @click="leave">Sign out</button>
           </div>
         </div>
       </div>
@@ -124,7 +160,7 @@ function active(path: string): boolean {
         There is no such project, or you have no part in it. <RouterLink to="/">To your projects</RouterLink>
       </p>
     </main>
-    <GoTo v-if="goTo" :project="project" @close="goTo = false" />
+    <GoTo v-if="goTo" :project="project" :places="places" @close="goTo = false" />
     <NoticeBar />
     <KeysHelp v-if="help" @close="help = false" />
   </div>
@@ -135,7 +171,7 @@ header {
   height: 48px;
   display: flex;
   align-items: center;
-  gap: 20px;
+  gap: 18px;
   padding: 0 24px;
   border-bottom: 1px solid var(--rule);
   white-space: nowrap;
@@ -159,9 +195,14 @@ header {
   text-decoration: none;
   font-weight: 700;
 }
+.project {
+  max-width: 220px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 nav {
   display: flex;
-  gap: 20px;
+  gap: 18px;
 }
 nav a {
   color: var(--ink-soft);
@@ -179,7 +220,7 @@ nav a[aria-current] {
   margin-left: auto;
   display: flex;
   align-items: center;
-  gap: 16px;
+  gap: 18px;
 }
 .word {
   font: inherit;
@@ -195,31 +236,73 @@ nav a[aria-current] {
 .person {
   position: relative;
 }
+.person > .word {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
 .menu {
   position: absolute;
   right: 0;
-  top: 34px;
+  top: 36px;
   z-index: 20;
-  padding: 12px 16px;
+  min-width: 230px;
+  padding: 12px 8px 8px;
   display: grid;
-  gap: 10px;
   box-shadow: var(--float);
-  justify-items: start;
+}
+.who {
+  display: grid;
+  padding: 0 8px 8px;
+}
+.menu .label {
+  padding: 8px 8px 0;
+  margin: 0;
+  border-top: 1px solid var(--rule);
+}
+.item {
+  display: flex;
+  justify-content: space-between;
+  gap: 16px;
+  align-items: center;
+  font: inherit;
+  color: var(--ink);
+  background: none;
+  border: 0;
+  border-radius: 4px;
+  padding: 7px 8px;
+  text-align: left;
+  cursor: pointer;
+}
+.item:hover {
+  background: var(--well);
+}
+.item.line {
+  margin-top: 4px;
 }
 main {
   outline: none;
 }
-@media (max-width: 1000px) {
+/* Ten words fit at 1280 pixels; what only names where one is stands where there is room. */
+@media (max-width: 1440px) {
   .project,
-  .keys {
+  .name {
     display: none;
   }
+}
+@media (max-width: 1000px) {
   header {
     gap: 14px;
     padding: 0 14px;
   }
+  .go kbd {
+    display: none;
+  }
 }
-@media (max-width: 760px) {
+.short {
+  display: none;
+}
+@media (max-width: 860px) {
   header {
     height: auto;
     flex-wrap: wrap;
@@ -230,10 +313,21 @@ main {
     order: 3;
     width: 100%;
     gap: 18px;
+    overflow-x: auto;
   }
-  .name,
-  .right > .word {
-    display: none;
+}
+@media (max-width: 640px) {
+  .right {
+    gap: 14px;
+  }
+  .full {
+    position: absolute;
+    width: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  .short {
+    display: inline;
   }
 }
 </style>

@@ -1,21 +1,23 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { condense } from './condense';
 import VerdictMark from './VerdictMark.vue';
 import type { Shown } from './words';
 
-/** One mark of a trail. Marks with another group stand a small gap apart. */
+/** One mark of a trail, or a run of several. Marks with another group stand a small gap apart. */
 export interface TrailMark {
   id: string;
   shown: Shown;
   label: string;
   group?: string;
+  /** More than one: it was condensed already, and choosing it is told as a run. */
+  count?: number;
 }
 const props = withDefaults(
   defineProps<{ marks: TrailMark[]; current?: string | null; label: string; longest?: number }>(),
   { current: null, longest: 48 },
 );
-const emit = defineEmits<{ choose: [id: string] }>();
-const KEPT = new Set<Shown>(['fail', 'blocked', 'retest']);
+const emit = defineEmits<{ choose: [id: string]; run: [mark: TrailMark] }>();
 const row = ref<HTMLElement | null>(null);
 const opened = ref<Set<string>>(new Set());
 
@@ -25,28 +27,14 @@ interface Piece {
   count: number;
   gap: boolean;
 }
-/** Long trails condense to runs with counts, never across a fail, blocked, retest or the current mark. */
-const pieces = computed<Piece[]>(() => {
-  const condense = props.marks.length > props.longest;
-  const list: Piece[] = [];
-  for (const mark of props.marks) {
-    const before = list.at(-1);
-    const gap = before !== undefined && before.mark.group !== mark.group;
-    const alone =
-      KEPT.has(mark.shown) || mark.id === props.current || opened.value.has(`${mark.group}${mark.shown}`);
-    if (
-      condense &&
-      before &&
-      !gap &&
-      !alone &&
-      before.mark.shown === mark.shown &&
-      before.mark.id !== props.current
-    )
-      before.count += 1;
-    else list.push({ key: mark.id, mark, count: 1, gap });
-  }
-  return list;
-});
+const kind = (mark: TrailMark): string => `${mark.group}${mark.shown}`;
+const pieces = computed<Piece[]>(() =>
+  condense(
+    props.marks,
+    props.longest,
+    (m) => m.id === props.current || opened.value.has(kind(m)) || (m.count ?? 1) > 1,
+  ).map((p) => ({ ...p, count: p.mark.count ?? p.count, key: p.mark.id })),
+);
 
 function step(event: KeyboardEvent, by: number): void {
   const buttons = [...(row.value?.querySelectorAll('button') ?? [])];
@@ -58,7 +46,8 @@ function step(event: KeyboardEvent, by: number): void {
   }
 }
 function choose(piece: Piece): void {
-  if (piece.count > 1) opened.value = new Set([...opened.value, `${piece.mark.group}${piece.mark.shown}`]);
+  if ((piece.mark.count ?? 1) > 1) emit('run', piece.mark);
+  else if (piece.count > 1) opened.value = new Set([...opened.value, kind(piece.mark)]);
   else emit('choose', piece.mark.id);
 }
 </script>

@@ -35,12 +35,16 @@ export async function queuedOnDevice(): Promise<QueuedCommand[]> {
 export function isNoRoom(error: unknown): boolean {
   return error instanceof DOMException && error.name !== 'DataCloneError';
 }
+/** Whether somebody just signed out here: what was still on its way to them is not kept. */
+let emptied = false;
+
 /**
  * Keeps something for when the server is away.
  *
- * @returns false when the device has no room for it: what it came from goes on without
+ * @returns false when the device has no room for it, or nobody is there any more: what it came from goes on without
  */
 export async function saveLocal(key: string, value: unknown): Promise<boolean> {
+  if (emptied) return false;
   try {
     await (await device()).put('kept', value, key);
     return true;
@@ -55,7 +59,28 @@ export async function loadLocal<T>(key: string): Promise<T | null> {
 export async function removeLocal(key: string): Promise<void> {
   await (await device()).delete('kept', key);
 }
-/** Empties what is kept of the server's answers and drafts, on signing out. Commands not yet sent stay. */
-export async function clearLocal(): Promise<void> {
+/** What a person typed and the server does not have: it waits for them. */
+const TYPED = /^(draft|scratch):/;
+
+/** Empties what is kept of the server's answers, when a session is over. What was typed and not sent waits for its person. */
+export async function clearAnswers(): Promise<void> {
+  const at = await device();
+  for (const key of await at.getAllKeys('kept')) if (!TYPED.test(key)) await at.delete('kept', key);
+}
+
+/**
+ * Leaves nothing of a person on the device but the commands that are not sent yet, on signing out or before somebody else.
+ *
+ * @param spared what stays in the storage of the page
+ */
+export async function clearDevice(spared: string[] = []): Promise<void> {
+  emptied = true;
   await (await device()).clear('kept');
+  for (const key of Object.keys(localStorage)) if (!spared.includes(key)) localStorage.removeItem(key);
+  sessionStorage.clear();
+}
+
+/** Somebody is there: what is read for them is kept again. */
+export function openDevice(): void {
+  emptied = false;
 }

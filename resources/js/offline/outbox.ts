@@ -1,6 +1,7 @@
 import { computed, reactive, shallowReactive } from 'vue';
 import { v7 as uuid7 } from 'uuid';
 import { Problem, send } from '@/api/client';
+import { wellFormed } from '@/api/wellFormed';
 import { kindOf, requestOf, subjectOf, type Command, type QueuedCommand } from './commands';
 import { checkFile } from './files';
 import { device, isNoRoom, queuedOnDevice } from './device';
@@ -112,7 +113,7 @@ class Outbox {
       key: uuid7(),
       attempt,
       user: this.user,
-      command,
+      command: wellFormed(command),
       at: new Date().toISOString(),
     } as QueuedCommand;
     if (entry !== undefined) queued.entry = entry;

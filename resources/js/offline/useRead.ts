@@ -14,7 +14,7 @@ export function useRead<T>(
   key: MaybeRefOrGetter<unknown[]>,
   read: () => Promise<T>,
   keepAs?: MaybeRefOrGetter<string>,
-): UseQueryReturnType<T, Error> & { set: (fresh: T | undefined) => void } {
+): UseQueryReturnType<T, Error> & { set: (fresh: T | undefined) => Promise<void> } {
   const queries = useQueryClient();
   const queryKey = computed(() => ['live', topic, ...toValue(key)]);
   const query = useQuery<T, Error>({
@@ -36,9 +36,14 @@ export function useRead<T>(
   });
   return Object.assign(query, {
     /** Takes the answer to a write, which carries the new state; without one the state is read anew. */
-    set(fresh: T | undefined) {
-      if (fresh === undefined) void query.refetch();
-      else queries.setQueryData(queryKey.value, fresh);
+    async set(fresh: T | undefined) {
+      const at = queryKey.value;
+      const take = (): void => void (fresh !== undefined && queries.setQueryData(at, fresh));
+      take();
+      // What is being read right now is as it was before the write; breaking it off brings back what was known before it.
+      await queries.cancelQueries({ queryKey: at });
+      take();
+      if (fresh === undefined) await query.refetch();
     },
   });
 }

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Core\Casebook;
 
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\Comparison;
 use LucidStep\Core\Casebook\Review;
+use LucidStep\Core\Casebook\ReviewAct;
 use LucidStep\Core\Casebook\Step;
 use PHPUnit\Framework\TestCase;
 
@@ -21,19 +23,32 @@ final class ReviewTest extends TestCase
         ];
         foreach ($table as $state => $acts) {
             foreach ($acts as $act => $becomes) {
-                self::assertSame($becomes, Review::after($state, $act, true), "{$act} on {$state}");
+                $after = Review::after(CaseState::from($state), ReviewAct::from($act), true);
+                self::assertSame($becomes, $after?->value, "{$act} on {$state}");
             }
         }
-        self::assertSame('approved', Review::after('approved', 'approve', false), 'changed since it was approved');
-        self::assertSame(Review::STATES, array_keys($table));
+        $again = Review::after(CaseState::Approved, ReviewAct::Approve, false);
+        self::assertSame(CaseState::Approved, $again, 'changed since it was approved');
+        self::assertSame(array_column(CaseState::cases(), 'value'), array_keys($table));
     }
 
     public function test_only_where_cycles_take_approved_cases_alone_an_edit_sends_back_to_review(): void
     {
-        foreach (Review::STATES as $state) {
+        foreach (CaseState::cases() as $state) {
             self::assertSame($state, Review::afterEdit($state, false));
-            self::assertSame('approved' === $state ? 'in_review' : $state, Review::afterEdit($state, true));
+            self::assertSame(CaseState::Approved === $state ? CaseState::InReview : $state, Review::afterEdit($state, true));
         }
+    }
+
+    public function test_a_state_is_read_back_from_its_words(): void
+    {
+        foreach (CaseState::cases() as $state) {
+            foreach ([$state->value, $state->words(), strtoupper($state->words()), str_replace('_', '-', $state->value)] as $words) {
+                self::assertSame($state, CaseState::fromWords($words));
+            }
+        }
+        self::assertNull(CaseState::fromWords('reviewed'));
+        self::assertNull(CaseState::fromWords(''));
     }
 
     public function test_steps_that_come_without_pictures_keep_those_they_had(): void

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Core\Exchange;
 
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\CustomField;
 use LucidStep\Core\Casebook\Step;
@@ -255,7 +256,7 @@ final class CasesTest extends TestCase
                 0 === $i % 3 ? [] : ['A / b', 'C'],
                 'functional',
                 'high',
-                'in_review',
+                CaseState::InReview,
                 0 === $i % 2,
                 'maren@x.test',
                 ['a', 'b c'],
@@ -289,7 +290,7 @@ final class CasesTest extends TestCase
                     $out->text->preconditions,
                     $out->text->postconditions,
                     $out->folder,
-                    $out->state,
+                    $out->state->value,
                     $out->automated,
                     $out->labels,
                     $out->estimate,
@@ -329,7 +330,7 @@ final class CasesTest extends TestCase
             [],
             'functional',
             'low',
-            'draft',
+            CaseState::Draft,
             false,
             '',
             [],

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Core\Exchange;
 
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\CustomField;
 use LucidStep\Core\Casebook\Step;
@@ -28,7 +29,7 @@ final class OtherFormatsTest extends TestCase
             ['Fares', 'Groups'],
             'functional',
             'high',
-            'in_review',
+            CaseState::InReview,
             true,
             'maren@x.test',
             ['a', 'b'],

@@ -7,9 +7,12 @@ namespace LucidStep\Tests\Core\Record;
 use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Record\Event;
+use LucidStep\Core\Record\FreeText;
 use LucidStep\Core\Record\NotCanonical;
+use LucidStep\Core\Record\Removed;
 use LucidStep\Core\Record\Seal;
 use LucidStep\Core\Record\StoredEvent;
+use LucidStep\Core\Record\Verification;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use stdClass;
@@ -55,17 +58,56 @@ final class RecordTest extends TestCase
 
     public function test_the_chain_begins_with_the_attempt(): void
     {
-        self::assertSame(hash('sha256', "lucid-step/1\n" . self::ATTEMPT), Chain::start(self::ATTEMPT));
-        self::assertSame(hash('sha256', Chain::start(self::ATTEMPT) . "\n{}"), Chain::next(Chain::start(self::ATTEMPT), '{}'));
+        self::assertSame(hash('sha256', "lucid-step/2\n" . self::ATTEMPT), Chain::start(self::ATTEMPT));
+        self::assertSame(
+            hash('sha256', Chain::start(self::ATTEMPT) . "\n" . hash('sha256', '{}')),
+            Chain::next(Chain::start(self::ATTEMPT), '{}'),
+        );
     }
 
     public function test_a_whole_record_an_open_one_and_one_with_a_later_act(): void
     {
         $events = self::chain(5);
-        self::assertSame('open', Chain::verify(self::ATTEMPT, $events, null)->state);
-        self::assertSame('whole', Chain::verify(self::ATTEMPT, $events, new Seal(5, $events[4]->hash))->state);
-        $later = Chain::verify(self::ATTEMPT, $events, new Seal(3, $events[2]->hash));
-        self::assertSame(['whole', $events[4]->hash], [$later->state, $later->head]);
+        $whole = Chain::verify(self::ATTEMPT, $events, new Seal(5, $events[4]->hash));
+        self::assertSame(['whole', $events[4]->hash], [$whole->state, $whole->head]);
+        self::assertNull(Chain::verifySeal($events, null), 'open');
+        self::assertStringContainsString('no event ends it', (string) Chain::verifySeal($events, new Seal(5, $events[4]->hash))?->why);
+    }
+
+    /**
+     * @return iterable<string, array{list<string>, ?string}>
+     */
+    public static function ends(): iterable
+    {
+        yield 'finished' => [['started', 'finished'], null];
+        yield 'abandoned' => [['started', 'abandoned'], null];
+        foreach (
+            ['time_corrected', 'evidence_redacted', 'retest_asked', 'defect_linked', 'late_act_accepted', 'late verdict_given']
+            as $kind
+        ) {
+            yield "{$kind} afterwards" => [['started', 'finished', $kind], null];
+        }
+        foreach (['verdict_given', 'note_written', 'evidence_added', 'evidence_captioned', 'taken_over', 'finished', 'started'] as $kind) {
+            yield "{$kind} afterwards, in time" => [['started', 'finished', 'time_corrected', $kind], "{$kind} cannot follow the seal"];
+        }
+    }
+
+    /**
+     * @param  list<string>  $kinds
+     */
+    #[DataProvider('ends')]
+    public function test_what_may_follow_a_seal(array $kinds, ?string $why): void
+    {
+        $events = self::chain(count($kinds), 'pass', $kinds);
+        $seal = new Seal(2, $events[1]->hash);
+        self::assertSame($why, Chain::verifySeal($events, $seal)?->why);
+        self::assertStringContainsString('the seal is not there', (string) Chain::verifySeal(array_slice($events, 0, 2), null)?->why);
+        foreach ([new Seal(1, $events[0]->hash), new Seal(2, $events[0]->hash), new Seal(3, $events[1]->hash)] as $other) {
+            self::assertStringContainsString(
+                'not the event that was sealed',
+                (string) Chain::verifySeal(array_slice($events, 0, 2), $other)?->why,
+            );
+        }
     }
 
     /**
@@ -148,17 +190,65 @@ final class RecordTest extends TestCase
     public function test_files_are_checked_and_a_removed_one_is_not_a_broken_one(): void
     {
         $events = self::chain(2);
-        $seal = new Seal(2, $events[1]->hash);
-        $file = $events[0]->event->evidence[0];
-        self::assertSame('whole', Chain::verify(self::ATTEMPT, $events, $seal, [$file => $file])->state);
-        self::assertStringContainsString(
-            'other content',
-            (string) Chain::verify(self::ATTEMPT, $events, $seal, [$file => hash('sha256', 'other')])->why,
+        [$file, $other] = [$events[0]->event->evidence[0], $events[1]->event->evidence[0]];
+        $found = static fn(?string $is): ?string => Chain::verifyFiles($events, [$file => $is, $other => $other], new Removed())?->why;
+        self::assertNull($found($file));
+        self::assertStringContainsString('other content', (string) $found(hash('sha256', 'other')));
+        self::assertStringContainsString('not there', (string) $found(null));
+        self::assertSame(2, Chain::verifyFiles($events, [$file => $file], new Removed())?->at, 'nobody looked for it');
+        self::assertNull(Chain::verifyFiles($events, [$other => $other], new Removed([$file => true])));
+    }
+
+    public function test_no_word_of_a_person_stands_in_the_bytes_and_each_is_proven_by_its_salt(): void
+    {
+        $words = ['happened' => 'Isla Fenn paid twice', 'rows' => [['word' => 'GEHEIM-4711'], ['word' => 'x']], 'to' => 'fail'];
+        $event = self::event(1, [...$words, 'tester' => self::ATTEMPT, 'media_type' => 'image/png', 'waits_on' => ''])->salted();
+        self::assertSame(['happened', 'rows.0.word', 'rows.1.word'], array_keys($event->salts));
+        self::assertCount(3, array_unique($event->salts));
+        foreach (['Isla', 'GEHEIM', '"x"', ...array_values($event->salts)] as $secret) {
+            self::assertStringNotContainsString($secret, $event->bytes());
+        }
+        foreach (['"to":"fail"', self::ATTEMPT, 'image/png', hash('sha256', "{$event->salts['rows.1.word']}\nx")] as $plain) {
+            self::assertStringContainsString($plain, $event->bytes());
+        }
+        self::assertNotSame($event->bytes(), self::event(1, $event->payload)->salted()->bytes(), 'the same words twice look different');
+    }
+
+    /**
+     * A text that is removed leaves its verdict proven; one that is changed, swapped, emptied or made to vanish is named.
+     */
+    public function test_texts_are_proven_removed_or_named(): void
+    {
+        $event = self::event(1, ['to' => 'fail', 'happened' => 'It sank', 'reason' => 'It sank'])->salted();
+        $hash = Chain::next(Chain::start(self::ATTEMPT), $event->bytes());
+        $check = static fn(array $payload, array $salts, Removed $removed = new Removed()): Verification => Chain::verify(
+            self::ATTEMPT,
+            [new StoredEvent(self::event(1, $payload, $salts), $event->bytes(), $hash)],
+            new Seal(1, $hash),
+            $removed,
         );
-        self::assertStringContainsString('not there', (string) Chain::verify(self::ATTEMPT, $events, $seal, [$file => null])->why);
-        $removed = Chain::verify(self::ATTEMPT, $events, $seal, [$file => null], [$file => true]);
-        self::assertSame('whole', $removed->state);
-        self::assertContains($file, $removed->removed);
+        $gone = new Removed([], [$event->digests()['happened'] => true]);
+        $without = ['happened' => FreeText::REMOVED] + $event->payload;
+        $saltless = array_diff_key($event->salts, ['happened' => 0]);
+        self::assertSame('whole', $check($event->payload, $event->salts)->state);
+        $removed = $check($without, $saltless, $gone);
+        self::assertSame(['whole', ['event 1']], [$removed->state, $removed->removed]);
+        self::assertSame('broken', $check(['to' => 'pass'] + $without, $saltless, $gone)->state, 'a verdict changed behind a removal');
+        self::assertStringContainsString('nobody removed it', (string) $check($without, $saltless)->why);
+        self::assertStringContainsString('nobody removed it', (string) $check($event->payload, [], $gone)->why, 'only one was removed');
+        foreach (
+            [
+                [['happened' => 'It swam'] + $event->payload, $event->salts],
+                [['happened' => ''] + $event->payload, $event->salts],
+                [array_diff_key($event->payload, ['happened' => 0]), $event->salts],
+                [$event->payload, ['happened' => $event->salts['reason'], 'reason' => $event->salts['happened']]],
+                [['happened' => 'pass'] + $event->payload, $event->salts],
+            ]
+            as $n => [$payload, $salts]
+        ) {
+            self::assertSame('broken', $check($payload, $salts)->state, "change {$n}");
+        }
+        self::assertSame('broken', $check(['note' => 'One more'] + $event->payload, $event->salts)->state);
     }
 
     public function test_an_empty_payload_is_an_empty_object(): void
@@ -167,14 +257,19 @@ final class RecordTest extends TestCase
     }
 
     /**
+     * @param  list<string>  $kinds of the events; with "late " before it, one that arrived late
+     *
      * @return list<StoredEvent>
      */
-    private static function chain(int $length, string $to = 'pass'): array
+    private static function chain(int $length, string $to = 'pass', array $kinds = []): array
     {
         $hash = Chain::start(self::ATTEMPT);
         $events = [];
         for ($i = 1; $i <= $length; $i++) {
-            $event = self::event($i, ['to' => $to]);
+            $kind = $kinds[$i - 1] ?? 'verdict_given';
+            $late = str_starts_with($kind, 'late ');
+            $payload = ['to' => $to, ...$late ? ['arrived_late' => true] : []];
+            $event = self::event($i, $payload, [], $late ? substr($kind, 5) : $kind);
             $bytes = $event->bytes();
             $hash = Chain::next($hash, $bytes);
             $events[] = new StoredEvent($event, $bytes, $hash);
@@ -185,19 +280,22 @@ final class RecordTest extends TestCase
 
     /**
      * @param  array<string, mixed>  $payload
+     * @param  array<string, string>  $salts
      */
-    private static function event(int $sequence, array $payload): Event
+    private static function event(int $sequence, array $payload, array $salts = [], string $kind = 'verdict_given'): Event
     {
         return new Event(
             self::ATTEMPT,
             $sequence,
-            'verdict_given',
+            $kind,
             'tester',
             1_800_000_000_000_000 + $sequence,
             1_800_000_000_500_000 + $sequence,
             $sequence,
             $payload,
             [hash('sha256', "picture {$sequence}")],
+            'attempt',
+            $salts,
         );
     }
 }

@@ -36,9 +36,9 @@ final class TextTest extends TestCase
     public function test_the_pieces_of_a_difference_give_both_texts_back(): void
     {
         mt_srand(5);
-        $words = ['Choose', ' ', 'the', "\n", 'sailing', '.', 'ä', '11:00', '**', ','];
+        $words = ['Choose', ' ', 'the', "\n", 'sailing', '.', 'ä', '11:00', '**', ',', "\r\n"];
         for ($i = 0; $i < 800; $i++) {
-            $make = static fn(): string => implode('', array_map(static fn(): string => $words[mt_rand(0, 9)], range(0, mt_rand(0, 14))));
+            $make = static fn(): string => implode('', array_map(static fn(): string => $words[mt_rand(0, 10)], range(0, mt_rand(0, 14))));
             [$a, $b] = [$make(), $make()];
             $pieces = Difference::words($a, $b);
             $without = static fn(string $kind): string => implode(

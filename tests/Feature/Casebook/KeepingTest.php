@@ -8,6 +8,7 @@ use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use LucidStep\App\Models\CaseImport;
+use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
 use LucidStep\Tests\Support\FeatureTestCase;
@@ -34,7 +35,7 @@ final class KeepingTest extends FeatureTestCase
         $this->travel(8)->days();
         Artisan::call('lucid:tidy');
         self::assertSame([], [...Storage::files('imports'), ...Storage::files('exports')]);
-        self::assertSame('cancelled', CaseImport::query()->firstOrFail()->state);
+        self::assertSame(JobState::Cancelled, CaseImport::query()->firstOrFail()->state);
     }
 
     public function test_the_log_of_a_case_cannot_be_rewritten(): void

@@ -175,7 +175,7 @@ final class ManyTest extends FeatureTestCase
         $this->as($me, 'GET', "/suites/{$suite}")->assertJsonPath('suite.cases', 0);
         $this->as($me, 'GET', "/entries/{$entry->id}")
             ->assertOk()
-            ->assertJsonPath('entry.case_binned', true);
+            ->assertJsonPath('entry.case_gone', 'in the bin');
         $this->as($me, 'PUT', "/cases/{$case->key}", ['title' => 'x', 'revision' => 2])->assertConflict();
         $this->act('restore', $case);
         $this->as($me, 'GET', "/suites/{$suite}")->assertJsonPath('suite.cases', 1);

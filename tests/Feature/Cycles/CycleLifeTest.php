@@ -104,10 +104,10 @@ final class CycleLifeTest extends FeatureTestCase
             ->assertCreated()
             ->assertJsonCount(2, 'stopped');
         self::assertSame(['fail', 'blocked', 'blocked', 'not_run'], $this->shows());
-        $this->as($me, 'GET', '/cycles/TST-R1')
-            ->assertJsonPath('entries.1.readiness', 'held')
-            ->assertJsonPath('entries.1.reasons.0.kind', 'stopped')
-            ->assertJsonPath('entries.1.reasons.0.name', 'TST-C1');
+        $this->as($me, 'GET', '/cycles/TST-R1/entries')
+            ->assertJsonPath('items.1.readiness', 'held')
+            ->assertJsonPath('items.1.reasons.0.kind', 'stopped')
+            ->assertJsonPath('items.1.reasons.0.name', 'TST-C1');
         $this->as($me, 'POST', "/entries/{$edit->id}/attempts")->assertConflict();
         $lead = $this->world->lead();
         $this->as($lead, 'POST', "/entries/{$create->id}/retests", ['reason' => 'Mended'])->assertCreated();
@@ -162,7 +162,10 @@ final class CycleLifeTest extends FeatureTestCase
                 ['action' => 'Do 2', 'data' => 'data 2', 'expected' => 'See 2'],
             ],
         ])->assertOk();
-        $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('entries.0.outdated', true);
+        $this->as($lead, 'GET', '/cycles/TST-R1/entries?outdated=yes')
+            ->assertJsonPath('items.0.outdated', true)
+            ->assertJsonPath('total', 1);
+        $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('outdated', 1);
         $this->as($lead, 'GET', "/entries/{$entry->id}/new-version")
             ->assertOk()
             ->assertJsonPath('from_version', 1)
@@ -219,11 +222,11 @@ final class CycleLifeTest extends FeatureTestCase
             ->assertJsonPath('cycle.key', 'TST-R2')
             ->assertJsonPath('cycle.state', 'draft')
             ->assertJsonPath('cloned_from', 'TST-R1');
-        $copy = $this->as($lead, 'GET', '/cycles/TST-R2/plan')
-            ->assertJsonPath('entries.0.not_before', '2026-10-29T09:00:00Z')
-            ->assertJsonPath('entries.0.display_state', 'not_run')
-            ->assertJsonPath('entries.0.assignee_id', $me->id);
-        $copy->assertJsonPath('entries.1.needs.0.needs_id', $copy->json('entries.0.id'));
+        $copy = $this->as($lead, 'GET', '/cycles/TST-R2/entries')
+            ->assertJsonPath('items.0.not_before', '2026-10-29T09:00:00Z')
+            ->assertJsonPath('items.0.display_state', 'not_run')
+            ->assertJsonPath('items.0.assignee.id', $me->id);
+        $copy->assertJsonPath('items.1.needs.0.needs_id', $copy->json('items.0.id'));
         $this->as($lead, 'POST', '/cycles/TST-R1/clones', $how)
             ->assertUnprocessable()
             ->assertJsonPath('errors.name.0', 'There is a cycle called “Again”.');
@@ -302,7 +305,9 @@ final class CycleLifeTest extends FeatureTestCase
         );
         $this->as($me, 'GET', '/projects/TST/queue')->assertForbidden();
         $late = collect((array) $queue->json('items'))->firstWhere('kind', 'late');
-        $this->as($lead, 'POST', "/late-commands/{$late['subject_id']}/judgements", ['accept' => true])->assertNoContent();
+        $this->as($lead, 'POST', "/late-commands/{$late['subject_id']}/judgements", ['accept' => true])
+            ->assertOk()
+            ->assertJsonPath('refused', []);
         $this->as($lead, 'POST', "/late-commands/{$late['subject_id']}/judgements", ['accept' => false])->assertConflict();
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'whole');
         $this->as($lead, 'POST', "/attempts/{$attempt}/time-seen")->assertNoContent();

@@ -65,12 +65,9 @@ final class PlanTest extends FeatureTestCase
             ->assertJsonPath('cycle.state', 'draft')
             ->assertJsonPath('cycle.total', 4)
             ->assertJsonPath('testers.0.id', $tester->id);
-        $plan = $this->as($lead, 'GET', '/cycles/TST-R2/plan')
-            ->assertOk()
-            ->assertJsonCount(4, 'entries')
-            ->assertJsonPath('seconds_left', 1560)
-            ->assertJsonPath('entries.0.assignee_id', $tester->id);
-        self::assertSame([1, 2, 3, 4], array_column((array) $plan->json('entries'), 'position'));
+        $this->as($lead, 'GET', '/cycles/TST-R2/plan')->assertOk()->assertJsonPath('left', 4)->assertJsonPath('seconds_left', 1560);
+        $entries = $this->as($lead, 'GET', '/cycles/TST-R2/entries')->assertJsonPath('items.0.assignee.id', $tester->id);
+        self::assertSame([1, 2, 3, 4], array_column((array) $entries->json('items'), 'position'));
     }
 
     public function test_dates_are_checked_against_the_milestone_by_field(): void
@@ -165,7 +162,16 @@ final class PlanTest extends FeatureTestCase
             $this->queries(
                 fn() => $this->as($lead, 'GET', "/cycles/{$this->world->cycle->id}/plan")
                     ->assertOk()
-                    ->assertJsonCount(3300, 'entries'),
+                    ->assertJsonPath('left', 3300),
+            ),
+        );
+        self::assertLessThanOrEqual(
+            13,
+            $this->queries(
+                fn() => $this->as($lead, 'GET', "/cycles/{$this->world->cycle->id}/entries?size=500")
+                    ->assertOk()
+                    ->assertJsonPath('total', 3300)
+                    ->assertJsonCount(500, 'items'),
             ),
         );
     }
@@ -185,7 +191,12 @@ final class PlanTest extends FeatureTestCase
         $act('condition', [$c], ['needs_id' => $a->id, 'kind' => 'after'])
             ->assertUnprocessable()
             ->assertJsonPath('errors', fn(array $e): bool => str_contains($e['changes.needs_id'][0], '→'));
-        $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonCount(2, 'faults')->assertJsonPath('entries.0.readiness', 'held');
+        $this->as($lead, 'GET', '/cycles/TST-R1/plan')
+            ->assertJsonPath('faults_count', 2)
+            ->assertJsonPath('faults.0.needs_case_key', 'TST-C3');
+        $this->as($lead, 'GET', '/cycles/TST-R1/entries')
+            ->assertJsonPath('items.0.readiness', 'held')
+            ->assertJsonPath('items.0.needs.0.position', 3);
         $mended = $act('sort_by_dependencies', [])->assertOk();
         self::assertSame([$c->id, $a->id, $b->id], $this->order());
         $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('faults', []);
@@ -282,7 +293,7 @@ final class PlanTest extends FeatureTestCase
         $this->as($lead, 'POST', '/cycles/TST-R1/entries', ['picks' => $picks])
             ->assertStatus(202)
             ->assertJsonPath('conditions', 1);
-        $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('entries.1.needs.0.kind', 'only_if_passed');
+        $this->as($lead, 'GET', '/cycles/TST-R1/entries')->assertJsonPath('items.1.needs.0.kind', 'only_if_passed');
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Feature\Cycles;
 
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Carbon;
 use LucidStep\App\Areas\Cycles\Queries\ReadCycle;
 use LucidStep\App\Models\Entry;
@@ -33,14 +34,22 @@ final class ReadinessTest extends FeatureTestCase
                     }
                 }
             }
-            $view = $read->view($world->cycle->refresh());
+            $cycles = Collection::make([$world->cycle->refresh()]);
+            $held = $read->held($world->cycle->refresh());
+            $whole = $read->readinessOf($cycles, $read->facts(array_map(static fn(Entry $e): string => $e->id, $entries)))->of;
             foreach ($entries as $entry) {
-                self::assertEquals(
-                    $view->readiness($entry->id),
-                    $read->readiness($entry->refresh()->load('cycle')),
-                    "cycle {$n}, entry {$entry->position}",
-                );
+                $alone = $read->readiness($entry->refresh()->load('cycle'));
+                self::assertEquals($whole[$entry->id], $alone, "cycle {$n}, entry {$entry->position}");
+                self::assertSame('held' === $alone->is, \in_array($entry->id, $held, true), "cycle {$n}, entry {$entry->position}");
+                self::assertEquals($read->readinessOf($cycles, $read->facts([$entry->id]))->of[$entry->id], $alone);
             }
+            // The next one is the first ready one of mine or of nobody's that nobody else walks.
+            $lines = $this->as($me, 'GET', '/cycles/' . $world->cycle->key . '/entries')->json('items');
+            $free = array_filter($lines, static fn(array $e): bool => 'ready' === $e['readiness'] && null === $e['assignee']);
+            self::assertSame(
+                array_values($free)[0]['id'] ?? null,
+                $this->as($me, 'GET', '/cycles/' . $world->cycle->key)->json('next_entry_id'),
+            );
         }
     }
 
@@ -56,7 +65,7 @@ final class ReadinessTest extends FeatureTestCase
             $rows[] = $this->queries(static fn() => $read->readiness($first));
             $this->as($me, 'POST', "/entries/{$first->id}/attempts")->assertSuccessful();
         }
-        self::assertSame([3, 3], $rows);
+        self::assertSame([2, 2], $rows);
     }
 
     /**

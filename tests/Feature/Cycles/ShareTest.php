@@ -135,7 +135,7 @@ final class ShareTest extends FeatureTestCase
         $this->as($lead, 'POST', '/cycles/TST-R1/entries', [
             'picks' => ['cases' => [$entry->case_id], 'configurations' => $this->configurations(1)],
         ])->assertStatus(202);
-        $this->as($lead, 'GET', '/cycles/TST-R1/plan')->assertJsonPath('entries.1.seconds', 600);
+        $this->as($lead, 'GET', '/cycles/TST-R1/entries')->assertJsonPath('items.1.estimate_seconds', 600);
     }
 
     private function walk(User $me, Entry $entry, string $verdict, int $ms = 0): void

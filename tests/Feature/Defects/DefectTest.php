@@ -44,7 +44,7 @@ final class DefectTest extends FeatureTestCase
             ->assertJsonPath('defects.0.key', 'TST-D1')
             ->assertJsonPath('defects.0.step', 2);
         $this->as($me, 'GET', "/entries/{$entry->id}")->assertJsonPath('defects.0.key', 'TST-D1');
-        $this->as($me, 'GET', '/cycles/TST-R1')->assertJsonPath('entries.0.defects', 1);
+        $this->as($me, 'GET', '/cycles/TST-R1/entries')->assertJsonPath('items.0.defects', 1);
         $this->as($me, 'GET', '/cases/TST-C1')->assertJsonPath('defects.0.key', 'TST-D1');
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'open');
     }

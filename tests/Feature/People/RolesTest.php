@@ -8,6 +8,7 @@ use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Role;
 use LucidStep\Tests\Support\ApiOperations;
+use LucidStep\Tests\Support\DescribedAnswers;
 use LucidStep\Tests\Support\Everything;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
@@ -18,6 +19,7 @@ use LucidStep\Tests\Support\Walks;
 final class RolesTest extends FeatureTestCase
 {
     use ApiOperations;
+    use DescribedAnswers;
     use Everything;
     use Walks;
 
@@ -30,7 +32,6 @@ final class RolesTest extends FeatureTestCase
             'POST /cycles/{cycle}/assignment-previews',
             'POST /cycles/{cycle}/clone-previews',
             'POST /cycles/{cycle}/short-plan-previews',
-            'POST /milestones/{milestone}/clone-previews',
             'POST /notices/read',
             'POST /projects/{project}/axis-checks',
             'POST /projects/{project}/case-checks',
@@ -123,6 +124,7 @@ final class RolesTest extends FeatureTestCase
             'POST /late-commands/{lateCommand}/judgements',
             'DELETE /milestones/{milestone}',
             'PATCH /milestones/{milestone}',
+            'POST /milestones/{milestone}/clone-previews',
             'POST /milestones/{milestone}/clones',
             'POST /plan-acts/{planAct}/undo',
             'PUT /projects/{project}/axes',
@@ -155,6 +157,9 @@ final class RolesTest extends FeatureTestCase
     /** An entry walked on a device is looked up with the right to walk it: for others it is not there. */
     private const HIDDEN = ['POST /entries/{walked}/device-attempts' => Role::Tester];
 
+    /** What people may do with what is theirs, whatever their role: whose it is stands in the body or with the rows. */
+    private const OWN = ['POST /entries/{entry}/versions', 'PUT /projects/{project}/people/{person}/capacity'];
+
     private const ROLES = [Role::Reader, Role::Developer, Role::Tester, Role::Lead, Role::Admin];
 
     protected function setUp(): void
@@ -168,10 +173,10 @@ final class RolesTest extends FeatureTestCase
         $this->ids['person'] = $this->world->person('somebody else')->id;
     }
 
-    public function test_every_write_is_allowed_from_one_role_on_and_changes_nothing_for_those_below(): void
+    public function test_every_write_is_allowed_from_one_role_on_answers_as_described_and_changes_nothing_for_those_below(): void
     {
         $least = $this->least();
-        $faults = [];
+        $faults = $fitting = [];
         foreach ($this->operations(['post', 'put', 'patch', 'delete']) as [$method, $path, $operation]) {
             $from = $least["{$method} {$path}"] ?? null;
             if (null === $from) {
@@ -188,6 +193,11 @@ final class RolesTest extends FeatureTestCase
                 $changed = !$allowed && $this->everythingKept() !== $before;
                 DB::rollBack();
                 $status = $answer->getStatusCode();
+                if ($allowed && $status < 300) {
+                    $fitting[] = "{$method} {$path}";
+                    $misfit = self::misfitOf($this->spec['components'], $operation, $answer, "{$method} {$path} as {$role->value}");
+                    $faults = [...$faults, ...null === $misfit ? [] : [$misfit]];
+                }
                 $refused = isset(self::HIDDEN["{$method} {$path}"]) ? 404 : 403;
                 if (($allowed && \in_array($status, [401, 403, 500], true)) || (!$allowed && $refused !== $status) || $changed) {
                     $faults[] = "{$method} {$path} as {$role->value}: {$status}" . ($changed ? ', and something changed' : '');
@@ -195,6 +205,48 @@ final class RolesTest extends FeatureTestCase
             }
         }
         self::assertSame([], $faults);
+        self::assertGreaterThanOrEqual(60, \count(array_unique($fitting)), 'so many answered as they are described');
+    }
+
+    /**
+     * Whatever is in a body, and however much of it: who may not is told so, and nothing of what is wrong with the body. No more is
+     * asked of the database than who they are and what the address leads to.
+     */
+    public function test_whoever_may_not_is_refused_before_their_body_is_looked_at(): void
+    {
+        $deep = array_reduce(range(1, 200), static fn(array $in): array => ['steps' => [$in]], []);
+        $worst = [
+            'nothing' => [],
+            'nonsense' => ['steps' => 'x', 'ids' => 7, 'rows' => null, 'picks' => ['filter' => ['nosuch' => 1]], 'revision' => '1e400'],
+            'deep' => $deep,
+            'much' => ['ids' => array_fill(0, 2000, 'x'), 'rows' => array_fill(0, 500, ['cells' => ['a', 'b']]), 'axes' => $deep],
+        ];
+        $faults = [];
+        $tried = 0;
+        foreach ($this->least() as $operation => $from) {
+            [$method, $path] = explode(' ', $operation);
+            foreach (self::ROLES as $role) {
+                if ($role->isAtLeast($from) || \in_array($operation, self::OWN, true)) {
+                    break;
+                }
+                foreach ($worst as $what => $body) {
+                    $status = 0;
+                    $type = '';
+                    $queries = $this->queries(function () use ($method, $path, $role, $body, &$status, &$type): void {
+                        $person = $this->world->person($role->value, $role);
+                        $answer = $this->as($person, $method, $this->real($path), $body);
+                        [$status, $type] = [$answer->getStatusCode(), (string) $answer->json('type')];
+                    });
+                    $tried++;
+                    $refused = isset(self::HIDDEN[$operation]) ? [404, 'not-found'] : [403, 'not-allowed'];
+                    if ([$status, substr($type, \strlen('urn:lucid-step:problem:'))] !== $refused || $queries > 5) {
+                        $faults[] = "{$operation} as {$role->value}, {$what}: {$status} {$type} after {$queries} queries";
+                    }
+                }
+            }
+        }
+        self::assertSame([], $faults);
+        self::assertGreaterThan(900, $tried);
     }
 
     /**
@@ -263,6 +315,8 @@ final class RolesTest extends FeatureTestCase
             '/projects/{project}/axes' => ['axes' => [$axis], 'forbidden' => []],
             '/projects/{project}/calendar' => ['working_days' => [1, 2], 'holidays' => [], 'time_zone' => 'UTC'],
             '/projects/{project}/case-acts' => ['act' => 'edit', 'filter' => ['q' => 'x'], 'changes' => ['priority' => 'high']],
+            // Sharing one is another right than keeping one.
+            '/projects/{project}/filters' => ['name' => 'Mine', 'shared' => false, 'filter' => ['state' => 'draft']],
             '/projects/{project}/files/{sha256}/ignored-regions' => ['regions' => []],
             '/projects/{project}/lists/fields' => ['fields' => []],
             '/projects/{project}/people/{person}/capacity' => ['minutes_per_day' => 60, 'days_off' => []],

@@ -79,6 +79,32 @@ final class PlanningSetupTest extends FeatureTestCase
             ->assertJsonPath('configurations.0.name', 'The quay phone');
     }
 
+    public function test_what_is_taken_out_answers_with_what_is_left(): void
+    {
+        $lead = $this->world->lead();
+        $axes = [['id' => null, 'name' => 'Tide', 'values' => [['id' => null, 'name' => 'High'], ['id' => null, 'name' => 'Low']]]];
+        $this->as($lead, 'PUT', '/projects/TST/axes', ['axes' => $axes])->assertOk();
+        $made = $this->as($lead, 'POST', '/projects/TST/configurations', ['how' => 'all'])->assertCreated();
+        $release = $this->as($lead, 'POST', '/projects/TST/releases', ['name' => 'Spring'])
+            ->assertCreated()
+            ->json('releases');
+        $spring = array_column((array) $release, 'id', 'name')['Spring'];
+        $builds = $this->as($lead, 'POST', '/projects/TST/builds', ['name' => '9.9', 'release_id' => $spring])->assertCreated();
+        $build = array_column((array) $builds->json('builds'), 'id', 'name')['9.9'];
+        $gone = [
+            'configurations' => array_column((array) $made->json('configurations'), 'id')[0],
+            'builds' => $build,
+            'releases' => $spring,
+        ];
+        foreach ($gone as $list => $id) {
+            $left = $this->as($lead, 'DELETE', "/{$list}/{$id}")
+                ->assertOk()
+                ->json($list);
+            self::assertIsArray($left);
+            self::assertNotContains($id, array_column($left, 'id'), $list);
+        }
+    }
+
     public function test_bad_axes_are_refused_with_their_reason(): void
     {
         $lead = $this->world->lead();
@@ -128,8 +154,8 @@ final class PlanningSetupTest extends FeatureTestCase
             ->assertConflict()
             ->assertJsonPath('detail', '“1.0” stays: it is used by 1 cycle.');
         $this->as($lead, 'PATCH', "/builds/{$build}", ['name' => '4.2.0-2', 'release_id' => null])->assertOk();
-        $this->as($lead, 'DELETE', "/releases/{$release}")->assertNoContent();
-        $this->as($lead, 'DELETE', "/builds/{$build}")->assertNoContent();
+        $this->as($lead, 'DELETE', "/releases/{$release}")->assertOk();
+        $this->as($lead, 'DELETE', "/builds/{$build}")->assertOk();
     }
 
     public function test_the_calendar_and_peoples_time(): void

@@ -12,6 +12,7 @@ use Illuminate\Testing\TestResponse;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\LateCommand;
+use LucidStep\App\Models\LateState;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\StoredFile;
@@ -305,7 +306,7 @@ final class LateTest extends FeatureTestCase
             ->assertJsonPath('applied', 0)
             ->assertJsonPath('refused.0.command', 'Round 1: walked once more')
             ->assertJsonPath('refused.0.why', 'Round 2 walks this row once more already. Repeat that one.');
-        self::assertSame(['set_aside'], LateCommand::query()->pluck('state')->all());
+        self::assertSame([LateState::SetAside], LateCommand::query()->pluck('state')->all());
         $this->as($you, 'GET', "/attempts/{$attempt}")->assertJsonCount(2, 'rounds');
     }
 
@@ -348,7 +349,9 @@ final class LateTest extends FeatureTestCase
     private function accept(bool $accept = true): void
     {
         $act = LateCommand::query()->where('state', 'waiting')->firstOrFail();
-        $this->as($this->lead, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => $accept, 'all' => true])->assertNoContent();
+        $this->as($this->lead, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => $accept, 'all' => true])
+            ->assertOk()
+            ->assertJsonPath('refused', []);
         self::assertSame(0, LateCommand::query()->where('state', 'waiting')->count());
     }
 }

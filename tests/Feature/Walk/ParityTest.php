@@ -10,6 +10,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Areas\Walk\Commands\CommandRegistry;
 use LucidStep\App\Models\LateCommand;
+use LucidStep\App\Models\LateState;
 use LucidStep\App\Models\User;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
@@ -113,7 +114,7 @@ final class ParityTest extends FeatureTestCase
             ->assertOk()
             ->assertJsonPath('applied', 0)
             ->assertJsonCount(1, 'refused');
-        self::assertSame('set_aside', $late->refresh()->state);
+        self::assertSame(LateState::SetAside, $late->refresh()->state);
         self::assertSame($before, $this->rows($attempt));
         $this->as($this->lead, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath(
             'state',
@@ -157,7 +158,9 @@ final class ParityTest extends FeatureTestCase
         $sent->assertStatus('accepted by a lead' === $way ? 202 : ('evidence_added' === $this->dataName() ? 201 : 200));
         if ('accepted by a lead' === $way) {
             $late = LateCommand::query()->firstOrFail();
-            $this->as($this->lead, 'POST', "/late-commands/{$late->id}/judgements", ['accept' => true])->assertNoContent();
+            $this->as($this->lead, 'POST', "/late-commands/{$late->id}/judgements", ['accept' => true])
+                ->assertOk()
+                ->assertJsonPath('refused', []);
         }
         $events = DB::table('events')
             ->where('attempt_id', $attempt)
@@ -267,6 +270,7 @@ final class ParityTest extends FeatureTestCase
                     'head',
                     'sealed_sequence',
                     'sealed_head',
+                    'seal_signature',
                     'snapshot',
                     'takeover_word',
                     'created_at',

@@ -10,6 +10,8 @@ use Illuminate\Support\Str;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Record\RecordSigner;
+use LucidStep\Core\Record\Signed;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
@@ -78,6 +80,46 @@ final class RecordTest extends FeatureTestCase
         file_put_contents("{$dir}/events.jsonl", $events);
         file_put_contents("{$dir}/extra.txt", 'x');
         self::assertStringContainsString('extra.txt does not belong', $this->check($dir)[1]);
+        exec('rm -rf ' . escapeshellarg($dir));
+    }
+
+    /**
+     * Whoever makes a whole bundle anew, checker, hashes and signature too, has another key than the one that was told before.
+     */
+    public function test_a_bundle_made_anew_is_signed_by_somebody_else(): void
+    {
+        $this->walk();
+        $dir = $this->unpack($this->zip());
+        $mine = (new RecordSigner())->fingerprint();
+        [$code, $said] = $this->check($dir, null, $mine);
+        self::assertSame(0, $code, $said);
+        self::assertStringContainsString("Signed with the key: {$mine}", $said);
+        $protocol = str_ireplace('pass', 'fail', (string) file_get_contents("{$dir}/protocol.md"), $changed);
+        self::assertGreaterThan(0, $changed);
+        $manifest = str_replace(
+            hash('sha256', (string) file_get_contents("{$dir}/protocol.md")),
+            hash('sha256', $protocol),
+            (string) file_get_contents("{$dir}/manifest.json"),
+        );
+        file_put_contents("{$dir}/protocol.md", $protocol);
+        file_put_contents("{$dir}/manifest.json", $manifest);
+        file_put_contents("{$dir}/seal.txt", hash('sha256', $manifest) . "\n");
+        [$code, $said] = $this->check($dir);
+        self::assertSame(1, $code);
+        self::assertStringContainsString('signature.txt does not fit manifest.json', $said);
+        $pair = sodium_crypto_sign_keypair();
+        $key = sodium_crypto_sign_publickey($pair);
+        $signature = sodium_crypto_sign_detached(Signed::bundle(hash('sha256', $manifest)), sodium_crypto_sign_secretkey($pair));
+        $theirs = hash('sha256', $key);
+        $write = static fn(string $fingerprint): int|false => file_put_contents(
+            "{$dir}/signature.txt",
+            "fingerprint {$fingerprint}\nkey " . base64_encode($key) . "\nsignature " . base64_encode($signature) . "\n",
+        );
+        $write($mine);
+        self::assertStringContainsString('the key is not the one of that fingerprint', $this->check($dir)[1]);
+        $write($theirs);
+        self::assertStringContainsString("Signed with the key: {$theirs}", $this->check($dir)[1], 'nobody told which key it must be');
+        self::assertStringContainsString("signed with another key than {$mine}", $this->check($dir, null, $mine)[1]);
         exec('rm -rf ' . escapeshellarg($dir));
     }
 
@@ -162,7 +204,13 @@ final class RecordTest extends FeatureTestCase
         $this->as($admin, 'POST', "/attempts/{$this->attempt}/removals", ['sequence' => 1, 'reason' => 'A code'])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['sequence']]);
+        $texts = fn(): array => array_column(
+            (array) $this->as($admin, 'GET', "/attempts/{$this->attempt}/record")->json('events'),
+            'has_text',
+        );
+        self::assertSame([false, true, true, true, false, false], $texts(), 'offered where there is one');
         $this->as($admin, 'POST', "/attempts/{$this->attempt}/removals", ['sequence' => 2, 'reason' => 'A code'])->assertNoContent();
+        self::assertSame([false, false, true, false, false, false], $texts());
         $this->as($admin, 'POST', "/attempts/{$this->attempt}/removals", ['sequence' => 2, 'reason' => 'A code'])->assertConflict();
         foreach (['events', 'step_results', 'attempts', 'defects', 'late_commands'] as $table) {
             self::assertStringNotContainsString('swan-lake', (string) json_encode(DB::table($table)->get()), $table);
@@ -193,12 +241,12 @@ final class RecordTest extends FeatureTestCase
         $this->as($this->world->lead(), 'POST', "/entries/{$entry}/retests", ['reason' => 'Once more, please'])->assertCreated();
         $this->as($this->world->lead(), 'POST', "/cycles/{$key}/sign-offs", ['note' => 'As agreed'])->assertSuccessful();
         self::assertSame(
-            ['attempt_finished', 'time_corrected', 'retest_asked', 'signed_off'],
+            ['attempt_started', 'attempt_finished', 'time_corrected', 'retest_asked', 'signed_off'],
             DB::table('cycle_events')->orderBy('sequence')->pluck('kind')->all(),
         );
         $this->as($this->me, 'GET', "/cycles/{$key}/verification")
             ->assertJsonPath('state', 'whole')
-            ->assertJsonPath('events', 4);
+            ->assertJsonPath('events', 5);
         self::assertStringContainsString(
             'asks for a retest of TST-C1: Once more, please',
             (string) $this->as($this->me, 'GET', '/notices')->getContent(),
@@ -254,10 +302,15 @@ final class RecordTest extends FeatureTestCase
     /**
      * @return array{int, string}
      */
-    private function check(string $dir, ?string $checker = null): array
+    private function check(string $dir, ?string $checker = null, string $fingerprint = ''): array
     {
         exec(
-            escapeshellarg(PHP_BINARY) . ' ' . escapeshellarg($checker ?? "{$dir}/check.php") . ' ' . escapeshellarg($dir) . ' 2>&1',
+            escapeshellarg(PHP_BINARY) .
+                ' ' .
+                escapeshellarg($checker ?? "{$dir}/check.php") .
+                ' ' .
+                escapeshellarg($dir) .
+                " {$fingerprint} 2>&1",
             $lines,
             $code,
         );

@@ -334,7 +334,9 @@ final class RoundsTest extends FeatureTestCase
         ])->assertStatus(202);
         $act = LateCommand::query()->firstOrFail();
         $this->as($you, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => true])->assertForbidden();
-        $this->as($lead, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => true, 'all' => true])->assertNoContent();
+        $this->as($lead, 'POST', "/late-commands/{$act->id}/judgements", ['accept' => true, 'all' => true])
+            ->assertOk()
+            ->assertJsonPath('refused', []);
         self::assertSame(0, LateCommand::query()->where('state', 'waiting')->count());
         self::assertSame('fail', $entry->refresh()->display_state);
         $late = (string) $entry->last_attempt_id;
@@ -386,7 +388,7 @@ final class RoundsTest extends FeatureTestCase
         $this->as($this->world->lead(), 'POST', '/late-commands/' . LateCommand::query()->firstOrFail()->id . '/judgements', [
             'accept' => true,
             'all' => true,
-        ])->assertNoContent();
+        ])->assertOk();
         self::assertSame(2, DB::table('step_results')->where('verdict', 'pass')->count());
     }
 }

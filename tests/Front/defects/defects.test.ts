@@ -6,11 +6,8 @@ import { DemoServer, Page } from '../support/pages';
 let page: Page;
 afterEach(() => page?.close());
 const detail = (server: DemoServer): Api['DefectDetail'] => server.recorded('/defects/SKR-D5');
-/** Chooses in one of the application's own selects. */
-async function choose(label: string, option: string): Promise<void> {
-  await page.click(`[aria-label="${label}"]`);
-  await page.pick(option);
-}
+const choose = (label: string, option: string): Promise<Page> =>
+  page.choose(`[aria-label="${label}"]`, option);
 
 describe('a defect', () => {
   it('shows where it was met, its pictures and its history', async () => {

@@ -1,12 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { nextEntry } from '@/areas/walk/nextEntry';
 import { rollUp, setsVerdict } from '@/areas/walk/rollUp';
+import { condense } from '@/kit/condense';
 import { durationText, parseDuration } from '@/kit/duration';
 import { isWhyGiven } from '@/kit/why';
 import durations from '../../shared/durations.json';
 import nexts from '../../shared/next-entry.json';
 import policies from '../../shared/policies.json';
 import rollUps from '../../shared/roll-ups.json';
+import trails from '../../shared/trail.json';
 import why from '../../shared/words-of-why.json';
 
 type Readiness = Parameters<typeof nextEntry>[0][number]['readiness'];
@@ -51,5 +53,13 @@ describe('the rules that the device knows', () => {
   it.each(policies)('set a verdict by itself as %o', ({ policies: of, sets }) => {
     const said = Object.keys(sets).map((v) => [v, setsVerdict(of, v as RollUp)]);
     expect(Object.fromEntries(said)).toEqual(sets);
+  });
+
+  it('condenses trails as the server does', () => {
+    for (const { says, longest, marks, runs } of trails) {
+      const all = (marks as [string, string, string][]).map(([id, shown, group]) => ({ id, shown, group }));
+      const made = condense(all, longest).map((r) => [r.mark.id, r.mark.shown, r.mark.group, r.count]);
+      expect(made, says).toEqual(runs);
+    }
   });
 });

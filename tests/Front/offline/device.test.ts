@@ -1,3 +1,4 @@
+// @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
@@ -42,10 +43,10 @@ describe('the device', () => {
   });
 
   it('keeps what waits when it forgets the rest', async () => {
-    const { clearLocal, device, loadLocal, queuedOnDevice, saveLocal } = await import('@/offline/device');
+    const { clearDevice, device, loadLocal, queuedOnDevice, saveLocal } = await import('@/offline/device');
     await saveLocal('session', { user: 'u' });
     await (await device()).add('acts', { key: 'k', command: { kind: 'stops', entry: 'e' } } as never);
-    await clearLocal();
+    await clearDevice();
     expect(await loadLocal('session')).toBeNull();
     expect(await queuedOnDevice()).toHaveLength(1);
   });

@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
-import { afterEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
+import type { Api } from '@/api/client';
 import { DemoServer, Page } from '../support/pages';
 
 let page: Page;
@@ -53,7 +54,7 @@ describe('signing in', () => {
     server.on('POST /session', server.recorded('/session'));
     page = await Page.open('/sign-in?to=//elsewhere.test/', server);
     await signIn('tobias@skerrywick.test', 'p');
-    await vi.waitFor(() => expect(page.path).toMatch(/^\/SKR\//), { timeout: 4000 });
+    await page.reach(/^\/SKR\//);
   });
 
   it('offers the demo’s people by one click', async () => {
@@ -69,23 +70,69 @@ describe('signing in', () => {
 });
 
 describe('the masthead', () => {
-  it('names the areas and marks where one is', async () => {
+  it('names the areas that one may enter, and marks where one is', async () => {
     page = await Page.open('/SKR/casebook');
-    const areas = page.all('header nav a');
-    expect(areas).toEqual(expect.arrayContaining(['Today', 'Cycles', 'Casebook', 'Defects']));
+    expect(page.all('header nav a')).toEqual(['Today', 'Cycles', 'Casebook', 'Defects', 'Setup']);
     expect(page.text('header [aria-current=page]')).toContain('Casebook');
+    page.close();
+    page = await Page.open('/SKR/casebook', 'tobias');
+    expect(page.all('header nav a')).toEqual(['Today', 'Cycles', 'Casebook', 'Defects']);
+    await page.press('g', 's');
+    expect(page.path).toBe('/SKR/casebook');
+    await page.press('g', 'd');
+    await page.reach('/SKR/defects');
+  });
+
+  it('keeps other projects, the keys and the way out in the menu of the person', async () => {
+    const server = new DemoServer('maren');
+    const session = server.recorded<Api['SessionState']>('/session');
+    const other = {
+      ...session.projects[0]!,
+      id: 'other',
+      code: 'HAR',
+      name: 'Harbour lights',
+      role: 'reader',
+    };
+    server.on('GET /session', { ...session, projects: [...session.projects, other] });
+    page = await Page.open('/SKR/cycles', server);
+    await page.click('.person button', 'Maren Voss');
+    await page.see('lead in Skerrywick Ferries', '.menu');
+    await page.see('Harbour lights', '.menu');
+    await page.click('.menu button', 'Keys');
+    await page.see('Single keys act on this device');
+    await page.click('.person button', 'Maren Voss');
+    await page.click('.menu button', 'Harbour lights');
+    await page.reach('/HAR/today');
   });
 
   it('finds things by words and goes to them', async () => {
     const server = new DemoServer('maren').on('GET /projects/SKR/go-to', {
-      items: [{ kind: 'defect', key: 'SKR-D5', title: 'Going back from payment' }],
+      items: [
+        { kind: 'defect', key: 'SKR-D5', title: 'Going back from payment', of: '', link: 'defects/SKR-D5' },
+        { kind: 'entry', key: 'SKR-C3', title: 'Going back', of: 'SKR-R2', link: 'entries/e3' },
+      ],
     });
     page = await Page.open('/SKR/cycles', server);
     await page.click('header button', 'Go to');
     await page.type('[aria-label="Words or a key"]', 'payment');
     await page.see('Going back from payment');
+    await page.see('entry of SKR-R2');
     await page.click('#go-to-list li', 'SKR-D5');
-    await vi.waitFor(() => expect(page.path).toBe('/SKR/defects/SKR-D5'));
+    await page.reach('/SKR/defects/SKR-D5');
+  });
+
+  it('leads to pages and acts by keys alone', async () => {
+    page = await Page.open('/SKR/cycles');
+    window.dispatchEvent(new KeyboardEvent('keydown', { key: 'k', ctrlKey: true }));
+    await page.type('[aria-label="Words or a key"]', 'bin');
+    await page.see('What was binned', '#go-to-list');
+    await page.press('Enter');
+    await page.reach('/SKR/casebook/bin');
+    window.dispatchEvent(new KeyboardEvent('keydown', { key: 'k', ctrlKey: true }));
+    await page.type('[aria-label="Words or a key"]', 'all ke');
+    await page.see('What single keys do here', '#go-to-list');
+    await page.press('Enter');
+    await page.see('Single keys act on this device');
   });
 
   it('says that the server is away while it is', async () => {

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Api } from '@/api/client';
 import { DemoServer, Page } from '../support/pages';
 
@@ -104,7 +104,8 @@ describe('working days and time', () => {
     const sent = page.sent.find((s) => s.path.endsWith('/capacity'));
     expect(sent?.body).toMatchObject({ minutes_per_day: 90 });
     expect(field(`Days off of ${other.name}`).value).toBe('2026-12-24');
-    expect(field(`Time a day of ${one.name}`).value).toBe('1h 30m');
+    await vi.waitFor(() => expect(field(`Time a day of ${one.name}`).value).toBe('1h 30m'));
+    expect(field(`Days off of ${other.name}`).value).toBe('2026-12-24');
   });
 
   it('keeps typed axes while a configuration is renamed', async () => {

@@ -24,6 +24,9 @@ const isRefusal = (answer: unknown): answer is Refusal =>
 
 /** What a page asks while it is being filled in; nothing is written by it. */
 const PREVIEWS: Record<string, unknown> = {
+  '/projects/SKR/case-checks': { problems: [], row: 0, rows: 0, row_label: '', steps: [] },
+  '/cycles/SKR-R3/assignment-previews': { people: [], given: {}, count: 0 },
+  '/cycles/SKR-R3/short-plan-previews': { in: [], out: [], seconds: 0, of: 0, risk: 0, exact: true },
   '/projects/SKR/selection-counts': {
     cases: 0,
     entries: 0,
@@ -52,6 +55,8 @@ const PREVIEWS: Record<string, unknown> = {
  */
 export class DemoServer {
   readonly sent: Sent[] = [];
+  /** Readings that were asked for, with their query. */
+  readonly asked: string[] = [];
   /** What was asked for and nobody had recorded. */
   readonly missing: string[] = [];
   away = false;
@@ -59,6 +64,11 @@ export class DemoServer {
   readonly answers = new Map<string, unknown>();
 
   constructor(readonly who: Who) {}
+
+  /** The first recorded reading whose path begins so. */
+  first(start: string): string {
+    return Object.keys(demo[this.who]).find((p) => p.startsWith(start) && p.split('/').length === 3) ?? '';
+  }
 
   /** What the demo answers to a reading, to be changed by the test as it likes. */
   recorded<T>(path: string): T {
@@ -87,17 +97,21 @@ export class DemoServer {
   }
 
   private answer(method: string, path: string, search: string): Response {
+    if (method === 'GET') this.asked.push(path + decodeURIComponent(search));
     if (path.endsWith('/changes')) return Response.json({ cursor: '1', changes: [] });
-    const of = this.answers.get(`${method} ${path}`);
+    const of = this.answers.get(`${method} ${path}${search}`) ?? this.answers.get(`${method} ${path}`);
     if (isRefusal(of))
       return Response.json(
         { detail: 'Nothing was changed.', ...of, type: `urn:lucid-step:problem:${of.type ?? 'invalid'}` },
         { status: of.status, headers: { 'Content-Type': 'application/problem+json' } },
       );
     if (of !== undefined) return of === null ? new Response(null, { status: 204 }) : Response.json(of);
+    if (path.endsWith('/presence')) return Response.json({ others: [] });
     if (method !== 'GET') return Response.json(PREVIEWS[path] ?? {});
     const all = demo[this.who] as Record<string, unknown>;
-    const found = all[path + search] ?? all[path];
+    // No more than the first window of a list is recorded.
+    const first = !/[?&]after=[^&]/.test(search);
+    const found = all[path + search] ?? (first ? all[path] : { items: [], next: null });
     if (found !== undefined) return Response.json(found);
     if (!/thumbnail|\/file/.test(path)) this.missing.push(path + search);
     return Response.json({ type: 'urn:lucid-step:problem:not-found', detail: 'Not found' }, { status: 404 });
@@ -113,9 +127,9 @@ export class Page {
     readonly complaints: string[],
   ) {}
 
-  static async open(path: string, server: DemoServer | Who = 'maren'): Promise<Page> {
+  static async open(path: string, server: DemoServer | Who = 'maren', sameDevice = false): Promise<Page> {
     const at = typeof server === 'string' ? new DemoServer(server) : server;
-    freshDevice();
+    if (!sameDevice) freshDevice();
     vi.resetModules();
     vi.stubGlobal('fetch', at.fetch);
     const locks = { request: (_: string, __: unknown, work: (lock: object) => Promise<void>) => work({}) };
@@ -195,6 +209,14 @@ export class Page {
     return this;
   }
 
+  /** Waits until one is at an address; its page may have to be fetched first. */
+  async reach(path: string | RegExp): Promise<this> {
+    const there = (): void =>
+      typeof path === 'string' ? expect(this.path).toBe(path) : expect(this.path).toMatch(path);
+    await vi.waitFor(there, { timeout: 10_000, interval: 20 });
+    return this;
+  }
+
   private async find(selector: string, words: string): Promise<HTMLElement> {
     const find = (): HTMLElement | undefined =>
       [...document.querySelectorAll<HTMLElement>(selector)].find((e) =>
@@ -218,6 +240,17 @@ export class Page {
     const found = await this.find('[role=option]', option);
     found.dispatchEvent(new MouseEvent('mousedown', { bubbles: true, cancelable: true }));
     found.click();
+    await this.settle();
+    return this;
+  }
+
+  /** Chooses in a select by what its option says. */
+  async choose(selector: string, option: string): Promise<this> {
+    const select = (await this.find(`select${selector}`, '')) as HTMLSelectElement;
+    const found = [...select.options].find((o) => o.textContent?.trim() === option);
+    expect(found, `${selector} “${option}”`).toBeDefined();
+    found!.selected = true;
+    select.dispatchEvent(new Event('change', { bubbles: true }));
     await this.settle();
     return this;
   }

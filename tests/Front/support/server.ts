@@ -82,7 +82,7 @@ export class Server {
   private answer({ method, path, body }: Asked): unknown {
     const [, area, id, what] = path.split('/');
     if (path === '/session') return SESSION;
-    if (area === 'cycles') return this.board();
+    if (area === 'cycles') return what === 'trail' ? this.trail() : {};
     if (area === 'entries') return this.ofEntry(method, String(id), String(what));
     if (area === 'projects') return this.ofProject(method, String(what), body);
     if (area === 'cases' || area === 'defects') return { applied: true };
@@ -202,24 +202,22 @@ export class Server {
     of.attempt.roll_up = up(of.rounds.filter((r) => !repeated.includes(r.position)).map((r) => r.roll_up));
   }
 
-  private board(): unknown {
-    return {
-      cycle: { key: 'SKR-R2', name: 'Release 4.2', state: 'released' },
-      entries: [...this.attempts.values()].map((a, i) => ({
-        id: a.entry_id,
-        case_key: a.case_key,
-        title: a.title,
-        display_state: a.attempt.state === 'finished' ? a.attempt.verdict : 'not_run',
-        previous_verdict: null,
-        readiness: a.attempt.state === 'finished' ? 'done' : 'ready',
-        reasons: [],
-        assignee: ME,
-        walking: null,
-        configuration: { id: 'c1', name: i < 2 ? 'Quay tablet, upright' : 'Phone' },
-        estimate_seconds: 300,
-        open_attempt_id: null,
-      })),
-    };
+  private trail(): unknown {
+    return [...this.attempts.values()].map((a, i) => ({
+      id: a.entry_id,
+      case_key: a.case_key,
+      title: a.title,
+      display_state: a.attempt.state === 'finished' ? a.attempt.verdict : 'not_run',
+      previous_verdict: null,
+      readiness: a.attempt.state === 'finished' ? 'done' : 'ready',
+      reasons: [],
+      needs: [],
+      assignee: ME,
+      walking: null,
+      configuration: { id: 'c1', name: i < 2 ? 'Quay tablet, upright' : 'Phone' },
+      estimate_seconds: 300,
+      open_attempt_id: null,
+    }));
   }
 
   private detail(n: number, steps: number, rows: Record<string, string>[]): Api['AttemptDetail'] {

@@ -16,7 +16,7 @@ describe('what waits for a lead', () => {
   it('says what late acts would do, and accepts all of one person at once', async () => {
     const server = new DemoServer('maren').on('POST /late-commands/x', null);
     const late = queue(server).items.find((i) => i.kind === 'late')!;
-    server.on(`POST /late-commands/${late.subject_id}/judgements`, null);
+    server.on(`POST /late-commands/${late.subject_id}/judgements`, { applied: 3, refused: [] });
     page = await Page.open('/SKR/queue', server);
     for (const line of late.lines) await page.see(line, LATE);
     server.on('GET /projects/SKR/queue', without(server, 'late'));
@@ -47,7 +47,7 @@ describe('what waits for a lead', () => {
   it('sets aside what is not to count', async () => {
     const server = new DemoServer('maren');
     const late = queue(server).items.find((i) => i.kind === 'late')!;
-    server.on(`POST /late-commands/${late.subject_id}/judgements`, null);
+    server.on(`POST /late-commands/${late.subject_id}/judgements`, { applied: 0, refused: [] });
     page = await Page.open('/SKR/queue', server);
     await page.click(`${LATE} button`, 'Set all aside');
     await page.see('Set aside. It stays readable.');

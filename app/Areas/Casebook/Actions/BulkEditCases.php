@@ -18,9 +18,20 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Casebook\CaseState;
 
 /**
  * One act on many cases: edit, move, copy, bin, restore. It can be seen beforehand and undone as one.
+ *
+ * Changes of an edit are fields; of a move or copy `folder_id`; of a move `before` (the case it goes in front of); of a copy
+ * `project` (its code). What was before is kept by case.
+ *
+ * @phpstan-type Changes array{
+ *     state?: ?string, type?: ?string, priority?: ?string, estimate?: ?string, automated?: ?bool, is_template?: ?bool,
+ *     owner_id?: ?string, labels_add?: ?list<string>, labels_remove?: ?list<string>, requirements_add?: ?list<string>,
+ *     custom?: ?array<string, ?string>, folder_id?: ?string, before?: ?string, project?: ?string
+ * }
+ * @phpstan-type Before array<string, array{revision: int, before: array<string, mixed>}>
  */
 final readonly class BulkEditCases
 {
@@ -37,8 +48,7 @@ final readonly class BulkEditCases
 
     /**
      * @param  'edit'|'move'|'copy'|'bin'|'restore'  $act
-     * @param  array<string, mixed>  $changes of an edit: fields, `labels_add`, `labels_remove`; of a move or copy:
-     *     `folder_id`; of a move: `before` (the case it goes in front of), of a copy: `project`
+     * @param  Changes  $changes
      */
     public function preview(Project $project, User $user, Role $role, string $act, CaseFilter $filter, array $changes): BulkEditPreview
     {
@@ -75,7 +85,7 @@ final readonly class BulkEditCases
 
     /**
      * @param  'edit'|'move'|'copy'|'bin'|'restore'  $act
-     * @param  array<string, mixed>  $changes as for {@see preview()}
+     * @param  Changes  $changes
      */
     public function do(Project $project, User $user, Role $role, string $act, CaseFilter $filter, array $changes): BulkEditResult
     {
@@ -164,7 +174,7 @@ final readonly class BulkEditCases
     }
 
     /**
-     * @param  array<string, mixed>  $changes
+     * @param  Changes  $changes
      * @param  list<string>  $walked ids
      */
     private function refusal(TestCase $case, string $act, array $changes, Role $role, array $walked): ?string
@@ -173,13 +183,13 @@ final readonly class BulkEditCases
             'restore' === $act => null === $case->binned_at ? 'It is not in the bin.' : null,
             null !== $case->binned_at => 'It is in the bin.',
             'bin' === $act && \in_array($case->id, $walked, true) => 'It is being walked just now. Bin it afterwards.',
-            'edit' === $act && 'approved' === ($changes['state'] ?? null) && !$role->leads() => 'Only a lead approves.',
+            'edit' === $act && CaseState::Approved->value === ($changes['state'] ?? null) && !$role->leads() => 'Only a lead approves.',
             default => null,
         };
     }
 
     /**
-     * @param  array<string, mixed>  $changes
+     * @param  Changes  $changes
      */
     private function edited(CaseInput $take, CaseFields $before, array $changes): CaseFields
     {
@@ -204,9 +214,9 @@ final readonly class BulkEditCases
 
     /**
      * @param  Collection<int, TestCase>  $cases
-     * @param  array<string, mixed>  $changes
+     * @param  Changes  $changes
      *
-     * @return array<string, array{revision: int, before: array<string, mixed>}>
+     * @return Before
      */
     private function edit(Project $project, Collection $cases, array $changes, CaseWriter $writer): array
     {
@@ -228,9 +238,9 @@ final readonly class BulkEditCases
 
     /**
      * @param  Collection<int, TestCase>  $cases
-     * @param  array<string, mixed>  $changes
+     * @param  Changes  $changes
      *
-     * @return array<string, array{revision: int, before: array<string, mixed>}>
+     * @return Before
      */
     private function move(Project $project, Collection $cases, array $changes, CaseWriter $writer): array
     {
@@ -263,7 +273,7 @@ final readonly class BulkEditCases
     /**
      * @param  Collection<int, TestCase>  $cases
      *
-     * @return array<string, array{revision: int, before: array<string, mixed>}>
+     * @return Before
      */
     private function bin(Collection $cases, User $user, CaseWriter $writer): array
     {
@@ -280,7 +290,7 @@ final readonly class BulkEditCases
     /**
      * @param  Collection<int, TestCase>  $cases
      *
-     * @return array<string, array{revision: int, before: array<string, mixed>}>
+     * @return Before
      */
     private function restore(Collection $cases, CaseWriter $writer): array
     {
@@ -298,7 +308,7 @@ final readonly class BulkEditCases
 
     /**
      * @param  Collection<int, TestCase>  $cases
-     * @param  array<string, mixed>  $changes
+     * @param  Changes  $changes
      * @param  list<RefusedCase>  $refused
      */
     private function copied(

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Casebook\Actions;
 
 use LucidStep\App\Models\TestCase;
+use LucidStep\Core\Casebook\CaseState;
 
 /**
  * What a case has beside its text.
@@ -32,9 +33,9 @@ final readonly class CaseFields
      */
     public function __construct(
         public ?string $folder_id = null,
-        public string $type = 'functional',
-        public string $priority = 'medium',
-        public string $state = 'draft',
+        public string $type = '',
+        public string $priority = '',
+        public CaseState $state = CaseState::Draft,
         public bool $automated = false,
         public bool $is_template = false,
         public ?int $estimate_seconds = null,
@@ -67,10 +68,14 @@ final readonly class CaseFields
     }
 
     /**
-     * @param  array<string, mixed>  $changes by name of the field
+     * @param  array<string, mixed>  $changes by name of the field; a state also as it is stored
      */
     public function with(array $changes): self
     {
+        if (\is_string($changes['state'] ?? null)) {
+            $changes['state'] = CaseState::from($changes['state']);
+        }
+
         return new self(...[...get_object_vars($this), ...array_intersect_key($changes, array_flip(self::NAMES))]);
     }
 

@@ -16,6 +16,12 @@ use LucidStep\Core\Forecast\NotADuration;
 
 /**
  * Takes what a person typed into a case: what it refers to must be there.
+ *
+ * @phpstan-type Typed array{
+ *     folder_id?: ?string, type?: ?string, priority?: ?string, automated?: ?bool, is_template?: ?bool, owner_id?: ?string,
+ *     labels?: ?array<array-key, string>, requirements?: ?list<string>, estimate?: string|int|null,
+ *     custom?: ?array<array-key, mixed>, ...
+ * }
  */
 final class CaseInput
 {
@@ -61,7 +67,7 @@ final class CaseInput
     }
 
     /**
-     * @param  array<string, mixed>  $input only what is there is changed
+     * @param  Typed  $input only what is there is changed
      *
      * @throws ValidationException
      */

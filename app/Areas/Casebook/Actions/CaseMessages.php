@@ -12,13 +12,17 @@ use LucidStep\App\Areas\Casebook\Data\CaseLine;
 use LucidStep\App\Areas\Casebook\Data\CaseMessageLine;
 use LucidStep\App\Areas\Casebook\Data\Inbox;
 use LucidStep\App\Areas\Casebook\Data\SimilarCase;
+use LucidStep\App\Areas\Casebook\Exceptions\CaseConflict;
 use LucidStep\App\Areas\Casebook\Queries\ResourceMapper;
 use LucidStep\App\Models\CaseMessage;
+use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Support\Problems\AlreadyDone;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\Step;
 
@@ -73,24 +77,24 @@ final readonly class CaseMessages
     }
 
     /**
-     * @param  'answered'|'taken'|'declined'  $as
+     * @param  MessageState  $as what becomes of a suggestion; a question is answered
      *
      * @throws Conflict when it was answered already, or the step it is about is another by now
      */
-    public function answer(CaseMessage $message, User $user, string $as, string $answer): CaseMessageLine
+    public function answer(CaseMessage $message, User $user, MessageState $as, string $answer): CaseMessageLine
     {
         $message = CaseMessage::query()->lockForUpdate()->with('case')->findOrFail($message->id);
-        if ('open' !== $message->state) {
-            throw new Conflict('answered', 'This was answered already.');
+        if (MessageState::Open !== $message->state) {
+            throw AlreadyDone::answered();
         }
         if ('question' === $message->kind && '' === trim($answer)) {
             throw ValidationException::withMessages(['answer' => 'Write an answer.']);
         }
-        if ('taken' === $as && null !== $message->proposal) {
+        if (MessageState::Taken === $as && null !== $message->proposal) {
             $this->take($message, $user);
         }
         $message->update([
-            'state' => 'question' === $message->kind ? 'answered' : $as,
+            'state' => 'question' === $message->kind ? MessageState::Answered : $as,
             'answer' => trim($answer),
             'answered_by_id' => $user->id,
             'answered_at' => Carbon::now(),
@@ -107,13 +111,13 @@ final readonly class CaseMessages
     {
         $messages = CaseMessage::query()
             ->where('project_id', $project->id)
-            ->where('state', 'open')
+            ->where('state', MessageState::Open)
             ->whereHas('case', static fn($q) => $q->whereNull('binned_at')->when($mine, static fn($c) => $c->where('owner_id', $user->id)))
             ->with('case', 'author', 'answeredBy')
             ->orderBy('id')
             ->limit(300)
             ->get();
-        $cases = static fn(string $state) => TestCase::query()
+        $cases = static fn(CaseState $state) => TestCase::query()
             ->where('project_id', $project->id)
             ->whereNull('binned_at')
             ->where('state', $state)
@@ -121,7 +125,7 @@ final readonly class CaseMessages
             ->with('owner')
             ->orderBy('number')
             ->limit(200);
-        $returned = $cases('draft')
+        $returned = $cases(CaseState::Draft)
             ->whereRaw(
                 "(select kind from case_log where case_id = cases.id and kind in ('review_asked', 'approved', " .
                     "'returned') order by id desc limit 1) = 'returned'",
@@ -131,7 +135,7 @@ final readonly class CaseMessages
         return new Inbox(
             array_values($messages->map(ResourceMapper::message(...))->all()),
             array_values($returned->map(static fn(TestCase $c): CaseLine => CaseLine::from($c))->all()),
-            array_values($cases('in_review')->get()->map(static fn(TestCase $c): CaseLine => CaseLine::from($c))->all()),
+            array_values($cases(CaseState::InReview)->get()->map(static fn(TestCase $c): CaseLine => CaseLine::from($c))->all()),
         );
     }
 
@@ -140,7 +144,7 @@ final readonly class CaseMessages
         $stale = TestCase::query()
             ->where('project_id', $project->id)
             ->whereNull('binned_at')
-            ->where('state', '<>', 'retired')
+            ->where('state', '<>', CaseState::Retired)
             ->where('is_template', false)
             ->where(
                 static fn($q) => $q
@@ -157,8 +161,8 @@ final readonly class CaseMessages
             ->where('a.project_id', $project->id)
             ->whereNull('a.binned_at')
             ->whereNull('b.binned_at')
-            ->whereNotIn('a.state', ['retired'])
-            ->whereNotIn('b.state', ['retired'])
+            ->where('a.state', '<>', CaseState::Retired)
+            ->where('b.state', '<>', CaseState::Retired)
             ->where('set_aside', false)
             ->orderByDesc('score')
             ->orderBy('a.number')
@@ -193,17 +197,9 @@ final readonly class CaseMessages
         SaveCase::refuseBinned($case);
         $text = $case->version->text();
         $at = (int) $message->step - 1;
-        $step =
-            $text->steps[$at] ??
-            throw new Conflict(
-                'step-gone',
-                "The case has no step {$message->step} any more. Change the case by hand, and say so in the answer.",
-            );
+        $step = $text->steps[$at] ?? throw CaseConflict::stepIsGone((int) $message->step);
         if (null !== $step->routine) {
-            throw new Conflict(
-                'step-gone',
-                "A routine stands at step {$message->step} now. Change the routine by hand, and say so in the answer.",
-            );
+            throw CaseConflict::stepIsARoutine((int) $message->step);
         }
         $proposal = Step::fromArray($message->proposal ?? []);
         $steps = $text->steps;

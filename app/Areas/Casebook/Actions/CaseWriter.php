@@ -13,6 +13,7 @@ use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Keys\NextKey;
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Casebook\Step;
@@ -95,7 +96,7 @@ final class CaseWriter
             'key' => $key,
             'version_id' => $version,
             'position' => $position ?? ++$this->position,
-            'approved_version_id' => 'approved' === $fields->state ? $version : null,
+            'approved_version_id' => CaseState::Approved === $fields->state ? $version : null,
             'created_at' => $now,
             'updated_at' => $now,
             ...$this->columns($text, $fields),
@@ -142,7 +143,10 @@ final class CaseWriter
             $case->version_id = $id;
         }
         $case->forceFill(null === $text ? $this->fieldValues($fields) : $this->values($text, $fields));
-        if ('approved' === $fields->state && ('approved' !== $before->state || ($textChanged && !$this->policies->onlyApprovedCases))) {
+        if (
+            CaseState::Approved === $fields->state &&
+            (CaseState::Approved !== $before->state || ($textChanged && !$this->policies->onlyApprovedCases))
+        ) {
             $case->approved_version_id = $case->version_id;
         }
         $case->revision++;

@@ -14,6 +14,7 @@ use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Routine;
 use LucidStep\App\Models\TestCase;
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\Step;
 
@@ -38,7 +39,7 @@ final readonly class CopyCases
             $text = $case->version->text();
             $title = $case->is_template ? $text->title : mb_strcut($text->title, 0, 1100) . ' (copy)';
             $fields = CaseFields::of($case)->with([
-                'state' => 'draft',
+                'state' => CaseState::Draft,
                 'is_template' => false,
                 ...[] === $folder ? [] : ['folder_id' => $folder[0]],
             ]);
@@ -96,7 +97,7 @@ final readonly class CopyCases
                 ]),
                 CaseFields::of($case)->with([
                     'folder_id' => $folders->at($paths->path($case->folder_id)),
-                    'state' => 'draft',
+                    'state' => CaseState::Draft,
                     'requirements' => [],
                     'custom' => array_filter(
                         $custom,

@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Casebook\Actions;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\TestCase;
 use LucidStep\Core\Casebook\CaseSimilarity;
+use LucidStep\Core\Casebook\CaseState;
 
 /**
  * Keeps the list of likely doubles: for a case whose text changed, those with titles like its own are looked at.
@@ -26,7 +27,7 @@ final class FindSimilarCases
             ->where('project_id', $case->project_id)
             ->whereNull('binned_at')
             ->where('id', '<>', $case->id)
-            ->where('state', '<>', 'retired')
+            ->where('state', '<>', CaseState::Retired)
             ->whereRaw('title % ?', [$case->title])
             ->orderByRaw('similarity(title, ?) desc', [$case->title])
             ->limit(self::CANDIDATES)

@@ -11,6 +11,7 @@ use LucidStep\App\Areas\Casebook\Data\CaseMerge;
 use LucidStep\App\Areas\Casebook\Data\CaseSaved;
 use LucidStep\App\Areas\Casebook\Data\MergedStepLine;
 use LucidStep\App\Areas\Casebook\Data\MergedTextLine;
+use LucidStep\App\Areas\Casebook\Exceptions\CaseConflict;
 use LucidStep\App\Areas\Casebook\Jobs\FindSimilarCasesAmong;
 use LucidStep\App\Areas\Casebook\Queries\CheckCase;
 use LucidStep\App\Areas\Casebook\Queries\ResourceMapper;
@@ -19,10 +20,12 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Problems\SavedMeanwhile;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\MergedField;
 use LucidStep\Core\Casebook\MergedStep;
 use LucidStep\Core\Casebook\Review;
+use LucidStep\Core\Casebook\ReviewAct;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Casebook\ThreeWay;
 use LucidStep\Core\Data\Problem;
@@ -65,12 +68,7 @@ final readonly class SaveCase
                 ->where('case_id', $case->id)
                 ->orderByDesc('case_log.id')
                 ->first(['users.name', 'case_log.at']);
-            throw new Conflict(
-                'saved-meanwhile',
-                ($last->name ?? 'Somebody') . ' saved this case while you were writing. Nothing of yours is lost: bring both together.',
-                ['revision' => $locked->revision],
-                412,
-            );
+            throw SavedMeanwhile::ofCase($last?->name, $locked->revision);
         }
         $project = Project::query()->findOrFail($case->project_id);
         $take = new CaseInput($project);
@@ -150,28 +148,27 @@ final readonly class SaveCase
         return $this->answer($case->id, $changed);
     }
 
-    /**
-     * @param  'ask'|'approve'|'return'  $act
-     */
-    public function review(TestCase $case, User $user, string $act, string $comment): CaseSaved
+    public function review(TestCase $case, User $user, ReviewAct $act, string $comment): CaseSaved
     {
         $locked = $this->writers->lock($case->id);
         self::refuseBinned($locked);
-        $kind = ['ask' => 'review_asked', 'approve' => 'approved', 'return' => 'returned'][$act];
+        $kind = match ($act) {
+            ReviewAct::Ask => 'review_asked',
+            ReviewAct::Approve => 'approved',
+            ReviewAct::SendBack => 'returned',
+        };
         $state = Review::after($locked->state, $act, $locked->approved_version_id === $locked->version_id);
         if (null === $state) {
-            throw new Conflict('wrong-state', 'The case is ' . str_replace('_', ' ', $locked->state) . ', so this cannot be done now.', [
-                'state' => $locked->state,
-            ]);
+            throw CaseConflict::wrongState($locked->state);
         }
-        if ('return' === $act && '' === trim($comment)) {
+        if (ReviewAct::SendBack === $act && '' === trim($comment)) {
             throw ValidationException::withMessages(['comment' => 'Say what is to be changed.']);
         }
         $errors = array_filter(
             $this->check->problems($case->project_id, $locked->version->text()),
             static fn(Problem $p): bool => 'error' === $p->severity,
         );
-        if ('return' !== $act && [] !== $errors) {
+        if (ReviewAct::SendBack !== $act && [] !== $errors) {
             throw ValidationException::withMessages([
                 'steps' => array_values(
                     array_map(static fn(Problem $p): string => (null === $p->step ? '' : "Step {$p->step}: ") . $p->message, $errors),
@@ -192,7 +189,7 @@ final readonly class SaveCase
     public static function refuseBinned(TestCase $case): void
     {
         if (null !== $case->binned_at) {
-            throw new Conflict('binned', 'This case is in the bin. Restore it first; what you typed is kept on this device.');
+            throw CaseConflict::isBinned();
         }
     }
 

@@ -16,6 +16,8 @@ use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Problems\InUse;
+use LucidStep\App\Support\Problems\SavedMeanwhile;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Data\Names;
@@ -45,13 +47,7 @@ final readonly class SaveRoutine
     {
         $routine = null === $routine ? null : Routine::query()->lockForUpdate()->findOrFail($routine->id);
         if (null !== $routine && null !== $revision && $routine->revision !== $revision) {
-            throw new Conflict(
-                'saved-meanwhile',
-                'Somebody saved this routine while you were writing. What you typed is kept on this device: load the ' .
-                    'page again and compare.',
-                ['revision' => $routine->revision],
-                412,
-            );
+            throw SavedMeanwhile::of('this routine', $routine->revision);
         }
         $parameters = array_map(
             static fn(array $p): Parameter => new Parameter(trim((string) ($p['name'] ?? '')), (string) ($p['default'] ?? '')),
@@ -135,12 +131,7 @@ final readonly class SaveRoutine
         $locked = $this->writers->lock($case->id);
         SaveCase::refuseBinned($locked);
         if ($locked->revision !== $revision) {
-            throw new Conflict(
-                'saved-meanwhile',
-                'The case was saved by another meanwhile. Load it again and choose the steps anew.',
-                ['revision' => $locked->revision],
-                412,
-            );
+            throw SavedMeanwhile::beforeExtracting($locked->revision);
         }
         sort($positions);
         $text = $locked->version->text();
@@ -179,16 +170,7 @@ final readonly class SaveRoutine
     {
         $uses = $this->shelf->routineUses($routine);
         if ([] !== $uses) {
-            throw new Conflict(
-                'in-use',
-                \sprintf(
-                    '"%s" is used in %d %s. Take it out there first.',
-                    $routine->name,
-                    \count($uses),
-                    1 === \count($uses) ? 'place' : 'places',
-                ),
-                ['used_in' => $uses],
-            );
+            throw InUse::inPlaces($routine->name, $uses, 'Take it out there first.');
         }
         $routine->update(['binned_at' => Carbon::now()]);
         ($this->announce)($routine->project_id, 'case', $routine->id);

@@ -17,6 +17,8 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Problems\InUse;
+use LucidStep\App\Support\Problems\SavedMeanwhile;
 use LucidStep\Core\Data\Column;
 use LucidStep\Core\Data\DataTable as CoreTable;
 use LucidStep\Core\Data\Template;
@@ -41,13 +43,7 @@ final readonly class SaveTable
     {
         $table = null === $table ? null : DataTable::query()->lockForUpdate()->with('rows')->findOrFail($table->id);
         if (null !== $table && null !== $revision && $table->revision !== $revision) {
-            throw new Conflict(
-                'saved-meanwhile',
-                'Somebody saved this data table while you were writing. What you typed is kept on this device: load the ' .
-                    'page again and compare.',
-                ['revision' => $table->revision],
-                412,
-            );
+            throw SavedMeanwhile::of('this data table', $table->revision);
         }
         $name = trim($input['name']);
         SaveRoutine::refuseTaken('data_tables', $project->id, $name, $table?->id);
@@ -122,16 +118,7 @@ final readonly class SaveTable
     {
         $uses = $this->shelf->tableUses($table);
         if ([] !== $uses) {
-            throw new Conflict(
-                'in-use',
-                \sprintf(
-                    '"%s" is used in %d %s. Choose another table there first.',
-                    $table->name,
-                    \count($uses),
-                    1 === \count($uses) ? 'place' : 'places',
-                ),
-                ['used_in' => $uses],
-            );
+            throw InUse::inPlaces($table->name, $uses, 'Choose another table there first.');
         }
         $table->update(['binned_at' => Carbon::now()]);
         ($this->announce)($table->project_id, 'case', $table->id);
@@ -178,8 +165,7 @@ final readonly class SaveTable
         }
         if ([] !== $places) {
             $first = array_slice(array_keys($places), 0, 5);
-            throw new Conflict(
-                'in-use',
+            throw InUse::because(
                 \sprintf(
                     '{{%s}} is asked for in %s%s. Change it there first.',
                     implode('}}, {{', array_unique(array_values($places))),

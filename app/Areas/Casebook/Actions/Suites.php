@@ -16,6 +16,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\Core\Casebook\CaseState;
 
 /**
  * Suites: hand-picked, by a rule that stays live, or by requirement. A live one says what it gained and lost since
@@ -182,7 +183,7 @@ final readonly class Suites
         if ('requirement' === $suite->kind) {
             return CaseFilter::from($project, [])
                 ->query()
-                ->where('cases.state', '<>', 'retired')
+                ->where('cases.state', '<>', CaseState::Retired)
                 ->whereRaw(
                     'cases.id in (with recursive down as (select id from requirements where id = ? union select r.id from ' .
                         'requirements r join down on r.parent_id = down.id) select case_id from case_requirements join down on ' .

@@ -12,7 +12,7 @@ use LucidStep\App\Models\BulkAct;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
-use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Problems\AlreadyDone;
 use LucidStep\Core\Casebook\CaseText;
 
 /**
@@ -29,7 +29,7 @@ final readonly class UndoBulkEdit
     {
         $act = BulkAct::query()->lockForUpdate()->findOrFail($act->id);
         if (null !== $act->undone_at) {
-            throw new Conflict('undone', 'This was undone already.');
+            throw AlreadyDone::undone();
         }
         $rows = DB::table('bulk_act_cases')->where('act_id', $act->id)->get()->keyBy('case_id');
         $writer = $this->writers->for($project, $user);

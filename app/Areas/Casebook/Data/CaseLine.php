@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Casebook\Data;
 
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Data\Person;
+use LucidStep\App\Support\Time\UtcTime;
 use OpenApi\Attributes as OA;
 
 /**
@@ -56,7 +57,7 @@ final readonly class CaseLine
             $c->key,
             $c->title,
             $c->folder_id,
-            $c->state,
+            $c->state->value,
             $c->type,
             $c->priority,
             $c->estimate_seconds,
@@ -77,7 +78,7 @@ final readonly class CaseLine
     }
 
     /**
-     * @param  \stdClass  $row   of a list of cases, with its times as text
+     * @param  \stdClass  $row   of a list of cases
      * @param  list<TextPart>  $title what was searched for in the title
      * @param  list<TextPart>  $words and in the text
      */
@@ -94,15 +95,15 @@ final readonly class CaseLine
             $row->estimate_seconds,
             null === $row->owner_id ? null : new Person($row->owner_id, $row->owner_name),
             json_decode($row->labels, true),
-            $row->changed,
+            (string) UtcTime::time($row->updated_at),
             $row->automated,
             $row->is_template,
             $row->table_id,
             $row->steps_count,
             (object) json_decode($row->custom, true),
-            $row->walked,
+            UtcTime::time($row->last_walked_at),
             $row->revision,
-            $row->binned,
+            UtcTime::time($row->binned_at),
             $title,
             $words,
         );

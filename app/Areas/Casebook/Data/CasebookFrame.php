@@ -34,6 +34,8 @@ final readonly class CasebookFrame
         #[OA\Property(items: new OA\Items(ref: FolderLine::class))] public array $folders,
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $types,
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $priorities,
+        #[OA\Property(description: 'What a case is of when nobody has said')] public string $usual_type,
+        #[OA\Property(description: 'How urgent a case is when nobody has said')] public string $usual_priority,
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $labels,
         #[OA\Property(items: new OA\Items(ref: CustomFieldLine::class))] public array $fields,
         #[OA\Property(items: new OA\Items(ref: RoutineLine::class))] public array $routines,

@@ -15,6 +15,7 @@ use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\CaseExport;
 use LucidStep\App\Models\DataRow;
 use LucidStep\App\Models\DataTable;
+use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Requirement;
 use LucidStep\App\Models\Routine;
@@ -52,7 +53,7 @@ final readonly class ExportCases
 
     public function run(CaseExport $export): void
     {
-        $export->update(['state' => 'running']);
+        $export->update(['state' => JobState::Running]);
         $project = Project::query()->findOrFail($export->project_id);
         $this->files->makeDirectory('exports');
         $path = $this->files->path($export->path);
@@ -64,9 +65,9 @@ final readonly class ExportCases
                 'md' => $this->markdown($export, $project, $path),
                 default => $this->page->write($path, $project, $this->cases($export, $project), fn(string $sha) => $this->picture($sha)),
             };
-            $export->update(['state' => 'done', 'bytes' => (int) filesize($path)]);
+            $export->update(['state' => JobState::Done, 'bytes' => (int) filesize($path)]);
         } catch (Cancelled) {
-            $export->update(['state' => 'failed', 'problem' => 'Stopped by you.']);
+            $export->update(['state' => JobState::Failed, 'problem' => 'Stopped by you.']);
             $this->files->delete($export->path);
         }
     }

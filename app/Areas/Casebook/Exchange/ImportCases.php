@@ -14,6 +14,7 @@ use LucidStep\App\Areas\Casebook\Actions\SaveRequirements;
 use LucidStep\App\Areas\Casebook\Jobs\FindSimilarCasesAmong;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\CaseImport;
+use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
@@ -57,7 +58,7 @@ final readonly class ImportCases
             $this->analyse($import);
         } catch (Unreadable $e) {
             $import->update([
-                'state' => 'failed',
+                'state' => JobState::Failed,
                 'problem' => $e->getMessage() . (1 === $e->errors[0]->row ? '' : " (row {$e->errors[0]->row})"),
             ]);
         }
@@ -116,11 +117,19 @@ final readonly class ImportCases
 
                 return ($this->remember)($project, $author, "Brought in {$import->name}", $made);
             });
-            $import->update(['state' => 'done', 'act_id' => $act, 'finished_at' => Carbon::now()]);
+            $import->update(['state' => JobState::Done, 'act_id' => $act, 'finished_at' => Carbon::now()]);
         } catch (Cancelled) {
-            $import->update(['state' => 'cancelled', 'problem' => 'Stopped by you. Nothing was written.', 'finished_at' => Carbon::now()]);
+            $import->update([
+                'state' => JobState::Cancelled,
+                'problem' => 'Stopped by you. Nothing was written.',
+                'finished_at' => Carbon::now(),
+            ]);
         } catch (Unreadable $e) {
-            $import->update(['state' => 'failed', 'problem' => $e->getMessage() . ' Nothing was written.', 'finished_at' => Carbon::now()]);
+            $import->update([
+                'state' => JobState::Failed,
+                'problem' => $e->getMessage() . ' Nothing was written.',
+                'finished_at' => Carbon::now(),
+            ]);
         }
         $this->files->delete([$import->path, "{$import->path}.rows"]);
     }
@@ -189,7 +198,7 @@ final readonly class ImportCases
             throw Unreadable::because('There is no case in this file.');
         }
         $import->update([
-            'state' => 'ready',
+            'state' => JobState::Ready,
             'facts' => $facts,
             'total' => $facts['rows'],
             'report' => \array_slice([...$refused, ...$listed], 0, self::REPORTED),

@@ -11,10 +11,12 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Casebook\Actions\UndoBulkEdit;
+use LucidStep\App\Areas\Casebook\Exceptions\ImportConflict;
 use LucidStep\App\Areas\Casebook\Jobs\ReadImport;
 use LucidStep\App\Areas\Casebook\Jobs\RunImport;
 use LucidStep\App\Models\BulkAct;
 use LucidStep\App\Models\CaseImport;
+use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Problems\Conflict;
@@ -62,7 +64,7 @@ final readonly class ManageImport
                 'project_id' => $project->id,
                 'author_id' => $author->id,
                 'name' => mb_strimwidth($upload->getClientOriginalName(), 0, 200, '…'),
-                'state' => 'reading',
+                'state' => JobState::Reading,
                 'format' => $format,
                 'path' => $path,
                 'created_at' => Carbon::now(),
@@ -79,7 +81,7 @@ final readonly class ManageImport
      */
     public function map(CaseImport $import, array $mapping, string $layout): CaseImport
     {
-        $this->refuseUnless($import, ['ready', 'failed'], 'changed');
+        $this->refuseUnless($import, [JobState::Ready, JobState::Failed], 'changed');
         if ('json' === $import->format || \count($mapping) !== \count($import->header)) {
             throw ValidationException::withMessages(['mapping' => 'The mapping does not fit the columns of the file.']);
         }
@@ -93,7 +95,7 @@ final readonly class ManageImport
             throw ValidationException::withMessages(['mapping' => 'One column must be the title, or the key of cases to be changed.']);
         }
         $this->refuseIfGone($import);
-        $import->update(['mapping' => $mapping, 'layout' => $layout, 'state' => 'reading', 'problem' => '']);
+        $import->update(['mapping' => $mapping, 'layout' => $layout, 'state' => JobState::Reading, 'problem' => '']);
         DB::table('import_mappings')->upsert(
             [
                 [
@@ -113,12 +115,12 @@ final readonly class ManageImport
 
     public function start(CaseImport $import): CaseImport
     {
-        $this->refuseUnless($import, ['ready'], 'started');
+        $this->refuseUnless($import, [JobState::Ready], 'started');
         $this->refuseIfGone($import);
         if (0 === ($import->facts['creates'] ?? 0) + ($import->facts['changes'] ?? 0)) {
-            throw new Conflict('nothing-to-do', 'Nothing in this file would be created or changed.');
+            throw ImportConflict::nothingToDo();
         }
-        $import->update(['state' => 'running']);
+        $import->update(['state' => JobState::Running]);
         RunImport::dispatch($import->id);
 
         return $import->refresh();
@@ -130,19 +132,19 @@ final readonly class ManageImport
     private function refuseIfGone(CaseImport $import): void
     {
         if (!$this->files->exists($import->path)) {
-            throw new Conflict('file-gone', 'The file of this import is not kept any more. Choose it again.');
+            throw ImportConflict::fileIsGone();
         }
     }
 
     public function cancel(CaseImport $import): CaseImport
     {
-        if ('running' === $import->state) {
+        if (JobState::Running === $import->state) {
             $this->progress->cancel($import->id);
-        } elseif (\in_array($import->state, ['reading', 'ready', 'failed'], true)) {
-            $import->update(['state' => 'cancelled', 'finished_at' => Carbon::now()]);
+        } elseif (\in_array($import->state, [JobState::Reading, JobState::Ready, JobState::Failed], true)) {
+            $import->update(['state' => JobState::Cancelled, 'finished_at' => Carbon::now()]);
             $this->files->delete([$import->path, "{$import->path}.rows"]);
         } else {
-            throw new Conflict('finished', 'This import is over. What it brought in can be undone.');
+            throw ImportConflict::isOver();
         }
 
         return $import->refresh();
@@ -150,11 +152,11 @@ final readonly class ManageImport
 
     public function undo(CaseImport $import, Project $project, User $user): CaseImport
     {
-        $this->refuseUnless($import, ['done'], 'undone');
+        $this->refuseUnless($import, [JobState::Done], 'undone');
         $done = ($this->undo)(BulkAct::query()->findOrFail($import->act_id), $project, $user);
         $kept = array_map(static fn($r): string => $r->key, $done->refused);
         $import->update([
-            'state' => 'undone',
+            'state' => JobState::Undone,
             'problem' =>
                 [] === $kept
                     ? ''
@@ -183,12 +185,12 @@ final readonly class ManageImport
     }
 
     /**
-     * @param  list<string>  $states
+     * @param  list<JobState>  $states
      */
     private function refuseUnless(CaseImport $import, array $states, string $what): void
     {
         if (!\in_array($import->state, $states, true)) {
-            throw new Conflict('wrong-state', "This import is {$import->state}; it cannot be {$what} now.", ['state' => $import->state]);
+            throw ImportConflict::wrongState($import->state, $what);
         }
     }
 }

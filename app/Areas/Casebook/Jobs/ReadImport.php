@@ -8,6 +8,7 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
 use LucidStep\App\Models\CaseImport;
+use LucidStep\App\Models\JobState;
 
 /**
  * Reads a file of cases and says what would become of it.
@@ -25,7 +26,7 @@ final class ReadImport implements ShouldQueue
     public function handle(ImportCases $import): void
     {
         $found = CaseImport::query()->find($this->import);
-        if (null !== $found && 'reading' === $found->state) {
+        if (null !== $found && JobState::Reading === $found->state) {
             $import->read($found);
         }
     }
@@ -35,7 +36,7 @@ final class ReadImport implements ShouldQueue
         CaseImport::query()
             ->whereKey($this->import)
             ->update([
-                'state' => 'failed',
+                'state' => JobState::Failed,
                 'problem' => 'The file could not be read to its end; the fault was written to the log. Nothing was brought in.',
             ]);
     }

@@ -8,6 +8,7 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use LucidStep\App\Areas\Casebook\Exchange\ExportCases;
 use LucidStep\App\Models\CaseExport;
+use LucidStep\App\Models\JobState;
 
 /**
  * Writes the file of an export.
@@ -34,6 +35,6 @@ final class RunExport implements ShouldQueue
     {
         CaseExport::query()
             ->whereKey($this->export)
-            ->update(['state' => 'failed', 'problem' => 'The file could not be written; the fault was written to the log.']);
+            ->update(['state' => JobState::Failed, 'problem' => 'The file could not be written; the fault was written to the log.']);
     }
 }

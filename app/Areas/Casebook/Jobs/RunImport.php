@@ -8,6 +8,7 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
 use LucidStep\App\Models\CaseImport;
+use LucidStep\App\Models\JobState;
 
 /**
  * Writes the cases of a file that was read.
@@ -25,7 +26,7 @@ final class RunImport implements ShouldQueue
     public function handle(ImportCases $import): void
     {
         $found = CaseImport::query()->find($this->import);
-        if (null !== $found && 'running' === $found->state) {
+        if (null !== $found && JobState::Running === $found->state) {
             $import->run($found);
         }
     }
@@ -35,7 +36,7 @@ final class RunImport implements ShouldQueue
         CaseImport::query()
             ->whereKey($this->import)
             ->update([
-                'state' => 'failed',
+                'state' => JobState::Failed,
                 'problem' => 'The import stopped on a fault, which was written to the log. Nothing was brought in.',
             ]);
     }

@@ -8,6 +8,7 @@ use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
+use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
@@ -57,17 +58,21 @@ final readonly class CaseFilter
         $known = [];
         foreach ($asked as $name => $value) {
             $name = str_starts_with((string) $name, 'field_') ? self::FIELD . substr((string) $name, 6) : (string) $name;
-            if (
-                (isset(self::PARAMETERS[$name]) || str_starts_with($name, self::FIELD)) &&
-                \is_scalar($value) &&
-                '' !== trim((string) $value)
-            ) {
+            if (self::isKnown($name) && \is_scalar($value) && '' !== trim((string) $value)) {
                 $known[$name] = trim(mb_strcut((string) $value, 0, 'ids' === $name ? 400_000 : 2000));
             }
         }
         ksort($known);
 
         return new self($project, $me, $known);
+    }
+
+    /**
+     * Whether there is a filter of that name.
+     */
+    public static function isKnown(string $name): bool
+    {
+        return isset(self::PARAMETERS[$name]) || str_starts_with($name, self::FIELD);
     }
 
     /**
@@ -161,7 +166,7 @@ final readonly class CaseFilter
             'changed' => $query->where('cases.updated_at', '>=', Carbon::now()->subDays(max(0, min(36500, (int) $value)))),
             'author_asked' => $query->whereIn(
                 'cases.id',
-                DB::table('case_messages')->where('project_id', $this->project->id)->where('state', 'open')->select('case_id'),
+                DB::table('case_messages')->where('project_id', $this->project->id)->where('state', MessageState::Open)->select('case_id'),
             ),
             'ids' => $query->whereIn('cases.id', $ids),
             default => null,

@@ -12,6 +12,7 @@ use LucidStep\App\Areas\Casebook\Data\CasePage;
 use LucidStep\App\Areas\Casebook\Data\TextPart;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
+use LucidStep\App\Support\Paging\PageCursor;
 
 /**
  * Lists cases page by page, in a chosen order.
@@ -30,13 +31,10 @@ final readonly class ListCases
      * What a line shows: not the words and what is made of them for searching, which are most of a row. Rows and not
      * models: making a model of each takes longer than finding them.
      */
-    private const COLUMNS = "cases.id, cases.folder_id, cases.number, cases.key, cases.title,
+    private const COLUMNS = 'cases.id, cases.folder_id, cases.number, cases.key, cases.title,
         cases.state, cases.type, cases.priority, cases.priority_rank, cases.automated, cases.estimate_seconds,
         cases.owner_id, cases.labels, cases.position, cases.updated_at, cases.revision, cases.custom,
-        cases.is_template, cases.table_id, cases.steps_count, cases.last_walked_at,
-        users.name as owner_name, to_char(cases.updated_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as changed,
-            to_char(cases.last_walked_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as walked,
-            to_char(cases.binned_at at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as binned";
+        cases.is_template, cases.table_id, cases.steps_count, cases.last_walked_at, cases.binned_at, users.name as owner_name';
 
     /** Orders by name, with what stands for a missing value so that a page can begin after one. */
     public const SORTS = [
@@ -115,8 +113,8 @@ final readonly class ListCases
         $direction = $back ? 'desc' : 'asc';
         $nulls = null === $missing ? '' : ($back ? ' nulls first' : ' nulls last');
         $query->orderByRaw("cases.{$column} {$direction}{$nulls}" . ('number' === $column ? '' : ", cases.number {$direction}"));
-        $from = json_decode(base64_decode(strtr($after, '-_', '+/'), true) ?: '', true);
-        if (\is_array($from) && 2 === \count($from) && \is_int($from[1] ?? null) && (\is_scalar($from[0]) || null === $from[0])) {
+        $from = PageCursor::decode($after, 2);
+        if (null !== $from && \is_int($from[1])) {
             $sign = $back ? '<' : '>';
             if ('number' === $column) {
                 $query->where('cases.number', $sign, $from[1]);
@@ -138,13 +136,7 @@ final readonly class ListCases
             }
         }
 
-        return [
-            $query,
-            static fn(\stdClass $last): string => rtrim(
-                strtr(base64_encode((string) json_encode([$last->{$column}, $last->number])), '+/', '-_'),
-                '=',
-            ),
-        ];
+        return [$query, static fn(\stdClass $last): string => PageCursor::encode([$last->{$column}, $last->number])];
     }
 
     /**

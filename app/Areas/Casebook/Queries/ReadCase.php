@@ -24,10 +24,12 @@ use LucidStep\App\Models\CaseMessage;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\PlannedCycles;
 use LucidStep\App\Support\Data\ChangeOfField;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\Core\Casebook\Comparison;
@@ -56,7 +58,16 @@ final readonly class ReadCase
                 $routines[] = ResourceMapper::routine($one);
             }
         }
-        $walks = Entry::query()->where('case_id', $case->id)->with('cycle', 'configuration')->orderByDesc('id')->limit(20)->get();
+        $walks = Entry::query()
+            ->where('case_id', $case->id)
+            ->whereIn(
+                'cycle_id',
+                PlannedCycles::without(DB::table('cycles'), $role->leads())->where('project_id', $case->project_id)->select('id'),
+            )
+            ->with('cycle', 'configuration')
+            ->orderByDesc('id')
+            ->limit(20)
+            ->get();
         $defects = Defect::query()
             ->where('project_id', $case->project_id)
             ->where(
@@ -71,7 +82,7 @@ final readonly class ReadCase
         $messages = CaseMessage::query()
             ->where('case_id', $case->id)
             ->with('case', 'author', 'answeredBy')
-            ->orderByRaw("state = 'open' desc, id desc")
+            ->orderByRaw('state = ? desc, id desc', [MessageState::Open->value])
             ->limit(50)
             ->get();
         $review =
@@ -237,10 +248,9 @@ final readonly class ReadCase
      *
      * @return list<CaseResult>
      */
-    public function results(TestCase $case): array
+    public function results(TestCase $case, Role $role): array
     {
-        $rows = DB::table('entries')
-            ->join('cycles', 'cycles.id', '=', 'entries.cycle_id')
+        $rows = PlannedCycles::without(DB::table('entries')->join('cycles', 'cycles.id', '=', 'entries.cycle_id'), $role->leads())
             ->leftJoin('attempts', 'attempts.entry_id', '=', 'entries.id')
             ->leftJoin('users', 'users.id', '=', 'attempts.tester_id')
             ->leftJoin('builds', 'builds.id', '=', 'attempts.build_id')

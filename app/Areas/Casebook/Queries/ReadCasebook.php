@@ -16,6 +16,7 @@ use LucidStep\App\Areas\Setup\Data\ListItemLine;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\Folder;
 use LucidStep\App\Models\Membership;
+use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\SavedFilter;
@@ -88,6 +89,8 @@ final readonly class ReadCasebook
             $folders,
             array_map($item, $lists->items('type')),
             array_map($item, $lists->items('priority')),
+            $lists->usualType(),
+            $lists->usualPriority(),
             array_values(DB::table('labels')->where('project_id', $project->id)->orderByRaw('lower(name)')->pluck('name')->all()),
             array_values(
                 array_map(
@@ -111,7 +114,7 @@ final readonly class ReadCasebook
             array_values($projects->all()),
             (int) ($counts->live ?? 0),
             (int) ($counts->binned ?? 0),
-            DB::table('case_messages')->where('project_id', $project->id)->where('state', 'open')->count(),
+            DB::table('case_messages')->where('project_id', $project->id)->where('state', MessageState::Open)->count(),
             $role->records(),
             $role->leads(),
         );

@@ -90,7 +90,7 @@ final class ResourceMapper
             $m->body,
             null === $m->proposal ? null : self::step(Step::fromArray($m->proposal)),
             Person::from($m->author),
-            $m->state,
+            $m->state->value,
             $m->answer,
             Person::orNull($m->answeredBy),
             $m->created_at->toIso8601ZuluString(),

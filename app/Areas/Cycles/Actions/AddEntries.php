@@ -10,14 +10,15 @@ use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Cycles\Data\RefusedSelection;
 use LucidStep\App\Areas\Cycles\Data\SelectedCase;
 use LucidStep\App\Areas\Cycles\Data\SelectionCount;
+use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
 use LucidStep\App\Areas\Cycles\Jobs\RunAddition;
 use LucidStep\App\Areas\Cycles\Queries\Estimates;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\EntryAddition;
+use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Data\Named;
-use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\Core\Planning\Conditions;
 
 /**
@@ -91,7 +92,7 @@ final readonly class AddEntries
     {
         $cycle = OpenCycle::lock($cycle);
         if (self::isRunning($cycle)) {
-            throw new Conflict('adding', 'Entries are being added right now. Wait until that is done, or stop it.');
+            throw CycleConflict::adding();
         }
         $project = Project::query()->findOrFail($cycle->project_id);
         $count = $this->count($project, $user, $picks, $cycle);
@@ -115,7 +116,7 @@ final readonly class AddEntries
                 'project_id' => $cycle->project_id,
                 'cycle_id' => $cycle->id,
                 'actor_id' => $user->id,
-                'state' => 'running',
+                'state' => JobState::Running,
                 'picks' => $picks,
                 'total' => $count->entries,
                 'created_at' => Carbon::now(),
@@ -134,7 +135,7 @@ final readonly class AddEntries
     {
         return DB::table('entry_additions')
             ->where('cycle_id', $cycle->id)
-            ->whereIn('state', ['running', 'stopping'])
+            ->whereIn('state', [JobState::Running, JobState::Stopping])
             ->exists();
     }
 
@@ -147,10 +148,10 @@ final readonly class AddEntries
             1 !==
             EntryAddition::query()
                 ->whereKey($addition->id)
-                ->where('state', 'running')
-                ->update(['state' => 'stopping'])
+                ->where('state', JobState::Running)
+                ->update(['state' => JobState::Stopping])
         ) {
-            throw new Conflict('not-running', 'It is not running any more.');
+            throw CycleConflict::nothingIsAdded();
         }
 
         return $addition->refresh();

@@ -8,6 +8,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Cycles\Data\BlockPreview;
 use LucidStep\App\Areas\Cycles\Data\RefusedEntry;
+use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
 use LucidStep\App\Areas\Cycles\Queries\ReadCycle;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
@@ -50,12 +51,7 @@ final readonly class BlockDependents
         $cause = Entry::query()->lockForUpdate()->with('case')->findOrFail($cause->id);
         $ids = $this->reach($cause);
         if ([] === $ids) {
-            throw new Conflict(
-                'nothing-to-stop',
-                'fail' === $cause->display_state || 'blocked' === $cause->display_state
-                    ? 'Nothing that is still open needs the pass of this entry.'
-                    : 'Only a failed or blocked entry stops others.',
-            );
+            throw CycleConflict::nothingToStop(\in_array($cause->display_state, ['fail', 'blocked'], true));
         }
         $now = Carbon::now();
         DB::table('entry_stops')->insertOrIgnore(

@@ -8,6 +8,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
 use LucidStep\App\Areas\Cycles\Queries\ReadBoard;
 use LucidStep\App\Areas\Cycles\Queries\UndecidedEntries;
 use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
@@ -43,12 +44,7 @@ final readonly class ChangeCycleState
         $from = $cycle->state;
         $reason = trim($reason);
         if (!\in_array($to, $from->next($this->reviewed($cycle)), true)) {
-            throw new Conflict(
-                'cannot-go-there',
-                CycleState::Released === $to && CycleState::Draft === $from
-                    ? 'This project reviews cycles before they are released. Ask for a review.'
-                    : "A cycle that is {$from->label()} cannot become {$to->label()}.",
-            );
+            throw CycleConflict::cannotBecome($from, $to);
         }
         if ($from->needsReason($to) && !Why::isGiven($reason)) {
             throw ValidationException::withMessages(['reason' => 'Say in a few words why.']);
@@ -95,7 +91,7 @@ final readonly class ChangeCycleState
     {
         $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle->id);
         if ($cycle->state->isPlanned()) {
-            throw new Conflict('not-released', 'A cycle is signed off once it was released.');
+            throw CycleConflict::signedOffTooEarly();
         }
         $left = UndecidedEntries::in($cycle)
             ->join('cases', 'cases.id', '=', 'case_id')
@@ -145,10 +141,10 @@ final readonly class ChangeCycleState
             $from->isOpen() &&
             !DB::table('entries')->where('cycle_id', $cycle->id)->exists()
         ) {
-            throw new Conflict('empty-cycle', 'There is no entry in it yet. Add what is to be walked first.');
+            throw CycleConflict::isEmpty();
         }
         if (AddEntries::isRunning($cycle)) {
-            throw new Conflict('adding', 'Entries are being added right now. Wait until that is done, or stop it.');
+            throw CycleConflict::adding();
         }
         $asked =
             CycleState::InReview === $from && CycleState::Released === $to
@@ -159,13 +155,10 @@ final readonly class ChangeCycleState
                     ->value('actor_id')
                 : null;
         if ($asked === $user->id && $this->reviewed($cycle)) {
-            throw new Conflict('own-review', 'Somebody else reviews what you planned.');
+            throw CycleConflict::ownReview();
         }
         if (CycleState::Draft === $to && DB::table('entries')->where('cycle_id', $cycle->id)->where('attempts_count', '>', 0)->exists()) {
-            throw new Conflict(
-                'walked',
-                'It has been walked already and cannot become a draft again. Close it, or abandon it with a reason.',
-            );
+            throw CycleConflict::wasWalked();
         }
     }
 

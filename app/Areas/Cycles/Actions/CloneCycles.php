@@ -9,6 +9,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Cycles\Data\CloneOptions;
 use LucidStep\App\Areas\Cycles\Data\ClonePreview;
 use LucidStep\App\Areas\Cycles\Data\DateMove;
 use LucidStep\App\Areas\Setup\Actions\SaveCalendar;
@@ -19,6 +20,7 @@ use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Keys\NextKey;
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Planning\Calendar;
 use LucidStep\Core\Planning\CycleDates;
 use LucidStep\Core\Planning\CycleLogKind;
@@ -41,11 +43,7 @@ final readonly class CloneCycles
 
     public function __construct(private NextKey $keys, private CycleLog $log) {}
 
-    /**
-     * @param  array<string, mixed>  $how `starts_on` (of a cycle) or `due_on` (of a milestone), `name`, `which`,
-     *     `build_id`, `off_days`, `people`
-     */
-    public function preview(Cycle|Milestone $what, array $how): ClonePreview
+    public function preview(Cycle|Milestone $what, CloneOptions $how): ClonePreview
     {
         $project = Project::query()->findOrFail($what->project_id);
         $shift = $this->shift($project, $what, $how);
@@ -81,16 +79,13 @@ final readonly class CloneCycles
     }
 
     /**
-     * @param  array<string, mixed>  $how as for {@see preview()}
-     *
-     *
      * @throws ValidationException when dates do not stand; the cycle is named
      * @return list<Cycle> the new cycles
      */
-    public function do(Cycle|Milestone $what, User $user, array $how): array
+    public function do(Cycle|Milestone $what, User $user, CloneOptions $how): array
     {
         $project = Project::query()->findOrFail($what->project_id);
-        ProjectReferences::check($project->id, $how['build_id'] ?? null, null);
+        ProjectReferences::check($project->id, $how->buildId, null);
         $preview = $this->preview($what, $how);
         $field = $what instanceof Milestone ? 'due_on' : 'starts_on';
         if ([] !== $preview->faults) {
@@ -101,7 +96,7 @@ final readonly class CloneCycles
         $made = [];
         foreach ($this->cycles($what) as $at => $cycle) {
             $move = $preview->moves[$at];
-            if (0 === $move->entries && 'all' !== ($how['which'] ?? 'all')) {
+            if (0 === $move->entries && 'all' !== $how->which) {
                 continue;
             }
             if (
@@ -120,7 +115,7 @@ final readonly class CloneCycles
                 'key' => "{$project->code}-R{$number}",
                 'name' => $move->name,
                 'state' => CycleState::Draft->value,
-                'build_id' => $how['build_id'] ?? $cycle->build_id,
+                'build_id' => $how->buildId ?? $cycle->build_id,
                 'milestone_id' => $milestone,
                 'starts_on' => $move->new_starts_on,
                 'ends_on' => $move->new_ends_on,
@@ -147,10 +142,7 @@ final readonly class CloneCycles
         return $made;
     }
 
-    /**
-     * @param  array<string, mixed>  $how
-     */
-    private function copyEntries(Cycle $from, Cycle $to, array $how, Shift $shift): int
+    private function copyEntries(Cycle $from, Cycle $to, CloneOptions $how, Shift $shift): int
     {
         $members = Membership::query()
             ->where('project_id', $from->project_id)
@@ -178,8 +170,7 @@ final readonly class CloneCycles
                 'case_version_id' => $e->version_id,
                 'configuration_id' => $e->configuration_id,
                 'position' => ++$at,
-                'assignee_id' =>
-                    ($how['people'] ?? true) && isset($members[$e->assignee_id ?? '']) ? $e->assignee_id : $to->default_assignee_id,
+                'assignee_id' => $how->samePeople && isset($members[$e->assignee_id ?? '']) ? $e->assignee_id : $to->default_assignee_id,
                 'not_before' => $move($e->not_before),
                 'not_after' => $move($e->not_after),
                 'row_ids' => $e->row_ids,
@@ -210,17 +201,16 @@ final readonly class CloneCycles
      * Entries that can be walked again: their case is neither binned nor retired.
      *
      * @param  list<string>  $cycles
-     * @param  array<string, mixed>  $how
      */
-    private function entries(array $cycles, array $how): \Illuminate\Database\Query\Builder
+    private function entries(array $cycles, CloneOptions $how): \Illuminate\Database\Query\Builder
     {
-        $which = self::WHICH[(string) ($how['which'] ?? 'all')] ?? null;
+        $which = self::WHICH[$how->which] ?? null;
 
         return DB::table('entries')
             ->join('cases', 'cases.id', '=', 'case_id')
             ->whereIn('cycle_id', $cycles)
             ->whereNull('cases.binned_at')
-            ->where('cases.state', '<>', 'retired')
+            ->where('cases.state', '<>', CaseState::Retired)
             ->when(null !== $which, static fn($q) => $q->whereIn('display_state', $which ?? []));
     }
 
@@ -234,61 +224,48 @@ final readonly class CloneCycles
             : $what->cycles()->whereNot('state', CycleState::Abandoned)->with('milestone')->get();
     }
 
-    /**
-     * @param  array<string, mixed>  $how
-     */
-    private function shift(Project $project, Cycle|Milestone $what, array $how): Shift
+    private function shift(Project $project, Cycle|Milestone $what, CloneOptions $how): Shift
     {
         $days =
             $what instanceof Milestone
-                ? Calendar::between($what->due_on->toDateString(), (string) $how['due_on'])
-                : Calendar::between($what->starts_on->toDateString(), (string) $how['starts_on']);
+                ? Calendar::between($what->due_on->toDateString(), $how->date)
+                : Calendar::between($what->starts_on->toDateString(), $how->date);
 
-        return new Shift($days, SaveCalendar::of($project), $project->time_zone, (bool) ($how['off_days'] ?? false));
+        return new Shift($days, SaveCalendar::of($project), $project->time_zone, $how->avoidsDaysOff);
     }
 
-    /**
-     * @param  array<string, mixed>  $how
-     */
-    private function name(Cycle|Milestone $what, Cycle $cycle, array $how): string
+    private function name(Cycle|Milestone $what, Cycle $cycle, CloneOptions $how): string
     {
-        return $what instanceof Cycle ? trim((string) ($how['name'] ?? '')) : $this->renamed($what, $cycle, $how);
+        return $what instanceof Cycle ? $how->name : $this->renamed($what, $cycle, $how);
     }
 
     /**
      * A cycle called after its milestone is called after the new one; else the new name stands behind it.
-     *
-     * @param  array<string, mixed>  $how
      */
-    private function renamed(Milestone $milestone, Cycle $cycle, array $how): string
+    private function renamed(Milestone $milestone, Cycle $cycle, CloneOptions $how): string
     {
-        $new = trim((string) ($how['name'] ?? ''));
+        $new = $how->name;
 
         return str_contains($cycle->name, $milestone->name) ? str_replace($milestone->name, $new, $cycle->name) : "{$cycle->name}, {$new}";
     }
 
     /**
-     * @param  array<string, mixed>  $how
-     *
      * @return array{?string, string} the date that cycles must end by, and whose it is
      */
-    private function goal(Cycle|Milestone $what, Cycle $cycle, array $how): array
+    private function goal(Cycle|Milestone $what, Cycle $cycle, CloneOptions $how): array
     {
         return $what instanceof Milestone
-            ? [(string) $how['due_on'], trim((string) ($how['name'] ?? ''))]
+            ? [$how->date, $how->name]
             : [$cycle->milestone?->due_on->toDateString(), (string) $cycle->milestone?->name];
     }
 
-    /**
-     * @param  array<string, mixed>  $how
-     */
-    private function milestone(Project $project, Milestone $from, array $how): Milestone
+    private function milestone(Project $project, Milestone $from, CloneOptions $how): Milestone
     {
         return app(Milestones::class)->write($project, [
-            'name' => (string) $how['name'],
+            'name' => $how->name,
             'type' => $from->type,
             'description' => $from->description,
-            'due_on' => (string) $how['due_on'],
+            'due_on' => $how->date,
         ]);
     }
 }

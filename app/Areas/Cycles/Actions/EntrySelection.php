@@ -13,6 +13,7 @@ use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Areas\Casebook\Queries\FolderPaths;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Verdict\Policies;
 
@@ -67,7 +68,7 @@ final class EntrySelection
         $this->cases = [];
         foreach ($found as $case) {
             $why = match (true) {
-                'retired' === $case->state => 'It is retired.',
+                CaseState::Retired->value === $case->state => 'It is retired.',
                 (bool) $case->is_template => 'It is a template.',
                 0 === $case->steps_count => 'It has no steps yet.',
                 $approvedOnly && null === $case->approved_version_id => 'It is not approved, and only approved cases may enter cycles.',

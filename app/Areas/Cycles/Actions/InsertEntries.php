@@ -10,11 +10,12 @@ use Illuminate\Support\Str;
 use LucidStep\App\Areas\Cycles\Queries\ReadCycle;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\EntryAddition;
+use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Planning\Condition;
 use LucidStep\Core\Planning\Conditions;
 use LucidStep\Core\Planning\CycleLogKind;
-use LucidStep\Core\Planning\LoopRefused;
 
 /**
  * Writes the entries of an addition: all at once, or in pieces by a job that can be stopped; then none of them stays.
@@ -47,7 +48,7 @@ final readonly class InsertEntries
         foreach ($this->chunks($addition, $cycle, $project) as $rows) {
             $going = DB::transaction(static function () use ($addition, $rows): bool {
                 $now = EntryAddition::query()->lockForUpdate()->findOrFail($addition->id);
-                if ('running' !== $now->state) {
+                if (JobState::Running !== $now->state) {
                     return false;
                 }
                 DB::table('entries')->insert($rows);
@@ -57,7 +58,7 @@ final readonly class InsertEntries
                 return true;
             });
             if (!$going) {
-                $this->takeBack($addition, 'cancelled');
+                $this->takeBack($addition, JobState::Cancelled);
 
                 return;
             }
@@ -67,7 +68,7 @@ final readonly class InsertEntries
         });
     }
 
-    public function takeBack(EntryAddition $addition, string $state, string $problem = ''): void
+    public function takeBack(EntryAddition $addition, JobState $state, string $problem = ''): void
     {
         DB::transaction(function () use ($addition, $state, $problem): void {
             DB::table('entries')->where('addition_id', $addition->id)->delete();
@@ -125,7 +126,7 @@ final readonly class InsertEntries
     private function finish(EntryAddition $addition, Cycle $cycle): EntryAddition
     {
         $conditions = $addition->picks['usual'] ?? false ? $this->usual($cycle) : 0;
-        $addition->update(['state' => 'done', 'done' => $addition->total, 'facts' => ['conditions' => $conditions]]);
+        $addition->update(['state' => JobState::Done, 'done' => $addition->total, 'facts' => ['conditions' => $conditions]]);
         $user = User::query()->find($addition->actor_id);
         ($this->log)(
             $cycle,
@@ -161,30 +162,17 @@ final readonly class InsertEntries
         if ([] === $wanted) {
             return 0;
         }
-        $have = ReadCycle::conditions($cycle->id);
-        try {
-            Conditions::of([...$have, ...ReadCycle::asConditions($wanted)]);
-        } catch (LoopRefused) {
-            $kept = [];
-            foreach ($wanted as $one) {
-                try {
-                    Conditions::of([...$have, ...ReadCycle::asConditions([...$kept, $one])]);
-                    $kept[] = $one;
-                } catch (LoopRefused) {
-                }
-            }
-            $wanted = $kept;
-        }
-        foreach (array_chunk($wanted, 1000) as $some) {
+        $kept = Conditions::of(ReadCycle::conditions($cycle->id))->joinable(ReadCycle::asConditions($wanted));
+        foreach (array_chunk($kept, 1000) as $some) {
             DB::table('entry_conditions')->insert(
                 array_map(
-                    static fn(\stdClass $c): array => ['entry_id' => $c->entry_id, 'needs_id' => $c->needs_id, 'kind' => $c->kind],
+                    static fn(Condition $c): array => ['entry_id' => $c->entry, 'needs_id' => $c->needs, 'kind' => $c->kind->value],
                     $some,
                 ),
             );
         }
 
-        return \count($wanted);
+        return \count($kept);
     }
 
     /**

@@ -14,6 +14,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Data\Counts;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Problems\InUse;
 use LucidStep\Core\Planning\CycleState;
 
 /**
@@ -128,12 +129,9 @@ final readonly class Milestones
     {
         $cycles = Cycle::query()->where('milestone_id', $milestone->id)->pluck('name');
         if ($cycles->isNotEmpty()) {
-            throw new Conflict(
-                'in-use',
-                "“{$milestone->name}” stays: it holds " .
-                    $cycles->take(3)->implode(', ') .
-                    ($cycles->count() > 3 ? ' and ' . ($cycles->count() - 3) . ' more' : '') .
-                    '.',
+            throw InUse::stays(
+                $milestone->name,
+                'it holds ' . $cycles->take(3)->implode(', ') . ($cycles->count() > 3 ? ' and ' . ($cycles->count() - 3) . ' more' : ''),
             );
         }
         $milestone->delete();

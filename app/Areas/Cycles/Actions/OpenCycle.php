@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Cycles\Actions;
 
+use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Support\Problems\Conflict;
 
@@ -21,7 +22,7 @@ final class OpenCycle
     {
         $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle->id);
         if (!$cycle->state->isOpen()) {
-            throw new Conflict('cycle-closed', "“{$cycle->name}” is {$cycle->state->label()}. Reopen it to change it.");
+            throw CycleConflict::closed($cycle);
         }
 
         return $cycle;

@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Cycles\Actions;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
 use LucidStep\App\Areas\Cycles\Queries\TesterLookup;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Cycle;
@@ -65,20 +66,9 @@ final readonly class SaveCycle
                 ->where('cycle_id', $cycle->id)
                 ->orderByDesc('cycle_log.id')
                 ->first(['users.name', 'text', 'at']);
-            throw new Conflict(
-                'changed-since',
-                \sprintf(
-                    'The plan was changed since you opened it%s. What you typed is still here: look at the new state, then save again.',
-                    null === $last
-                        ? ''
-                        : ' by ' .
-                            ($last->name ?? 'the application') .
-                            ': ' .
-                            mb_strtolower(mb_substr($last->text, 0, 1)) .
-                            mb_substr($last->text, 1),
-                ),
-                ['revision' => $cycle->revision],
-                412,
+            throw CycleConflict::changedSince(
+                null === $last ? null : ($last->name ?? 'the application') . ': ' . lcfirst($last->text),
+                $cycle->revision,
             );
         }
         $facts = CycleLog::facts($cycle);

@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Cycles\Actions;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Cycles\Data\PlanActResult;
 use LucidStep\App\Areas\Cycles\EntryChanges\EntryOrder;
+use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
 use LucidStep\App\Areas\Cycles\Queries\EntryStates;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\PlanAct;
@@ -166,7 +167,7 @@ final readonly class UndoEntryChange
             return 1;
         }
         if (!isset($act->before['removed'])) {
-            throw new Conflict('order-changed', 'The order was changed again since. Move the entries by hand.');
+            throw CycleConflict::orderChanged();
         }
 
         return 0;

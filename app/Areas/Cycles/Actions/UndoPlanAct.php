@@ -9,6 +9,7 @@ use LucidStep\App\Areas\Cycles\Data\PlanActResult;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Problems\AlreadyDone;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\Core\Planning\CycleLogKind;
 
@@ -26,7 +27,7 @@ final readonly class UndoPlanAct
     {
         $act = PlanAct::query()->lockForUpdate()->findOrFail($act->id);
         if (null !== $act->undone_at) {
-            throw new Conflict('undone', 'This was undone already.');
+            throw AlreadyDone::undone();
         }
         $done = null === $act->cycle_id ? $this->cycles->undo($act, $user) : ($this->entries)($act);
         $act->update(['undone_at' => Carbon::now()]);

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Cycles\Data;
 
 use LucidStep\App\Areas\Cycles\Queries\Estimates;
-use LucidStep\App\Models\Entry;
 use LucidStep\App\Support\Data\Named;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\App\Support\Time\UtcTime;
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Execution\Readiness;
 use OpenApi\Attributes as OA;
@@ -22,11 +22,13 @@ final readonly class EntryLine
     /**
      * @param  list<Reason>  $reasons
      * @param  list<Reason>  $warnings
+     * @param  list<PlanCondition>  $needs
      */
     public function __construct(
         #[OA\Property] public string $id,
         #[OA\Property] public string $cycle_id,
         #[OA\Property] public int $position,
+        #[OA\Property] public string $case_id,
         #[OA\Property] public string $case_key,
         #[OA\Property] public string $title,
         #[OA\Property] public string $priority,
@@ -53,72 +55,35 @@ final readonly class EntryLine
         #[OA\Property] public int $defects,
         #[OA\Property] public int $active_ms,
         #[OA\Property] public ?string $display_state_at,
-        #[OA\Property(description: 'The case is in the bin; the entry stays')] public bool $case_binned,
+        #[OA\Property(description: 'Where its case went, `in the bin` or `retired`; the entry stays')] public ?string $case_gone,
         #[OA\Property(description: 'A word from whoever handed it over')] public string $handover,
         #[OA\Property(description: 'Why a lead was asked for a look; empty: nobody was')] public string $look,
         #[OA\Property(description: 'Its case was changed after it was planned')] public bool $outdated,
+        #[OA\Property(items: new OA\Items(ref: PlanCondition::class))] public array $needs,
     ) {}
 
     /**
-     * @param  Entry  $entry with case, configuration, assignee, retestBy and openAttempt.tester loaded
-     * @param  bool  $approvedOnly whether only approved cases may enter cycles
-     */
-    public static function from(Entry $entry, Readiness $readiness, bool $approvedOnly, Estimates $estimates): self
-    {
-        $retest = 'retest' === $entry->display_state;
-
-        return new self(
-            $entry->id,
-            $entry->cycle_id,
-            $entry->position,
-            $entry->case->key,
-            $entry->case->title,
-            $entry->case->priority,
-            $estimates->entry(
-                (string) $entry->case->getRawOriginal('walk_times'),
-                $entry->case->estimate_seconds,
-                $entry->case->steps_count,
-                $entry->rounds,
-            ),
-            $entry->rounds,
-            $entry->not_before?->toIso8601ZuluString(),
-            $entry->not_after?->toIso8601ZuluString(),
-            Named::orNull($entry->configuration),
-            Person::orNull($entry->assignee),
-            $entry->display_state,
-            $entry->previous_verdict,
-            $readiness->is,
-            array_map(Reason::from(...), $readiness->reasons),
-            array_map(Reason::from(...), $readiness->warnings),
-            $retest ? $entry->retest_reason : null,
-            $retest ? Person::orNull($entry->retestBy) : null,
-            Person::orNull($entry->openAttempt?->tester),
-            $entry->open_attempt_id,
-            $entry->last_attempt_id,
-            $entry->attempts_count,
-            $entry->defects_count,
-            $entry->active_ms,
-            $entry->display_state_at?->toIso8601ZuluString(),
-            null !== $entry->case->binned_at,
-            $entry->handover_note,
-            null === $entry->look_asked_at ? '' : $entry->look_note,
-            $entry->case_version_id !== Review::walked((string) $entry->case->version_id, $entry->case->approved_version_id, $approvedOnly),
-        );
-    }
-
-    /**
      * @param  \stdClass  $row of a cycle's entries, with the names of what they point to
+     * @param  list<PlanCondition>  $needs
+     * @param  array<string, string>  $names of people and configurations, by id
      * @param  bool  $approvedOnly whether only approved cases may enter cycles
      */
-    public static function fromRow(\stdClass $row, Readiness $readiness, bool $approvedOnly, Estimates $estimates): self
-    {
+    public static function fromRow(
+        \stdClass $row,
+        Readiness $readiness,
+        array $needs,
+        array $names,
+        bool $approvedOnly,
+        Estimates $estimates,
+    ): self {
         $retest = 'retest' === $row->display_state;
-        $person = static fn(?string $id, ?string $name): ?Person => null === $id ? null : new Person($id, (string) $name);
+        $person = static fn(?string $id): ?Person => null === $id ? null : new Person($id, $names[$id] ?? '');
 
         return new self(
             $row->id,
             $row->cycle_id,
             $row->position,
+            $row->case_id,
             $row->key,
             $row->title,
             $row->priority,
@@ -126,26 +91,27 @@ final readonly class EntryLine
             $row->rounds,
             UtcTime::time($row->not_before),
             UtcTime::time($row->not_after),
-            null === $row->configuration_id ? null : new Named($row->configuration_id, $row->configuration),
-            $person($row->assignee_id, $row->assignee),
+            null === $row->configuration_id ? null : new Named($row->configuration_id, $names[$row->configuration_id] ?? ''),
+            $person($row->assignee_id),
             $row->display_state,
             $row->previous_verdict,
             $readiness->is,
             array_map(Reason::from(...), $readiness->reasons),
             array_map(Reason::from(...), $readiness->warnings),
             $retest ? $row->retest_reason : null,
-            $retest ? $person($row->retest_by_id, $row->retester) : null,
-            $person($row->walker_id, $row->walker),
+            $retest ? $person($row->retest_by_id) : null,
+            $person($row->walker_id),
             $row->open_attempt_id,
             $row->last_attempt_id,
             $row->attempts_count,
             $row->defects_count,
             $row->active_ms,
             UtcTime::time($row->display_state_at),
-            null !== $row->binned_at,
+            null !== $row->binned_at ? 'in the bin' : (CaseState::Retired->value === $row->state ? 'retired' : null),
             $row->handover_note,
             null === $row->look_asked_at ? '' : $row->look_note,
             $row->case_version_id !== Review::walked($row->version_id, $row->approved_version_id, $approvedOnly),
+            $needs,
         );
     }
 }

@@ -8,6 +8,7 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use LucidStep\App\Areas\Cycles\Actions\InsertEntries;
 use LucidStep\App\Models\EntryAddition;
+use LucidStep\App\Models\JobState;
 
 /**
  * Adds many entries to a cycle.
@@ -25,7 +26,7 @@ final class RunAddition implements ShouldQueue
     public function handle(InsertEntries $add): void
     {
         $found = EntryAddition::query()->find($this->addition);
-        if (null !== $found && \in_array($found->state, ['running', 'stopping'], true)) {
+        if (null !== $found && \in_array($found->state, [JobState::Running, JobState::Stopping], true)) {
             $add->run($found);
         }
     }
@@ -33,10 +34,10 @@ final class RunAddition implements ShouldQueue
     public function failed(): void
     {
         $found = EntryAddition::query()->find($this->addition);
-        if (null !== $found && 'done' !== $found->state) {
+        if (null !== $found && JobState::Done !== $found->state) {
             app(InsertEntries::class)->takeBack(
                 $found,
-                'failed',
+                JobState::Failed,
                 'Adding stopped on a fault, which was written to the log. Nothing was added.',
             );
         }

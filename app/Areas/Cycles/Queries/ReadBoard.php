@@ -4,14 +4,22 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Cycles\Queries;
 
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Cycles\Data\CycleBoard;
 use LucidStep\App\Areas\Cycles\Data\CycleSummary;
-use LucidStep\App\Areas\Cycles\Data\EntryLine;
+use LucidStep\App\Areas\Cycles\Data\CycleSums;
+use LucidStep\App\Areas\Cycles\Data\TrailMark;
+use LucidStep\App\Areas\Cycles\Data\Walker;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\PlannedCycles;
+use LucidStep\App\Support\Data\Named;
+use LucidStep\App\Support\Data\Person;
+use LucidStep\Core\Execution\CondensedTrail;
+use LucidStep\Core\Execution\TrailRun;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\Policies;
 
@@ -20,7 +28,14 @@ use LucidStep\Core\Verdict\Policies;
  */
 final readonly class ReadBoard
 {
-    public const WITH = ['case', 'configuration', 'assignee', 'retestBy', 'openAttempt.tester'];
+    /** A trail of so many entries is shown mark by mark. */
+    private const LONGEST = 64;
+
+    /** At most so many marks and runs of it are told. */
+    private const MARKS = 240;
+
+    /** At most so many who walk now are told. */
+    private const WALKERS = 50;
 
     public function __construct(private ReadCycle $read) {}
 
@@ -31,13 +46,9 @@ final readonly class ReadBoard
      */
     public function cycles(Project $project, bool $planned): array
     {
-        $cycles = Cycle::query()
-            ->where('project_id', $project->id)
-            ->when(!$planned, static fn($q) => $q->whereNotIn('state', [CycleState::Draft, CycleState::InReview]))
-            ->with('build')
-            ->orderByDesc('ends_on')
-            ->orderBy('id')
-            ->get();
+        $query = Cycle::query()->where('project_id', $project->id);
+        PlannedCycles::without($query, $planned);
+        $cycles = $query->with('build')->orderByDesc('ends_on')->orderBy('id')->get();
         $counts = $this->counts(array_values($cycles->modelKeys()));
 
         return array_values($cycles->map(static fn(Cycle $c): CycleSummary => CycleSummary::from($c, $counts[$c->id] ?? []))->all());
@@ -46,83 +57,159 @@ final readonly class ReadBoard
     public function board(Cycle $cycle, User $user, Role $role): CycleBoard
     {
         $cycle->load('build', 'project');
-        $policies = Policies::fromArray($cycle->project->policies);
-        $view = $this->read->view($cycle);
-        $entries = $this->rows($cycle);
-        $estimates = new Estimates($cycle->project_id);
+        $cycles = Collection::make([$cycle]);
+        $held = array_flip($this->read->held($cycle));
+        $released = CycleState::Released === $cycle->state;
+        $next = $released ? $this->read->next($cycles, $user, $role, Policies::fromArray($cycle->project->policies)) : [];
+        $sums = $this->sums($cycle, $cycle->project);
 
         return new CycleBoard(
-            CycleSummary::from($cycle, $this->counts([$cycle->id])[$cycle->id] ?? []),
+            CycleSummary::from($cycle, $sums->counts),
+            $this->trail($cycle, $held, $sums->configurations),
             array_values(
-                array_map(
-                    static fn(\stdClass $e): EntryLine => EntryLine::fromRow(
-                        $e,
-                        $view->readiness($e->id),
-                        $policies->onlyApprovedCases,
-                        $estimates,
-                    ),
-                    $entries,
-                ),
+                DB::table('entries')
+                    ->where('cycle_id', $cycle->id)
+                    ->whereNotNull('open_attempt_id')
+                    ->join('cases', 'cases.id', '=', 'case_id')
+                    ->join('attempts', 'attempts.id', '=', 'open_attempt_id')
+                    ->join('users', 'users.id', '=', 'tester_id')
+                    ->orderBy('entries.position')
+                    ->limit(self::WALKERS)
+                    ->get(['entries.id', 'tester_id', 'users.name', 'cases.key'])
+                    ->map(static fn(\stdClass $w): Walker => new Walker(new Person($w->tester_id, $w->name), $w->key, $w->id))
+                    ->all(),
             ),
-            CycleState::Released === $cycle->state ? ReadCycle::next($view, $user, $role, $policies) : null,
+            self::named('users', $sums->assignees, 'name'),
+            $sums->configurations,
+            \count($held),
+            $sums->outdated,
+            $sums->activeMs,
+            $next[$cycle->id] ?? null,
         );
     }
 
     /**
-     * Rows and not models: a cycle may have ten thousand.
-     *
-     * @return array<int, \stdClass>
+     * What all entries of a cycle make together, read once.
      */
-    private function rows(Cycle $cycle): array
+    public function sums(Cycle $cycle, Project $project): CycleSums
     {
-        return DB::table('entries')
+        $newest = EntryLines::newestVersion($project);
+        $counts = $assignees = $configurations = [];
+        $outdated = $active = 0;
+        $walked = false;
+        foreach (
+            DB::select(
+                "select sums.*, configurations.name as configuration, configurations.position from (
+                    select display_state, assignee_id, configuration_id, count(*) as entries, sum(entries.active_ms) as active,
+                        bool_or(attempts_count > 0) as walked,
+                        count(*) filter (where entries.case_version_id <> {$newest}) as outdated
+                    from entries join cases on cases.id = case_id where cycle_id = ? group by 1, 2, 3
+                ) as sums left join configurations on configurations.id = configuration_id order by configurations.position",
+                [$cycle->id],
+            )
+            as $some
+        ) {
+            $counts[$some->display_state] = ($counts[$some->display_state] ?? 0) + $some->entries;
+            $assignees[] = $some->assignee_id;
+            if (null !== $some->configuration_id) {
+                $configurations[$some->configuration_id] ??= new Named($some->configuration_id, $some->configuration);
+            }
+            $outdated += $some->outdated;
+            $active += $some->active;
+            $walked = $walked || $some->walked;
+        }
+
+        return new CycleSums(
+            $counts,
+            array_values(array_unique(array_filter($assignees))),
+            array_values($configurations),
+            $outdated,
+            $active,
+            $walked,
+        );
+    }
+
+    /**
+     * @param  list<?string>  $ids
+     *
+     * @return list<Named>
+     */
+    private static function named(string $table, array $ids, string $order): array
+    {
+        return array_values(
+            DB::table($table)
+                ->whereIn('id', array_filter(array_unique($ids)))
+                ->orderBy($order)
+                ->get(['id', 'name'])
+                ->map(static fn(\stdClass $n): Named => new Named($n->id, $n->name))
+                ->all(),
+        );
+    }
+
+    /**
+     * @param  array<string, int>  $held by entry
+     * @param  list<Named>  $configurations
+     *
+     * @return list<TrailMark>
+     */
+    private function trail(Cycle $cycle, array $held, array $configurations): array
+    {
+        $ids = array_column($configurations, 'id');
+        $row = DB::selectOne(
+            <<<'SQL'
+            select string_agg(position::text, ',') as positions, string_agg(shown, ',') as shown,
+                string_agg(of::text, ',') as groups
+            from (select position, case when ? > 1 then coalesce(array_position(?::uuid[], configuration_id), 0) end as of,
+                    case when display_state = 'not_run' and id = any(?::uuid[]) then 'held' else display_state end as shown
+                from entries where cycle_id = ? order by position) as entry
+            SQL
+            ,
+            [\count($ids), '{' . implode(',', $ids) . '}', '{' . implode(',', array_keys($held)) . '}', $cycle->id],
+        );
+        if (null === $row?->positions) {
+            return [];
+        }
+        $positions = explode(',', $row->positions);
+        $shown = explode(',', $row->shown);
+        $groups = null === $row->groups ? [] : explode(',', $row->groups);
+        $runs = CondensedTrail::of(self::marks($positions, $shown, $groups), self::LONGEST);
+        if (\count($runs) > self::MARKS && [] !== $groups) {
+            // Where configurations take turns, their gaps would leave a mark for each entry.
+            $runs = CondensedTrail::of(self::marks($positions, $shown, []), self::LONGEST);
+        }
+        $runs = \array_slice($runs, 0, self::MARKS);
+        $names = DB::table('entries')
             ->join('cases', 'cases.id', '=', 'case_id')
-            ->leftJoin('configurations', 'configurations.id', '=', 'configuration_id')
-            ->leftJoin('users as assignee', 'assignee.id', '=', 'assignee_id')
-            ->leftJoin('users as retester', 'retester.id', '=', 'retest_by_id')
-            ->leftJoin('attempts', 'attempts.id', '=', 'open_attempt_id')
-            ->leftJoin('users as walker', 'walker.id', '=', 'attempts.tester_id')
             ->where('cycle_id', $cycle->id)
-            ->orderBy('entries.position')
-            ->get([
-                'entries.id',
-                'cycle_id',
-                'entries.position',
-                'cases.key',
-                'cases.title',
-                'cases.priority',
-                'cases.estimate_seconds',
-                'walk_times',
-                'steps_count',
-                'rounds',
-                'not_before',
-                'not_after',
-                'entries.configuration_id',
-                'configurations.name as configuration',
-                'assignee_id',
-                'assignee.name as assignee',
-                'display_state',
-                'previous_verdict',
-                'retest_reason',
-                'retest_by_id',
-                'retester.name as retester',
-                'attempts.tester_id as walker_id',
-                'walker.name as walker',
-                'open_attempt_id',
-                'last_attempt_id',
-                'attempts_count',
-                'defects_count',
-                'entries.active_ms',
-                'display_state_at',
-                'cases.binned_at',
-                'handover_note',
-                'look_asked_at',
-                'look_note',
-                'case_version_id',
-                'cases.version_id',
-                'cases.approved_version_id',
-            ])
-            ->all();
+            ->whereIn('entries.position', array_map(static fn(TrailRun $r): int => (int) $r->first, $runs))
+            ->get(['entries.id', 'entries.position', 'cases.key', 'cases.title'])
+            ->keyBy('position');
+
+        return array_map(static function (TrailRun $run) use ($names, $configurations): TrailMark {
+            $e = $names[(int) $run->first];
+
+            return new TrailMark(
+                $e->id,
+                $run->shown,
+                1 === $run->count ? "{$e->position}. {$e->key} {$e->title}" : '',
+                ($configurations[(int) $run->group - 1] ?? new Named('', ''))->name,
+                $run->count,
+            );
+        }, $runs);
+    }
+
+    /**
+     * @param  list<string>  $positions
+     * @param  list<string>  $shown
+     * @param  list<string>  $groups empty: all of one
+     *
+     * @return \Generator<int, array{string, string, string}>
+     */
+    private static function marks(array $positions, array $shown, array $groups): \Generator
+    {
+        foreach ($positions as $i => $position) {
+            yield [$position, $shown[$i], $groups[$i] ?? ''];
+        }
     }
 
     /**

@@ -7,14 +7,15 @@ namespace LucidStep\App\Areas\Cycles\Queries;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Areas\Cycles\Data\Reason;
+use LucidStep\App\Areas\Cycles\Data\EntryReadiness;
+use LucidStep\App\Areas\Cycles\Data\PlanCondition;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Execution\CycleView;
 use LucidStep\Core\Execution\EntryFacts;
-use LucidStep\Core\Execution\HeldReason;
+use LucidStep\Core\Execution\HeldCheck;
 use LucidStep\Core\Execution\Readiness;
 use LucidStep\Core\Planning\Condition;
 use LucidStep\Core\Planning\ConditionKind;
@@ -27,121 +28,272 @@ use LucidStep\Core\Verdict\Policies;
  */
 final class ReadCycle
 {
-    /**
-     * A cycle as the rules see it now. Three queries, however many entries.
-     */
-    public function view(Cycle $cycle): CycleView
-    {
-        return $this->views(Collection::make([$cycle]))[$cycle->id];
-    }
+    /** What some entries wait for, and whose fail or block stops them, with what those others show. */
+    private const JOINED = <<<'SQL'
+    select link.entry_id, link.other_id, link.kind, other.cycle_id, other.position, other.display_state, other.previous_verdict,
+        cases.key, exists(select from entry_stops where entry_stops.entry_id = other.id) as stopped
+    from (
+        select entry_id, needs_id as other_id, kind from entry_conditions where entry_id = any(?::uuid[])
+        union all select entry_id, cause_id, 'stop' from entry_stops where entry_id = any(?::uuid[])
+    ) as link
+    join entries as other on other.id = link.other_id join cases on cases.id = other.case_id
+    order by other.position
+    SQL;
+
+    /** What has to be known of an entry to say whether it is held. */
+    private const FACTS = [
+        'entries.id',
+        'entries.cycle_id',
+        'cases.key',
+        'entries.display_state',
+        'entries.previous_verdict',
+        'entries.assignee_id',
+        'attempts.tester_id as walker_id',
+        'entries.not_before',
+        'entries.not_after',
+    ];
+
+    /** So many entries are looked at together for the next one. */
+    private const CANDIDATES = 60;
 
     /**
-     * Several cycles as the rules see them now. Three queries, however many.
-     *
-     * @param  Collection<int, Cycle>  $cycles
-     *
-     * @return array<string, CycleView> by cycle id
-     */
-    public function views(Collection $cycles): array
-    {
-        return $this->read($cycles);
-    }
-
-    /**
-     * Whether one entry is ready, held or done: as its whole cycle would say, from no more than what it waits for. Three
+     * Whether one entry is ready, held or done: as its whole cycle would say, from no more than what it waits for. Two
      * queries, however large the cycle.
      */
     public function readiness(Entry $entry): Readiness
     {
-        $view = $this->read(Collection::make([$entry->cycle]), $entry->id)[$entry->cycle_id];
-
-        return $view->readiness($entry->id);
+        return $this->readinessOf(Collection::make([$entry->cycle]), $this->facts([$entry->id]))->of[$entry->id];
     }
 
     /**
-     * The entry a person walks next: none where they do not record, one of nobody's where opening takes it.
-     */
-    public static function next(CycleView $view, User $user, Role $role, Policies $policies): ?string
-    {
-        return $role->records() ? $view->next($user->id, null, $policies->openingTakes)?->id : null;
-    }
-
-    /**
-     * @param  Collection<int, Cycle>  $cycles
-     * @param  ?string  $only an entry: it and what it waits for, instead of all
+     * Whether some entries are ready, held or done, with every reason and with what they wait for. One query, however large
+     * their cycles.
      *
-     * @return array<string, CycleView> by cycle id
+     * @param  Collection<int, Cycle>  $cycles
+     * @param  array<array-key, \stdClass>  $rows of entries, with what {@see facts} reads of them
      */
-    private function read(Collection $cycles, ?string $only = null): array
+    public function readinessOf(Collection $cycles, array $rows): EntryReadiness
     {
-        $rows = DB::table('entries')
-            ->join('cases', 'cases.id', '=', 'entries.case_id')
-            ->leftJoin('attempts', 'attempts.id', '=', 'entries.open_attempt_id')
-            ->whereIn('entries.cycle_id', $cycles->modelKeys())
-            ->when(
-                null !== $only,
-                static fn($q) => $q->whereRaw(
-                    'entries.id in (select ?::uuid union select needs_id from entry_conditions where entry_id = ? ' .
-                        'union select cause_id from entry_stops where entry_id = ?)',
-                    [$only, $only, $only],
-                ),
-            )
-            ->orderBy('entries.position')
-            ->get([
-                'entries.id',
-                'entries.cycle_id',
-                'cases.key',
-                'entries.display_state',
-                'entries.previous_verdict',
-                'entries.assignee_id',
-                'attempts.tester_id as open_with',
-                'entries.not_before',
-                'entries.not_after',
-            ])
-            ->groupBy('cycle_id');
-        $stops = [];
+        [$views, $needs] = $this->views($cycles, $rows);
+        $of = [];
+        foreach ($rows as $row) {
+            $of[$row->id] = $views[$row->cycle_id]->readiness($row->id);
+        }
+
+        return new EntryReadiness($of, $needs);
+    }
+
+    /**
+     * @param  list<string>  $ids of entries
+     *
+     * @return list<\stdClass> in the order of their cycle
+     */
+    public function facts(array $ids): array
+    {
+        return array_values(
+            DB::table('entries')
+                ->join('cases', 'cases.id', '=', 'entries.case_id')
+                ->leftJoin('attempts', 'attempts.id', '=', 'entries.open_attempt_id')
+                ->whereRaw('entries.id = any(?::uuid[])', [self::asArray($ids)])
+                ->orderBy('entries.position')
+                ->get(self::FACTS)
+                ->all(),
+        );
+    }
+
+    /**
+     * All entries of a cycle that are held now. Three queries, of no more than what may be held.
+     *
+     * @return list<string> ids
+     */
+    public function held(Cycle $cycle): array
+    {
+        $check = new HeldCheck(Carbon::now()->toDateTimeImmutable(), $cycle->conditions_hold);
+        $state = static fn(string $shown, ?string $before, bool $stopped = false): EntryState => EntryState::stored(
+            $shown,
+            $before,
+            $stopped,
+        );
+        $held = [];
+        foreach (
+            DB::table('entries')
+                ->where('cycle_id', $cycle->id)
+                ->where(static fn($q) => $q->whereNotNull('not_before')->orWhereNotNull('not_after'))
+                ->get(['id', 'display_state', 'previous_verdict', 'not_before', 'not_after'])
+            as $e
+        ) {
+            if ($check->byWindow($state($e->display_state, $e->previous_verdict), self::time($e->not_before), self::time($e->not_after))) {
+                $held[$e->id] = true;
+            }
+        }
         foreach (
             DB::table('entry_stops')
-                ->join('entries', 'entries.id', '=', 'entry_stops.entry_id')
-                ->whereIn('entries.cycle_id', $cycles->modelKeys())
-                ->when($only, static fn($q) => $q->whereIn('entry_id', $rows->flatten(1)->pluck('id')))
-                ->get(['entry_id', 'cause_id'])
-            as $stop
+                ->join('entries', 'entries.id', '=', 'entry_id')
+                ->where('cycle_id', $cycle->id)
+                ->get(['entries.id', 'display_state', 'previous_verdict'])
+            as $e
         ) {
-            $stops[$stop->entry_id][] = $stop->cause_id;
+            if ($check->byStop($state($e->display_state, $e->previous_verdict, true))) {
+                $held[$e->id] = true;
+            }
         }
-        $conditions = DB::table('entry_conditions')
-            ->join('entries', 'entries.id', '=', 'entry_conditions.entry_id')
-            ->whereIn('entries.cycle_id', $cycles->modelKeys())
-            ->when($only, static fn($q, string $id) => $q->where('entry_id', $id))
-            ->get(['entry_id', 'needs_id', 'kind', 'entries.cycle_id'])
-            ->groupBy('cycle_id');
+        foreach ($this->unpassed($cycle) as $c) {
+            $waits = $check->byCondition(
+                $state($c->display_state, $c->previous_verdict),
+                ConditionKind::from($c->kind),
+                $state($c->needed_state, $c->needed_before, $c->needed_stopped),
+            );
+            $held += $waits ? array_fill_keys(explode(',', $c->entries), true) : [];
+        }
+
+        return array_map(strval(...), array_keys($held));
+    }
+
+    /**
+     * Conditions of a cycle's undecided entries on what did not pass; a pass meets every condition. Those of which the same
+     * is known stand together.
+     *
+     * @return list<\stdClass>
+     */
+    private function unpassed(Cycle $cycle): array
+    {
+        $rows = DB::select(
+            <<<'SQL'
+            select kind, waiting.display_state, waiting.previous_verdict, needed.display_state as needed_state,
+                needed.previous_verdict as needed_before, stops.entry_id is not null as needed_stopped,
+                string_agg(entry_conditions.entry_id::text, ',') as entries
+            from entry_conditions join entries as waiting on waiting.id = entry_conditions.entry_id
+            join entries as needed on needed.id = needs_id
+            left join (select distinct entry_id from entry_stops) as stops on stops.entry_id = needs_id
+            where waiting.cycle_id = ? and needed.cycle_id = ? and waiting.display_state = any(?::text[])
+                and needed.display_state <> 'pass'
+            group by 1, 2, 3, 4, 5, 6
+            SQL
+            ,
+            [$cycle->id, $cycle->id, self::asArray(UndecidedEntries::STATES)],
+        );
+
+        return array_values($rows);
+    }
+
+    /**
+     * The entry a person walks next in each cycle, by the rule of the core: none where they do not record, one of nobody's
+     * where opening takes it. The rule is asked about the undecided entries that may be theirs, a few at a time.
+     *
+     * @param  Collection<int, Cycle>  $cycles
+     *
+     * @return array<string, string> entries by cycle id; a cycle without one is not in it
+     */
+    public function next(Collection $cycles, User $user, Role $role, Policies $policies): array
+    {
+        $next = [];
+        for ($from = 0; $role->records() && $cycles->isNotEmpty(); $from += self::CANDIDATES) {
+            $some = $this->candidates(array_values($cycles->modelKeys()), $user, $policies, $from);
+            $cycles = $cycles->filter(static fn(Cycle $c): bool => isset($some[$c->id]));
+            if ($cycles->isEmpty()) {
+                break;
+            }
+            foreach ($this->views($cycles, array_merge(...array_values($some)))[0] as $cycle => $view) {
+                $among = array_map(static fn(\stdClass $e): string => $e->id, $some[$cycle]);
+                $found = $view->next($user->id, null, $policies->openingTakes, $among);
+                if (null !== $found) {
+                    $next[$cycle] = $found->id;
+                }
+            }
+            $cycles = $cycles->reject(static fn(Cycle $c): bool => isset($next[$c->id]));
+        }
+
+        return $next;
+    }
+
+    /**
+     * @param  list<string>  $cycles
+     *
+     * @return array<string, list<\stdClass>> entries by cycle, in its order
+     */
+    private function candidates(array $cycles, User $user, Policies $policies, int $from): array
+    {
+        $some = [];
+        foreach (
+            DB::select(
+                <<<'SQL'
+                select entry.*, attempts.tester_id as walker_id, '' as key from unnest(?::uuid[]) as cycle (id), lateral (
+                    select id, cycle_id, position, display_state, previous_verdict, assignee_id, open_attempt_id, not_before, not_after
+                    from entries where cycle_id = cycle.id and display_state = any(?::text[])
+                        and (assignee_id = ? or (? = 'yes' and assignee_id is null))
+                    order by position limit ? offset ?) as entry
+                left join attempts on attempts.id = entry.open_attempt_id order by entry.position
+                SQL
+                ,
+                [
+                    self::asArray($cycles),
+                    self::asArray(UndecidedEntries::STATES),
+                    $user->id,
+                    $policies->openingTakes ? 'yes' : 'no',
+                    self::CANDIDATES,
+                    $from,
+                ],
+            )
+            as $row
+        ) {
+            $some[$row->cycle_id][] = $row;
+        }
+
+        return $some;
+    }
+
+    /**
+     * Cycles as the rules see them, as far as some entries need it. One query.
+     *
+     * @param  Collection<int, Cycle>  $cycles
+     * @param  array<array-key, \stdClass>  $rows of entries, with what {@see facts} reads of them
+     *
+     * @return array{array<string, CycleView>, array<string, list<PlanCondition>>} by cycle; what entries wait for, by entry
+     */
+    private function views(Collection $cycles, array $rows): array
+    {
+        $ids = self::asArray(array_map(static fn(\stdClass $e): string => $e->id, array_values($rows)));
+        $conditions = $needs = $stops = $others = [];
+        foreach ('{}' === $ids ? [] : DB::select(self::JOINED, [$ids, $ids]) as $link) {
+            $others[$link->other_id] = $link;
+            if ('stop' === $link->kind) {
+                $stops[$link->entry_id][] = $link->other_id;
+
+                continue;
+            }
+            $conditions[$link->cycle_id][] = new Condition($link->entry_id, $link->other_id, ConditionKind::from($link->kind));
+            $needs[$link->entry_id][] = new PlanCondition($link->other_id, $link->kind, $link->key, $link->position);
+        }
+        $facts = [];
+        foreach ($rows as $row) {
+            unset($others[$row->id]);
+            $facts[$row->cycle_id][] = new EntryFacts(
+                $row->id,
+                $row->key,
+                EntryState::stored($row->display_state, $row->previous_verdict, isset($stops[$row->id])),
+                $row->assignee_id,
+                $row->walker_id,
+                self::time($row->not_before),
+                self::time($row->not_after),
+                $stops[$row->id] ?? [],
+            );
+        }
+        // Of what they wait for no more is known than what it shows.
+        foreach ($others as $id => $other) {
+            $state = EntryState::stored($other->display_state, $other->previous_verdict, $other->stopped);
+            $facts[$other->cycle_id][] = new EntryFacts((string) $id, $other->key, $state);
+        }
         $views = [];
         foreach ($cycles as $cycle) {
             $views[$cycle->id] = new CycleView(
-                array_values(
-                    ($rows[$cycle->id] ?? collect())
-                        ->map(
-                            static fn(object $row): EntryFacts => new EntryFacts(
-                                $row->id,
-                                $row->key,
-                                EntryState::stored($row->display_state, $row->previous_verdict, isset($stops[$row->id])),
-                                $row->assignee_id,
-                                $row->open_with,
-                                self::time($row->not_before),
-                                self::time($row->not_after),
-                                $stops[$row->id] ?? [],
-                            ),
-                        )
-                        ->all(),
-                ),
-                Conditions::of(self::asConditions(($conditions[$cycle->id] ?? collect())->all())),
+                $facts[$cycle->id] ?? [],
+                Conditions::of($conditions[$cycle->id] ?? []),
                 Carbon::now()->toDateTimeImmutable(),
                 $cycle->conditions_hold,
             );
         }
 
-        return $views;
+        return [$views, $needs];
     }
 
     /**
@@ -173,13 +325,11 @@ final class ReadCycle
     }
 
     /**
-     * @param  list<HeldReason>  $reasons
-     *
-     * @return list<Reason>
+     * @param  array<array-key, mixed>  $ids
      */
-    public function reasons(array $reasons): array
+    private static function asArray(array $ids): string
     {
-        return array_map(Reason::from(...), $reasons);
+        return '{' . implode(',', array_map(static fn(mixed $id): string => \is_string($id) ? $id : '', $ids)) . '}';
     }
 
     private static function time(?string $time): ?\DateTimeImmutable

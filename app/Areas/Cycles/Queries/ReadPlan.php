@@ -11,108 +11,144 @@ use LucidStep\App\Areas\Cycles\Actions\Milestones;
 use LucidStep\App\Areas\Cycles\Data\CycleDetail;
 use LucidStep\App\Areas\Cycles\Data\CyclePlan;
 use LucidStep\App\Areas\Cycles\Data\CycleSummary;
+use LucidStep\App\Areas\Cycles\Data\CycleSums;
 use LucidStep\App\Areas\Cycles\Data\LogEntry;
 use LucidStep\App\Areas\Cycles\Data\OrderFault;
 use LucidStep\App\Areas\Cycles\Data\PersonLoad;
-use LucidStep\App\Areas\Cycles\Data\PlanCondition;
-use LucidStep\App\Areas\Cycles\Data\PlanLine;
-use LucidStep\App\Areas\Cycles\Data\Reason;
 use LucidStep\App\Areas\Cycles\Data\SignOffLine;
 use LucidStep\App\Areas\Cycles\Data\StateChoice;
 use LucidStep\App\Areas\Cycles\Data\UndoableAct;
 use LucidStep\App\Areas\Cycles\Data\UnwalkedEntry;
+use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Membership;
+use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Data\ChangeOfField;
 use LucidStep\App\Support\Data\Counts;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\App\Support\Time\UtcTime;
-use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Planning\Condition;
+use LucidStep\Core\Planning\Conditions;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\Policies;
 
 /**
- * Reads a cycle for its planner: rows and not models, since there may be thousands; the same number of queries for all.
+ * Reads a cycle for its planner, beside the windows of its entries: the same number of queries however many there are.
  */
 final readonly class ReadPlan
 {
-    public function __construct(private ReadCycle $read, private ReadBoard $board) {}
+    /** So many entries that stand before what they wait for are named. */
+    private const FAULTS = 3;
+
+    public function __construct(private ReadBoard $board) {}
 
     public function __invoke(Cycle $cycle, bool $mayPlan): CyclePlan
     {
         $project = Project::query()->findOrFail($cycle->project_id);
-        $view = $this->read->view($cycle);
-        $approvedOnly = Policies::fromArray($project->policies)->onlyApprovedCases;
-        $estimates = new Estimates($project->id);
-        $conditions = $view->conditions();
-        $lines = $order = $load = [];
-        $left = $unassigned = 0;
-        foreach ($this->rows($cycle) as $row) {
-            $order[] = $row->id;
-            $readiness = $view->readiness($row->id);
-            $seconds = $estimates->entry($row->walk_times, $row->estimate_seconds, $row->steps_count, $row->rounds);
-            if ('done' !== $readiness->is) {
-                $open = AssignEntries::left($row, $seconds);
-                $left += $open;
-                if (null === $row->assignee_id) {
-                    $unassigned += $open;
-                } else {
-                    $load[$row->assignee_id] = [($load[$row->assignee_id][0] ?? 0) + 1, ($load[$row->assignee_id][1] ?? 0) + $open];
-                }
-            }
-            $newest = Review::walked($row->version_id, $row->approved_version_id, $approvedOnly);
-            $lines[] = new PlanLine(
-                $row->id,
-                $row->position,
-                $row->case_id,
-                $row->key,
-                $row->title,
-                $row->priority,
-                $row->configuration_id,
-                $row->assignee_id,
-                $row->display_state,
-                $row->previous_verdict,
-                $readiness->is,
-                array_map(Reason::from(...), [...$readiness->reasons, ...$readiness->warnings]),
-                $row->walking_id,
-                $seconds,
-                $row->rounds,
-                UtcTime::time($row->not_before),
-                UtcTime::time($row->not_after),
-                array_map(
-                    static fn(Condition $c): PlanCondition => new PlanCondition($c->needs, $c->kind->value),
-                    $conditions->on($row->id),
-                ),
-                $view->stoppedBy($row->id),
-                $newest !== $row->case_version_id,
-                null !== $row->binned_at ? 'in the bin' : ('retired' === $row->state ? 'retired' : null),
-                $row->handover_note,
-                $row->attempts_count > 0,
-            );
-        }
-        [$loads, $capacity] = $this->loads($project, $cycle, $load);
+        [$open, $load] = $this->work($cycle);
+        $sums = $this->board->sums($cycle, $project);
+        $detail = $this->detail($cycle, $project, $sums);
+        [$loads, $capacity] = $this->loads($project, $cycle, $detail->testers, array_diff_key($load, ['' => true]));
+        $faults = $this->faults($cycle);
 
         return new CyclePlan(
-            $this->detail($cycle, $project),
-            $lines,
+            $detail,
+            $open,
+            $sums->configurations,
+            $sums->outdated,
             $loads,
-            array_map(
-                static fn(Condition $c): OrderFault => new OrderFault($c->entry, $c->needs, $c->kind->value),
-                $conditions->outOfOrder($order),
-            ),
-            $left,
-            $unassigned,
+            \array_slice($faults, 0, self::FAULTS),
+            \count($faults),
+            array_sum(array_column($load, 1)),
+            $load[''][1] ?? 0,
             $capacity,
             $this->lastAct($cycle),
             $mayPlan,
         );
     }
 
-    public function detail(Cycle $cycle, Project $project): CycleDetail
+    /**
+     * What is left to walk, by whom. Entries that take the same by everything estimates know are read as one, with how many
+     * there are.
+     *
+     * @return array{int, array<string, array{int, int}>} entries in all; entries and seconds by person, '' for nobody
+     */
+    private function work(Cycle $cycle): array
     {
-        $cycle->loadMissing('build', 'milestone');
+        $estimates = new Estimates($cycle->project_id);
+        $load = [];
+        $open = 0;
+        $alike = ['assignee_id', 'rounds', 'walk_times', 'estimate_seconds', 'steps_count', 'display_state'];
+        foreach (
+            UndecidedEntries::in($cycle)
+                ->join('cases', 'cases.id', '=', 'case_id')
+                ->groupBy($alike)
+                ->groupByRaw("case when display_state = 'in_progress' then entries.active_ms else 0 end")
+                ->get([
+                    ...$alike,
+                    DB::raw("case when display_state = 'in_progress' then entries.active_ms else 0 end as active_ms"),
+                    DB::raw('count(*) as entries'),
+                ])
+            as $some
+        ) {
+            $one = $estimates->entry($some->walk_times, $some->estimate_seconds, $some->steps_count, $some->rounds);
+            [$entries, $seconds] = $load[$some->assignee_id ?? ''] ?? [0, 0];
+            $load[$some->assignee_id ?? ''] = [$entries + $some->entries, $seconds + $some->entries * AssignEntries::left($some, $one)];
+            $open += $some->entries;
+        }
+
+        return [$open, $load];
+    }
+
+    /**
+     * The order check of the core, asked about what stands before something it needs.
+     *
+     * @return list<OrderFault>
+     */
+    private function faults(Cycle $cycle): array
+    {
+        $rows = DB::table('entry_conditions')
+            ->join('entries as waiting', 'waiting.id', '=', 'entry_id')
+            ->join('entries as needed', 'needed.id', '=', 'needs_id')
+            ->where('waiting.cycle_id', $cycle->id)
+            ->whereColumn('waiting.position', '<', 'needed.position')
+            ->get(['entry_id', 'needs_id', 'kind', 'waiting.position as at', 'needed.position as needed_at'])
+            ->all();
+        $place = array_column($rows, 'at', 'entry_id') + array_column($rows, 'needed_at', 'needs_id');
+        asort($place);
+        $faults = Conditions::of(ReadCycle::asConditions($rows))->outOfOrder(array_map(strval(...), array_keys($place)));
+        $keys =
+            [] === $faults
+                ? collect()
+                : DB::table('entries')
+                    ->join('cases', 'cases.id', '=', 'case_id')
+                    ->whereIn(
+                        'entries.id',
+                        array_merge(
+                            ...array_map(static fn(Condition $c): array => [$c->entry, $c->needs], \array_slice($faults, 0, self::FAULTS)),
+                        ),
+                    )
+                    ->pluck('cases.key', 'entries.id');
+
+        return array_map(
+            static fn(Condition $c): OrderFault => new OrderFault(
+                $c->entry,
+                (string) ($keys[$c->entry] ?? ''),
+                $c->needs,
+                (string) ($keys[$c->needs] ?? ''),
+                $c->kind->value,
+            ),
+            $faults,
+        );
+    }
+
+    /**
+     * @param  ?CycleSums  $sums where they were read already
+     */
+    public function detail(Cycle $cycle, Project $project, ?CycleSums $sums = null): CycleDetail
+    {
+        [$signOff, $clonedFrom] = $this->around($cycle);
         $people = DB::table('cycle_people')
             ->join('users', 'users.id', '=', 'user_id')
             ->where('cycle_id', $cycle->id)
@@ -126,15 +162,9 @@ final readonly class ReadPlan
         // What was walked is no draft any more.
         $walked =
             CycleState::Released === $state &&
-            DB::table('entries')->where('cycle_id', $cycle->id)->where('attempts_count', '>', 0)->exists();
-        $sign = DB::table('sign_offs')
-            ->join('users', 'users.id', '=', 'user_id')
-            ->where('cycle_id', $cycle->id)
-            ->orderByDesc('at')
-            ->first(['sign_offs.*', 'users.name']);
-
+            ($sums->walked ?? DB::table('entries')->where('cycle_id', $cycle->id)->where('attempts_count', '>', 0)->exists());
         return new CycleDetail(
-            CycleSummary::from($cycle, $this->board->counts([$cycle->id])[$cycle->id] ?? []),
+            CycleSummary::from($cycle, $sums->counts ?? ($this->board->counts([$cycle->id])[$cycle->id] ?? [])),
             null === $cycle->milestone ? null : Milestones::line($cycle->milestone),
             $cycle->phase,
             $cycle->folder,
@@ -153,19 +183,60 @@ final readonly class ReadPlan
                     ),
                 ),
             ),
-            null === $sign
-                ? null
-                : new SignOffLine(
-                    $sign->id,
-                    new Person($sign->user_id, $sign->name),
-                    UtcTime::time($sign->at) ?? '',
-                    $sign->note,
-                    Counts::of((array) json_decode($sign->counts, true)),
-                    array_values(
-                        array_map(static fn(array $e): UnwalkedEntry => new UnwalkedEntry(...$e), json_decode($sign->unwalked, true)),
-                    ),
-                ),
-            null === $cycle->cloned_from_id ? null : Cycle::query()->whereKey($cycle->cloned_from_id)->value('key'),
+            self::signOff($signOff),
+            $clonedFrom,
+        );
+    }
+
+    /**
+     * What stands around a cycle, in one query: its build and milestone, which it is given, its newest sign-off with who
+     * signed, as JSON, and the key of the cycle it was made from.
+     *
+     * @return array{?string, ?string} the sign-off and the key
+     */
+    private function around(Cycle $cycle): array
+    {
+        $newest = DB::table('sign_offs')
+            ->join('users', 'users.id', '=', 'user_id')
+            ->whereColumn('cycle_id', 'cycles.id')
+            ->orderByDesc('at')
+            ->limit(1)
+            ->select('sign_offs.*', 'users.name');
+        $row = DB::table('cycles')
+            ->leftJoin('builds', 'builds.id', '=', 'cycles.build_id')
+            ->leftJoin('milestones', 'milestones.id', '=', 'cycles.milestone_id')
+            ->leftJoin('cycles as source', 'source.id', '=', 'cycles.cloned_from_id')
+            ->leftJoinLateral($newest, 'signed')
+            ->where('cycles.id', $cycle->id)
+            ->selectRaw(
+                'to_jsonb(builds) as build, to_jsonb(milestones) as milestone, source.key as cloned_from,
+                case when signed.id is not null then to_jsonb(signed) end as sign_off',
+            )
+            ->sole();
+        foreach (['build' => new Build(), 'milestone' => new Milestone()] as $name => $model) {
+            $cycle->setRelation(
+                $name,
+                null === $row->{$name} ? null : $model->newFromBuilder(json_decode($row->{$name}, true, 8, \JSON_THROW_ON_ERROR)),
+            );
+        }
+
+        return [$row->sign_off, $row->cloned_from];
+    }
+
+    private static function signOff(?string $json): ?SignOffLine
+    {
+        if (null === $json) {
+            return null;
+        }
+        $sign = json_decode($json, false, 16, \JSON_THROW_ON_ERROR);
+
+        return new SignOffLine(
+            $sign->id,
+            new Person($sign->user_id, $sign->name),
+            UtcTime::time($sign->at) ?? '',
+            $sign->note,
+            Counts::of((array) $sign->counts),
+            array_values(array_map(static fn(object $e): UnwalkedEntry => new UnwalkedEntry(...(array) $e), $sign->unwalked)),
         );
     }
 
@@ -234,83 +305,42 @@ final readonly class ReadPlan
     }
 
     /**
-     * @return iterable<\stdClass>
-     */
-    private function rows(Cycle $cycle): iterable
-    {
-        return DB::table('entries')
-            ->join('cases', 'cases.id', '=', 'case_id')
-            ->leftJoin('attempts', 'attempts.id', '=', 'open_attempt_id')
-            ->where('cycle_id', $cycle->id)
-            ->orderBy('entries.position')
-            ->get([
-                'entries.id',
-                'entries.position',
-                'case_id',
-                'case_version_id',
-                'entries.configuration_id',
-                'assignee_id',
-                'display_state',
-                'previous_verdict',
-                'rounds',
-                'not_before',
-                'not_after',
-                'handover_note',
-                'attempts_count',
-                'entries.active_ms',
-                'attempts.tester_id as walking_id',
-                'cases.key',
-                'cases.title',
-                'cases.priority',
-                'cases.state',
-                'cases.binned_at',
-                'cases.version_id',
-                'cases.approved_version_id',
-                'walk_times',
-                'estimate_seconds',
-                'steps_count',
-            ]);
-    }
-
-    /**
+     * @param  list<Person>  $people the testers of the cycle, in its order
      * @param  array<string, array{int, int}>  $load entries and seconds by person
      *
      * @return array{list<PersonLoad>, int} everybody who has part or work, and the capacity of the testers in seconds
      */
-    private function loads(Project $project, Cycle $cycle, array $load): array
+    private function loads(Project $project, Cycle $cycle, array $people, array $load): array
     {
-        $testers = DB::table('cycle_people')
-            ->where('cycle_id', $cycle->id)
-            ->where('part', 'tester')
-            ->orderBy('position')
-            ->pluck('user_id')
-            ->flip();
+        $testers = array_flip(array_column($people, 'id'));
         $loads = [];
         $sum = 0;
         $known = [];
         foreach (
             Membership::query()
+                ->join('users', 'users.id', '=', 'user_id')
                 ->where('project_id', $project->id)
-                ->with('user')
-                ->get()
-                ->sortBy(static fn(Membership $m): string => \sprintf('%05d %s', $testers[$m->user_id] ?? 99999, $m->user->name))
+                ->whereIn('user_id', array_keys($testers + $load))
+                ->get(['memberships.*', 'users.name'])
+                ->sortBy(static fn(Membership $m): string => \sprintf('%05d %s', $testers[$m->user_id] ?? 99999, $m->getAttribute('name')))
             as $member
         ) {
             $known[$member->user_id] = true;
-            if (!$member->role->records() || (!isset($testers[$member->user_id]) && !isset($load[$member->user_id]))) {
+            if (!$member->role->records()) {
                 continue;
             }
-            $capacity = AssignEntries::capacity($project, $cycle, $member);
-            $sum += isset($testers[$member->user_id]) || $testers->isEmpty() ? $capacity : 0;
+            $days = AssignEntries::days($project, $cycle, $member);
+            $capacity = $days * $member->minutes_per_day * 60;
+            $sum += isset($testers[$member->user_id]) || [] === $testers ? $capacity : 0;
             [$entries, $seconds] = $load[$member->user_id] ?? [0, 0];
             $loads[] = new PersonLoad(
                 $member->user_id,
-                $member->user->name,
+                (string) $member->getAttribute('name'),
                 $member->role->value,
                 $entries,
                 $seconds,
                 $capacity,
-                AssignEntries::days($project, $cycle, $member),
+                $days,
                 $member->minutes_per_day,
                 isset($testers[$member->user_id]),
             );

@@ -13,13 +13,16 @@ use LucidStep\App\Models\Cycle;
  */
 final class UndecidedEntries
 {
+    /** What an entry shows as long as nothing was decided by walking it. */
+    public const STATES = ['not_run', 'in_progress', 'retest'];
+
     public static function in(Cycle $cycle): Builder
     {
         return DB::table('entries')
             ->where('entries.cycle_id', $cycle->id)
             ->where(
                 static fn(Builder $q) => $q
-                    ->whereIn('entries.display_state', ['not_run', 'in_progress', 'retest'])
+                    ->whereIn('entries.display_state', self::STATES)
                     ->orWhereIn('entries.id', DB::table('entry_stops')->select('entry_id')),
             );
     }

@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Defects\Actions;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Defects\Exceptions\DefectConflict;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
@@ -31,11 +32,7 @@ final readonly class ChangeDefectState
     {
         $defect = Defect::query()->lockForUpdate()->findOrFail($defect->id);
         if (!\in_array($to, $defect->state->next(), true)) {
-            throw new Conflict(
-                'no-such-move',
-                "The defect is {$this->words($defect->state)} now; it cannot become {$this->words($to)} from there.",
-                ['state' => $defect->state->value],
-            );
+            throw DefectConflict::noSuchMove($defect->state, $to);
         }
         if (DefectState::Fixed === $to) {
             if (null === $build || !Build::query()->where('project_id', $defect->project_id)->whereKey($build)->exists()) {
@@ -57,10 +54,5 @@ final readonly class ChangeDefectState
         ($this->announce)($defect->project_id, 'defect', $defect->id);
 
         return $defect;
-    }
-
-    private function words(DefectState $state): string
-    {
-        return str_replace('_', ' ', $state->value);
     }
 }

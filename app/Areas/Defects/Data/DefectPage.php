@@ -17,6 +17,7 @@ final readonly class DefectPage
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: DefectLine::class))] public array $items,
-        #[OA\Property] public ?string $next,
+        #[OA\Property(description: 'How many fit in all')] public int $total,
+        #[OA\Property(description: 'Where the next page begins; null: this is the last')] public ?string $next,
     ) {}
 }

@@ -8,30 +8,44 @@ use LucidStep\App\Areas\Defects\Data\DefectLine;
 use LucidStep\App\Areas\Defects\Data\DefectPage;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Support\Paging\WindowOrder;
+use LucidStep\App\Support\Paging\WordFilter;
 use LucidStep\Core\Defects\DefectState;
 
 /**
- * Finds defects by key, words and state, newest first.
+ * Finds defects by key, words, state and severity.
  */
 final class FindDefects
 {
-    private const PAGE = 100;
+    public const PAGE = 100;
+
+    /** What each order goes by, before the number; nothing in it is null. */
+    private const SORTS = [
+        'number' => [],
+        'title' => ['lower(title)' => 'text'],
+        'state' => [
+            "coalesce(array_position(array['new', 'reopened', 'accepted', 'needs_information', 'in_work', 'fixed'], state::text), 99)" =>
+                'bigint',
+        ],
+        'severity' => ["coalesce(array_position(array['critical', 'major', 'minor', 'trivial'], severity::text), 99)" => 'bigint'],
+    ];
 
     /**
      * @param  string  $state a state, `open`, `closed`, or empty for all
-     * @param  int  $after the number of the last defect of the page before; 0 for the first page
+     * @param  string  $severity empty: any
+     * @param  string  $sort of {@see SORTS}, with "-" before it backwards; anything else: the newest first
+     * @param  string  $after where the page before ended
      */
-    public function __invoke(Project $project, string $words = '', string $state = '', int $after = 0): DefectPage
-    {
-        $query = Defect::query()
-            ->where('project_id', $project->id)
-            ->with('reporter', 'assignee', 'case', 'build')
-            ->orderByDesc('number')
-            ->limit(self::PAGE + 1);
-        foreach (preg_split('/\s+/u', trim(mb_substr($words, 0, 200)), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
-            $like = '%' . addcslashes($word, '%_\\') . '%';
-            $query->where(static fn($q) => $q->where('title', 'ilike', $like)->orWhere('key', 'ilike', $like));
-        }
+    public function __invoke(
+        Project $project,
+        string $words = '',
+        string $state = '',
+        string $severity = '',
+        string $sort = '',
+        string $after = '',
+    ): DefectPage {
+        $query = Defect::query()->where('project_id', $project->id)->with('reporter', 'assignee', 'case', 'build');
+        WordFilter::narrow($query->getQuery(), $words, 'title', 'key');
         $closed = array_filter(DefectState::cases(), static fn(DefectState $s): bool => $s->isClosed());
         match (true) {
             'open' === $state => $query->whereNotIn('state', $closed),
@@ -39,15 +53,23 @@ final class FindDefects
             null !== DefectState::tryFrom($state) => $query->where('state', $state),
             default => $query,
         };
-        if ($after > 0) {
-            $query->where('number', '<', $after);
+        if ('' !== $severity) {
+            $query->where('severity', $severity);
         }
+        $total = (clone $query)->count();
+        $name = ltrim($sort, '-');
+        $back = isset(self::SORTS[$name]) ? str_starts_with($sort, '-') : true;
+        $order = new WindowOrder([...self::SORTS[$name] ?? [], 'number' => 'bigint'], $back);
+        $order->apply($query->getQuery(), $after);
+        $query->addSelect('defects.*')->limit(self::PAGE + 1);
         $found = $query->get();
         $page = $found->take(self::PAGE);
+        $last = $page->last();
 
         return new DefectPage(
             array_values($page->map(DefectLine::from(...))->all()),
-            $found->count() > self::PAGE ? (string) $page->last()?->number : null,
+            $total,
+            $found->count() > self::PAGE && null !== $last ? $order->cursor($last) : null,
         );
     }
 }

@@ -9,6 +9,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Evidence\Data\PictureComparison;
 use LucidStep\App\Areas\Evidence\Data\PictureRegion;
+use LucidStep\App\Areas\Evidence\Exceptions\EvidenceConflict;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\StoredFile;
@@ -104,7 +105,7 @@ final readonly class ComparePictures
     {
         $picture = $this->files->exists($file->path()) ? @imagecreatefromstring((string) $this->files->get($file->path())) : false;
         if (false === $picture) {
-            throw new Conflict('content-gone', 'The content of this picture was taken out.');
+            throw EvidenceConflict::contentIsGone();
         }
         imagepalettetotruecolor($picture);
 

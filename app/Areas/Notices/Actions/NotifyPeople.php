@@ -15,6 +15,7 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Support\Record\RecordSigner;
 use LucidStep\Core\Planning\CycleState;
 
 /**
@@ -22,7 +23,7 @@ use LucidStep\Core\Planning\CycleState;
  */
 final readonly class NotifyPeople
 {
-    public function __construct(private PublishChange $announce) {}
+    public function __construct(private PublishChange $announce, private RecordSigner $signer) {}
 
     public function assigned(Cycle $cycle, User $by, string $to, int $count, string $note): void
     {
@@ -124,7 +125,7 @@ final readonly class NotifyPeople
             ('' === $figures ? '.' : ". {$figures}.");
         $this->notice($cycle, array_values($watchers->modelKeys()), $text);
         $head = (string) DB::table('cycles')->where('id', $cycle->id)->value('log_head');
-        $text .= '' === $head ? '' : "\n\nHead of its record: {$head}";
+        $text .= '' === $head ? '' : "\n\nHead of its record: {$head}\nSigned with the key {$this->signer->fingerprint()}";
         $link = url('/' . Project::query()->findOrFail($cycle->project_id)->code . "/cycles/{$cycle->key}");
         foreach ($watchers as $watcher) {
             Mail::to($watcher->email)->queue(new PlainMail("{$cycle->name}: {$cycle->state->label()}", "{$text}\n\n{$link}"));

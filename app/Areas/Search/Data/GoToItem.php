@@ -12,9 +12,13 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'Something one can go to.')]
 final readonly class GoToItem
 {
+    public const KINDS = ['case', 'entry', 'cycle', 'defect', 'requirement', 'routine', 'data table', 'suite', 'person'];
+
     public function __construct(
-        #[OA\Property(enum: ['case', 'cycle', 'defect'])] public string $kind,
-        #[OA\Property] public string $key,
+        #[OA\Property(enum: self::KINDS)] public string $kind,
+        #[OA\Property(description: 'Its key; empty where it has none')] public string $key,
         #[OA\Property] public string $title,
+        #[OA\Property(description: 'Of an entry: its cycle')] public string $of,
+        #[OA\Property(description: 'Its address below the project')] public string $link,
     ) {}
 }

@@ -4,12 +4,16 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Search\Queries;
 
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Search\Data\GoToItem;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\PlannedCycles;
+use LucidStep\Core\Planning\CycleState;
 
 /**
- * Finds cases, cycles and defects by words of their titles or their key.
+ * Finds whatever a project has by words of its title or by its key; a key typed as a whole stands first.
  */
 final class SearchProject
 {
@@ -21,27 +25,100 @@ final class SearchProject
      *
      * @return list<GoToItem>
      */
-    public function __invoke(Project $project, string $words, bool $planned): array
+    public function __invoke(Project $project, User $user, string $words, bool $planned): array
     {
         $like = '%' . addcslashes($words, '%_\\') . '%';
         $items = [];
-        foreach (
-            ['case' => ['cases', 'title'], 'cycle' => ['cycles', 'name'], 'defect' => ['defects', 'title']]
-            as $kind => [$table, $column]
-        ) {
-            $rows = DB::table($table)
-                ->where('project_id', $project->id)
-                ->when('case' === $kind, static fn($q) => $q->whereNull('binned_at'))
-                ->when('cycle' === $kind && !$planned, static fn($q) => $q->whereNotIn('state', ['draft', 'in_review']))
-                ->where(static fn($q) => $q->where($column, 'ilike', $like)->orWhere('key', 'ilike', $like))
-                ->orderBy('number')
-                ->limit(self::EACH)
-                ->get(['key', "{$column} as title"]);
-            foreach ($rows as $row) {
-                $items[] = new GoToItem($kind, $row->key, $row->title);
+        foreach ($this->kinds($project, $user, $planned) as $kind => [$query, $key, $title, $link]) {
+            $query->where(
+                static fn(Builder $q) => $q
+                    ->where($title, 'ilike', $like)
+                    ->when(null !== $key, static fn(Builder $r) => $r->orWhere((string) $key, 'ilike', $like)),
+            );
+            foreach ($query->limit(self::EACH)->get() as $row) {
+                $items[] = new GoToItem($kind, null === $key ? '' : $row->key, $row->title, $row->of ?? '', $link($row));
             }
         }
+        usort(
+            $items,
+            static fn(GoToItem $a, GoToItem $b): int => (0 === strcasecmp($b->key, $words)) <=> (0 === strcasecmp($a->key, $words)),
+        );
 
         return $items;
+    }
+
+    /**
+     * Where each kind is looked for: the rows, the columns of key and title, and the address of a row.
+     *
+     * @return array<value-of<GoToItem::KINDS>, array{Builder, ?string, string, \Closure(\stdClass): string}>
+     */
+    private function kinds(Project $project, User $user, bool $planned): array
+    {
+        $of = static fn(string $table): Builder => DB::table($table)->where("{$table}.project_id", $project->id);
+        $entries = $of('entries')
+            ->join('cases', 'cases.id', '=', 'entries.case_id')
+            ->join('cycles', 'cycles.id', '=', 'entries.cycle_id')
+            ->leftJoin('configurations', 'configurations.id', '=', 'entries.configuration_id')
+            ->where('cycles.state', CycleState::Released)
+            ->orderByRaw('entries.assignee_id is distinct from ?', [$user->id])
+            ->orderBy('cycles.ends_on')
+            ->orderBy('entries.position')
+            ->select('entries.id', 'cases.key', 'cycles.key as of')
+            ->selectRaw("cases.title || coalesce(' – ' || configurations.name, '') as title");
+        $people = DB::table('users')
+            ->whereIn('id', DB::table('memberships')->where('project_id', $project->id)->select('user_id'))
+            ->orderBy('name');
+
+        return [
+            'case' => [
+                $of('cases')->whereNull('binned_at')->orderBy('number')->select('key', 'title'),
+                'key',
+                'title',
+                static fn(\stdClass $c): string => "casebook/{$c->key}",
+            ],
+            'entry' => [$entries, 'cases.key', 'cases.title', static fn(\stdClass $e): string => "entries/{$e->id}"],
+            'cycle' => [
+                PlannedCycles::without($of('cycles'), $planned)->orderByDesc('number')->select('key', 'name as title'),
+                'key',
+                'name',
+                static fn(\stdClass $c): string => "cycles/{$c->key}",
+            ],
+            'defect' => [
+                $of('defects')->orderByDesc('number')->select('key', 'title'),
+                'key',
+                'title',
+                static fn(\stdClass $d): string => "defects/{$d->key}",
+            ],
+            'requirement' => [
+                $of('requirements')->orderBy('key')->select('id', 'key', 'title'),
+                'key',
+                'title',
+                static fn(\stdClass $r): string => "casebook?requirement={$r->id}",
+            ],
+            'routine' => [
+                $of('routines')->whereNull('binned_at')->orderBy('name')->select('id', 'name as title'),
+                null,
+                'name',
+                static fn(\stdClass $r): string => "casebook/routines/{$r->id}",
+            ],
+            'data table' => [
+                $of('data_tables')->whereNull('binned_at')->orderBy('name')->select('id', 'name as title'),
+                null,
+                'name',
+                static fn(\stdClass $t): string => "casebook/tables/{$t->id}",
+            ],
+            'suite' => [
+                $of('suites')->whereNull('binned_at')->orderBy('name')->select('id', 'name as title'),
+                null,
+                'name',
+                static fn(\stdClass $s): string => "casebook?suite={$s->id}",
+            ],
+            'person' => [
+                $people->select('id', 'name as title'),
+                null,
+                'name',
+                static fn(\stdClass $p): string => "casebook?owner={$p->id}",
+            ],
+        ];
     }
 }

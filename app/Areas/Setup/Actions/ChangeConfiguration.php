@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Setup\Actions;
 
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Models\Configuration;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Problems\InUse;
 
 /**
  * Gives a configuration a name of its own, or takes it out.
@@ -47,20 +49,12 @@ final readonly class ChangeConfiguration
             ->groupBy('cycles.name')
             ->get(['cycles.name', DB::raw('count(*) as n')]);
         if ($cycles->isNotEmpty() || DB::table('attempts')->where('configuration_id', $configuration->id)->exists()) {
-            throw new Conflict(
-                'in-use',
-                "“{$configuration->name}” stays: it is used by " .
+            throw InUse::stays(
+                $configuration->name,
+                'it is used by ' .
                     $cycles
-                        ->map(
-                            static fn(object $c): string => \sprintf(
-                                '%d %s in %s',
-                                $c->n,
-                                1 === (int) $c->n ? 'entry' : 'entries',
-                                $c->name,
-                            ),
-                        )
-                        ->implode(', ') .
-                    '.',
+                        ->map(static fn(object $c): string => \sprintf('%d %s in %s', $c->n, Str::plural('entry', (int) $c->n), $c->name))
+                        ->implode(', '),
             );
         }
         $configuration->delete();

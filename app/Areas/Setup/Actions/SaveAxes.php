@@ -12,6 +12,7 @@ use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Problems\InUse;
 use LucidStep\Core\Planning\Axis;
 use LucidStep\Core\Planning\ValuePair;
 
@@ -48,8 +49,7 @@ final readonly class SaveAxes
             ->get(['value_id', 'configurations.name']);
         if ($held->isNotEmpty()) {
             $by = $gone->keyBy('id');
-            throw new Conflict(
-                'in-use',
+            throw InUse::because(
                 $held
                     ->groupBy('value_id')
                     ->map(

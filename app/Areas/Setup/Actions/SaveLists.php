@@ -11,7 +11,7 @@ use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Areas\Setup\Queries\ReadProjectSetup;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Changes\PublishChange;
-use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Problems\InUse;
 use LucidStep\Core\Casebook\CustomField;
 use LucidStep\Core\Exchange\CaseReader;
 
@@ -79,8 +79,7 @@ final readonly class SaveLists
             ->all();
         if ([] !== $used) {
             $of = array_column($lists->items($list), 'name', 'value');
-            throw new Conflict(
-                'in-use',
+            throw InUse::because(
                 implode(
                     ' ',
                     array_map(
@@ -234,8 +233,7 @@ final readonly class SaveLists
         }
         foreach (array_diff_key($before, array_flip(array_column($rows, 'id'))) as $id => $gone) {
             if (isset($uses[$id])) {
-                throw new Conflict(
-                    'in-use',
+                throw InUse::because(
                     \sprintf(
                         '"%s" is filled in on %d cases. Empty it there first: filter the casebook by it, choose all and edit.',
                         $gone->name,

@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Setup\Actions;
 
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Release;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Problems\InUse;
 
 /**
  * Releases with their builds. What is tested somewhere stays.
@@ -55,10 +57,7 @@ final readonly class SaveReleases
     {
         $builds = Build::query()->where('release_id', $release->id)->count();
         if ($builds > 0) {
-            throw new Conflict(
-                'in-use',
-                \sprintf('“%s” stays: it has %d %s.', $release->name, $builds, 1 === $builds ? 'build' : 'builds'),
-            );
+            throw InUse::stays($release->name, "it has {$builds} " . Str::plural('build', $builds));
         }
         $release->delete();
         ($this->announce)($release->project_id, 'setup', $release->id);
@@ -83,7 +82,7 @@ final readonly class SaveReleases
             }
         }
         if ([] !== $uses) {
-            throw new Conflict('in-use', "“{$build->name}” stays: it is used by " . implode(', ', $uses) . '.');
+            throw InUse::stays($build->name, 'it is used by ' . implode(', ', $uses));
         }
         $build->delete();
         ($this->announce)($build->project_id, 'setup', $build->id);

@@ -38,25 +38,24 @@ final readonly class ReadPack
             ->orderBy('ends_on')
             ->orderBy('id')
             ->get();
-        $views = $this->read->views($cycles);
-        $ready = [];
-        foreach (
-            Entry::query()
-                ->whereIn('cycle_id', $cycles->modelKeys())
-                ->where('assignee_id', $user->id)
-                ->whereNull('open_attempt_id')
-                ->orderBy('position')
-                ->get()
-                ->groupBy('cycle_id')
-                ->sortBy(static fn($of, $id): int => (int) array_search($id, $cycles->modelKeys(), true))
-            as $cycle => $of
-        ) {
-            foreach ($of as $entry) {
-                if (\count($ready) < self::ENTRIES && 'ready' === $views[$cycle]->readiness($entry->id)->is) {
-                    $ready[] = $entry->setRelation('cycle', $cycles->find($cycle));
-                }
-            }
-        }
+        $mine = Entry::query()
+            ->whereIn('cycle_id', $cycles->modelKeys())
+            ->where('assignee_id', $user->id)
+            ->whereNull('open_attempt_id')
+            ->orderBy('position')
+            ->get()
+            ->groupBy('cycle_id')
+            ->sortBy(static fn($of, $id): int => (int) array_search($id, $cycles->modelKeys(), true))
+            ->flatten(1);
+        $readiness = $this->read->readinessOf(
+            $cycles,
+            $this->read->facts(array_map(static fn(Entry $e): string => $e->id, array_values($mine->all()))),
+        );
+        $ready = $mine
+            ->filter(static fn(Entry $e): bool => $readiness->of[$e->id]->isReady())
+            ->take(self::ENTRIES)
+            ->each(static fn(Entry $e) => $e->setRelation('cycle', $cycles->find($e->cycle_id)))
+            ->all();
         $entries = Entry::query()->getModel()->newCollection($ready)->load('case', 'configuration');
         $versions = CaseVersion::query()
             ->whereIn('id', $entries->pluck('case_version_id'))

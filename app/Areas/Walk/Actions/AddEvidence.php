@@ -56,6 +56,7 @@ final readonly class AddEvidence implements CommandHandler
             [
                 'evidence' => $evidence->id,
                 'name' => $evidence->name,
+                'caption' => $evidence->caption,
                 ...$content,
                 'round' => $evidence->round,
                 'step' => $evidence->step,

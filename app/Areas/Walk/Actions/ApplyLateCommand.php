@@ -16,7 +16,6 @@ use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
-use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Verdict;
@@ -50,11 +49,6 @@ final readonly class ApplyLateCommand
         ($this->apply)($command, new CommandContext($attempt, $actor, $stamp), $entry, function (Attempt $attempt) use ($act, $lead): void {
             $why = ['kind' => $act->kind, 'actor' => $act->actor_id, 'why' => $act->why];
             $this->journal->append($attempt, $lead, 'late_act_accepted', $why, new DeviceStamp());
-            if (AttemptState::Finished === $attempt->state) {
-                $attempt->sealed_sequence = $attempt->sequence;
-                $attempt->sealed_head = $attempt->head;
-            }
-            $this->chain->ofAttempt($attempt, $lead, 'late_act_accepted', ['kind' => $act->kind, 'head' => $attempt->head]);
         });
 
         return $attempt;
@@ -102,17 +96,7 @@ final readonly class ApplyLateCommand
             $attempt,
             array_values($rounds->map(static fn(Round $r): array => ['data_row' => $r->data_row, 'repeats' => $r->repeats])->all()),
         );
-        $this->journal->append(
-            $attempt,
-            $lead,
-            'started',
-            [
-                'number' => $attempt->number,
-                'late_of' => $source->id,
-                'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)),
-            ],
-            new DeviceStamp(),
-        );
+        $this->journal->append($attempt, $lead, 'started', StartAttempt::said($attempt), new DeviceStamp());
         $entry->attempts_count++;
 
         return $attempt;

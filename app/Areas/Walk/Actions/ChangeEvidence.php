@@ -19,6 +19,7 @@ use LucidStep\App\Areas\Walk\Commands\RemoveEvidenceCommand;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Support\Record\Journal;
+use LucidStep\Core\Record\Markup;
 
 /**
  * Captions a piece of evidence, moves it to another step, draws on it, hides parts of it, or takes it off. The record keeps
@@ -81,7 +82,7 @@ final readonly class ChangeEvidence implements CommandHandler
                 [
                     'evidence' => $e->id,
                     'shapes' => \count((array) ($command->markup['shapes'] ?? [])),
-                    'markup_sha256' => self::hash($command->markup ?? []),
+                    'markup_sha256' => Markup::hash($command->markup ?? []),
                 ],
                 ['markup' => null === $command->markedSha256 ? null : $command->markup, 'marked_sha256' => $command->markedSha256],
                 array_values(array_filter([$command->markedSha256])),
@@ -108,23 +109,5 @@ final readonly class ChangeEvidence implements CommandHandler
                 'copy_of_id' => $evidence->id,
                 'created_at' => $evidence->created_at,
             ]);
-    }
-
-    /**
-     * Of what was drawn, whatever the order of its fields: the database gives them back in another one.
-     *
-     * @param  array<array-key, mixed>  $markup
-     */
-    private static function hash(array $markup): string
-    {
-        $sorted = static function (array $values) use (&$sorted): array {
-            if (!array_is_list($values)) {
-                ksort($values);
-            }
-
-            return array_map(static fn(mixed $v): mixed => \is_array($v) ? $sorted($v) : $v, $values);
-        };
-
-        return hash('sha256', (string) json_encode($sorted($markup), \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES));
     }
 }

@@ -33,7 +33,6 @@ final readonly class CorrectTime
             $stamp,
         );
         $attempt->corrected_ms = $time->milliseconds;
-        $this->chain->ofAttempt($attempt, $user, 'time_corrected', ['to_ms' => $time->milliseconds, 'head' => $attempt->head]);
         $attempt->time_seen_at = null;
         $attempt->save();
         ($this->refresh)($entry);

@@ -13,9 +13,12 @@ use LucidStep\App\Areas\Walk\Data\RefusedCommand;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\LateCommand;
+use LucidStep\App\Models\LateState;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Support\Problems\AlreadyDone;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\Core\Verdict\CannotFinish;
 
 /**
@@ -23,7 +26,12 @@ use LucidStep\Core\Verdict\CannotFinish;
  */
 final readonly class DecideQueueItems
 {
-    public function __construct(private ApplyLateCommand $apply, private CommandRegistry $commands, private PublishChange $announce) {}
+    public function __construct(
+        private ApplyLateCommand $apply,
+        private CommandRegistry $commands,
+        private CycleChain $chain,
+        private PublishChange $announce,
+    ) {}
 
     /**
      * Hands an entry to a lead for a look.
@@ -61,8 +69,9 @@ final readonly class DecideQueueItems
         $waiting = LateCommand::query()
             ->where('attempt_id', $late->attempt_id)
             ->where('actor_id', $late->actor_id)
-            ->where('state', 'waiting');
+            ->where('state', LateState::Waiting);
         $decided = $all ? $waiting->orderBy('counter')->orderBy('device_time')->orderBy('received_at')->get()->all() : [];
+        $this->chain->hold((string) Attempt::query()->whereKey($late->attempt_id)->value('entry_id'));
         $refused = [];
         $applied = 0;
         foreach ([] === $decided ? [$late] : $decided as $one) {
@@ -84,8 +93,8 @@ final readonly class DecideQueueItems
     private function decide(LateCommand $late, User $lead, bool $accept): ?RefusedCommand
     {
         $late = LateCommand::query()->lockForUpdate()->findOrFail($late->id);
-        if ('waiting' !== $late->state) {
-            throw new Conflict('judged', "This was {$late->state} already.");
+        if (LateState::Waiting !== $late->state) {
+            throw AlreadyDone::decided($late->state->label());
         }
         $applied = $refusal = null;
         if ($accept) {
@@ -95,8 +104,12 @@ final readonly class DecideQueueItems
                 $refusal = new RefusedCommand($this->commands->restore($late->kind, $late->payload)->description(), $e->getMessage());
             }
         }
+        if (null === $applied) {
+            $attempt = Attempt::query()->findOrFail($late->attempt_id);
+            $this->chain->ofAttempt($attempt, $lead, 'late_act_set_aside', ['late' => $late->id, 'kind' => $late->kind]);
+        }
         $late->update([
-            'state' => null === $applied ? 'set_aside' : 'accepted',
+            'state' => null === $applied ? LateState::SetAside : LateState::Accepted,
             'judged_by_id' => $lead->id,
             'applied_to_id' => $applied?->id,
             'why' => null === $refusal ? $late->why : "{$late->why} {$refusal->why}",

@@ -19,7 +19,6 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Round;
 use LucidStep\App\Models\TestCase;
-use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\AttemptState;
@@ -35,7 +34,7 @@ use LucidStep\Core\Verdict\Rounds;
  */
 final readonly class FinishAttempt implements CommandHandler, HasFollowUp
 {
-    public function __construct(private Journal $journal, private ChangeCycleState $move, private CycleChain $chain) {}
+    public function __construct(private Journal $journal, private ChangeCycleState $move) {}
 
     public function apply(AttemptCommand $command, CommandContext $context): void
     {
@@ -69,10 +68,6 @@ final readonly class FinishAttempt implements CommandHandler, HasFollowUp
             ],
             $context->stamp,
         );
-        $attempt->sealed_sequence = $attempt->sequence;
-        $attempt->sealed_head = $attempt->head;
-        $facts = ['verdict' => $finish->verdict->value, 'head' => $attempt->head];
-        $this->chain->ofAttempt($attempt, $context->actor, 'attempt_finished', $facts);
     }
 
     public function followUp(Attempt $attempt, Entry $entry): void

@@ -11,7 +11,13 @@ use LucidStep\App\Areas\Walk\Queries\ReadRemovals;
 use LucidStep\App\Areas\Walk\Queries\WriteProtocol;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\StoredFile;
+use LucidStep\App\Support\Record\CycleChain;
+use LucidStep\App\Support\Record\Journal;
+use LucidStep\App\Support\Record\RecordSigner;
 use LucidStep\Core\Record\CanonicalJson;
+use LucidStep\Core\Record\Chain;
+use LucidStep\Core\Record\Signed;
+use LucidStep\Core\Record\StoredEvent;
 
 /**
  * Packs the record of an attempt so that it can be checked outside: events, evidence, the case as it was walked, a
@@ -22,7 +28,14 @@ final readonly class MakeBundle
     /** When everything in a bundle was last changed, so that the same record gives the same file. */
     private const TIME = 315_619_200;
 
-    public function __construct(private Filesystem $files, private WriteProtocol $protocol, private ReadRemovals $removed) {}
+    public function __construct(
+        private Filesystem $files,
+        private WriteProtocol $protocol,
+        private ReadRemovals $removed,
+        private Journal $journal,
+        private CycleChain $chain,
+        private RecordSigner $signer,
+    ) {}
 
     /**
      * @return string the path of a temporary ZIP file; the caller deletes it
@@ -32,16 +45,12 @@ final readonly class MakeBundle
         $attempt->loadMissing('entry.cycle', 'tester');
         $cycle = $attempt->entry->cycle;
         $removals = $this->removed->of($attempt->id);
-        $texts = [];
-        foreach ($removals as $removal) {
-            $texts["{$removal->kind} {$removal->subject}"] = $removal->reason;
-        }
-        $line = static fn(\stdClass $e): string => json_encode(
+        $line = static fn(StoredEvent $e): string => json_encode(
             [
-                'sequence' => $e->sequence,
+                'sequence' => $e->event->sequence,
                 'hash' => $e->hash,
                 'bytes' => $e->bytes,
-                ...'' === $e->bytes ? ['removed' => $texts["text {$e->sequence}"] ?? ''] : [],
+                'texts' => (object) $e->texts(),
             ],
             \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
         ) . "\n";
@@ -49,18 +58,8 @@ final readonly class MakeBundle
             'README.txt' => (string) file_get_contents(resource_path('record/README.txt')),
             'check.php' => (string) file_get_contents(resource_path('record/check.php')),
             'case.json' => CanonicalJson::encode($attempt->snapshot),
-            'events.jsonl' => DB::table('events')
-                ->where('attempt_id', $attempt->id)
-                ->orderBy('sequence')
-                ->get(['sequence', 'hash', 'bytes'])
-                ->map($line)
-                ->implode(''),
-            'cycle-events.jsonl' => DB::table('cycle_events')
-                ->where('cycle_id', $cycle->id)
-                ->orderBy('sequence')
-                ->get(['sequence', 'hash', 'bytes'])
-                ->map($line)
-                ->implode(''),
+            'events.jsonl' => implode('', array_map($line, $this->journal->events($attempt))),
+            'cycle-events.jsonl' => implode('', array_map($line, $this->chain->events($cycle->id))),
             'protocol.md' => ($this->protocol)($attempt),
         ];
         $zipPath = (string) tempnam(sys_get_temp_dir(), 'lucid-bundle-');
@@ -88,7 +87,7 @@ final readonly class MakeBundle
         $manifest =
             json_encode(
                 [
-                    'format' => 'lucid-step-record/1',
+                    'format' => 'lucid-step-record/2',
                     'attempt' => [
                         'id' => $attempt->id,
                         'number' => $attempt->number,
@@ -102,7 +101,7 @@ final readonly class MakeBundle
                         'key' => $cycle->key,
                         'name' => $cycle->name,
                         'events' => $cycle->log_sequence,
-                        'head' => '' === $cycle->log_head ? hash('sha256', "lucid-step/1\n{$cycle->id}") : $cycle->log_head,
+                        'head' => '' === $cycle->log_head ? Chain::start($cycle->id) : $cycle->log_head,
                     ],
                     'case' => [
                         'key' => $attempt->snapshot['key'],
@@ -124,11 +123,24 @@ final readonly class MakeBundle
                 \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
             ) . "\n";
         $this->add($zip, 'manifest.json', $manifest);
-        $this->add($zip, 'seal.txt', hash('sha256', $manifest) . "\n");
+        $sha256 = hash('sha256', $manifest);
+        $this->add($zip, 'seal.txt', "{$sha256}\n");
+        $this->add($zip, 'signature.txt', $this->signature($sha256));
         $zip->close();
         array_map(unlink(...), $copies);
 
         return $zipPath;
+    }
+
+    /**
+     * @param  string  $sha256 of the manifest
+     */
+    private function signature(string $sha256): string
+    {
+        [$fingerprint, $signature] = explode(':', $this->signer->sign(Signed::bundle($sha256)), 2);
+        $key = base64_encode((string) $this->signer->publicKey($fingerprint));
+
+        return "fingerprint {$fingerprint}\nkey {$key}\nsignature {$signature}\n";
     }
 
     private function add(\ZipArchive $zip, string $path, string $text): void

@@ -7,8 +7,10 @@ namespace LucidStep\App\Areas\Walk\Actions;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Cycles\Data\RefusedEntry;
+use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
 use LucidStep\App\Areas\Walk\Commands\FinishCommand;
 use LucidStep\App\Areas\Walk\Data\ListVerdictResult;
+use LucidStep\App\Areas\Walk\Exceptions\EntryConflict;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
@@ -43,7 +45,7 @@ final readonly class RecordFromList
         // Plans are changed in this order too: the cycle, then its entries.
         $cycle = Cycle::query()->lockForUpdate()->findOrFail($cycle->id);
         if (CycleState::Released !== $cycle->state) {
-            throw new Conflict('cycle-not-released', "The cycle is {$cycle->state->label()}; its entries cannot be judged.");
+            throw CycleConflict::notReleased($cycle->state, '; its entries cannot be judged');
         }
         $note = trim($said['note']);
         if (!Why::isGiven($note)) {
@@ -99,7 +101,7 @@ final readonly class RecordFromList
     {
         // Starting would go on with an attempt of one's own.
         if (null !== $entry->open_attempt_id && $entry->openAttempt?->tester_id === $user->id) {
-            throw new Conflict('walked-by-you', 'You are walking it; finish that attempt.');
+            throw EntryConflict::walkedByYou();
         }
 
         return ($this->start)($entry, $user, $role, $stamp, false, $note);

@@ -24,6 +24,38 @@ final readonly class RefreshEntry
 
     public function __invoke(Entry $entry): void
     {
+        $before = $entry->display_state;
+        $entry->fill(self::shown($entry));
+        if ($before !== $entry->display_state) {
+            $entry->display_state_at = Carbon::now();
+        }
+        $entry->save();
+        ($this->announce)($entry->project_id, 'entry', $entry->id, $entry->cycle_id);
+        if ($before !== $entry->display_state) {
+            BlockDependents::lift($entry->cycle_id);
+        }
+    }
+
+    /**
+     * How what is stored of an entry differs from what its attempts come to; null when it does not.
+     */
+    public function difference(Entry $entry): ?string
+    {
+        foreach (self::shown($entry) as $field => $value) {
+            $stored = $entry->getAttribute($field);
+            if ($stored !== $value) {
+                return \sprintf('the entry shows %s %s, its attempts say %s', $field, json_encode($stored), json_encode($value));
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * @return array<string, scalar|null> what the attempts of an entry come to, by column
+     */
+    private static function shown(Entry $entry): array
+    {
         $attempts = Attempt::query()
             ->where('entry_id', $entry->id)
             ->orderBy('number')
@@ -33,22 +65,16 @@ final readonly class RefreshEntry
         if (Verdict::NotRun->value === $state->displayState && DB::table('entry_stops')->where('entry_id', $entry->id)->exists()) {
             $state = EntryState::of($facts, null, true);
         }
-        $before = $entry->display_state;
-        $entry->display_state = $state->displayState;
-        $entry->previous_verdict = $state->previousVerdict?->value;
-        $entry->open_attempt_id = $attempts->first(
-            static fn(Attempt $a): bool => AttemptState::Open === $a->state && null === $a->parallel_reason,
-        )?->id;
-        $entry->last_attempt_id = $attempts->last()?->id;
-        $entry->attempts_count = $attempts->count();
-        $entry->active_ms = (int) $attempts->sum(static fn(Attempt $a): int => $a->corrected_ms ?? $a->active_ms);
-        if ($before !== $entry->display_state) {
-            $entry->display_state_at = Carbon::now();
-        }
-        $entry->save();
-        ($this->announce)($entry->project_id, 'entry', $entry->id, $entry->cycle_id);
-        if ($before !== $entry->display_state) {
-            BlockDependents::lift($entry->cycle_id);
-        }
+
+        return [
+            'display_state' => $state->displayState,
+            'previous_verdict' => $state->previousVerdict?->value,
+            'open_attempt_id' => $attempts->first(
+                static fn(Attempt $a): bool => AttemptState::Open === $a->state && null === $a->parallel_reason,
+            )?->id,
+            'last_attempt_id' => $attempts->last()?->id,
+            'attempts_count' => $attempts->count(),
+            'active_ms' => (int) $attempts->sum(static fn(Attempt $a): int => $a->corrected_ms ?? $a->active_ms),
+        ];
     }
 }

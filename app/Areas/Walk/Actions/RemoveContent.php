@@ -15,10 +15,12 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Support\Problems\AlreadyDone;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\CycleChain;
+use LucidStep\App\Support\Record\EventRow;
 use LucidStep\App\Support\StoredAnswer;
-use LucidStep\Core\Record\CanonicalJson;
+use LucidStep\Core\Record\FreeText;
 
 /**
  * Takes out what must not be there, a file or a text, with everything made from it. The trace stays: who, when, why, and the
@@ -27,26 +29,10 @@ use LucidStep\Core\Record\CanonicalJson;
 final readonly class RemoveContent
 {
     /** What stands where a text was. */
-    public const WORD = '(removed)';
+    public const WORD = FreeText::REMOVED;
 
     /** Shorter texts are taken out only where they stand alone: they are words of everything. */
     private const SHORTEST_WITHIN = 4;
-
-    /** The fields of an event that hold what a person wrote. */
-    private const TEXTS = [
-        'happened',
-        'reason',
-        'waits_on',
-        'note',
-        'from',
-        'to',
-        'caption',
-        'name',
-        'word',
-        'environment',
-        'link',
-        'parallel_reason',
-    ];
 
     public function __construct(private Filesystem $files, private CycleChain $chain, private PublishChange $announce) {}
 
@@ -129,29 +115,29 @@ final readonly class RemoveContent
      */
     public function text(Attempt $attempt, int $sequence, User $by, string $reason): void
     {
+        $this->chain->hold($attempt->entry_id);
         $attempt = Attempt::query()->lockForUpdate()->findOrFail($attempt->id);
         $event =
             DB::table('events')->where('attempt_id', $attempt->id)->where('sequence', $sequence)->first() ??
             throw ValidationException::withMessages(['sequence' => 'There is no such event in this record.']);
-        if ('' === $event->bytes) {
-            throw new Conflict('removed-already', 'The text of this event was taken out already.');
-        }
-        $texts = self::texts(json_decode($event->payload, true, 512, \JSON_THROW_ON_ERROR));
+        $texts = array_values(array_unique(self::texts($event)));
         if ([] === $texts) {
-            throw ValidationException::withMessages(['sequence' => 'This event holds no text that a person wrote.']);
+            throw self::holdsText($event)
+                ? AlreadyDone::removed()
+                : ValidationException::withMessages(['sequence' => 'This event holds no text that a person wrote.']);
         }
         foreach (
             DB::table('events')
                 ->where('attempt_id', $attempt->id)
-                ->where('bytes', '<>', '')
                 ->orderBy('sequence')
-                ->get(['sequence', 'payload'])
+                ->get(['sequence', 'payload', 'salts'])
             as $row
         ) {
-            $payload = json_decode($row->payload, true, 512, \JSON_THROW_ON_ERROR);
-            if ([] === array_intersect(self::texts($payload), $texts)) {
+            $gone = array_intersect(self::texts($row), $texts);
+            if ([] === $gone) {
                 continue;
             }
+            $salts = EventRow::salts($row);
             DB::table('removals')->insert([
                 'id' => (string) Str::uuid7(),
                 'project_id' => $attempt->project_id,
@@ -166,10 +152,23 @@ final readonly class RemoveContent
                 ->where('attempt_id', $attempt->id)
                 ->where('sequence', $row->sequence)
                 ->update([
-                    'bytes' => '',
-                    'payload' => CanonicalJson::encode([] === $payload ? new \stdClass() : self::without($payload, $texts)),
+                    'payload' => json_encode(
+                        FreeText::replaced(EventRow::payload($row->payload), $gone),
+                        \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE,
+                    ),
+                    'salts' => json_encode((object) array_diff_key($salts, $gone), \JSON_THROW_ON_ERROR),
                 ]);
-            $this->chain->ofAttempt($attempt, $by, 'text_removed', ['sequence' => $row->sequence, 'reason' => $reason]);
+            $this->chain->ofAttempt($attempt, $by, 'text_removed', [
+                'sequence' => $row->sequence,
+                'texts' => array_values(
+                    array_map(
+                        static fn(string $text, string $path): string => FreeText::digest($salts[$path], $text),
+                        $gone,
+                        array_keys($gone),
+                    ),
+                ),
+                'reason' => $reason,
+            ]);
         }
         $this->everywhere($attempt, $texts);
         ($this->announce)($attempt->project_id, 'attempt', $attempt->id);
@@ -223,26 +222,18 @@ final readonly class RemoveContent
     }
 
     /**
-     * @param  array<array-key, mixed>  $payload
+     * @param  \stdClass  $event with payload and salts
      *
-     * @return list<string>
+     * @return array<string, string> its free texts that are there, by path
      */
-    private static function texts(array $payload): array
+    private static function texts(\stdClass $event): array
     {
-        // Verdicts and ids stand in the same fields as words do.
-        $plain = static fn(string $v): bool => '' !== $v &&
-            self::WORD !== $v &&
-            !Str::isUuid($v) &&
-            !\in_array($v, ['pass', 'fail', 'blocked', 'not_applicable', 'not_run'], true);
+        return array_intersect_key(FreeText::in(EventRow::payload($event->payload)), EventRow::salts($event));
+    }
 
-        return array_values(
-            array_unique(
-                array_filter(
-                    array_intersect_key($payload, array_flip(self::TEXTS)),
-                    static fn(mixed $v): bool => \is_string($v) && $plain($v),
-                ),
-            ),
-        );
+    private static function holdsText(\stdClass $event): bool
+    {
+        return [] !== FreeText::digests(json_decode($event->bytes, true, 512, \JSON_THROW_ON_ERROR)['payload']);
     }
 
     /**

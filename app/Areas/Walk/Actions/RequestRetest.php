@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Actions;
 
 use Illuminate\Support\Carbon;
+use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
 use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
+use LucidStep\App\Areas\Walk\Exceptions\EntryConflict;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\User;
@@ -36,7 +38,7 @@ final readonly class RequestRetest
         $this->chain->hold($entry->id);
         $entry = Entry::query()->lockForUpdate()->with('cycle')->findOrFail($entry->id);
         if (CycleState::Released !== $entry->cycle->state) {
-            throw new Conflict('cycle-not-released', "The cycle is {$entry->cycle->state->label()}.");
+            throw CycleConflict::notReleased($entry->cycle->state);
         }
         $last = Attempt::query()
             ->lockForUpdate()
@@ -45,15 +47,14 @@ final readonly class RequestRetest
             ->orderByDesc('number')
             ->first();
         if (null === $last) {
-            throw new Conflict('nothing-to-retest', 'Nobody has finished this entry yet.');
+            throw EntryConflict::nothingToRetest();
         }
         if (null !== $entry->open_attempt_id) {
-            throw new Conflict('walked-now', 'This entry is being walked right now. Ask again when that attempt is finished.');
+            throw EntryConflict::noRetestWhileWalked();
         }
         $entry->fill(['retest_asked_at' => Carbon::now(), 'retest_by_id' => $user->id, 'retest_reason' => trim($reason)]);
         $this->journal->append($last, $user, 'retest_asked', ['reason' => trim($reason)], new DeviceStamp());
         $last->save();
-        $this->chain->ofAttempt($last, $user, 'retest_asked', ['reason' => trim($reason), 'head' => $last->head]);
         ($this->refresh)($entry);
         $this->notify->retest($entry, $user, trim($reason));
 

@@ -8,8 +8,10 @@ use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
 use LucidStep\App\Areas\Cycles\Queries\ReadCycle;
 use LucidStep\App\Areas\Setup\Queries\ProjectReferences;
+use LucidStep\App\Areas\Walk\Exceptions\EntryConflict;
 use LucidStep\App\Areas\Walk\Queries\CaseSnapshot;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\CaseVersion;
@@ -19,6 +21,7 @@ use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Record\CanonicalJson;
@@ -32,7 +35,12 @@ use LucidStep\Core\Verdict\Verdict;
  */
 final readonly class StartAttempt
 {
-    public function __construct(private Journal $journal, private RefreshEntry $refresh, private ReadCycle $read) {}
+    public function __construct(
+        private Journal $journal,
+        private CycleChain $chain,
+        private RefreshEntry $refresh,
+        private ReadCycle $read,
+    ) {}
 
     /**
      * @param  bool  $again start again: the open attempt is closed as abandoned
@@ -52,18 +60,16 @@ final readonly class StartAttempt
         array $on = [],
     ): Attempt {
         ProjectReferences::check($entry->project_id, $on['build_id'] ?? null, $on['configuration_id'] ?? null);
+        $this->chain->hold($entry->id);
         $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
         $entry->load('cycle', 'case');
         $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
         if (CycleState::Released !== $entry->cycle->state) {
-            throw new Conflict('cycle-not-released', "The cycle is {$entry->cycle->state->label()}; its entries cannot be walked.");
+            throw CycleConflict::notReleased($entry->cycle->state, '; its entries cannot be walked');
         }
         $open = null === $entry->open_attempt_id ? null : Attempt::query()->lockForUpdate()->with('tester')->find($entry->open_attempt_id);
         if (null !== $open && $open->tester_id !== $user->id) {
-            throw new Conflict('walked-by-another', "{$open->tester->name} is walking this entry. Take it over, or choose another.", [
-                'attempt_id' => $open->id,
-                'tester' => $open->tester->name,
-            ]);
+            throw EntryConflict::walkedByAnother($open);
         }
         if (null !== $open && !$again) {
             return $open;
@@ -74,7 +80,7 @@ final readonly class StartAttempt
         $word = trim((string) $word) ?: (string) $open?->override_reason;
         $readiness = $this->read->readiness($entry);
         if ('held' === $readiness->is) {
-            throw new Conflict('held', 'This entry is held.', ['reasons' => $this->read->reasons($readiness->reasons)]);
+            throw EntryConflict::held($readiness->reasons);
         }
         if ([] !== $readiness->warnings && '' === $word) {
             throw ValidationException::withMessages([
@@ -114,6 +120,7 @@ final readonly class StartAttempt
         string $version,
         ?string $parallelReason = null,
     ): Attempt {
+        $this->chain->hold($entry->id);
         $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
         $entry->load('cycle', 'case');
         $there = Attempt::query()->find($id);
@@ -203,22 +210,32 @@ final readonly class StartAttempt
             $attempt,
             $user,
             'started',
-            [
-                'number' => $attempt->number,
-                'case_version' => $version->id,
-                'build' => $attempt->build_id,
-                'configuration' => $attempt->configuration_id,
-                'environment' => $attempt->environment,
-                'word' => $word,
-                ...null === $parallelReason ? [] : ['parallel_reason' => $parallelReason],
-                'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)),
-            ],
+            [...self::said($attempt), 'case_version' => $version->id, 'word' => $word],
             $stamp,
         );
         $attempt->save();
         ($this->refresh)($entry);
 
         return $attempt;
+    }
+
+    /**
+     * What the event that starts an attempt says of it, wherever it starts.
+     *
+     * @return array<string, mixed>
+     */
+    public static function said(Attempt $attempt): array
+    {
+        return [
+            'number' => $attempt->number,
+            'tester' => $attempt->tester_id,
+            'build' => $attempt->build_id,
+            'configuration' => $attempt->configuration_id,
+            'environment' => $attempt->environment,
+            ...null === $attempt->parallel_reason ? [] : ['parallel_reason' => $attempt->parallel_reason],
+            ...null === $attempt->late_of_id ? [] : ['late_of' => $attempt->late_of_id],
+            'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)),
+        ];
     }
 
     /**

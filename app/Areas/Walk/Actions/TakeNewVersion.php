@@ -9,6 +9,7 @@ use LucidStep\App\Areas\Casebook\Queries\ReadCase;
 use LucidStep\App\Areas\Cycles\Actions\CycleLog;
 use LucidStep\App\Areas\Cycles\Actions\OpenCycle;
 use LucidStep\App\Areas\Walk\Data\NewVersionPreview;
+use LucidStep\App\Areas\Walk\Exceptions\EntryConflict;
 use LucidStep\App\Areas\Walk\Queries\CaseSnapshot;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\CaseVersion;
@@ -107,11 +108,7 @@ final readonly class TakeNewVersion
     {
         $open = Attempt::query()->with('tester')->findOrFail($entry->open_attempt_id);
         if ($open->tester_id !== $user->id) {
-            throw new Conflict(
-                'walked-now',
-                "{$open->tester->name} is walking this entry. They can take the new version from where they are, or it " .
-                    'is taken when they have finished.',
-            );
+            throw EntryConflict::noVersionWhileWalked($open);
         }
     }
 
@@ -123,7 +120,7 @@ final readonly class TakeNewVersion
         $case = TestCase::query()->findOrFail($entry->case_id);
         $newest = self::newest($case, Project::query()->findOrFail($entry->project_id));
         if ($newest === $entry->case_version_id) {
-            throw new Conflict('newest-already', 'This entry has the newest version already.');
+            throw EntryConflict::newestAlready();
         }
 
         return [

@@ -6,11 +6,13 @@ namespace LucidStep\App\Areas\Walk\Actions;
 
 use Illuminate\Support\Carbon;
 use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
+use LucidStep\App\Areas\Walk\Exceptions\EntryConflict;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
 use LucidStep\Core\Verdict\AttemptState;
 
@@ -19,7 +21,12 @@ use LucidStep\Core\Verdict\AttemptState;
  */
 final readonly class TakeOverAttempt
 {
-    public function __construct(private Journal $journal, private RefreshEntry $refresh, private NotifyPeople $notify) {}
+    public function __construct(
+        private Journal $journal,
+        private CycleChain $chain,
+        private RefreshEntry $refresh,
+        private NotifyPeople $notify,
+    ) {}
 
     /**
      * @param  string  $word to the other person, who is told
@@ -28,10 +35,11 @@ final readonly class TakeOverAttempt
      */
     public function __invoke(Attempt $attempt, User $user, DeviceStamp $stamp, string $word = ''): Attempt
     {
+        $this->chain->hold($attempt->entry_id);
         $entry = Entry::query()->lockForUpdate()->findOrFail($attempt->entry_id);
         $attempt = Attempt::query()->lockForUpdate()->findOrFail($attempt->id);
         if (AttemptState::Open !== $attempt->state) {
-            throw new Conflict('attempt-ended', "The attempt is {$attempt->state->value}. Start a new one.");
+            throw EntryConflict::attemptEnded($attempt->state);
         }
         if ($attempt->tester_id !== $user->id) {
             $this->journal->append(

@@ -34,7 +34,7 @@ final readonly class LateCommandLine
             $act->why,
             $act->received_at->toIso8601ZuluString(),
             $description,
-            $act->state,
+            $act->state->value,
             Person::from($act->actor),
             Person::orNull($act->judge),
             $act->applied_to_id,

@@ -26,5 +26,6 @@ final readonly class RecordEvent
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $evidence,
         #[OA\Property] public string $hash,
         #[OA\Property] public bool $removed,
+        #[OA\Property(description: 'Whether it holds a text that a person wrote')] public bool $has_text,
     ) {}
 }

@@ -9,6 +9,8 @@ use LucidStep\App\Areas\Walk\Data\AttemptRecord;
 use LucidStep\App\Areas\Walk\Data\RecordEvent;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Support\Data\Person;
+use LucidStep\App\Support\Record\EventRow;
+use LucidStep\Core\Record\FreeText;
 
 /**
  * Reads every event of an attempt.
@@ -25,7 +27,19 @@ final class ReadRecord
             ->leftJoin('users', 'users.id', '=', 'actor_id')
             ->where('attempt_id', $attempt->id)
             ->orderBy('sequence')
-            ->get(['sequence', 'kind', 'actor_id', 'users.name', 'device_time', 'server_time', 'payload', 'evidence', 'hash', 'bytes'])
+            ->get([
+                'sequence',
+                'kind',
+                'actor_id',
+                'users.name',
+                'device_time',
+                'server_time',
+                'payload',
+                'salts',
+                'evidence',
+                'hash',
+                'bytes',
+            ])
             ->map(
                 static fn(object $e): RecordEvent => new RecordEvent(
                     $e->sequence,
@@ -36,7 +50,8 @@ final class ReadRecord
                     json_decode($e->payload, false, 512, \JSON_THROW_ON_ERROR),
                     json_decode($e->evidence, true, 16, \JSON_THROW_ON_ERROR),
                     $e->hash,
-                    '' === $e->bytes,
+                    self::isRemoved($e),
+                    [] !== EventRow::salts($e),
                 ),
             );
 
@@ -48,5 +63,15 @@ final class ReadRecord
             $attempt->entry->cycle->log_head,
             $attempt->entry->cycle->log_sequence,
         );
+    }
+
+    /**
+     * Whether a text of an event was taken out: its digest stands in the bytes, its salt is not there.
+     */
+    private static function isRemoved(\stdClass $event): bool
+    {
+        $said = FreeText::digests(json_decode($event->bytes, true, 512, \JSON_THROW_ON_ERROR)['payload']);
+
+        return [] !== array_diff_key($said, EventRow::salts($event));
     }
 }

@@ -1,38 +1,8 @@
-import type { LocationQuery } from 'vue-router';
 import type { Api } from '@/api/client';
-
-/** What the list shows, as it stands in the address. */
-export type Filter = Record<string, string>;
+import type { Criterion, Filter } from '@/kit/criteria';
 
 /** Words of the address that are no filter. */
-export const VIEW = ['sort', 'group', 'columns', 'peek'] as const;
-const NOT_A_FILTER: readonly string[] = VIEW;
-
-/** One thing that cases can be filtered by. */
-export interface Criterion {
-  name: string;
-  label: string;
-  choices: { value: string; label: string }[];
-  /** Whether several values can be chosen: any of them fits. */
-  many: boolean;
-}
-
-export function fromQuery(query: LocationQuery): Filter {
-  const filter: Filter = {};
-  for (const [name, value] of Object.entries(query)) {
-    const one = Array.isArray(value) ? value[0] : value;
-    if (one && !NOT_A_FILTER.includes(name)) filter[name] = one;
-  }
-  return filter;
-}
-
-export function withValue(query: LocationQuery, name: string, value: string | undefined): LocationQuery {
-  const next = { ...query };
-  if (value) next[name] = value;
-  else delete next[name];
-  return next;
-}
-
+export const VIEW = ['group', 'columns', 'peek'] as const;
 /** The criteria that a project's casebook offers. */
 export function criteria(frame: Api['CasebookFrame']): Criterion[] {
   const yesNo = [
@@ -58,6 +28,7 @@ export function criteria(frame: Api['CasebookFrame']): Criterion[] {
       name: 'label',
       label: 'Label',
       many: true,
+      joint: 'and',
       choices: frame.labels.map((l) => ({ value: l, label: l })),
     },
     {
@@ -131,21 +102,6 @@ export function asOptions(
 
 export function stateWord(state: string): string {
   return { draft: 'Draft', in_review: 'In review', approved: 'Approved', retired: 'Retired' }[state] ?? state;
-}
-
-/** A filter in words, such as "Priority: High or Low". */
-export function inWords(criterion: Criterion, value: string): string {
-  const chosen = value
-    .split(',')
-    .map((v) => criterion.choices.find((c) => c.value === v)?.label ?? v)
-    .join(criterion.name === 'label' ? ' and ' : ' or ');
-  return `${criterion.label}: ${chosen}`;
-}
-
-/** Adds a value to those of a filter, or takes it out. */
-export function toggled(value: string | undefined, one: string): string {
-  const values = (value ?? '').split(',').filter(Boolean);
-  return (values.includes(one) ? values.filter((v) => v !== one) : [...values, one]).join(',');
 }
 
 /** How a folder stands below others: depth first, with its depth. */

@@ -1,5 +1,6 @@
 import { computed, type ComputedRef, type MaybeRefOrGetter, toValue } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
+import { editCases, readCasebook, undoCaseAct } from '@/areas/casebook/queries';
 import { useRead } from '@/offline/useRead';
 
 /** What the casebook of a project is made of beside its cases, kept current. */
@@ -7,10 +8,7 @@ export function useFrame(project: MaybeRefOrGetter<string>) {
   const { data, error, refetch } = useRead(
     'case',
     () => ['casebook', toValue(project)],
-    async () =>
-      unwrap(
-        await api.GET('/projects/{project}/casebook', { params: { path: { project: toValue(project) } } }),
-      ),
+    () => readCasebook(toValue(project)),
     () => `casebook:${toValue(project)}`,
   );
   const nameOf: ComputedRef<(kind: 'type' | 'priority', value: string) => string> = computed(() => {
@@ -34,23 +32,18 @@ export function useFrame(project: MaybeRefOrGetter<string>) {
 }
 
 /** Does an act on many cases. */
-export async function actOn(
+export function actOn(
   project: string,
   act: 'edit' | 'move' | 'copy' | 'bin' | 'restore',
   filter: Record<string, string>,
   changes: Record<string, unknown> = {},
 ): Promise<Api['BulkEditResult']> {
-  return unwrap(
-    await api.POST('/projects/{project}/case-acts', {
-      params: { path: { project } },
-      body: { act, filter, changes },
-    }),
-  );
+  return editCases(project, { act, filter, changes });
 }
 
 /** Takes an act on many cases back; says what could not be. */
 export async function undoAct(act: string): Promise<string> {
-  const done = unwrap(await api.POST('/case-acts/{act}/undo', { params: { path: { act } }, body: {} }));
+  const done = await undoCaseAct(act);
   return done.refused.length > 0
     ? `${done.title}. Left as they are, changed again since: ${done.refused.map((r) => r.key).join(', ')}`
     : done.title;

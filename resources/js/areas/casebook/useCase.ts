@@ -1,5 +1,6 @@
 import { computed, ref, type Ref } from 'vue';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
+import { createCase, mergeCase, readCase, saveCase } from '@/areas/casebook/queries';
 import { toRows, toSteps, type Row } from './steps';
 import { useLocalForm } from '@/offline/useLocalForm';
 
@@ -86,17 +87,9 @@ export function useCase(key: Ref<string>, fresh: () => Form) {
     await draft.saveNow();
     try {
       const sent = content(now);
-      const saved = await (
-        key.value.startsWith('new:')
-          ? api.POST('/projects/{project}/cases', {
-              params: { path: { project: key.value.slice(4) } },
-              body: body(now),
-            })
-          : api.PUT('/cases/{case}', {
-              params: { path: { case: key.value } },
-              body: { ...body(now), revision: began.value.revision },
-            })
-      ).then(unwrap);
+      const saved = await (key.value.startsWith('new:')
+        ? createCase(key.value.slice(4), body(now))
+        : saveCase(key.value, { ...body(now), revision: began.value.revision }));
       merge.value = null;
       await draft.saved(sent, { revision: saved.case.revision, version: saved.version });
       return saved;
@@ -111,18 +104,13 @@ export function useCase(key: Ref<string>, fresh: () => Form) {
   }
   async function bringTogether(): Promise<void> {
     if (!form.value) return;
-    merge.value = unwrap(
-      await api.POST('/cases/{case}/merges', {
-        params: { path: { case: key.value } },
-        body: { ...body(form.value), version: began.value.version },
-      }),
-    );
+    merge.value = await mergeCase(key.value, { ...body(form.value), version: began.value.version });
   }
   /** Goes on from what was decided in the three-way view. */
   async function decide(text: Partial<Form>): Promise<void> {
     if (!form.value || !merge.value) return;
     const at = merge.value.revision;
-    const detail = unwrap(await api.GET('/cases/{case}', { params: { path: { case: key.value } } }));
+    const detail = await readCase(key.value);
     began.value = { revision: at, version: detail.version };
     form.value = { ...form.value, ...text };
     merge.value = null;

@@ -1,5 +1,6 @@
 import { onBeforeUnmount, ref, watch, type Ref } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
+import { checkCase, readRoutine } from '@/areas/casebook/queries';
 import { toSteps } from './steps';
 import type { Form } from './useCase';
 
@@ -34,12 +35,12 @@ export function useCheck(
     if (!now) return;
     const turn = ++asked;
     try {
-      const seen = unwrap(
-        await api.POST('/projects/{project}/case-checks', {
-          params: { path: { project: project.value } },
-          body: { title: now.title, steps: toSteps(now.rows), table: now.table, row: row.value },
-        }),
-      );
+      const seen = await checkCase(project.value, {
+        title: now.title,
+        steps: toSteps(now.rows),
+        table: now.table,
+        row: row.value,
+      });
       if (turn === asked) check.value = seen;
     } catch {
       // Without the server there is no check; writing goes on.
@@ -59,7 +60,7 @@ export function useCheck(
       const have = new Map([...routines.value, ...(detail.value?.routines ?? [])].map((r) => [r.id, r]));
       for (const id of new Set((form.value?.rows ?? []).map((r) => r.routine))) {
         if (!id || have.has(id)) continue;
-        const d = unwrap(await api.GET('/routines/{routine}', { params: { path: { routine: id } } }));
+        const d = await readRoutine(id);
         have.set(id, { id, name: d.routine.name, parameters: d.routine.parameters, steps: d.steps });
       }
       routines.value = [...have.values()];

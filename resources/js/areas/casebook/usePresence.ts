@@ -1,5 +1,6 @@
 import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
+import { sayPresence } from '@/areas/casebook/queries';
 
 const EVERY_MS = 15_000;
 
@@ -18,9 +19,7 @@ export function usePresence(
   async function here(): Promise<void> {
     if (!key.value || !writing.value || document.hidden) return;
     try {
-      others.value = unwrap(
-        await api.PUT('/cases/{case}/presence', { params: { path: { case: key.value } }, body: {} }),
-      ).others;
+      others.value = (await sayPresence(key.value)).others;
     } catch {
       // Nothing depends on it.
     }

@@ -1,17 +1,16 @@
-import { computed, type ComputedRef, type Ref } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import { useQueryClient } from '@tanstack/vue-query';
+import type { ComputedRef, Ref } from 'vue';
+import type { Api } from '@/api/client';
+import { changeEntries, listCycles, listMilestones, readPlan, undoPlan } from '@/areas/cycles/queries';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 
 export type Plan = Api['CyclePlan'];
-export type Line = Api['PlanLine'];
-export type Picks = Record<string, unknown>;
+export type Picks = Api['EntryPicks'];
 
 /** Takes an act of planning back, and says what came of it. */
 export async function undoPlanAct(id: string): Promise<string> {
-  const done = unwrap(
-    await api.POST('/plan-acts/{planAct}/undo', { params: { path: { planAct: id } }, body: {} }),
-  );
+  const done = await undoPlan(id);
   return `${done.title}.${leftOut(done.refused)}`;
 }
 
@@ -24,12 +23,14 @@ export function leftOut(refused: Api['RefusedEntry'][]): string {
 
 /** A cycle's plan, kept current, with what can be done to it. */
 export function usePlan(key: Ref<string> | ComputedRef<string>) {
+  const queries = useQueryClient();
   const read = useRead(
     'entry',
     () => ['plan', key.value],
-    async () => unwrap(await api.GET('/cycles/{cycle}/plan', { params: { path: { cycle: key.value } } })),
+    () => readPlan(key.value),
   );
-  const byId = computed(() => new Map((read.data.value?.entries ?? []).map((e) => [e.id, e])));
+  /** Reads the plan again, and the windows of its entries with it. */
+  const renew = (): void => void queries.invalidateQueries({ queryKey: ['live', 'entry'] });
   /** Says what was done, with a way back. */
   function tell(done: Api['PlanActResult']): void {
     const id = done.act_id;
@@ -38,28 +39,23 @@ export function usePlan(key: Ref<string> | ComputedRef<string>) {
       id
         ? async () => {
             const said = await undoPlanAct(id);
-            void read.refetch();
+            renew();
             return said;
           }
         : undefined,
     );
-    void read.refetch();
+    renew();
   }
   async function act(
     what: Api['BulkEditEntriesRequest']['act'],
     ids: string[],
     changes: Record<string, unknown> = {},
   ): Promise<Api['PlanActResult']> {
-    const done = unwrap(
-      await api.POST('/cycles/{cycle}/entry-acts', {
-        params: { path: { cycle: key.value } },
-        body: { act: what, ids, changes },
-      }),
-    );
+    const done = await changeEntries(key.value, { act: what, ids, changes });
     tell(done);
     return done;
   }
-  return { ...read, byId, act, tell };
+  return { ...read, act, tell, renew };
 }
 
 /** The milestones of a project, the one due first at the top. */
@@ -67,10 +63,7 @@ export function useMilestones(project: ComputedRef<string>) {
   return useRead(
     'cycle',
     () => ['milestones', project.value],
-    async () =>
-      unwrap(
-        await api.GET('/projects/{project}/milestones', { params: { path: { project: project.value } } }),
-      ),
+    () => listMilestones(project.value),
   );
 }
 
@@ -79,8 +72,7 @@ export function useCycles(project: ComputedRef<string>) {
   return useRead(
     'entry',
     () => ['cycles', project.value],
-    async () =>
-      unwrap(await api.GET('/projects/{project}/cycles', { params: { path: { project: project.value } } })),
+    () => listCycles(project.value),
   );
 }
 

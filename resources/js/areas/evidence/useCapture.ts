@@ -31,7 +31,10 @@ export function useCapture() {
   const recordingSince = ref<number | null>(null);
   const recordedMs = ref(0);
   let video: HTMLVideoElement | null = null;
+  /** From the wish to record until the recording is there, also while the browser asks or the recorder warms up. */
+  const recording = ref(false);
   let recorder: MediaRecorder | null = null;
+  let enough = false;
   let timer: ReturnType<typeof setInterval> | undefined;
 
   /** Asks which screen, window or tab; throws what the browser says when it may not. */
@@ -66,9 +69,24 @@ export function useCapture() {
     canvas.getContext('2d')?.drawImage(video, 0, 0);
     return pngOf(canvas);
   }
-  /** Records until stopped, at most two minutes. Resolves with the recording. */
+  /**
+   * Records until stopped, at most two minutes.
+   *
+   * @returns the recording; empty where sharing ended before the first picture
+   * @throws DOMException what the browser says when it may not
+   */
   async function record(): Promise<Blob> {
-    const from = await share();
+    recording.value = true;
+    enough = false;
+    try {
+      return await recordFrom(await share());
+    } finally {
+      clearInterval(timer);
+      recordingSince.value = null;
+      recording.value = false;
+    }
+  }
+  async function recordFrom(from: MediaStream): Promise<Blob> {
     const type = ['video/webm;codecs=vp9', 'video/webm', 'video/mp4'].find((t) =>
       MediaRecorder.isTypeSupported(t),
     );
@@ -76,34 +94,36 @@ export function useCapture() {
       ...(type ? { mimeType: type } : {}),
       videoBitsPerSecond: 2_500_000,
     });
+    const mine = recorder;
     const parts: Blob[] = [];
-    recorder.ondataavailable = (e) => e.data.size > 0 && parts.push(e.data);
-    const began = Date.now();
-    recordingSince.value = began;
-    recordedMs.value = 0;
+    mine.ondataavailable = (e) => e.data.size > 0 && parts.push(e.data);
     return new Promise((resolve) => {
-      const mine = recorder;
-      timer = setInterval(() => {
-        recordedMs.value = Date.now() - began;
-        if (recordedMs.value >= LONGEST_RECORDING && mine?.state === 'recording') mine.stop();
-      }, 250);
-      if (mine)
-        mine.onstop = () => {
-          clearInterval(timer);
-          recordingSince.value = null;
-          resolve(new Blob(parts, { type: (mine.mimeType || 'video/webm').split(';')[0] ?? 'video/webm' }));
-        };
-      mine?.start(1000);
+      // A recorder is asked to start long before it has its first picture; stopped in between it would hold nothing.
+      mine.onstart = () => {
+        const began = Date.now();
+        recordingSince.value = began;
+        recordedMs.value = 0;
+        timer = setInterval(() => {
+          recordedMs.value = Date.now() - began;
+          if (recordedMs.value >= LONGEST_RECORDING) stopRecording();
+        }, 250);
+        if (enough) stopRecording();
+      };
+      mine.onstop = () =>
+        resolve(new Blob(parts, { type: (mine.mimeType || 'video/webm').split(';')[0] ?? 'video/webm' }));
+      mine.start(1000);
     });
   }
+  /** Ends the recording; one that has not begun yet ends with its first picture. */
   function stopRecording(): void {
-    if (recorder?.state === 'recording') recorder.stop();
+    enough = true;
+    if (recordingSince.value !== null && recorder?.state === 'recording') recorder.stop();
   }
   onBeforeUnmount(() => {
     clearInterval(timer);
     stop();
   });
-  return { stream, label, share, stop, frame, record, stopRecording, recordingSince, recordedMs };
+  return { stream, label, share, stop, frame, record, stopRecording, recording, recordingSince, recordedMs };
 }
 
 export function pngOf(canvas: HTMLCanvasElement): Promise<Blob> {

@@ -40,10 +40,12 @@ export function useEvidence(walk: Walk, mayRecord: Ref<boolean>, step: () => num
   const screen = (): Promise<void> => safely(async () => keepPicture(await capture.frame(), 'capture'));
   const part = (): Promise<void> => safely(async () => void (choosing.value = await capture.frame()));
   async function record(): Promise<void> {
-    if (capture.recordingSince.value !== null) return capture.stopRecording();
+    if (capture.recording.value) return capture.stopRecording();
     const at = step();
     await safely(async () => {
       const clip = await capture.record();
+      if (clip.size === 0)
+        throw new Problem(422, 'file', 'Nothing was recorded: it ended before its first picture.');
       await walk.attach(
         clip,
         stampedName('recording', clip.type.includes('mp4') ? 'mp4' : 'webm'),

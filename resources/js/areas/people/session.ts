@@ -1,42 +1,116 @@
 import { computed, shallowRef } from 'vue';
-import { api, Problem, unwrap, type Api } from '@/api/client';
-import { removeLocal, clearLocal, saveLocal, loadLocal } from '@/offline/device';
+import { Problem, type Api } from '@/api/client';
+import { clearAnswers, clearDevice, loadLocal, openDevice, saveLocal } from '@/offline/device';
 import { outbox } from '@/offline/outbox';
+import { closeSession, openSession, readSession, readWelcome } from '@/areas/people/queries';
+
+/** A session as the device keeps it for when the server is away, with when the server last said that it stands. */
+interface Kept {
+  session: Api['SessionState'];
+  at: number;
+}
+/** Signed out while the server was away: it is told as soon as it is there, and nobody is signed in until then. */
+const LEAVING = 'lucid-step-leaving';
+/** As long as the server keeps a session, in ms: what it has not confirmed for so long is over. */
+const LASTS = 12 * 3_600_000;
 
 const state = shallowRef<Api['SessionState'] | null>(null);
 
 /** Who is signed in. */
 export const session = computed(() => state.value);
 
+/** What tabs tell each other: who is signed in now, by id; null for nobody. */
+const tabs = new BroadcastChannel('lucid-step-person');
+tabs.onmessage = ({ data }: MessageEvent<string | null>) => {
+  // What this tab shows is somebody else's now: it begins anew.
+  if (state.value && state.value.user.id !== data) location.replace('/');
+};
+
+/** @returns whether somebody else was here before, whose drafts and answers are not theirs */
+async function enter(found: Api['SessionState']): Promise<boolean> {
+  const before = await loadLocal<string>('person');
+  const other = before !== null && before !== found.user.id;
+  if (other) await clearDevice();
+  openDevice();
+  state.value = found;
+  await saveLocal('person', found.user.id);
+  await stillThere();
+  tabs.postMessage(found.user.id);
+  await outbox.begin(found.user.id);
+  return other;
+}
+
+/** The server confirmed the session: from now on it stands again for its time. */
+export async function stillThere(): Promise<void> {
+  if (state.value) await saveLocal('session', { session: state.value, at: Date.now() } satisfies Kept);
+}
+
+/** What an older release of the application kept counts too: it may have been replaced while the server is away. */
+async function keptSession(): Promise<Kept | null> {
+  const kept = await loadLocal<Kept | Api['SessionState']>('session');
+  return kept && 'user' in kept ? { session: kept, at: Date.now() } : kept;
+}
+
 /** Finds out who is signed in; while the server is away, who was. Null when nobody is. */
 export async function whoIsThere(): Promise<Api['SessionState'] | null> {
   if (state.value) return state.value;
+  if (localStorage.getItem(LEAVING) !== null && !(await endSession())) return null;
   try {
-    state.value = unwrap(await api.GET('/session'));
-    await saveLocal('session', state.value);
+    await enter(await readSession());
+    return state.value;
   } catch (error) {
-    if (!(error instanceof Problem) || !error.isAway) {
-      await removeLocal('session');
+    if (!(error instanceof Problem)) throw error;
+    if (error.status === 401) {
+      await clearAnswers();
       return null;
     }
-    outbox.sawServer(true);
-    state.value = await loadLocal<Api['SessionState']>('session');
+    // A server in trouble says nothing of the session: what the device knows of it stands.
+    outbox.sawServer(error.isAway);
   }
-  if (state.value) await outbox.begin(state.value.user.id);
-  return state.value;
+  const kept = await keptSession();
+  if (!kept || Date.now() - kept.at > LASTS) {
+    await clearAnswers();
+    return null;
+  }
+  state.value = kept.session;
+  await outbox.begin(kept.session.user.id);
+  return kept.session;
 }
 
-export async function signIn(email: string, password: string): Promise<void> {
-  await api.GET('/welcome');
-  state.value = unwrap(await api.POST('/session', { body: { email, password } }));
-  await saveLocal('session', state.value);
-  await outbox.begin(state.value.user.id);
+/**
+ * @returns whether the page is to be begun anew: it may still hold what was somebody else's
+ */
+export async function signIn(email: string, password: string): Promise<boolean> {
+  await readWelcome();
+  const found = await openSession(email, password);
+  localStorage.removeItem(LEAVING);
+  return enter(found);
 }
 
-export async function signOut(): Promise<void> {
-  await api.DELETE('/session');
-  await clearLocal();
+/**
+ * Leaves nothing on the device but what is not sent yet, with or without the server: while it is away, it is told later.
+ * The page is to be begun anew afterwards, so that nothing stays in its memory either.
+ *
+ * @returns whether the page can be begun anew: the server is there, or the device keeps the application
+ */
+export async function signOut(): Promise<boolean> {
+  localStorage.setItem(LEAVING, '1');
   state.value = null;
+  await clearDevice([LEAVING]);
+  tabs.postMessage(null);
+  return (await endSession()) || (await globalThis.caches?.match('/')) !== undefined;
+}
+
+/** @returns false while the server cannot say that it is over */
+async function endSession(): Promise<boolean> {
+  try {
+    await closeSession();
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    if (error.status !== 401) return false;
+  }
+  localStorage.removeItem(LEAVING);
+  return true;
 }
 
 export function projectOf(code: string): Api['ProjectSummary'] | null {

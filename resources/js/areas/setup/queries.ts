@@ -38,3 +38,115 @@ export function useWalkSetup(project: MaybeRefOrGetter<string>) {
     () => `walk-setup:${toValue(project)}`,
   );
 }
+
+/** Give a configuration another name. */
+export const renameConfiguration = async (
+  configuration: string,
+  body: Api['NameRequest'],
+): Promise<Api['PlanningSetup']> =>
+  unwrap(await api.PATCH('/configurations/{configuration}', { params: { path: { configuration } }, body }));
+
+/** Take a configuration out that nothing uses. */
+export const removeConfiguration = async (configuration: string): Promise<Api['PlanningSetup']> =>
+  unwrap(await api.DELETE('/configurations/{configuration}', { params: { path: { configuration } } }));
+
+/** Replace axes, values and forbidden pairs. */
+export const saveAxes = async (project: string, body: Api['AxesRequest']): Promise<Api['PlanningSetup']> =>
+  unwrap(await api.PUT('/projects/{project}/axes', { params: { path: { project } }, body }));
+
+/** What axes give, by all combinations and by pairs. */
+export const checkAxes = async (project: string, body: Api['AxesRequest']): Promise<Api['AxisCheck']> =>
+  unwrap(await api.POST('/projects/{project}/axis-checks', { params: { path: { project } }, body }));
+
+/** Make a build. */
+export const createBuild = async (
+  project: string,
+  body: Api['BuildRequest'],
+): Promise<Api['PlanningSetup']> =>
+  unwrap(await api.POST('/projects/{project}/builds', { params: { path: { project } }, body }));
+
+/** Write the project's calendar. */
+export const saveCalendar = async (
+  project: string,
+  body: Api['CalendarRequest'],
+): Promise<Api['PlanningSetup']> =>
+  unwrap(await api.PUT('/projects/{project}/calendar', { params: { path: { project } }, body }));
+
+/** Make configurations of the axes. */
+export const createConfigurations = async (
+  project: string,
+  body: Api['ConfigurationsRequest'],
+): Promise<Api['PlanningSetup']> =>
+  unwrap(await api.POST('/projects/{project}/configurations', { params: { path: { project } }, body }));
+
+/** Add labels. */
+export const addLabels = async (project: string, body: Api['LabelsRequest']): Promise<Api['ProjectSetup']> =>
+  unwrap(await api.POST('/projects/{project}/labels', { params: { path: { project } }, body }));
+
+/** Rename a label on every case, merge it into another, or take it off. */
+export const renameLabel = async (project: string, body: Api['LabelRequest']): Promise<Api['ProjectSetup']> =>
+  unwrap(await api.PATCH('/projects/{project}/labels', { params: { path: { project } }, body }));
+
+/** Replace the custom fields. */
+export const saveFields = async (project: string, body: Api['FieldsRequest']): Promise<Api['ProjectSetup']> =>
+  unwrap(await api.PUT('/projects/{project}/lists/fields', { params: { path: { project } }, body }));
+
+/** How much a person can walk, and when not. */
+export const saveCapacity = async (
+  project: string,
+  person: string,
+  body: Api['CapacityRequest'],
+): Promise<Api['PlanningSetup']> =>
+  unwrap(
+    await api.PUT('/projects/{project}/people/{person}/capacity', {
+      params: { path: { project, person } },
+      body,
+    }),
+  );
+
+/** Change policies. */
+export const savePolicies = async (
+  project: string,
+  body: Api['PoliciesRequest'],
+): Promise<Api['WalkSetup']> =>
+  unwrap(await api.PUT('/projects/{project}/policies', { params: { path: { project } }, body }));
+
+/** Make a release. */
+export const createRelease = async (
+  project: string,
+  body: Api['NameRequest'],
+): Promise<Api['PlanningSetup']> =>
+  unwrap(await api.POST('/projects/{project}/releases', { params: { path: { project } }, body }));
+
+/** How much evidence is kept, and for how long. */
+export const saveStorage = async (project: string, body: Api['StorageRequest']): Promise<Api['WalkSetup']> =>
+  unwrap(await api.PUT('/projects/{project}/storage', { params: { path: { project } }, body }));
+
+/** Take a release out that has no builds. */
+export const removeRelease = async (release: string): Promise<Api['PlanningSetup']> =>
+  unwrap(await api.DELETE('/releases/{release}', { params: { path: { release } } }));
+
+/** Take a build out that nothing was tested on. */
+export const removeBuild = async (build: string): Promise<Api['PlanningSetup']> =>
+  unwrap(await api.DELETE('/builds/{build}', { params: { path: { build } } }));
+
+export const saveBuild = async (build: string, body: Api['BuildRequest']): Promise<Api['PlanningSetup']> =>
+  unwrap(await api.PATCH('/builds/{build}', { params: { path: { build } }, body }));
+
+/** The lists of words that a project keeps: the answer is the setup that the list belongs to. */
+export type ListName =
+  | 'types'
+  | 'priorities'
+  | 'phases'
+  | 'milestone-types'
+  | 'reasons-pass'
+  | 'reasons-fail'
+  | 'reasons-blocked'
+  | 'reasons-not-applicable';
+
+export const saveList = async (
+  project: string,
+  list: ListName,
+  body: Api['ListRequest'],
+): Promise<Api['ProjectSetup'] | Api['WalkSetup']> =>
+  unwrap(await api.PUT(`/projects/{project}/lists/${list}`, { params: { path: { project } }, body }));

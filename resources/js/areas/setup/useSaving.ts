@@ -7,10 +7,10 @@ import { toast } from '@/kit/notices';
  *
  * @param saved takes the new state
  */
-export function useSaving<T>(saved: (now: T | undefined) => void): {
+export function useSaving<T>(saved: (now: T) => void): {
   problem: Ref<string>;
   /** Whether it was written; `words` are said then. */
-  run: (work: () => Promise<{ data?: T | undefined }>, words: string) => Promise<boolean>;
+  run: (work: () => Promise<T>, words: string) => Promise<boolean>;
 } {
   const problem = ref('');
   return {
@@ -18,8 +18,7 @@ export function useSaving<T>(saved: (now: T | undefined) => void): {
     async run(work, words) {
       problem.value = '';
       try {
-        const { data } = await work();
-        saved(data);
+        saved(await work());
       } catch (error) {
         problem.value = errorMessage(error);
         return false;

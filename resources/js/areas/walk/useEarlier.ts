@@ -1,7 +1,8 @@
 import { computed, type ComputedRef, type Ref } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
 import { useRead } from '@/offline/useRead';
 import { loadLocal } from '@/offline/device';
+import { readEarlier } from '@/areas/walk/queries';
 
 /** What an earlier attempt recorded of one step. */
 export interface Earlier {
@@ -30,7 +31,7 @@ export function useEarlier(
       const attempt = id.value;
       if (number() < 2) return [];
       try {
-        return unwrap(await api.GET('/attempts/{attempt}/earlier', { params: { path: { attempt } } }));
+        return await readEarlier(attempt);
       } catch (error) {
         // Begun on this device and not sent yet: they came with the entry.
         const here = await loadLocal<Api['EarlierAttempt'][]>(`earlier:${attempt}`);

@@ -1,8 +1,9 @@
 import { onBeforeUnmount, onMounted, reactive, watch, type Ref } from 'vue';
-import { api, Problem, unwrap, type Api } from '@/api/client';
-import { mayRecord } from '@/areas/people/session';
+import { Problem, type Api } from '@/api/client';
+import { mayRecord, stillThere } from '@/areas/people/session';
 import { saveLocal, loadLocal } from '@/offline/device';
 import { outbox } from '@/offline/outbox';
+import { readPack } from '@/areas/walk/queries';
 
 /** Which entries can be walked while the server is away, by project. */
 export const packed = reactive<Record<string, string[]>>({});
@@ -17,10 +18,9 @@ export function usePack(project: Ref<string>): void {
     const of = project.value;
     if (!mayRecord(of)) return;
     try {
-      const pack: Api['WalkPack'] = unwrap(
-        await api.GET('/projects/{project}/walk-pack', { params: { path: { project: of } } }),
-      );
+      const pack = await readPack(of);
       await saveLocal(`pack:${of}`, pack);
+      await stillThere();
       packed[of] = pack.entries.map((e) => e.entry_id);
       // Pictures of how it should look come along; the browser keeps them.
       for (const { sha256 } of pack.entries.flatMap((e) => e.walk.steps.flatMap((s) => s.files)))

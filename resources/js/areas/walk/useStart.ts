@@ -1,9 +1,10 @@
 import { ref, type Ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { v7 as uuid7 } from 'uuid';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
 import { saveLocal, loadLocal } from '@/offline/device';
 import { outbox } from '@/offline/outbox';
+import { startAttempt } from '@/areas/walk/queries';
 
 /** Starts or goes on with an entry, and opens its walk; while the server is away, with what was fetched beforehand. */
 export function useStart(project: Ref<string>) {
@@ -42,17 +43,7 @@ export function useStart(project: Ref<string>) {
     busy.value = true;
     problem.value = null;
     try {
-      const detail = unwrap(
-        await api.POST('/entries/{entry}/attempts', {
-          params: { path: { entry } },
-          body: {
-            again: options.again ?? false,
-            word: options.word ?? null,
-            device_time: new Date().toISOString(),
-            sent_at: new Date().toISOString(),
-          },
-        }),
-      );
+      const detail = await startAttempt(entry, options.again ?? false, options.word ?? null);
       await saveLocal(`attempt:${detail.attempt.id}`, detail);
       await saveLocal(`open:${entry}`, detail.attempt.id);
       await router.push(`/${project.value}/walk/${detail.attempt.id}`);

@@ -1,6 +1,6 @@
 import { computed, type Ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
 import { useRead } from '@/offline/useRead';
 import { mayRecord, session } from '@/areas/people/session';
 import { entryWords, shownOf } from '@/kit/words';
@@ -9,23 +9,24 @@ import { packed } from '@/areas/walk/usePack';
 import { nextEntry } from './nextEntry';
 import { useStart } from './useStart';
 import type { Walk } from './useWalk';
+import { readTrail } from '@/areas/walk/queries';
 
 /** The trail of my entries in the cycle of a walk, and the ways along it. */
 export function useTrail(walk: Walk, project: Ref<string>) {
   const router = useRouter();
   const { start, problem } = useStart(project);
   const { view, open } = walk;
-  const { data: board } = useRead(
+  const { data: trail } = useRead(
     'entry',
-    () => ['board', view.value?.cycle_key ?? ''],
+    () => ['trail', view.value?.cycle_key ?? '', view.value?.entry_id ?? ''],
     async () => {
       if (!view.value) throw new Problem(0, 'early', 'The attempt is not there yet.');
-      return unwrap(await api.GET('/cycles/{cycle}', { params: { path: { cycle: view.value.cycle_key } } }));
+      return readTrail(view.value.cycle_key, view.value.entry_id);
     },
-    () => (view.value ? `board:${view.value.cycle_key}` : ''),
+    () => (view.value ? `trail:${view.value.cycle_key}` : ''),
   );
   const mine = computed(() =>
-    (board.value?.entries ?? []).filter(
+    (trail.value ?? []).filter(
       (e) => e.assignee?.id === session.value?.user.id || e.id === view.value?.entry_id,
     ),
   );
@@ -47,18 +48,18 @@ export function useTrail(walk: Walk, project: Ref<string>) {
   );
   async function jump(entryId: string): Promise<void> {
     if (entryId === view.value?.entry_id) return;
-    const entry = board.value?.entries.find((e) => e.id === entryId);
+    const entry = trail.value?.find((e) => e.id === entryId);
     if (entry && entry.readiness === 'ready' && mayRecord(project.value)) await start(entry.id);
     else await router.push(`/${project.value}/entries/${entryId}`);
   }
-  /** What was finished on this device and has not arrived yet: a board read before still calls it ready. */
+  /** What was finished on this device and has not arrived yet: a trail read before still calls it ready. */
   const walkedHere = (): Set<string | undefined> =>
     new Set(outbox.commands.filter((a) => a.command.kind === 'finish').map((a) => a.entry));
   function nextReady(): Api['EntryLine'] | null {
     const walked = walkedHere();
     const here = view.value?.entry_id ?? null;
     return nextEntry(
-      (board.value?.entries ?? []).filter((e) => e.id === here || !walked.has(e.id)),
+      (trail.value ?? []).filter((e) => e.id === here || !walked.has(e.id)),
       session.value?.user.id ?? '',
       here,
       view.value?.policies.opening_takes ?? false,

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/vue-query';
 import { computed, onBeforeUnmount, ref, watch, type ComputedRef, type Ref } from 'vue';
 import { v7 as uuid7 } from 'uuid';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
 import { useRead } from '@/offline/useRead';
 import type { Source } from '@/areas/evidence/types';
 import type { Command, QueuedCommand } from '@/offline/commands';
@@ -11,6 +11,7 @@ import type { StepVerdict, WalkView } from './types';
 import { saveLocal, loadLocal } from '@/offline/device';
 import { outbox } from '@/offline/outbox';
 import { useClock } from './useClock';
+import { readAttempt } from '@/areas/walk/queries';
 
 /** A step of a round: its text, values filled in, and what was recorded of it. */
 export type WalkStep = Api['StepText'] & { record: Api['StepRecord'] };
@@ -28,12 +29,13 @@ export function useWalk(id: Ref<string>) {
     data: detail,
     error,
     refetch,
+    set,
   } = useRead(
     'entry',
     () => ['attempt', id.value],
     async () => {
       try {
-        return unwrap(await api.GET('/attempts/{attempt}', { params: { path: { attempt: id.value } } }));
+        return await readAttempt(id.value);
       } catch (problem) {
         // Begun on this device and not yet sent: only the device knows it.
         const here = await loadLocal<Api['AttemptDetail']>(`attempt:${id.value}`);
@@ -234,6 +236,7 @@ export function useWalk(id: Ref<string>) {
     clock,
     error,
     refetch,
+    set,
   };
 }
 

@@ -16,6 +16,7 @@ use LucidStep\App\Models\BulkAct;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\StampRequest;
@@ -23,6 +24,8 @@ use LucidStep\App\Support\OpenApi\Post;
 
 /**
  * Acts on many cases.
+ *
+ * @phpstan-import-type Changes from BulkEditCases
  */
 final class CaseBulkController
 {
@@ -33,6 +36,7 @@ final class CaseBulkController
     ) {}
 
     #[Post('/projects/{project}/case-previews', 'What an act on many cases would do', BulkEditPreview::class, BulkEditCasesRequest::class)]
+    #[LeastRole(Role::Reader)]
     public function preview(BulkEditCasesRequest $request, Project $project): JsonResponse
     {
         return new JsonResponse($this->acts->preview($project, ...$this->arguments($request, $project)));
@@ -46,6 +50,7 @@ final class CaseBulkController
             BulkEditCasesRequest::class,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function store(BulkEditCasesRequest $request, Project $project): JsonResponse
     {
         $arguments = $this->arguments($request, $project);
@@ -58,6 +63,7 @@ final class CaseBulkController
     }
 
     #[Post('/case-acts/{act}/undo', 'Undo a change of many cases', BulkEditResult::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function undo(StampRequest $request, BulkAct $act): JsonResponse
     {
         $project = ProjectLookup::find($act->project_id);
@@ -68,7 +74,7 @@ final class CaseBulkController
 
     /**
      * @return array{user: User, role: Role,
-     *     act: 'edit'|'move'|'copy'|'bin'|'restore', filter: CaseFilter, changes: array<string, mixed>}
+     *     act: 'edit'|'move'|'copy'|'bin'|'restore', filter: CaseFilter, changes: Changes}
      */
     private function arguments(BulkEditCasesRequest $request, Project $project): array
     {
@@ -83,7 +89,7 @@ final class CaseBulkController
             'role' => $this->memberships->sure($user, $project->id),
             'act' => $act,
             'filter' => CaseFilter::from($project, 'restore' === $act ? [...$asked, 'bin' => 'yes'] : $asked, $user->id),
-            'changes' => (array) $request->validated('changes'),
+            'changes' => $request->changes(),
         ];
     }
 }

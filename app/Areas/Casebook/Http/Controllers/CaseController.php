@@ -40,13 +40,16 @@ use LucidStep\App\Areas\Casebook\Queries\ReadCase;
 use LucidStep\App\Areas\Casebook\Queries\ReadCasebook;
 use LucidStep\App\Areas\Casebook\Queries\RoutineAndTableQueries;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
 use LucidStep\Core\Casebook\CaseText;
+use LucidStep\Core\Casebook\ReviewAct;
 
 /**
  * Cases: finding, reading and writing them.
@@ -122,7 +125,16 @@ final class CaseController
         return new JsonResponse($needs->of($case));
     }
 
-    #[Put('/cases/{case}/needs', 'Say what a case usually waits for; offered when entries are made of it', null, CaseNeedsRequest::class)]
+    #[
+        Put(
+            '/cases/{case}/needs',
+            'Say what a case usually waits for; offered when entries are made of it',
+            CaseNeed::class,
+            CaseNeedsRequest::class,
+            list: true,
+        ),
+    ]
+    #[LeastRole(Role::Tester)]
     public function writeNeeds(CaseNeedsRequest $request, TestCase $case, CaseNeeds $needs): JsonResponse
     {
         Gate::authorize('write', $case);
@@ -133,6 +145,7 @@ final class CaseController
     }
 
     #[Post('/projects/{project}/cases', 'Make a case', CaseSaved::class, CaseRequest::class, 201)]
+    #[LeastRole(Role::Tester)]
     public function store(CaseRequest $request, Project $project, SaveCase $save): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -148,6 +161,7 @@ final class CaseController
             CaseCheckRequest::class,
         ),
     ]
+    #[LeastRole(Role::Reader)]
     public function check(CaseCheckRequest $request, Project $project, CheckCase $check): JsonResponse
     {
         return new JsonResponse($check->preview($project->id, CaseText::fromArray($request->validated()), $request->integer('row', 1)));
@@ -172,6 +186,7 @@ final class CaseController
             CaseRequest::class,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function update(CaseRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
         Gate::authorize('write', $case);
@@ -192,6 +207,7 @@ final class CaseController
             CaseRequest::class,
         ),
     ]
+    #[LeastRole(Role::Reader)]
     public function merge(CaseRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
         return new JsonResponse($save->merge($case, $request->validated(), $request->integer('version')));
@@ -217,12 +233,15 @@ final class CaseController
     }
 
     #[Get('/cases/{case}/results', 'How a case went last', CaseResult::class, true)]
-    public function results(TestCase $case, ReadCase $read): JsonResponse
+    public function results(Request $request, TestCase $case, ReadCase $read): JsonResponse
     {
-        return new JsonResponse($read->results($case));
+        $role = $this->memberships->sure($this->memberships->person($request), $case->project_id);
+
+        return new JsonResponse($read->results($case, $role));
     }
 
     #[Post('/cases/{case}/restorations', 'Bring an old version back as the newest', CaseSaved::class, VersionRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function bringBack(VersionRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
         Gate::authorize('write', $case);
@@ -231,22 +250,17 @@ final class CaseController
     }
 
     #[Post('/cases/{case}/reviews', 'Ask for approval, approve, or return with a comment', CaseSaved::class, ReviewRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function review(ReviewRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
-        $act = $request->string('act')->toString();
-        Gate::authorize('ask' === $act ? 'write' : 'approve', $case);
+        $act = ReviewAct::from($request->string('act')->toString());
+        Gate::authorize(ReviewAct::Ask === $act ? 'write' : 'approve', $case);
 
-        return new JsonResponse(
-            $save->review(
-                $case,
-                $request->person(),
-                'approve' === $act || 'return' === $act ? $act : 'ask',
-                $request->string('comment')->toString(),
-            ),
-        );
+        return new JsonResponse($save->review($case, $request->person(), $act, $request->string('comment')->toString()));
     }
 
     #[Post('/cases/{case}/routines', 'Make a routine of some of its steps', RoutineDetail::class, ExtractRequest::class, 201)]
+    #[LeastRole(Role::Tester)]
     public function extract(ExtractRequest $request, TestCase $case, SaveRoutine $save, RoutineAndTableQueries $shelf): JsonResponse
     {
         Gate::authorize('write', $case);
@@ -269,6 +283,7 @@ final class CaseController
             StampRequest::class,
         ),
     ]
+    #[LeastRole(Role::Reader)]
     public function presence(StampRequest $request, TestCase $case, ReadCase $read, RecordPresence $presence): JsonResponse
     {
         $user = $request->person();

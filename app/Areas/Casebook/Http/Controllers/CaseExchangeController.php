@@ -22,7 +22,10 @@ use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\CaseExport;
 use LucidStep\App\Models\CaseImport;
+use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Get;
@@ -55,6 +58,7 @@ final class CaseExchangeController
             true,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function upload(ImportRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -79,6 +83,7 @@ final class CaseExchangeController
     }
 
     #[Post('/case-imports/{import}/mapping', 'Say what the columns are; the file is read again', ImportState::class, MappingRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function map(MappingRequest $request, CaseImport $import): JsonResponse
     {
         $this->mine($request->person()->id, $import);
@@ -95,6 +100,7 @@ final class CaseExchangeController
     }
 
     #[Post('/case-imports/{import}/start', 'Bring the cases in', ImportState::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function start(StampRequest $request, CaseImport $import): JsonResponse
     {
         $this->mine($request->person()->id, $import);
@@ -103,6 +109,7 @@ final class CaseExchangeController
     }
 
     #[Post('/case-imports/{import}/cancel', 'Stop; nothing is written', ImportState::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function cancel(StampRequest $request, CaseImport $import): JsonResponse
     {
         $this->mine($request->person()->id, $import);
@@ -111,6 +118,7 @@ final class CaseExchangeController
     }
 
     #[Post('/case-imports/{import}/undo', 'Undo an import as a whole', ImportState::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function undo(StampRequest $request, CaseImport $import): JsonResponse
     {
         $this->mine($request->person()->id, $import);
@@ -169,6 +177,7 @@ final class CaseExchangeController
     }
 
     #[Post('/projects/{project}/case-exports', 'Export cases', ExportState::class, ExportRequest::class, 201)]
+    #[LeastRole(Role::Reader)]
     public function export(ExportRequest $request, Project $project, RequestExport $export): JsonResponse
     {
         $user = $request->person();
@@ -190,6 +199,7 @@ final class CaseExchangeController
     }
 
     #[Post('/case-exports/{export}/cancel', 'Stop an export', ExportState::class, StampRequest::class)]
+    #[LeastRole(Role::Reader)]
     public function stopExport(StampRequest $request, CaseExport $export): JsonResponse
     {
         $this->progress->cancel($export->id);
@@ -200,7 +210,7 @@ final class CaseExchangeController
     #[Get('/case-exports/{export}/file', 'The file')]
     public function file(CaseExport $export): StreamedResponse|JsonResponse
     {
-        $stream = 'done' === $export->state && $this->files->exists($export->path) ? $this->files->readStream($export->path) : null;
+        $stream = JobState::Done === $export->state && $this->files->exists($export->path) ? $this->files->readStream($export->path) : null;
         if (null === $stream) {
             return Problem::notFound()->toResponse(request());
         }
@@ -243,10 +253,10 @@ final class CaseExchangeController
     {
         return new ExportState(
             $e->id,
-            $e->state,
+            $e->state->value,
             $e->format,
             $this->name($e),
-            'done' === $e->state ? $e->total : $this->progress->of($e->id),
+            JobState::Done === $e->state ? $e->total : $this->progress->of($e->id),
             $e->total,
             $e->bytes,
             $e->problem,
@@ -266,7 +276,7 @@ final class CaseExchangeController
         return new ImportState(
             $i->id,
             $i->name,
-            $i->state,
+            $i->state->value,
             $i->format,
             $i->header,
             $i->samples,
@@ -280,7 +290,7 @@ final class CaseExchangeController
             $n('refuses'),
             $n('same'),
             array_values(array_map(strval(...), (array) ($i->facts['new_types'] ?? []))),
-            'done' === $i->state ? $i->total : $this->progress->of($i->id),
+            JobState::Done === $i->state ? $i->total : $this->progress->of($i->id),
             $i->total,
             $i->problem,
             array_map(
@@ -295,7 +305,7 @@ final class CaseExchangeController
                 $i->report,
             ),
             [...array_keys(CaseColumns::TARGETS), ...$fields],
-            'done' === $i->state && null !== $i->act_id,
+            JobState::Done === $i->state && null !== $i->act_id,
         );
     }
 }

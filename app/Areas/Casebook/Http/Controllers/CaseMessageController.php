@@ -15,8 +15,11 @@ use LucidStep\App\Areas\Casebook\Data\Inbox;
 use LucidStep\App\Areas\Casebook\Http\Requests\AnswerRequest;
 use LucidStep\App\Areas\Casebook\Http\Requests\MessageRequest;
 use LucidStep\App\Models\CaseMessage;
+use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\StampRequest;
@@ -32,6 +35,7 @@ final class CaseMessageController
     public function __construct(private readonly CaseMessages $messages, private readonly Memberships $memberships) {}
 
     #[Post('/cases/{case}/messages', 'Ask the author, or suggest a change', CaseMessageLine::class, MessageRequest::class, 201)]
+    #[LeastRole(Role::Developer)]
     public function store(MessageRequest $request, TestCase $case): JsonResponse
     {
         Gate::authorize('ask', $case);
@@ -47,11 +51,11 @@ final class CaseMessageController
             AnswerRequest::class,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function answer(AnswerRequest $request, CaseMessage $message): JsonResponse
     {
         Gate::authorize('writeCases', ProjectLookup::find($message->project_id));
-        /** @var 'answered'|'taken'|'declined' $as */
-        $as = $request->string('as')->toString();
+        $as = MessageState::from($request->string('as')->toString());
 
         return new JsonResponse($this->messages->answer($message, $request->person(), $as, $request->string('answer')->toString()));
     }
@@ -95,6 +99,7 @@ final class CaseMessageController
             204,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function setAside(StampRequest $request, TestCase $case, TestCase $other): Response
     {
         Gate::authorize('write', $case);

@@ -15,6 +15,8 @@ use LucidStep\App\Areas\Casebook\Http\Requests\TableRequest;
 use LucidStep\App\Areas\Casebook\Queries\RoutineAndTableQueries;
 use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Data\Done;
 use LucidStep\App\Support\Http\StampRequest;
@@ -48,6 +50,7 @@ final class DataTableController
     }
 
     #[Post('/projects/{project}/data-tables', 'Make a data table, typed or from a text', TableDetail::class, TableRequest::class, 201)]
+    #[LeastRole(Role::Tester)]
     public function store(TableRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -56,6 +59,7 @@ final class DataTableController
     }
 
     #[Put('/data-tables/{table}', 'Change a data table', TableDetail::class, TableRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function update(TableRequest $request, DataTable $table): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($table));
@@ -69,6 +73,7 @@ final class DataTableController
     }
 
     #[Delete('/data-tables/{table}', 'Bin a data table that is used nowhere', Done::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function destroy(StampRequest $request, DataTable $table): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($table));
@@ -78,6 +83,7 @@ final class DataTableController
     }
 
     #[Post('/data-tables/{table}/restorations', 'Take a data table out of the bin', Done::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function restore(StampRequest $request, DataTable $table): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($table));

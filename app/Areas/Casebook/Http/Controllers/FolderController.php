@@ -12,6 +12,8 @@ use LucidStep\App\Areas\Casebook\Data\FolderLine;
 use LucidStep\App\Areas\Casebook\Http\Requests\FolderRequest;
 use LucidStep\App\Models\Folder;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\StampRequest;
@@ -27,6 +29,7 @@ final class FolderController
     public function __construct(private readonly SaveFolders $keep, private readonly Memberships $memberships) {}
 
     #[Post('/projects/{project}/folders', 'Make a folder', FolderLine::class, FolderRequest::class, 201)]
+    #[LeastRole(Role::Tester)]
     public function store(FolderRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -36,6 +39,7 @@ final class FolderController
     }
 
     #[Patch('/folders/{folder}', 'Name or move a folder', FolderLine::class, FolderRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function update(FolderRequest $request, Folder $folder): JsonResponse
     {
         $project = ProjectLookup::find($folder->project_id);
@@ -53,6 +57,7 @@ final class FolderController
     }
 
     #[Delete('/folders/{folder}', 'Bin a folder with what is in it', BulkEditResult::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function destroy(StampRequest $request, Folder $folder): JsonResponse
     {
         $project = ProjectLookup::find($folder->project_id);

@@ -13,7 +13,9 @@ use LucidStep\App\Areas\Casebook\Data\RoutineLine;
 use LucidStep\App\Areas\Casebook\Http\Requests\RoutineRequest;
 use LucidStep\App\Areas\Casebook\Queries\RoutineAndTableQueries;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
 use LucidStep\App\Models\Routine;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Data\Done;
 use LucidStep\App\Support\Http\StampRequest;
@@ -44,6 +46,7 @@ final class RoutineController
     }
 
     #[Post('/projects/{project}/routines', 'Make a routine', RoutineDetail::class, RoutineRequest::class, 201)]
+    #[LeastRole(Role::Tester)]
     public function store(RoutineRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -55,6 +58,7 @@ final class RoutineController
     }
 
     #[Put('/routines/{routine}', 'Change a routine, for all who use it', RoutineDetail::class, RoutineRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function update(RoutineRequest $request, Routine $routine): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($routine));
@@ -74,6 +78,7 @@ final class RoutineController
     }
 
     #[Delete('/routines/{routine}', 'Bin a routine that is used nowhere', Done::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function destroy(StampRequest $request, Routine $routine): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($routine));
@@ -83,6 +88,7 @@ final class RoutineController
     }
 
     #[Post('/routines/{routine}/restorations', 'Take a routine out of the bin', Done::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function restore(StampRequest $request, Routine $routine): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($routine));

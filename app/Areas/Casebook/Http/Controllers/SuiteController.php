@@ -21,8 +21,10 @@ use LucidStep\App\Areas\Casebook\Http\Requests\RequirementRequest;
 use LucidStep\App\Areas\Casebook\Http\Requests\SuiteRequest;
 use LucidStep\App\Areas\Casebook\Queries\ReadCasebook;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
 use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\Suite;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Data\Done;
@@ -58,6 +60,7 @@ final class SuiteController
     }
 
     #[Post('/projects/{project}/suites', 'Make a suite', SuiteDetail::class, SuiteRequest::class, 201)]
+    #[LeastRole(Role::Tester)]
     public function store(SuiteRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -72,6 +75,7 @@ final class SuiteController
     }
 
     #[Patch('/suites/{suite}', 'Change a suite', SuiteDetail::class, SuiteRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function update(SuiteRequest $request, Suite $suite): JsonResponse
     {
         $project = $this->project($suite);
@@ -83,6 +87,7 @@ final class SuiteController
     }
 
     #[Post('/suites/{suite}/acceptances', 'Accept what a live suite gained and lost', SuiteDetail::class, StampRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function accept(StampRequest $request, Suite $suite): JsonResponse
     {
         $project = $this->project($suite);
@@ -93,6 +98,7 @@ final class SuiteController
     }
 
     #[Delete('/suites/{suite}', 'Bin a suite; its cases stay', Done::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function destroy(StampRequest $request, Suite $suite): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($suite));
@@ -102,6 +108,7 @@ final class SuiteController
     }
 
     #[Post('/suites/{suite}/restorations', 'Take a suite out of the bin', Done::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function restore(StampRequest $request, Suite $suite): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($suite));
@@ -125,6 +132,7 @@ final class SuiteController
             201,
         ),
     ]
+    #[LeastRole(Role::Reader)]
     public function keep(FilterRequest $request, Project $project, SaveFilter $save): JsonResponse
     {
         $user = $request->person();
@@ -138,6 +146,7 @@ final class SuiteController
     }
 
     #[Delete('/filters/{filter}', 'Delete a saved filter', null, StampRequest::class, 204)]
+    #[LeastRole(Role::Tester)]
     public function drop(StampRequest $request, SavedFilter $filter, SaveFilter $save): Response
     {
         if ($filter->user_id !== $request->person()->id) {
@@ -155,6 +164,7 @@ final class SuiteController
     }
 
     #[Post('/projects/{project}/requirements', 'Make a requirement', RequirementLine::class, RequirementRequest::class, 201)]
+    #[LeastRole(Role::Tester)]
     public function require(RequirementRequest $request, Project $project, SaveRequirements $keep): JsonResponse
     {
         Gate::authorize('writeCases', $project);

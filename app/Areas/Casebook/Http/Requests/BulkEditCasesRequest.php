@@ -4,19 +4,54 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Casebook\Http\Requests;
 
+use Illuminate\Validation\Rule;
+use LucidStep\App\Areas\Casebook\Actions\BulkEditCases;
 use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\Core\Casebook\CaseState;
 use OpenApi\Attributes as OA;
 
 /**
  * An act on many cases: those of some ids, or those that a filter holds.
+ *
+ * @phpstan-import-type Changes from BulkEditCases
  */
 #[
     OA\Schema(
         required: ['act', 'filter'],
         properties: [
             new OA\Property(property: 'act', type: 'string', enum: ['edit', 'move', 'copy', 'bin', 'restore']),
-            new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
-            new OA\Property(property: 'changes', type: 'object', additionalProperties: true),
+            new OA\Property(property: 'filter', ref: CaseFilterFields::class),
+            new OA\Property(
+                property: 'changes',
+                properties: [
+                    new OA\Property(property: 'state', type: 'string', enum: CaseState::class),
+                    new OA\Property(property: 'type', type: 'string'),
+                    new OA\Property(property: 'priority', type: 'string'),
+                    new OA\Property(property: 'estimate', type: 'string', description: 'As people write it, such as 5m; empty: none'),
+                    new OA\Property(property: 'automated', type: 'boolean'),
+                    new OA\Property(property: 'is_template', type: 'boolean'),
+                    new OA\Property(property: 'owner_id', type: 'string', format: 'uuid', nullable: true),
+                    new OA\Property(property: 'labels_add', type: 'array', items: new OA\Items(type: 'string')),
+                    new OA\Property(property: 'labels_remove', type: 'array', items: new OA\Items(type: 'string')),
+                    new OA\Property(property: 'requirements_add', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+                    new OA\Property(
+                        property: 'custom',
+                        type: 'object',
+                        description: 'Values by id of the field',
+                        additionalProperties: new OA\AdditionalProperties(type: 'string', nullable: true),
+                    ),
+                    new OA\Property(
+                        property: 'folder_id',
+                        type: 'string',
+                        format: 'uuid',
+                        nullable: true,
+                        description: 'move, copy: where to; null: no folder',
+                    ),
+                    new OA\Property(property: 'before', type: 'string', format: 'uuid', description: 'move: in front of which case'),
+                    new OA\Property(property: 'project', type: 'string', description: 'copy: the code of another project'),
+                ],
+                type: 'object',
+            ),
             new OA\Property(property: 'preview', type: 'boolean'),
         ],
     ),
@@ -27,11 +62,10 @@ final class BulkEditCasesRequest extends ApiRequest
     {
         return [
             'act' => ['required', 'in:edit,move,copy,bin,restore'],
-            'filter' => ['required', 'array'],
-            'filter.*' => ['nullable', 'string', 'max:200000'],
+            ...CaseFilterFields::rules('filter', 'present'),
             'preview' => ['nullable', 'boolean'],
             'changes' => ['nullable', 'array'],
-            'changes.state' => ['nullable', 'in:draft,in_review,approved,retired'],
+            'changes.state' => ['nullable', Rule::enum(CaseState::class)],
             'changes.folder_id' => ['nullable', 'uuid'],
             'changes.before' => ['nullable', 'uuid'],
             'changes.project' => ['nullable', 'string', 'max:10'],
@@ -50,5 +84,16 @@ final class BulkEditCasesRequest extends ApiRequest
             'changes.custom' => ['nullable', 'array', 'max:60'],
             'changes.custom.*' => ['nullable', 'string', 'max:4000'],
         ];
+    }
+
+    /**
+     * @return Changes as the rules have let them in
+     */
+    public function changes(): array
+    {
+        /** @var Changes $changes */
+        $changes = (array) $this->validated('changes');
+
+        return $changes;
     }
 }

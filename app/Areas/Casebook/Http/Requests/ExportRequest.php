@@ -15,7 +15,7 @@ use OpenApi\Attributes as OA;
         required: ['format'],
         properties: [
             new OA\Property(property: 'format', type: 'string', enum: ['csv', 'xlsx', 'json', 'md', 'html']),
-            new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
+            new OA\Property(property: 'filter', ref: CaseFilterFields::class),
             new OA\Property(property: 'layout', type: 'string', enum: ['step', 'case']),
             new OA\Property(property: 'expand', type: 'boolean'),
         ],
@@ -27,8 +27,7 @@ final class ExportRequest extends ApiRequest
     {
         return [
             'format' => ['required', 'in:csv,xlsx,json,md,html'],
-            'filter' => ['nullable', 'array'],
-            'filter.*' => ['nullable', 'string', 'max:200000'],
+            ...CaseFilterFields::rules('filter'),
             'layout' => ['nullable', 'in:step,case'],
             'expand' => ['nullable', 'boolean'],
         ];

@@ -16,7 +16,7 @@ use OpenApi\Attributes as OA;
         properties: [
             new OA\Property(property: 'name', type: 'string'),
             new OA\Property(property: 'shared', type: 'boolean'),
-            new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
+            new OA\Property(property: 'filter', ref: CaseFilterFields::class),
         ],
     ),
 ]
@@ -27,8 +27,7 @@ final class FilterRequest extends ApiRequest
         return [
             'name' => ['required', 'string', 'max:120'],
             'shared' => ['nullable', 'boolean'],
-            'filter' => ['required', 'array'],
-            'filter.*' => ['nullable', 'string', 'max:2000'],
+            ...CaseFilterFields::rules('filter', 'required', 2000, ['sort', 'group']),
         ];
     }
 }

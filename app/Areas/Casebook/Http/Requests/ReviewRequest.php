@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Casebook\Http\Requests;
 
+use Illuminate\Validation\Rule;
 use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\Core\Casebook\ReviewAct;
 use OpenApi\Attributes as OA;
 
 /**
@@ -14,7 +16,7 @@ use OpenApi\Attributes as OA;
     OA\Schema(
         required: ['act'],
         properties: [
-            new OA\Property(property: 'act', type: 'string', enum: ['ask', 'approve', 'return']),
+            new OA\Property(property: 'act', type: 'string', enum: ReviewAct::class),
             new OA\Property(property: 'comment', type: 'string'),
         ],
     ),
@@ -24,7 +26,7 @@ final class ReviewRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'act' => ['required', 'in:ask,approve,return'],
+            'act' => ['required', Rule::enum(ReviewAct::class)],
             'comment' => ['nullable', 'string', 'max:4000'],
         ];
     }

@@ -16,7 +16,7 @@ use OpenApi\Attributes as OA;
         properties: [
             new OA\Property(property: 'name', type: 'string'),
             new OA\Property(property: 'kind', type: 'string', enum: ['picked', 'rule', 'requirement']),
-            new OA\Property(property: 'filter', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
+            new OA\Property(property: 'filter', ref: CaseFilterFields::class),
             new OA\Property(property: 'requirement_id', type: 'string', format: 'uuid', nullable: true),
             new OA\Property(property: 'add', type: 'array', items: new OA\Items(type: 'string')),
             new OA\Property(property: 'remove', type: 'array', items: new OA\Items(type: 'string')),
@@ -30,8 +30,7 @@ final class SuiteRequest extends ApiRequest
         return [
             'name' => ['required', 'string', 'max:120'],
             'kind' => ['nullable', 'in:picked,rule,requirement'],
-            'filter' => ['nullable', 'array'],
-            'filter.*' => ['nullable', 'string', 'max:2000'],
+            ...CaseFilterFields::rules('filter', 'nullable', 2000),
             'requirement_id' => ['nullable', 'uuid'],
             'add' => ['nullable', 'array', 'max:5000'],
             'add.*' => ['uuid'],

@@ -7,7 +7,6 @@ namespace LucidStep\App\Areas\Cycles\Http\Controllers;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Gate;
-use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Cycles\Actions\CloneCycles;
 use LucidStep\App\Areas\Cycles\Actions\Milestones;
 use LucidStep\App\Areas\Cycles\Data\ClonePreview;
@@ -16,6 +15,8 @@ use LucidStep\App\Areas\Cycles\Http\Requests\CloneRequest;
 use LucidStep\App\Areas\Cycles\Http\Requests\MilestoneRequest;
 use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
@@ -36,6 +37,7 @@ final readonly class MilestoneController
     }
 
     #[Post('/projects/{project}/milestones', 'Make a milestone', MilestoneLine::class, MilestoneRequest::class, 201)]
+    #[LeastRole(Role::Lead)]
     public function store(MilestoneRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -44,6 +46,7 @@ final readonly class MilestoneController
     }
 
     #[Patch('/milestones/{milestone}', 'Change a milestone', MilestoneLine::class, MilestoneRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function update(MilestoneRequest $request, Milestone $milestone): JsonResponse
     {
         $project = $this->lead($milestone);
@@ -51,7 +54,8 @@ final readonly class MilestoneController
         return new JsonResponse(Milestones::line($this->milestones->write($project, $request->validated(), $milestone)));
     }
 
-    #[Delete('/milestones/{milestone}', 'Take a milestone out')]
+    #[Delete('/milestones/{milestone}', 'Take a milestone out', status: 204)]
+    #[LeastRole(Role::Lead)]
     public function destroy(Milestone $milestone): Response
     {
         $this->lead($milestone);
@@ -68,9 +72,10 @@ final readonly class MilestoneController
             CloneRequest::class,
         ),
     ]
+    #[LeastRole(Role::Lead)]
     public function previewAgain(CloneRequest $request, Milestone $milestone, CloneCycles $clone): JsonResponse
     {
-        return new JsonResponse($clone->preview($milestone, $this->how($request)));
+        return new JsonResponse($clone->preview($milestone, $request->options($milestone)));
     }
 
     #[
@@ -82,25 +87,15 @@ final readonly class MilestoneController
             201,
         ),
     ]
+    #[LeastRole(Role::Lead)]
     public function clone(CloneRequest $request, Milestone $milestone, CloneCycles $clone): JsonResponse
     {
         $this->lead($milestone);
-        $preview = $clone->preview($milestone, $this->how($request));
-        $clone->do($milestone, $request->person(), $this->how($request));
+        $how = $request->options($milestone);
+        $preview = $clone->preview($milestone, $how);
+        $clone->do($milestone, $request->person(), $how);
 
         return new JsonResponse($preview, 201);
-    }
-
-    /**
-     * @return array<string, mixed>
-     */
-    private function how(CloneRequest $request): array
-    {
-        if (null === $request->validated('due_on')) {
-            throw ValidationException::withMessages(['due_on' => 'Say when the new milestone is due.']);
-        }
-
-        return $request->validated();
     }
 
     private function lead(Milestone $milestone): Project

@@ -46,7 +46,10 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\EntryAddition;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\PlannedCycles;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\ReasonRequest;
 use LucidStep\App\Support\Http\StampRequest;
@@ -87,9 +90,11 @@ final readonly class PlanController
     public function comparison(Request $request, Cycle $cycle, CompareCycles $compare): JsonResponse
     {
         $with = $request->query->getString('with');
-        $other =
-            $this->read->cycle($cycle->project_id, $with) ??
+        $leads = $this->memberships->sure($this->memberships->person($request), $cycle->project_id)->leads();
+        $other = $this->read->cycle($cycle->project_id, $with);
+        if (null === $other || (!$leads && PlannedCycles::has($other))) {
             throw ValidationException::withMessages(['with' => 'Choose another cycle of this project.']);
+        }
 
         return new JsonResponse($compare($other, $cycle));
     }
@@ -102,6 +107,7 @@ final readonly class PlanController
             EntrySelectionRequest::class,
         ),
     ]
+    #[LeastRole(Role::Reader)]
     public function count(EntrySelectionRequest $request, Project $project, AddEntries $add): JsonResponse
     {
         $key = $request->validated('cycle');
@@ -117,6 +123,7 @@ final readonly class PlanController
     }
 
     #[Post('/projects/{project}/cycles', 'Plan a cycle', CycleDetail::class, CycleRequest::class, 201)]
+    #[LeastRole(Role::Lead)]
     public function store(CycleRequest $request, Project $project, SaveCycle $keep): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -125,6 +132,7 @@ final readonly class PlanController
     }
 
     #[Patch('/cycles/{cycle}', 'Change a cycle', CycleDetail::class, CycleChangeRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function update(CycleChangeRequest $request, Cycle $cycle, SaveCycle $keep): JsonResponse
     {
         $this->lead($cycle);
@@ -135,6 +143,7 @@ final readonly class PlanController
     }
 
     #[Post('/cycles/{cycle}/moves', 'Release, close, reopen … a cycle', CycleDetail::class, CycleStateRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function move(CycleStateRequest $request, Cycle $cycle, ChangeCycleState $move): JsonResponse
     {
         $this->lead($cycle);
@@ -157,6 +166,7 @@ final readonly class PlanController
             201,
         ),
     ]
+    #[LeastRole(Role::Lead)]
     public function signOff(ReasonRequest $request, Cycle $cycle, ChangeCycleState $move): JsonResponse
     {
         $this->lead($cycle);
@@ -166,21 +176,24 @@ final readonly class PlanController
     }
 
     #[Post('/cycles/{cycle}/clones', 'Clone a cycle, with new dates', CycleDetail::class, CloneRequest::class, 201)]
+    #[LeastRole(Role::Lead)]
     public function clone(CloneRequest $request, Cycle $cycle, CloneCycles $clone): JsonResponse
     {
         $this->lead($cycle);
-        $made = $clone->do($cycle, $request->person(), $this->how($request));
+        $made = $clone->do($cycle, $request->person(), $request->options($cycle));
 
         return new JsonResponse($this->read->detail($made[0], ProjectLookup::find($cycle->project_id)), 201);
     }
 
     #[Post('/cycles/{cycle}/clone-previews', 'Preview a clone of a cycle: old and new dates', ClonePreview::class, CloneRequest::class)]
+    #[LeastRole(Role::Reader)]
     public function previewAgain(CloneRequest $request, Cycle $cycle, CloneCycles $clone): JsonResponse
     {
-        return new JsonResponse($clone->preview($cycle, $this->how($request)));
+        return new JsonResponse($clone->preview($cycle, $request->options($cycle)));
     }
 
     #[Post('/cycles/{cycle}/entries', 'Add entries to a cycle', AdditionState::class, EntrySelectionRequest::class, 202)]
+    #[LeastRole(Role::Lead)]
     public function add(EntrySelectionRequest $request, Cycle $cycle, AddEntries $add): JsonResponse
     {
         $this->lead($cycle);
@@ -195,6 +208,7 @@ final readonly class PlanController
     }
 
     #[Post('/entry-additions/{addition}/cancel', 'Stop adding entries; none of them stays', AdditionState::class, StampRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function cancel(StampRequest $request, EntryAddition $addition, AddEntries $add): JsonResponse
     {
         Gate::authorize('lead', ProjectLookup::find($addition->project_id));
@@ -210,6 +224,7 @@ final readonly class PlanController
             BulkEditEntriesRequest::class,
         ),
     ]
+    #[LeastRole(Role::Lead)]
     public function act(BulkEditEntriesRequest $request, Cycle $cycle, BulkEditEntries $acts): JsonResponse
     {
         $this->lead($cycle);
@@ -224,6 +239,7 @@ final readonly class PlanController
             BulkEditCyclesRequest::class,
         ),
     ]
+    #[LeastRole(Role::Lead)]
     public function actOnCycles(BulkEditCyclesRequest $request, Project $project, BulkEditCycles $acts): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -241,6 +257,7 @@ final readonly class PlanController
     }
 
     #[Post('/plan-acts/{planAct}/undo', 'Undo a change of a plan', PlanActResult::class, StampRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function undo(StampRequest $request, PlanAct $planAct, UndoPlanAct $undo): JsonResponse
     {
         Gate::authorize('lead', ProjectLookup::find($planAct->project_id));
@@ -256,12 +273,14 @@ final readonly class PlanController
             AssignRequest::class,
         ),
     ]
+    #[LeastRole(Role::Reader)]
     public function previewAssignment(AssignRequest $request, Cycle $cycle, AssignEntries $assign): JsonResponse
     {
         return new JsonResponse($this->assignment($request, $cycle, $assign));
     }
 
     #[Post('/cycles/{cycle}/assignments', 'Hand out what is unassigned', PlanActResult::class, AssignRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function assign(AssignRequest $request, Cycle $cycle, AssignEntries $assign, BulkEditEntries $acts): JsonResponse
     {
         $this->lead($cycle);
@@ -282,6 +301,7 @@ final readonly class PlanController
     }
 
     #[Post('/cycles/{cycle}/short-plan-previews', 'What to walk when time is short', ShortPlan::class, ShortTimeRequest::class)]
+    #[LeastRole(Role::Reader)]
     public function previewShort(ShortTimeRequest $request, Cycle $cycle, PlanShortTime $plan): JsonResponse
     {
         return new JsonResponse(
@@ -302,6 +322,7 @@ final readonly class PlanController
             ShortTimeRequest::class,
         ),
     ]
+    #[LeastRole(Role::Lead)]
     public function short(ShortTimeRequest $request, Cycle $cycle, PlanShortTime $plan): JsonResponse
     {
         $this->lead($cycle);
@@ -328,18 +349,6 @@ final readonly class PlanController
         );
     }
 
-    /**
-     * @return array<string, mixed>
-     */
-    private function how(CloneRequest $request): array
-    {
-        if (null === $request->validated('starts_on')) {
-            throw ValidationException::withMessages(['starts_on' => 'Say when the new cycle starts.']);
-        }
-
-        return $request->validated();
-    }
-
     private function lead(Cycle $cycle): void
     {
         Gate::authorize('lead', ProjectLookup::find($cycle->project_id));
@@ -349,7 +358,7 @@ final readonly class PlanController
     {
         return new AdditionState(
             $addition->id,
-            $addition->state,
+            $addition->state->value,
             $addition->done,
             $addition->total,
             $addition->problem,

@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Cycles\Http\Requests;
 
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Cycles\Data\CloneOptions;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Milestone;
 use LucidStep\App\Support\Http\ApiRequest;
 use OpenApi\Attributes as OA;
 
@@ -39,5 +43,26 @@ final class CloneRequest extends ApiRequest
             'people' => ['nullable', 'boolean'],
             'preview' => ['nullable', 'boolean'],
         ];
+    }
+
+    /**
+     * @throws ValidationException when it is not said when the clone of a cycle starts, or the one of a milestone is due
+     */
+    public function options(Cycle|Milestone $what): CloneOptions
+    {
+        [$date, $missing] =
+            $what instanceof Cycle ? ['starts_on', 'Say when the new cycle starts.'] : ['due_on', 'Say when the new milestone is due.'];
+        if (!$this->filled($date)) {
+            throw ValidationException::withMessages([$date => $missing]);
+        }
+
+        return new CloneOptions(
+            $this->string('name')->trim()->toString(),
+            $this->string($date)->toString(),
+            $this->string('which', 'all')->toString(),
+            $this->filled('build_id') ? $this->string('build_id')->toString() : null,
+            $this->boolean('off_days'),
+            $this->boolean('people', true),
+        );
     }
 }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Cycles\Http\Requests;
 
 use LucidStep\App\Support\Http\ApiRequest;
-use LucidStep\App\Support\Http\UuidList;
 use OpenApi\Attributes as OA;
 
 /**
@@ -28,7 +27,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'default_assignee_id', type: 'string', format: 'uuid', nullable: true),
             new OA\Property(property: 'testers', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
             new OA\Property(property: 'watchers', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
-            new OA\Property(property: 'picks', type: 'object', additionalProperties: true),
+            new OA\Property(property: 'picks', ref: EntryPicks::class),
         ],
     ),
 ]
@@ -41,9 +40,7 @@ final class CycleRequest extends ApiRequest
             'starts_on' => ['required', 'date_format:Y-m-d'],
             'ends_on' => ['required', 'date_format:Y-m-d'],
             ...self::CYCLE,
-            'picks' => ['nullable', 'array'],
-            ...self::PICKS,
-            'picks.cases' => ['nullable', 'array', 'max:20000', new UuidList()],
+            ...EntryPicks::rules(false),
         ];
     }
 }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Cycles\Http\Requests;
 
 use LucidStep\App\Support\Http\ApiRequest;
-use LucidStep\App\Support\Http\UuidList;
 use OpenApi\Attributes as OA;
 
 /**
@@ -15,7 +14,7 @@ use OpenApi\Attributes as OA;
     OA\Schema(
         required: ['picks'],
         properties: [
-            new OA\Property(property: 'picks', type: 'object', additionalProperties: true),
+            new OA\Property(property: 'picks', ref: EntryPicks::class),
             new OA\Property(property: 'cycle', type: 'string', nullable: true),
             new OA\Property(property: 'starts_on', type: 'string', format: 'date', nullable: true),
             new OA\Property(property: 'ends_on', type: 'string', format: 'date', nullable: true),
@@ -28,14 +27,12 @@ final class EntrySelectionRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'picks' => ['required', 'array'],
+            ...EntryPicks::rules(true),
             'cycle' => ['nullable', 'string', 'max:40'],
             'starts_on' => ['nullable', 'date_format:Y-m-d'],
             'ends_on' => ['nullable', 'date_format:Y-m-d'],
             'testers' => ['nullable', 'array', 'max:500'],
             'testers.*' => ['uuid'],
-            ...self::PICKS,
-            'picks.cases' => ['nullable', 'array', 'max:20000', new UuidList()],
         ];
     }
 }

@@ -22,6 +22,8 @@ use LucidStep\App\Areas\Defects\Queries\ReadDefect;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\Core\Defects\DefectState;
@@ -36,12 +38,13 @@ final readonly class DefectController
     #[
         Get(
             '/projects/{project}/defects',
-            'The defects of a project, newest first',
+            'The defects of a project, the newest first',
             DefectPage::class,
             query: [
                 'q' => 'Words of the title, or a key',
                 'state' => 'A state, `open` or `closed`',
-                'step' => 'Only those linked to this step: attempt:step',
+                'severity' => '`critical`, `major`, `minor` or `trivial`',
+                'sort' => '`number`, `title`, `state` or `severity`, backwards with a minus before it',
                 'after' => 'Where the page before ended',
             ],
         ),
@@ -49,11 +52,19 @@ final readonly class DefectController
     public function index(Request $request, Project $project, FindDefects $find): JsonResponse
     {
         return new JsonResponse(
-            $find($project, $request->query->getString('q'), $request->query->getString('state'), $request->query->getInt('after')),
+            $find(
+                $project,
+                $request->query->getString('q'),
+                $request->query->getString('state'),
+                $request->query->getString('severity'),
+                $request->query->getString('sort'),
+                $request->query->getString('after'),
+            ),
         );
     }
 
     #[Post('/projects/{project}/defects', 'File a defect', DefectDetail::class, FileDefectRequest::class, 201)]
+    #[LeastRole(Role::Tester)]
     public function store(FileDefectRequest $request, Project $project, FileDefect $file): JsonResponse
     {
         Gate::authorize('fileDefects', $project);
@@ -78,6 +89,7 @@ final readonly class DefectController
     }
 
     #[Post('/defects/{defect}/links', 'Link a defect to an attempt or a step', DefectDetail::class, LinkDefectRequest::class, 201)]
+    #[LeastRole(Role::Tester)]
     public function link(LinkDefectRequest $request, Defect $defect, LinkDefect $link): JsonResponse
     {
         Gate::authorize('link', $defect);
@@ -93,6 +105,7 @@ final readonly class DefectController
     }
 
     #[Post('/defects/{defect}/moves', 'Move a defect to another state', DefectDetail::class, DefectStateRequest::class)]
+    #[LeastRole(Role::Developer)]
     public function move(DefectStateRequest $request, Defect $defect, ChangeDefectState $move): JsonResponse
     {
         Gate::authorize('update', $defect);

@@ -14,7 +14,9 @@ use LucidStep\App\Areas\Evidence\Http\Requests\RegionsRequest;
 use LucidStep\App\Areas\Evidence\Http\Resources\StoredFileLine;
 use LucidStep\App\Areas\Evidence\Queries\ProjectFiles;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
 use LucidStep\App\Models\StoredFile;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Http\FileResponse;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
@@ -39,6 +41,7 @@ final class FileController
             true,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function store(FileRequest $request, Project $project, StoreProjectFile $store): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -86,6 +89,7 @@ final class FileController
             204,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function ignore(RegionsRequest $request, Project $project, string $sha256, IgnoreRegions $ignore): JsonResponse
     {
         Gate::authorize('writeCases', $project);

@@ -9,6 +9,8 @@ use Illuminate\Http\Request;
 use LucidStep\App\Areas\Notices\Actions\MarkNoticesRead;
 use LucidStep\App\Areas\Notices\Data\Notices;
 use LucidStep\App\Areas\Notices\Queries\ReadNotices;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Get;
@@ -28,6 +30,7 @@ final readonly class NoticeController
     }
 
     #[Post('/notices/read', 'All notices are read', null, StampRequest::class, 204)]
+    #[LeastRole(Role::Reader)]
     public function read(StampRequest $request, MarkNoticesRead $mark): JsonResponse
     {
         $mark($request->person());

@@ -17,7 +17,9 @@ use LucidStep\App\Areas\People\Http\Resources\DemoSignIn;
 use LucidStep\App\Areas\People\Http\Resources\Welcome;
 use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Areas\People\Queries\ReadProjects;
+use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
@@ -78,6 +80,7 @@ final readonly class SessionController
     }
 
     #[Delete('/session', 'Sign out', status: 204)]
+    #[LeastRole(Role::Reader)]
     public function destroy(Request $request): Response
     {
         $this->guard()->logout();
@@ -86,7 +89,8 @@ final readonly class SessionController
             $request->session()->regenerateToken();
         }
 
-        return new Response('', 204);
+        // Pictures too, which the browser keeps by itself.
+        return new Response('', 204, ['Clear-Site-Data' => '"cache"']);
     }
 
     private function guard(): StatefulGuard

@@ -10,6 +10,7 @@ use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Search\Data\GoToList;
 use LucidStep\App\Areas\Search\Queries\SearchProject;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\OpenApi\Get;
 
 /**
@@ -17,18 +18,13 @@ use LucidStep\App\Support\OpenApi\Get;
  */
 final class SearchController
 {
-    #[
-        Get(
-            '/projects/{project}/go-to',
-            'Cases, cycles and defects that fit some words or a key',
-            GoToList::class,
-            query: ['q' => 'The words'],
-        ),
-    ]
-    public function goTo(Request $request, Project $project, SearchProject $search): JsonResponse
+    #[Get('/projects/{project}/go-to', 'Whatever of a project fits some words or a key', GoToList::class, query: ['q' => 'The words'])]
+    public function goTo(Request $request, Project $project, SearchProject $search, Memberships $memberships): JsonResponse
     {
         $words = trim(mb_substr($request->query->getString('q'), 0, 100));
 
-        return new JsonResponse(new GoToList('' === $words ? [] : $search($project, $words, Gate::allows('lead', $project))));
+        $found = '' === $words ? [] : $search($project, $memberships->person($request), $words, Gate::allows('lead', $project));
+
+        return new JsonResponse(new GoToList($found));
     }
 }

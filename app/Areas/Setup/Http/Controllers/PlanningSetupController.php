@@ -6,7 +6,6 @@ namespace LucidStep\App\Areas\Setup\Http\Controllers;
 
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Setup\Actions\ChangeConfiguration;
 use LucidStep\App\Areas\Setup\Actions\GenerateConfigurations;
@@ -25,6 +24,8 @@ use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Release;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\NameRequest;
@@ -56,6 +57,7 @@ final readonly class PlanningSetupController
     }
 
     #[Put('/projects/{project}/axes', 'Replace axes, values and forbidden pairs', PlanningSetup::class, AxesRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function axes(AxesRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -66,6 +68,7 @@ final readonly class PlanningSetupController
     }
 
     #[Post('/projects/{project}/axis-checks', 'What axes give, by all combinations and by pairs', AxisCheck::class, AxesRequest::class)]
+    #[LeastRole(Role::Reader)]
     public function check(AxesRequest $request, Project $project): JsonResponse
     {
         [$axes, $forbidden] = self::axesOf($request);
@@ -92,6 +95,7 @@ final readonly class PlanningSetupController
             201,
         ),
     ]
+    #[LeastRole(Role::Lead)]
     public function make(ConfigurationsRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -108,6 +112,7 @@ final readonly class PlanningSetupController
     }
 
     #[Patch('/configurations/{configuration}', 'Give a configuration another name', PlanningSetup::class, NameRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function rename(NameRequest $request, Configuration $configuration): JsonResponse
     {
         $project = $this->lead($configuration->project_id);
@@ -116,16 +121,18 @@ final readonly class PlanningSetupController
         return $this->answer($request, $project);
     }
 
-    #[Delete('/configurations/{configuration}', 'Take a configuration out that nothing uses')]
-    public function remove(Configuration $configuration): Response
+    #[Delete('/configurations/{configuration}', 'Take a configuration out that nothing uses', PlanningSetup::class)]
+    #[LeastRole(Role::Lead)]
+    public function remove(Request $request, Configuration $configuration): JsonResponse
     {
-        $this->lead($configuration->project_id);
+        $project = $this->lead($configuration->project_id);
         $this->configurations->remove($configuration);
 
-        return new Response(status: 204);
+        return $this->answer($request, $project);
     }
 
     #[Post('/projects/{project}/releases', 'Make a release', PlanningSetup::class, NameRequest::class, 201)]
+    #[LeastRole(Role::Lead)]
     public function release(NameRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -135,6 +142,7 @@ final readonly class PlanningSetupController
     }
 
     #[Patch('/releases/{release}', 'Give a release another name', PlanningSetup::class, NameRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function renameRelease(NameRequest $request, Release $release): JsonResponse
     {
         $project = $this->lead($release->project_id);
@@ -143,16 +151,18 @@ final readonly class PlanningSetupController
         return $this->answer($request, $project);
     }
 
-    #[Delete('/releases/{release}', 'Take a release out that has no builds')]
-    public function removeRelease(Release $release): Response
+    #[Delete('/releases/{release}', 'Take a release out that has no builds', PlanningSetup::class)]
+    #[LeastRole(Role::Lead)]
+    public function removeRelease(Request $request, Release $release): JsonResponse
     {
-        $this->lead($release->project_id);
+        $project = $this->lead($release->project_id);
         $this->releases->removeRelease($release);
 
-        return new Response(status: 204);
+        return $this->answer($request, $project);
     }
 
     #[Post('/projects/{project}/builds', 'Make a build', PlanningSetup::class, BuildRequest::class, 201)]
+    #[LeastRole(Role::Lead)]
     public function build(BuildRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -162,6 +172,7 @@ final readonly class PlanningSetupController
     }
 
     #[Patch('/builds/{build}', 'Change a build', PlanningSetup::class, BuildRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function changeBuild(BuildRequest $request, Build $build): JsonResponse
     {
         $project = $this->lead($build->project_id);
@@ -170,16 +181,18 @@ final readonly class PlanningSetupController
         return $this->answer($request, $project);
     }
 
-    #[Delete('/builds/{build}', 'Take a build out that nothing was tested on')]
-    public function removeBuild(Build $build): Response
+    #[Delete('/builds/{build}', 'Take a build out that nothing was tested on', PlanningSetup::class)]
+    #[LeastRole(Role::Lead)]
+    public function removeBuild(Request $request, Build $build): JsonResponse
     {
-        $this->lead($build->project_id);
+        $project = $this->lead($build->project_id);
         $this->releases->removeBuild($build);
 
-        return new Response(status: 204);
+        return $this->answer($request, $project);
     }
 
     #[Put('/projects/{project}/calendar', 'Write the project\'s calendar', PlanningSetup::class, CalendarRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function calendar(CalendarRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -201,6 +214,7 @@ final readonly class PlanningSetupController
             CapacityRequest::class,
         ),
     ]
+    #[LeastRole(Role::Reader)]
     public function capacity(CapacityRequest $request, Project $project, string $person): JsonResponse
     {
         $member = $this->memberships->of($project->id, $person);

@@ -19,6 +19,8 @@ use LucidStep\App\Areas\Setup\Http\Requests\PoliciesRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\StorageRequest;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Put;
 use LucidStep\Core\Verdict\Policies;
@@ -37,6 +39,7 @@ final readonly class WalkSetupController
     }
 
     #[Put('/projects/{project}/policies', 'Change policies', WalkSetup::class, PoliciesRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function policies(PoliciesRequest $request, Project $project, SavePolicies $save): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -46,6 +49,7 @@ final readonly class WalkSetupController
     }
 
     #[Put('/projects/{project}/storage', 'How much evidence is kept, and for how long', WalkSetup::class, StorageRequest::class)]
+    #[LeastRole(Role::Admin)]
     public function storage(StorageRequest $request, Project $project, SaveStorageLimits $save): JsonResponse
     {
         Gate::authorize('administer', $project);
@@ -55,18 +59,21 @@ final readonly class WalkSetupController
     }
 
     #[Put('/projects/{project}/lists/reasons-pass', 'Replace the reasons behind a pass', WalkSetup::class, ListRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function reasonsPass(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_pass');
     }
 
     #[Put('/projects/{project}/lists/reasons-fail', 'Replace the reasons behind a fail', WalkSetup::class, ListRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function reasonsFail(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_fail');
     }
 
     #[Put('/projects/{project}/lists/reasons-blocked', 'Replace the reasons behind a block', WalkSetup::class, ListRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function reasonsBlocked(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_blocked');
@@ -80,6 +87,7 @@ final readonly class WalkSetupController
             ListRequest::class,
         ),
     ]
+    #[LeastRole(Role::Lead)]
     public function reasonsNotApplicable(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_not_applicable');

@@ -16,6 +16,8 @@ use LucidStep\App\Areas\Today\Http\Resources\ScratchNote;
 use LucidStep\App\Areas\Today\Queries\ReadPack;
 use LucidStep\App\Areas\Today\Queries\ReadToday;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
@@ -37,6 +39,7 @@ final readonly class TodayController
     }
 
     #[Post('/projects/{project}/today-seen', 'Say that one has seen what changed', null, SeenRequest::class, 204)]
+    #[LeastRole(Role::Reader)]
     public function seen(SeenRequest $request, Project $project): JsonResponse
     {
         $this->day->seen($project, $request->person(), Carbon::parse($request->string('as_of')->toString()));
@@ -57,6 +60,7 @@ final readonly class TodayController
     }
 
     #[Put('/projects/{project}/scratch', 'Write those notes', ScratchNote::class, ScratchRequest::class)]
+    #[LeastRole(Role::Reader)]
     public function write(ScratchRequest $request, Project $project): JsonResponse
     {
         $text = (string) $request->input('text');

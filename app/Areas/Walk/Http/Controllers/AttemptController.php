@@ -36,6 +36,8 @@ use LucidStep\App\Areas\Walk\Queries\ReadAttempt;
 use LucidStep\App\Areas\Walk\Queries\ReadEarlierAttempts;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Http\ApiRequest;
 use LucidStep\App\Support\OpenApi\Get;
@@ -58,6 +60,7 @@ final readonly class AttemptController
             201,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function store(StartAttemptRequest $request, Entry $entry, StartAttempt $start, Memberships $memberships): JsonResponse
     {
         Gate::authorize('walk', $entry);
@@ -83,24 +86,28 @@ final readonly class AttemptController
     }
 
     #[Post('/attempts/{attempt}/verdicts', 'Give a step its verdict, or take it back', CommandResult::class, VerdictRequest::class)]
+    #[LeastRole(Role::Tester, or: 'record')]
     public function verdict(VerdictRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/notes', 'Write a step\'s note', CommandResult::class, NoteRequest::class)]
+    #[LeastRole(Role::Tester, or: 'record')]
     public function note(NoteRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/finish', 'End an attempt', CommandResult::class, FinishRequest::class)]
+    #[LeastRole(Role::Tester, or: 'record')]
     public function finish(FinishRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/time', 'Correct an attempt\'s measured time', AttemptDetail::class, TimeRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function time(TimeRequest $request, Attempt $attempt, CorrectTime $correct): JsonResponse
     {
         Gate::authorize('correctTime', $attempt);
@@ -110,6 +117,7 @@ final readonly class AttemptController
     }
 
     #[Post('/attempts/{attempt}/take-over', 'Take an open attempt over from another person', AttemptDetail::class, TakeOverRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function takeOver(TakeOverRequest $request, Attempt $attempt, TakeOverAttempt $take): JsonResponse
     {
         Gate::authorize('takeOver', $attempt);
@@ -132,6 +140,7 @@ final readonly class AttemptController
             201,
         ),
     ]
+    #[LeastRole(Role::Reader)]
     public function takeIn(
         DeviceAttemptRequest $request,
         string $walked,
@@ -177,24 +186,28 @@ final readonly class AttemptController
             RoundRequest::class,
         ),
     ]
+    #[LeastRole(Role::Tester, or: 'record')]
     public function round(RoundRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/tries', 'Count a try of a step that comes and goes', CommandResult::class, RetryRequest::class)]
+    #[LeastRole(Role::Tester, or: 'record')]
     public function tried(RetryRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/away', 'Say how much of a time without a sign was work', CommandResult::class, IdleTimeRequest::class)]
+    #[LeastRole(Role::Tester, or: 'record')]
     public function away(IdleTimeRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/surroundings', 'Say what an attempt is really walked on', CommandResult::class, EnvironmentRequest::class)]
+    #[LeastRole(Role::Tester, or: 'record')]
     public function surroundings(EnvironmentRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());

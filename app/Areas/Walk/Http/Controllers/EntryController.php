@@ -16,6 +16,8 @@ use LucidStep\App\Areas\Walk\Http\Requests\RetestRequest;
 use LucidStep\App\Areas\Walk\Queries\ReadEntry;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
@@ -41,6 +43,7 @@ final readonly class EntryController
             ListVerdictRequest::class,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function judge(ListVerdictRequest $request, Cycle $cycle, RecordFromList $judge, Memberships $memberships): JsonResponse
     {
         $role = $memberships->sure($request->person(), $cycle->project_id);
@@ -60,6 +63,7 @@ final readonly class EntryController
     }
 
     #[Post('/entries/{entry}/retests', 'Ask for an entry to be walked again', EntryDetail::class, RetestRequest::class, 201)]
+    #[LeastRole(Role::Lead)]
     public function retest(RetestRequest $request, Entry $entry, RequestRetest $ask): JsonResponse
     {
         Gate::authorize('askRetest', $entry);

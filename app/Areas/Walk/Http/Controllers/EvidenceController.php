@@ -11,6 +11,7 @@ use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Evidence\Data\EvidenceItem;
 use LucidStep\App\Areas\Evidence\Data\PictureComparison;
+use LucidStep\App\Areas\Evidence\Exceptions\EvidenceConflict;
 use LucidStep\App\Areas\Evidence\Queries\ComparePictures;
 use LucidStep\App\Areas\Walk\Actions\RemoveContent;
 use LucidStep\App\Areas\Walk\Actions\UploadEvidence;
@@ -27,6 +28,8 @@ use LucidStep\App\Areas\Walk\Http\Resources\EvidenceResult;
 use LucidStep\App\Areas\Walk\Queries\ReadRemovals;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Evidence;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\FileResponse;
 use LucidStep\App\Support\Http\StampRequest;
@@ -34,7 +37,6 @@ use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Problems\Problem;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
@@ -46,6 +48,7 @@ final readonly class EvidenceController
     public function __construct(private ReadRemovals $removals) {}
 
     #[Post('/attempts/{attempt}/evidence', 'Attach a file', EvidenceResult::class, EvidenceRequest::class, 201, true)]
+    #[LeastRole(Role::Tester, or: 'record')]
     public function store(EvidenceRequest $request, Attempt $attempt, UploadEvidence $upload): JsonResponse
     {
         Gate::authorize('record', $attempt);
@@ -60,6 +63,7 @@ final readonly class EvidenceController
     }
 
     #[Patch('/evidence/{evidence}', 'Caption a file', CommandResult::class, CaptionRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function update(CaptionRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -68,6 +72,7 @@ final readonly class EvidenceController
     }
 
     #[Delete('/evidence/{evidence}', 'Take a file off, until the attempt is finished', CommandResult::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function destroy(StampRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -113,6 +118,7 @@ final readonly class EvidenceController
             true,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function markUp(MarkupRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -139,6 +145,7 @@ final readonly class EvidenceController
             true,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function redact(RedactRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -162,6 +169,7 @@ final readonly class EvidenceController
             MoveEvidenceRequest::class,
         ),
     ]
+    #[LeastRole(Role::Tester)]
     public function move(MoveEvidenceRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -183,6 +191,7 @@ final readonly class EvidenceController
     }
 
     #[Post('/evidence/{evidence}/comparisons', 'Write a comparison into the record', CommandResult::class, CompareRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function compare(CompareRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -201,13 +210,14 @@ final readonly class EvidenceController
     }
 
     #[Post('/evidence/{evidence}/removals', 'Take the content of a file out; the trace stays', null, RemoveRequest::class, 204)]
+    #[LeastRole(Role::Admin)]
     public function remove(RemoveRequest $request, Evidence $evidence, RemoveContent $remove): JsonResponse
     {
         Gate::authorize('removeContent', ProjectLookup::find($evidence->project_id));
         $remove->file(
             $evidence->attempt_id,
             $evidence->project_id,
-            $evidence->sha256 ?? throw new Conflict('no-content', 'A link has no content here. Take it off instead.'),
+            $evidence->sha256 ?? throw EvidenceConflict::linkHasNoContent(),
             $request->person(),
             $request->string('reason')->trim()->toString(),
         );

@@ -23,6 +23,8 @@ use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Delete;
@@ -45,6 +47,7 @@ final readonly class QueueController
     }
 
     #[Post('/entries/{entry}/looks', 'Hand an entry to a lead for a look', EntryDetail::class, LookRequest::class, 201)]
+    #[LeastRole(Role::Tester)]
     public function ask(LookRequest $request, Entry $entry): JsonResponse
     {
         Gate::authorize('walk', $entry);
@@ -53,6 +56,7 @@ final readonly class QueueController
     }
 
     #[Post('/entries/{entry}/looked', 'A lead has looked at an entry', EntryDetail::class, StampRequest::class)]
+    #[LeastRole(Role::Lead)]
     public function looked(StampRequest $request, Entry $entry): JsonResponse
     {
         Gate::authorize('askRetest', $entry);
@@ -61,6 +65,7 @@ final readonly class QueueController
     }
 
     #[Post('/attempts/{attempt}/time-seen', 'A lead has seen a corrected time', null, StampRequest::class, 204)]
+    #[LeastRole(Role::Lead)]
     public function timeSeen(StampRequest $request, Attempt $attempt): JsonResponse
     {
         Gate::authorize('lead', ProjectLookup::find($attempt->project_id));
@@ -72,17 +77,19 @@ final readonly class QueueController
     #[
         Post(
             '/late-commands/{lateCommand}/judgements',
-            'Accept a late command into the record, or set it aside; 204 when the rules refused nothing',
+            'Accept a late command into the record, or set it aside; what the rules refuse is named',
             LateDecisionResult::class,
             LateDecisionRequest::class,
         ),
     ]
+    #[LeastRole(Role::Lead)]
     public function late(LateDecisionRequest $request, LateCommand $lateCommand): JsonResponse
     {
         Gate::authorize('lead', ProjectLookup::find($lateCommand->project_id));
-        $decided = $this->judge->late($lateCommand, $request->person(), $request->boolean('accept'), $request->boolean('all'));
 
-        return [] === $decided->refused ? new JsonResponse(null, 204) : new JsonResponse($decided);
+        return new JsonResponse(
+            $this->judge->late($lateCommand, $request->person(), $request->boolean('accept'), $request->boolean('all')),
+        );
     }
 
     #[
@@ -99,6 +106,7 @@ final readonly class QueueController
     }
 
     #[Post('/entries/{entry}/stops', 'Stop what needs the pass of this entry', BlockPreview::class, StampRequest::class, 201)]
+    #[LeastRole(Role::Tester)]
     public function stop(StampRequest $request, Entry $entry, BlockDependents $stops): JsonResponse
     {
         Gate::authorize('walk', $entry);
@@ -107,6 +115,7 @@ final readonly class QueueController
     }
 
     #[Delete('/entries/{entry}/stops', 'Unblock what an entry stops', BlockPreview::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function letGo(StampRequest $request, Entry $entry, BlockDependents $stops): JsonResponse
     {
         Gate::authorize('walk', $entry);
@@ -121,6 +130,7 @@ final readonly class QueueController
     }
 
     #[Post('/entries/{entry}/versions', 'Take the newest version of its case', EntryDetail::class, StampRequest::class)]
+    #[LeastRole(Role::Tester)]
     public function take(StampRequest $request, Entry $entry, TakeNewVersion $take): JsonResponse
     {
         Gate::authorize('takeVersion', $entry);

@@ -15,10 +15,11 @@ use LucidStep\App\Areas\Walk\Http\Resources\RecordCheck;
 use LucidStep\App\Areas\Walk\Queries\ReadRecord;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\App\Support\Record\CycleChain;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 /**
@@ -33,9 +34,9 @@ final class RecordController
     }
 
     #[Get('/cycles/{cycle}/verification', 'Check the chain of a cycle', RecordCheck::class)]
-    public function verifyCycle(Cycle $cycle, CycleChain $chain): JsonResponse
+    public function verifyCycle(Cycle $cycle, VerifyRecord $verify): JsonResponse
     {
-        return new JsonResponse(RecordCheck::from($chain->verify($cycle)));
+        return new JsonResponse(RecordCheck::from($verify->cycle($cycle)));
     }
 
     #[Get('/attempts/{attempt}/record', 'Every event of an attempt', AttemptRecord::class)]
@@ -64,6 +65,7 @@ final class RecordController
     }
 
     #[Post('/attempts/{attempt}/removals', 'Take the text of an event out; the trace stays', null, RemoveRequest::class, 204)]
+    #[LeastRole(Role::Admin)]
     public function remove(RemoveRequest $request, Attempt $attempt, RemoveContent $remove): JsonResponse
     {
         Gate::authorize('removeContent', ProjectLookup::find($attempt->project_id));

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { durationText } from '@/kit/duration';
-import Button from 'primevue/button';
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, unwrap } from '@/api/client';
+import { readCase } from '@/areas/casebook/queries';
 import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
-import StateBox from '@/kit/StateBox.vue';
+import DocumentPage from '@/kit/DocumentPage.vue';
 import { ago, exact } from '@/kit/words';
 import { session } from '@/areas/people/session';
 import CaseNeeds from '@/areas/casebook/parts/CaseNeeds.vue';
@@ -45,11 +44,8 @@ const fresh = (): Form => ({
   table: null,
   files: [],
   folder_id: route.query.folder ? String(route.query.folder) : null,
-  type: frame.value?.types.find((t) => t.value === 'functional')?.value ?? frame.value?.types[0]?.value ?? '',
-  priority:
-    frame.value?.priorities.find((p) => p.value === 'medium')?.value ??
-    frame.value?.priorities[0]?.value ??
-    '',
+  type: frame.value?.usual_type ?? '',
+  priority: frame.value?.usual_priority ?? '',
   estimate: '',
   automated: false,
   is_template: false,
@@ -63,8 +59,7 @@ const { form, dirty, returned, merge, problem, saving } = desk;
 const { data, error, isPending, refetch } = useRead(
   'case',
   () => ['case', key.value],
-  async () =>
-    isNew.value ? null : unwrap(await api.GET('/cases/{case}', { params: { path: { case: key.value } } })),
+  async () => (isNew.value ? null : await readCase(key.value)),
 );
 const loaded = ref('');
 watch(
@@ -108,22 +103,16 @@ async function save(): Promise<void> {
     leaving.value = false;
   } else await refetch();
 }
+async function dropReturned(): Promise<void> {
+  await desk.discard();
+  const d = data.value;
+  if (d) await desk.begin(formOf(d, estimate), { revision: d.case.revision, version: d.version });
+  else await desk.startNew();
+}
 const { copy, bin, restore } = useCaseActions(project, key, data, refetch);
 const extracting = ref<number[] | null>(null);
 const pasted = ref<PastedCase[] | null>(null);
 const leaving = ref(false);
-function onKey(event: KeyboardEvent): void {
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 's') {
-    event.preventDefault();
-    if (mayWrite.value) void save();
-  }
-}
-onMounted(() => {
-  window.addEventListener('keydown', onKey);
-});
-onBeforeUnmount(() => {
-  window.removeEventListener('keydown', onKey);
-});
 const others = usePresence(
   computed(() => (isNew.value ? null : key.value)),
   dirty,
@@ -135,6 +124,10 @@ useKeys('Case', () => [
 ]);
 const previewing = ref(false);
 const grid = ref<InstanceType<typeof StepGrid> | null>(null);
+const title = computed({
+  get: () => form.value?.title,
+  set: (now) => form.value && (form.value.title = now ?? ''),
+});
 const errorsOf = (field: string): string => problem.value?.errors[field]?.[0] ?? '';
 const stepProblems = computed(() => [
   ...(check.value?.problems ?? data.value?.problems ?? []),
@@ -143,49 +136,46 @@ const stepProblems = computed(() => [
 </script>
 
 <template>
-  <div class="page">
-    <StateBox v-if="!form" :loading="isPending || isNew" :error="error" @again="refetch()" />
-    <template v-else>
-      <p class="soft small crumb">
-        <RouterLink :to="`/${project}/casebook${form.folder_id ? `?folder=${form.folder_id}` : ''}`">{{
-          pathOf(form.folder_id) || 'Casebook'
-        }}</RouterLink>
-      </p>
-      <div class="title-line">
-        <span class="mono soft">{{ isNew ? 'New case' : data?.case.key }}</span>
-        <input
-          v-if="mayWrite"
-          id="case-title"
-          v-model="form.title"
-          class="title"
-          aria-label="Title of the case"
-          placeholder="What is tested?"
-          maxlength="300"
-          :autofocus="isNew"
-          @keydown.enter.prevent="grid?.go(0, 'action')"
-        />
-        <h1 :class="mayWrite ? 'unseen' : 'long'">{{ form.title || 'New case' }}</h1>
-        <div class="actions">
-          <template v-if="!isNew">
-            <RouterLink :to="`${route.path}/history`" title="h">History</RouterLink>
-            <button type="button" class="link" title="v" @click="previewing = !previewing">
-              {{ previewing ? 'Back to writing' : 'As the tester sees it' }}
-            </button>
-            <button v-if="mayWrite" type="button" class="link" @click="copy">
-              {{ form.is_template ? 'Make a case of it' : 'Copy' }}
-            </button>
-            <button v-if="mayWrite" type="button" class="link" @click="bin">Bin</button>
-          </template>
-          <span v-if="mayWrite" class="soft small" role="status">{{
-            dirty ? 'Not saved yet, kept on this device' : isNew ? '' : 'Saved'
-          }}</span>
-          <Button v-if="mayWrite" label="Save" title="Ctrl S" :disabled="saving || !dirty" @click="save" />
-        </div>
-      </div>
-      <p v-if="errorsOf('title')" class="p-invalid-words" role="alert">{{ errorsOf('title') }}</p>
-      <p v-if="problem && Object.keys(problem.errors).length === 0" class="p-invalid-words" role="alert">
-        {{ problem.message }}
-      </p>
+  <DocumentPage
+    v-model:name="title"
+    :crumb="{
+      to: `/${project}/casebook${form?.folder_id ? `?folder=${form.folder_id}` : ''}`,
+      word: pathOf(form?.folder_id ?? null) || 'Casebook',
+    }"
+    what="case"
+    :code="isNew ? '' : data?.case.key"
+    name-id="case-title"
+    name-label="Title of the case"
+    name-placeholder="What is tested?"
+    :name-length="300"
+    :is-new="isNew"
+    :dirty="dirty"
+    :saving="saving"
+    :may-write="mayWrite"
+    :may-drop="false"
+    :problem="problem"
+    :shown="(field) => field !== 'title'"
+    :loading="isPending || isNew"
+    :error="error"
+    beside="About this case"
+    :covered="merge !== null"
+    @enter="grid?.go(0, 'action')"
+    @save="save"
+    @bin="bin"
+    @again="refetch()"
+  >
+    <template #actions>
+      <template v-if="!isNew">
+        <RouterLink :to="`${route.path}/history`" title="h">History</RouterLink>
+        <button type="button" class="link" title="v" @click="previewing = !previewing">
+          {{ previewing ? 'Back to writing' : 'As the tester sees it' }}
+        </button>
+        <button v-if="mayWrite" type="button" class="link" @click="copy">
+          {{ form?.is_template ? 'Make a case of it' : 'Copy' }}
+        </button>
+      </template>
+    </template>
+    <template #bands>
       <p v-if="data?.case.binned_at" class="band row">
         This case is in the bin since {{ ago(data.case.binned_at) }}. Its entries stay, and say so.
         <button v-if="frame?.may_write" type="button" class="link" @click="restore">Restore it</button>
@@ -195,18 +185,7 @@ const stepProblems = computed(() => [
           >What you wrote <span :title="exact(returned)">{{ ago(returned) }}</span> and did not save is
           back.</span
         >
-        <button
-          type="button"
-          class="link"
-          @click="
-            desk.discard();
-            data
-              ? desk.begin(formOf(data, estimate), { revision: data.case.revision, version: data.version })
-              : desk.startNew();
-          "
-        >
-          Drop it
-        </button>
+        <button type="button" class="link" @click="dropReturned">Drop it</button>
       </p>
       <p v-if="others.length > 0" class="band" role="status">
         {{ others.map((o) => o.name).join(' and ') }} {{ others.length === 1 ? 'is' : 'are' }} writing here
@@ -229,150 +208,97 @@ const stepProblems = computed(() => [
         :dirty="dirty"
         @changed="refetch()"
       />
-      <div v-show="!merge" class="columns">
-        <div class="text">
-          <PreviewPanel
-            v-if="previewing"
-            :project="project"
-            :check="check"
-            :form="form"
-            :table="table?.name ?? ''"
-            @row="(n) => (row = n)"
-          />
-          <template v-else>
-            <LongText v-model="form.objective" label="Objective" :may-write="mayWrite" :known="known" />
-            <LongText
-              v-model="form.preconditions"
-              label="Preconditions"
-              :may-write="mayWrite"
-              :known="known"
-            />
-            <StepGrid
-              ref="grid"
-              :project="project"
-              :rows="form.rows"
-              :routines="routines"
-              :shelf="frame?.routines ?? []"
-              :known="known"
-              :columns="columns"
-              :problems="stepProblems"
-              :may-write="mayWrite"
-              may-cases
-              :may-extract="!isNew"
-              @change="(rows) => form && (form.rows = rows)"
-              @cases="(found) => (pasted = found)"
-              @extract="(positions) => (extracting = positions)"
-            />
-            <p v-if="errorsOf('steps')" class="p-invalid-words" role="alert">{{ errorsOf('steps') }}</p>
-            <LongText
-              v-model="form.postconditions"
-              label="Postconditions"
-              :may-write="mayWrite"
-              :known="known"
-            />
-            <section v-if="mayWrite || form.files.length > 0" aria-label="Attachments">
-              <span class="label">Attachments</span>
-              <StepPictures
-                :project="project"
-                :files="form.files"
-                label="the case"
-                :may-write="mayWrite"
-                :pasting="false"
-                texts
-                @change="(files) => form && (form.files = files)"
-              />
-              <p v-if="errorsOf('files')" class="p-invalid-words" role="alert">{{ errorsOf('files') }}</p>
-            </section>
-            <p v-if="mayWrite" class="soft small keys">
-              <kbd>Enter</kbd> next step <kbd>Shift Enter</kbd> new line <kbd>Ctrl Enter</kbd> step between
-              <kbd>Ctrl Shift Enter</kbd> split <kbd>Alt ↑ ↓</kbd> move <kbd>Ctrl Shift D</kbd> double
-              <kbd>Ctrl Shift ⌫</kbd> delete
-            </p>
-          </template>
-        </div>
-        <div class="aside">
-          <CaseSide
-            v-if="frame"
-            v-model="form"
-            :project="project"
-            :frame="frame"
-            :detail="data ?? null"
-            :errors="problem?.errors ?? {}"
-            :problems="stepProblems"
-            :may-write="mayWrite"
-            :path-of="pathOf"
-          />
-          <CaseNeeds v-if="data" :project="project" :case-key="data.case.key" :may-write="mayWrite" />
-          <CaseTalk
-            v-if="data"
-            :project="project"
-            :detail="data"
-            :may-answer="mayWrite"
-            @changed="refetch()"
-          />
-        </div>
-      </div>
     </template>
-    <LeaveDialog :dirty="dirty" :going="leaving" :save-now="desk.saveNow" :save="desk.save" />
-    <PastedCases
-      v-if="pasted"
-      :project="project"
-      :cases="pasted"
-      :as="{ ...fresh(), folder_id: form?.folder_id ?? null }"
-      @close="pasted = null"
-      @steps="(rows) => form && (form.rows = [...form.rows, ...rows])"
-    />
-    <ExtractDialog
-      v-if="extracting"
-      :case-key="key"
-      :positions="extracting"
-      :ready="async () => (dirty && !(await desk.save()) ? null : desk.began.value.revision)"
-      @close="extracting = null"
-      @made="refetch()"
-    />
-  </div>
+    <template v-if="form">
+      <PreviewPanel
+        v-if="previewing"
+        :project="project"
+        :check="check"
+        :form="form"
+        :table="table?.name ?? ''"
+        @row="(n) => (row = n)"
+      />
+      <template v-else>
+        <LongText v-model="form.objective" label="Objective" :may-write="mayWrite" :known="known" />
+        <LongText v-model="form.preconditions" label="Preconditions" :may-write="mayWrite" :known="known" />
+        <StepGrid
+          ref="grid"
+          :project="project"
+          :rows="form.rows"
+          :routines="routines"
+          :shelf="frame?.routines ?? []"
+          :known="known"
+          :columns="columns"
+          :problems="stepProblems"
+          :may-write="mayWrite"
+          may-cases
+          :may-extract="!isNew"
+          @change="(rows) => form && (form.rows = rows)"
+          @cases="(found) => (pasted = found)"
+          @extract="(positions) => (extracting = positions)"
+        />
+        <p v-if="errorsOf('steps')" class="p-invalid-words" role="alert">{{ errorsOf('steps') }}</p>
+        <LongText v-model="form.postconditions" label="Postconditions" :may-write="mayWrite" :known="known" />
+        <section v-if="mayWrite || form.files.length > 0" aria-label="Attachments">
+          <span class="label">Attachments</span>
+          <StepPictures
+            :project="project"
+            :files="form.files"
+            label="the case"
+            :may-write="mayWrite"
+            :pasting="false"
+            texts
+            @change="(files) => form && (form.files = files)"
+          />
+          <p v-if="errorsOf('files')" class="p-invalid-words" role="alert">{{ errorsOf('files') }}</p>
+        </section>
+        <p v-if="mayWrite" class="soft small keys">
+          <kbd>Enter</kbd> next step <kbd>Shift Enter</kbd> new line <kbd>Ctrl Enter</kbd> step between
+          <kbd>Ctrl Shift Enter</kbd> split <kbd>Alt ↑ ↓</kbd> move <kbd>Ctrl Shift D</kbd> double
+          <kbd>Ctrl Shift ⌫</kbd> delete
+        </p>
+      </template>
+    </template>
+    <template #beside>
+      <template v-if="form">
+        <CaseSide
+          v-if="frame"
+          v-model="form"
+          :project="project"
+          :frame="frame"
+          :detail="data ?? null"
+          :errors="problem?.errors ?? {}"
+          :problems="stepProblems"
+          :may-write="mayWrite"
+          :path-of="pathOf"
+        />
+        <CaseNeeds v-if="data" :project="project" :case-key="data.case.key" :may-write="mayWrite" />
+        <CaseTalk v-if="data" :project="project" :detail="data" :may-answer="mayWrite" @changed="refetch()" />
+      </template>
+    </template>
+    <template #over>
+      <LeaveDialog :dirty="dirty" :going="leaving" :save-now="desk.saveNow" :save="desk.save" />
+      <PastedCases
+        v-if="pasted"
+        :project="project"
+        :cases="pasted"
+        :as="{ ...fresh(), folder_id: form?.folder_id ?? null }"
+        @close="pasted = null"
+        @steps="(rows) => form && (form.rows = [...form.rows, ...rows])"
+      />
+      <ExtractDialog
+        v-if="extracting"
+        :case-key="key"
+        :positions="extracting"
+        :ready="async () => (dirty && !(await desk.save()) ? null : desk.began.value.revision)"
+        @close="extracting = null"
+        @made="refetch()"
+      />
+    </template>
+  </DocumentPage>
 </template>
 
 <style scoped>
-.crumb {
-  margin-bottom: 2px;
-}
-.title {
-  flex: 1;
-  min-width: 260px;
-  font: inherit;
-  font-size: 1.47rem;
-  font-weight: 700;
-  line-height: 1.25;
-  color: var(--ink);
-  background: none;
-  border: 1px solid transparent;
-  border-radius: 5px;
-  padding: 2px 6px;
-  margin-left: -6px;
-}
-.title:hover {
-  border-color: var(--rule);
-}
-.title:focus {
-  background: var(--sheet);
-  border-color: var(--edge);
-}
-.columns {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 290px;
-  gap: 36px;
-}
-.text {
-  display: grid;
-  gap: 14px;
-  align-content: start;
-}
-.aside {
-  display: grid;
-  gap: 22px;
-  align-content: start;
-}
 .band {
   background: var(--well);
   border-radius: 6px;
@@ -381,10 +307,5 @@ const stepProblems = computed(() => [
 }
 .keys kbd {
   margin-left: 10px;
-}
-@media (max-width: 960px) {
-  .columns {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

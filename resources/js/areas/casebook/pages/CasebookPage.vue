@@ -1,22 +1,26 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { errorMessage, type Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
 import { mayLead } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
+import { withValue, type Filter } from '@/kit/criteria';
+import ListTable from '@/kit/ListTable.vue';
+import ListView from '@/kit/ListView.vue';
+import { useListState } from '@/kit/useListState';
 import { useSelection } from '@/kit/useSelection';
 import BulkBar from '@/areas/casebook/parts/BulkBar.vue';
 import CasebookTabs from '@/areas/casebook/parts/CasebookTabs.vue';
-import CaseTable from '@/areas/casebook/parts/CaseTable.vue';
 import ExportPanel from '@/areas/casebook/parts/ExportPanel.vue';
-import { fromQuery, planOf, stateWord, withValue, type Filter } from '@/areas/casebook/filter';
-import FilterBar from '@/areas/casebook/parts/FilterBar.vue';
+import { criteria, planOf, stateWord, VIEW } from '@/areas/casebook/filter';
+import { caseColumns } from '@/areas/casebook/columns';
 import FolderTree from '@/areas/casebook/parts/FolderTree.vue';
 import { actOn, undoAct, useFrame } from '@/areas/casebook/frame';
-import { useCaseList } from '@/areas/casebook/useCaseList';
+import { useCases } from '@/areas/casebook/queries';
+import KeptLists from '@/areas/casebook/parts/KeptLists.vue';
 import KeepView from '@/areas/casebook/parts/KeepView.vue';
 import PeekPanel from '@/areas/casebook/parts/PeekPanel.vue';
 import SuiteNotice from '@/areas/casebook/parts/SuiteNotice.vue';
@@ -25,22 +29,15 @@ const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
 const { frame, frameError, refetchFrame, nameOf, pathOf } = useFrame(project);
-const filter = computed<Filter>(() => fromQuery(route.query));
-const sort = computed(() => String(route.query.sort ?? ''));
+const state = useListState(VIEW);
+const { filter, sort, set } = state;
 const group = computed(() => String(route.query.group ?? ''));
 const DEFAULT = ['state', 'priority', 'estimate', 'owner', 'walked'];
 const columns = computed(() =>
   route.query.columns ? String(route.query.columns).split(',').filter(Boolean) : DEFAULT,
 );
-const set = (name: string, value: string | undefined): void =>
-  void router.replace({ query: withValue(route.query, name, value) });
-
-const { data, lines, counts, total, countWords, more, error, isPending, refetch } = useCaseList(
-  project,
-  filter,
-  sort,
-  group,
-);
+const list = useCases(project, filter, sort, group);
+const { lines, counts, total } = list;
 const groupOf = (c: Api['CaseLine']): string =>
   ({ state: c.state, type: c.type, priority: c.priority, owner: c.owner?.id ?? '' })[group.value] ?? '';
 const groups = computed(() => {
@@ -59,7 +56,6 @@ const groups = computed(() => {
 const { selected, select: choose, clear: none } = useSelection(() => lines.value.map((l) => l.id));
 const everything = ref(false);
 const current = ref('');
-const table = ref<InstanceType<typeof CaseTable> | null>(null);
 watch([() => JSON.stringify(filter.value), project], () => clear());
 function clear(): void {
   none();
@@ -73,28 +69,21 @@ const chosenFilter = computed<Filter>(() =>
   everything.value ? filter.value : { ids: [...selected.value].join(',') },
 );
 const chosenCount = computed(() => (everything.value ? total.value : selected.value.size));
-const at = computed(() => lines.value.findIndex((l) => l.key === current.value));
-function step(by: number): void {
-  const next = lines.value[Math.max(0, Math.min(lines.value.length - 1, at.value + by))];
-  if (!next) return;
-  current.value = next.key;
-  if (route.query.peek) set('peek', next.key);
-  table.value?.show(next.key);
-}
-const here = computed(() => lines.value[at.value]);
+watch(current, (id) => {
+  const now = lines.value.find((l) => l.id === id);
+  if (now && route.query.peek) set('peek', now.key);
+});
 useKeys('Casebook', () => [
-  { keys: ['j', 'ArrowDown'], label: 'Next case', run: () => step(1) },
-  { keys: ['k', 'ArrowUp'], label: 'Case before', run: () => step(-1) },
-  { keys: ['x'], label: 'Choose the case', run: () => here.value && select(here.value.id, false) },
-  {
-    keys: ['Enter'],
-    label: 'Open the case',
-    run: () => here.value && void router.push(`/${project.value}/casebook/${here.value.key}`),
-  },
   {
     keys: ['l'],
     label: 'Last results beside the list',
-    run: () => set('peek', route.query.peek ? undefined : current.value || lines.value[0]?.key),
+    run: () =>
+      set(
+        'peek',
+        route.query.peek
+          ? undefined
+          : (lines.value.find((l) => l.id === current.value) ?? lines.value[0])?.key,
+      ),
   },
   { keys: ['n'], label: 'New case', run: () => void create() },
   {
@@ -105,18 +94,7 @@ useKeys('Casebook', () => [
       mayLead(project.value) &&
       void router.push(planOf(project.value, chosenFilter.value)),
   },
-  { keys: ['/'], label: 'Find', run: () => document.querySelector<HTMLInputElement>('#find-cases')?.focus() },
 ]);
-/** Moves the current case among its neighbours, where the folder's own order is shown. */
-function onKey(event: KeyboardEvent): void {
-  if (!event.altKey || !listed.value || !here.value || !frame.value?.may_write) return;
-  const to = event.key === 'ArrowUp' ? at.value - 1 : event.key === 'ArrowDown' ? at.value + 2 : -1;
-  if (to < 0 || (event.key === 'ArrowDown' && at.value >= lines.value.length - 1)) return;
-  event.preventDefault();
-  void moveCases([here.value.id], filter.value.folder ?? '', lines.value[to]?.id);
-}
-onMounted(() => window.addEventListener('keydown', onKey));
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 function create(): void {
   if (!frame.value?.may_write) return;
   const folder = filter.value.folder;
@@ -125,10 +103,7 @@ function create(): void {
     query: folder && folder !== 'none' ? { folder } : {},
   });
 }
-function sortBy(name: string): void {
-  set('sort', sort.value === name ? `-${name}` : sort.value === `-${name}` ? undefined : name);
-}
-async function moveCases(ids: string[], folder: string, before?: string): Promise<void> {
+async function moveCases(ids: string[], folder: string, before?: string | null): Promise<void> {
   try {
     const done = await actOn(
       project.value,
@@ -153,7 +128,7 @@ async function moveCases(ids: string[], folder: string, before?: string): Promis
   }
 }
 function renew(): void {
-  void refetch();
+  list.refetch();
   void refetchFrame();
 }
 const exporting = ref<null | { filter: Filter; count: number }>(null);
@@ -191,134 +166,132 @@ const listed = computed(
           @changed="renew"
           @cases="(ids, folder) => moveCases(ids, folder)"
         />
-        <section v-if="frame.suites.length > 0" aria-label="Suites">
-          <h2 class="label">Suites</h2>
-          <button
-            v-for="s in frame.suites"
-            :key="s.id"
-            type="button"
-            class="named"
-            :aria-current="filter.suite === s.id ? 'true' : undefined"
-            @click="router.replace({ query: { suite: s.id } })"
-          >
-            <span class="long">{{ s.name }}</span><span class="soft"
-              >{{ s.cases
-              }}<span v-if="s.gained + s.lost > 0" :title="`${s.gained} gained, ${s.lost} lost`">
-                +{{ s.gained }} −{{ s.lost }}</span
-              ></span
-            >
-          </button>
-        </section>
-        <section v-if="frame.filters.length > 0" aria-label="Kept filters">
-          <h2 class="label">Kept filters</h2>
-          <RouterLink
-            v-for="f in frame.filters"
-            :key="f.id"
-            class="named plain"
-            :to="{ query: f.filter as Filter }"
-            ><span class="long">{{ f.name }}</span
-            ><span v-if="f.shared" class="soft small">{{ f.mine ? 'shared' : f.by }}</span></RouterLink
-          >
-        </section>
+        <KeptLists :frame="frame" :suite="filter.suite" />
       </div>
       <div class="main">
-        <FilterBar :frame="frame" :filter="filter" @set="set" @clear="router.replace({ query: {} })">
-          <span class="spread" />
-          <label v-if="filter.folder && filter.folder !== 'none'" class="soft"
-            ><input
-              type="checkbox"
-              :checked="filter.deep === 'yes'"
-              @change="set('deep', filter.deep === 'yes' ? undefined : 'yes')"
-            />
-            and below</label
-          >
-          <span class="soft" role="status">{{ data ? countWords : '' }}</span>
-          <KeepView
-            :project="project"
-            :frame="frame"
-            :filter="filter"
-            :sort="sort"
-            :group="group"
-            :columns="columns"
-            @set="set"
-            @changed="renew"
-          />
-        </FilterBar>
-        <SuiteNotice
-          v-if="filter.suite"
-          :project="project"
-          :suite="filter.suite"
-          @changed="renew"
-          @gone="
-            set('suite', undefined);
-            renew();
-          "
-        />
-        <BulkBar
-          v-if="chosenCount > 0 && frame.may_write"
-          :project="project"
-          :frame="frame"
-          :filter="chosenFilter"
-          :count="chosenCount"
-          :total="total"
-          :path-of="pathOf"
-          @done="renew"
-          @clear="clear"
-          @everything="everything = true"
-          ><template #export
-            ><button
-              type="button"
-              class="link"
-              @click="exporting = { filter: chosenFilter, count: chosenCount }"
-            >
-              Take out
-            </button></template
-          ></BulkBar
+        <ListView
+          one="case"
+          many="cases"
+          :criteria="criteria(frame)"
+          :state="state"
+          :list="list"
+          :count="list.there.value ? list.countWords.value : ''"
+          empty="The casebook holds all cases of the project. There is none here yet."
         >
-        <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
-        <StateBox
-          v-else-if="lines.length === 0"
-          :empty="
-            Object.keys(filter).length > 0
-              ? 'No case fits this. Take a filter away, or look with other words.'
-              : 'The casebook holds all cases of the project. There is none here yet.'
-          "
-          ><Button
-            v-if="frame.may_write && Object.keys(filter).length === 0"
-            label="Write the first case"
-            @click="create"
-        /></StateBox>
-        <div v-else class="with-peek" :class="{ peeking: route.query.peek }">
-          <CaseTable
-            ref="table"
-            :project="project"
-            :lines="lines"
-            :columns="route.query.peek ? columns.slice(0, 2) : columns"
-            :fields="frame.fields"
-            :sort="sort"
-            :group="group"
-            :groups="groups"
-            :group-of="groupOf"
-            :selected="everything ? new Set(lines.map((l) => l.id)) : selected"
-            :current="current"
-            :name-of="nameOf"
-            :path-of="pathOf"
-            :may-write="frame.may_write"
-            :ordered="listed"
-            @sort="sortBy"
-            @more="more"
-            @select="select"
-            @all="(on) => (on ? (selected = new Set(lines.map((l) => l.id))) : clear())"
-            @focus="(key) => (current = key)"
-            @drop="(ids, before) => moveCases(ids, filter.folder ?? '', before)"
-          />
-          <PeekPanel
-            v-if="route.query.peek"
-            :project="project"
-            :case-key="String(route.query.peek)"
-            @close="set('peek', undefined)"
-          />
-        </div>
+          <template #beside
+            ><label v-if="filter.folder && filter.folder !== 'none'" class="soft"
+              ><input
+                type="checkbox"
+                :checked="filter.deep === 'yes'"
+                @change="set('deep', filter.deep === 'yes' ? undefined : 'yes')"
+              />
+              and below</label
+            ></template
+          >
+          <template #tools
+            ><KeepView
+              :project="project"
+              :frame="frame"
+              :filter="filter"
+              :sort="sort"
+              :group="group"
+              :columns="columns"
+              @set="set"
+              @changed="renew"
+          /></template>
+          <template #above>
+            <SuiteNotice
+              v-if="filter.suite"
+              :project="project"
+              :suite="filter.suite"
+              @changed="renew"
+              @gone="
+                set('suite', undefined);
+                renew();
+              "
+            />
+            <BulkBar
+              v-if="chosenCount > 0 && frame.may_write"
+              :project="project"
+              :frame="frame"
+              :filter="chosenFilter"
+              :count="chosenCount"
+              :total="total"
+              :path-of="pathOf"
+              @done="renew"
+              @clear="clear"
+              @everything="everything = true"
+              ><template #export
+                ><button
+                  type="button"
+                  class="link"
+                  @click="exporting = { filter: chosenFilter, count: chosenCount }"
+                >
+                  Take out
+                </button></template
+              ></BulkBar
+            >
+          </template>
+          <template #empty
+            ><Button v-if="frame.may_write" label="Write the first case" @click="create"
+          /></template>
+          <div class="with-peek" :class="{ peeking: route.query.peek }">
+            <ListTable
+              v-model:current="current"
+              what="case"
+              label="Cases"
+              :rows="lines"
+              :total="total"
+              :columns="
+                caseColumns(route.query.peek ? columns.slice(0, 2) : columns, {
+                  fields: frame.fields,
+                  nameOf,
+                  pathOf,
+                })
+              "
+              :sort="sort"
+              :selected="everything ? new Set(lines.map((l) => l.id)) : selected"
+              :movable="listed && frame.may_write"
+              :drag-as="frame.may_write ? 'application/x-cases' : ''"
+              :group-of="group ? groupOf : null"
+              :group-label="
+                (key) => ({ label: groups.get(key)?.label ?? key, count: groups.get(key)?.cases })
+              "
+              :name-of="(c) => c.key"
+              @sort="state.sortBy"
+              @more="list.more"
+              @select="select"
+              @all="(on) => (on ? (selected = new Set(lines.map((l) => l.id))) : clear())"
+              @open="(c) => router.push(`/${project}/casebook/${c.key}`)"
+              @move="(ids, before) => moveCases(ids, filter.folder ?? '', before)"
+            >
+              <template #key="{ row: c }"
+                ><span class="mono soft">{{ c.key }}</span></template
+              >
+              <template #title="{ row: c }">
+                <RouterLink class="plain" :to="`/${project}/casebook/${c.key}`"
+                  ><template v-if="c.title_parts.length > 0"
+                    ><component :is="p.hit ? 'mark' : 'span'" v-for="(p, i) in c.title_parts" :key="i">{{
+                      p.text
+                    }}</component></template
+                  ><template v-else>{{ c.title }}</template></RouterLink
+                >
+                <span v-if="c.is_template" class="soft small"> template</span>
+                <span v-if="c.words.length > 0" class="soft small words"
+                  ><component :is="p.hit ? 'mark' : 'span'" v-for="(p, i) in c.words" :key="i">{{
+                    p.text
+                  }}</component></span
+                >
+              </template>
+            </ListTable>
+            <PeekPanel
+              v-if="route.query.peek"
+              :project="project"
+              :case-key="String(route.query.peek)"
+              @close="set('peek', undefined)"
+            />
+          </div>
+        </ListView>
       </div>
     </div>
     <ExportPanel
@@ -334,7 +307,6 @@ const listed = computed(
 <style scoped>
 .wide {
   max-width: 1720px;
-  padding-bottom: 0;
 }
 .columns {
   display: grid;
@@ -342,43 +314,18 @@ const listed = computed(
   gap: 28px;
 }
 .side {
+  position: sticky;
+  top: 0;
   display: grid;
   gap: 18px;
   align-content: start;
-  max-height: calc(100vh - 120px);
+  max-height: 100vh;
+  padding-top: 4px;
   overflow-y: auto;
   padding-bottom: 20px;
 }
-.side section {
-  display: grid;
-  gap: 1px;
-}
-.named {
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-  padding: 4px 8px 4px 26px;
-  border: 0;
-  border-radius: 4px;
-  background: none;
-  font: inherit;
-  color: var(--ink);
-  text-align: left;
-  cursor: pointer;
-}
-.named:hover {
-  background: var(--well);
-}
-.named[aria-current='true'] {
-  background: var(--sheet);
-  box-shadow: inset 3px 0 0 var(--ink);
-}
-h2.label {
-  font-weight: 400;
-  padding-left: 26px;
-}
-.spread {
-  flex: 1;
+.words {
+  display: block;
 }
 .with-peek.peeking {
   display: grid;
@@ -394,6 +341,7 @@ h2.label {
     grid-template-columns: minmax(0, 1fr);
   }
   .side {
+    position: static;
     max-height: 220px;
   }
 }

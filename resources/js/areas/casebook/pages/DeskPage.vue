@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, errorMessage, unwrap } from '@/api/client';
+import { errorMessage } from '@/api/client';
+import { dismissDouble, readCare, readInbox } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
@@ -20,29 +21,16 @@ const { frame } = useFrame(project);
 const { data, error, isPending, refetch } = useRead(
   'case',
   () => ['inbox', project.value, mine.value],
-  async () =>
-    unwrap(
-      await api.GET('/projects/{project}/case-inbox', {
-        params: { path: { project: project.value }, query: { mine: mine.value ? 'yes' : 'no' } },
-      }),
-    ),
+  () => readInbox(project.value, { mine: mine.value ? 'yes' : 'no' }),
 );
 const { data: care, refetch: again } = useRead(
   'case',
   () => ['care', project.value, days.value],
-  async () =>
-    unwrap(
-      await api.GET('/projects/{project}/case-care', {
-        params: { path: { project: project.value }, query: { days: String(days.value) } },
-      }),
-    ),
+  () => readCare(project.value, { days: String(days.value) }),
 );
 async function noDoubles(one: string, other: string): Promise<void> {
   try {
-    await api.DELETE('/cases/{case}/doubles/{other}', {
-      params: { path: { case: one, other } },
-      body: {},
-    });
+    await dismissDouble(one, other);
     toast(`${one} and ${other} are not pointed out any more.`);
     await again();
   } catch (e) {

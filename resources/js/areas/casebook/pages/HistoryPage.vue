@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { compareVersions, readCase, readHistory, restoreVersion } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
@@ -15,12 +16,12 @@ const key = computed(() => String(route.params.case));
 const { data, error, isPending, refetch } = useRead(
   'case',
   () => ['history', key.value],
-  async () => unwrap(await api.GET('/cases/{case}/history', { params: { path: { case: key.value } } })),
+  () => readHistory(key.value),
 );
 const { data: detail } = useRead(
   'case',
   () => ['case', key.value],
-  async () => unwrap(await api.GET('/cases/{case}', { params: { path: { case: key.value } } })),
+  () => readCase(key.value),
 );
 const from = ref(0);
 const to = ref(0);
@@ -40,14 +41,7 @@ const { data: comparison } = useRead(
   () => ['comparison', key.value, from.value, to.value],
   async () =>
     from.value && to.value && from.value !== to.value
-      ? unwrap(
-          await api.GET('/cases/{case}/comparison', {
-            params: {
-              path: { case: key.value },
-              query: { from: String(from.value), to: String(to.value) },
-            },
-          }),
-        )
+      ? await compareVersions(key.value, { from: String(from.value), to: String(to.value) })
       : null,
 );
 const KINDS: Record<string, string> = {
@@ -77,10 +71,7 @@ function show(version: number): void {
 async function bringBack(version: Api['VersionLine']): Promise<void> {
   const newest = data.value?.versions[0]?.number ?? 0;
   const back = async (number: number): Promise<void> => {
-    await api.POST('/cases/{case}/restorations', {
-      params: { path: { case: key.value } },
-      body: { version: number },
-    });
+    await restoreVersion(key.value, { version: number });
     to.value = 0;
     await refetch();
   };

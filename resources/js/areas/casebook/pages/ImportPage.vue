@@ -2,7 +2,15 @@
 import Button from 'primevue/button';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, errorMessage, send, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import {
+  cancelImport,
+  mapImport,
+  readImport,
+  startImport,
+  undoImport,
+  uploadImport,
+} from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { plainWords, plural } from '@/kit/words';
 import CasebookTabs from '@/areas/casebook/parts/CasebookTabs.vue';
@@ -26,7 +34,7 @@ function follow(): void {
 }
 async function look(): Promise<void> {
   try {
-    state.value = unwrap(await api.GET('/case-imports/{import}', { params: { path: { import: id.value } } }));
+    state.value = await readImport(id.value);
   } catch (error) {
     problem.value = errorMessage(error);
   }
@@ -48,13 +56,7 @@ async function upload(files: FileList | null | undefined): Promise<void> {
   problem.value = '';
   busy.value = true;
   try {
-    const form = new FormData();
-    form.set('file', file, file.name);
-    const response = await send(`/api/v1/projects/${project.value}/case-imports`, {
-      method: 'POST',
-      body: form,
-    });
-    state.value = (await response.json()) as Api['ImportState'];
+    state.value = await uploadImport(project.value, file);
     await router.replace({ query: { file: state.value.id } });
     follow();
   } catch (error) {
@@ -67,15 +69,13 @@ async function act(what: 'start' | 'cancel' | 'undo'): Promise<void> {
   if (!state.value) return;
   problem.value = '';
   busy.value = true;
-  const params = { path: { import: state.value.id } };
   try {
-    state.value = unwrap(
+    state.value =
       what === 'start'
-        ? await api.POST('/case-imports/{import}/start', { params, body: {} })
+        ? await startImport(state.value.id)
         : what === 'cancel'
-          ? await api.POST('/case-imports/{import}/cancel', { params, body: {} })
-          : await api.POST('/case-imports/{import}/undo', { params, body: {} }),
-    );
+          ? await cancelImport(state.value.id)
+          : await undoImport(state.value.id);
     if (what === 'undo') toast('What came in was taken out again, as one act.');
     follow();
   } catch (error) {
@@ -88,12 +88,7 @@ async function map(mapping: (string | null)[], layout: 'step' | 'case'): Promise
   if (!state.value) return;
   problem.value = '';
   try {
-    state.value = unwrap(
-      await api.POST('/case-imports/{import}/mapping', {
-        params: { path: { import: state.value.id } },
-        body: { mapping, layout },
-      }),
-    );
+    state.value = await mapImport(state.value.id, { mapping, layout });
     follow();
   } catch (error) {
     problem.value = errorMessage(error);

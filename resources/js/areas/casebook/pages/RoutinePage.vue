@@ -3,10 +3,17 @@ import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, errorMessage, Problem, unwrap, type Api } from '@/api/client';
+import { errorMessage, Problem, type Api } from '@/api/client';
+import {
+  binRoutine,
+  createRoutine,
+  readRoutine,
+  restoreRoutine,
+  saveRoutine,
+} from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
-import StateBox from '@/kit/StateBox.vue';
+import DocumentPage from '@/kit/DocumentPage.vue';
 import { plural } from '@/kit/words';
 import { useFrame } from '@/areas/casebook/frame';
 import StepGrid from '@/areas/casebook/parts/StepGrid.vue';
@@ -26,13 +33,10 @@ const project = computed(() => String(route.params.project));
 const id = computed(() => String(route.params.routine));
 const isNew = computed(() => id.value === 'new');
 const { frame } = useFrame(project);
-const { data, error, isPending, refetch } = useRead(
+const { data, error, isPending, refetch, set } = useRead(
   'case',
   () => ['routine', id.value],
-  async () =>
-    isNew.value
-      ? null
-      : unwrap(await api.GET('/routines/{routine}', { params: { path: { routine: id.value } } })),
+  async () => (isNew.value ? null : await readRoutine(id.value)),
 );
 const problem = ref<Problem | null>(null);
 const sure = ref(false);
@@ -79,14 +83,7 @@ async function save(): Promise<void> {
     ...(revision.value > 0 ? { revision: revision.value } : {}),
   };
   try {
-    const saved = unwrap(
-      isNew.value
-        ? await api.POST('/projects/{project}/routines', {
-            params: { path: { project: project.value } },
-            body,
-          })
-        : await api.PUT('/routines/{routine}', { params: { path: { routine: id.value } }, body }),
-    );
+    const saved = isNew.value ? await createRoutine(project.value, body) : await saveRoutine(id.value, body);
     await settled(content(now), saved.routine.revision);
     toast(
       saved.routine.uses > 0
@@ -94,7 +91,7 @@ async function save(): Promise<void> {
         : `"${saved.routine.name}" is saved.`,
     );
     if (isNew.value) await router.replace(`/${project.value}/casebook/routines/${saved.routine.id}`);
-    else await refetch();
+    else await set(saved);
   } catch (e) {
     if (e instanceof Problem) problem.value = e;
     else throw e;
@@ -102,10 +99,10 @@ async function save(): Promise<void> {
 }
 async function bin(): Promise<void> {
   try {
-    await api.DELETE('/routines/{routine}', { params: { path: { routine: id.value } }, body: {} });
+    await binRoutine(id.value);
     const gone = id.value;
     toast(`"${form.value?.name}" is in the bin.`, async () => {
-      await api.POST('/routines/{routine}/restorations', { params: { path: { routine: gone } }, body: {} });
+      await restoreRoutine(gone);
     });
     await discard();
     await router.push(`/${project.value}/casebook/routines`);
@@ -118,130 +115,104 @@ async function drop(): Promise<void> {
   await refetch();
   await begin(serverForm(data.value), data.value?.routine.revision ?? 0);
 }
+const name = computed({
+  get: () => form.value?.name,
+  set: (now) => form.value && (form.value.name = now ?? ''),
+});
 const errorOf = (field: string): string => problem.value?.errors[field]?.[0] ?? '';
 </script>
 
 <template>
-  <div class="page">
-    <StateBox v-if="!form" :loading="isPending" :error="error" @again="refetch()" />
-    <template v-else>
-      <p class="soft small crumb"><RouterLink :to="`/${project}/casebook/routines`">Routines</RouterLink></p>
-      <div class="title-line">
-        <h1 class="unseen">{{ form.name || 'New routine' }}</h1>
-        <input
-          v-model="form.name"
-          class="field name"
-          aria-label="Name of the routine"
-          placeholder="Name of the routine"
-          maxlength="120"
-          :disabled="!mayWrite"
-        />
-        <span v-if="data" class="soft">version {{ data.version }}</span>
-        <div v-if="mayWrite" class="actions">
-          <button v-if="!isNew" type="button" class="link" @click="bin">Bin</button>
-          <button v-if="dirty && !isNew" type="button" class="link" @click="drop">Drop my changes</button>
-          <span class="soft small" role="status">{{
-            dirty ? 'Not saved yet, kept on this device' : ''
-          }}</span>
-          <Button label="Save" :disabled="!dirty" @click="uses > 0 ? (sure = true) : save()" />
-        </div>
-      </div>
-      <p v-if="problem && Object.keys(problem.errors).length === 0" class="p-invalid-words" role="alert">
-        {{ problem.message }}
-      </p>
-      <p v-if="errorOf('name')" class="p-invalid-words" role="alert">{{ errorOf('name') }}</p>
-      <p v-if="errorOf('steps')" class="p-invalid-words" role="alert">{{ errorOf('steps') }}</p>
-      <div class="columns">
-        <div class="text">
-          <label
-            ><span class="label">What it is for</span
-            ><input v-model="form.description" class="field" maxlength="400" :disabled="!mayWrite"
-          /></label>
-          <fieldset>
-            <legend class="label">Parameters: what a case says when it uses this</legend>
-            <div v-for="(p, i) in form.parameters" :key="i" class="row">
-              <input
-                v-model="p.name"
-                class="field mono short"
-                placeholder="name"
-                :aria-label="`Name of parameter ${i + 1}`"
-                :disabled="!mayWrite"
-              />
-              <input
-                v-model="p.default"
-                class="field short"
-                placeholder="when nothing is said"
-                :aria-label="`What parameter ${i + 1} is when nothing is said`"
-                :disabled="!mayWrite"
-              />
-              <button v-if="mayWrite" type="button" class="link soft" @click="form.parameters.splice(i, 1)">
-                Take out
-              </button>
-              <span v-if="errorOf(`parameters.${i}.name`)" class="p-invalid-words">{{
-                errorOf(`parameters.${i}.name`)
-              }}</span>
-            </div>
-            <button
-              v-if="mayWrite"
-              type="button"
-              class="link"
-              @click="form.parameters.push({ name: '', default: '' })"
-            >
-              Add a parameter
-            </button>
-          </fieldset>
-          <StepGrid
-            :project="project"
-            :rows="form.rows"
-            :routines="routines"
-            :shelf="(frame?.routines ?? []).filter((r) => r.id !== id)"
-            :known="known"
-            :columns="form.parameters.map((p) => p.name).filter(Boolean)"
-            :problems="data?.problems ?? []"
-            :may-write="mayWrite"
-            @change="(rows) => form && (form.rows = rows)"
+  <DocumentPage
+    v-model:name="name"
+    :crumb="{ to: `/${project}/casebook/routines`, word: 'Routines' }"
+    what="routine"
+    :is-new="isNew"
+    :dirty="dirty"
+    :may-write="mayWrite"
+    :problem="problem"
+    :shown="(field) => /^parameters\.\d+\.name$/.test(field)"
+    :loading="isPending"
+    :error="error"
+    :version="data?.version"
+    beside="Where it is used"
+    @save="uses > 0 ? (sure = true) : save()"
+    @bin="bin"
+    @drop="drop"
+    @again="refetch()"
+  >
+    <template v-if="form">
+      <label
+        ><span class="label">What it is for</span
+        ><input v-model="form.description" class="field" maxlength="400" :disabled="!mayWrite"
+      /></label>
+      <fieldset>
+        <legend class="label">Parameters: what a case says when it uses this</legend>
+        <div v-for="(p, i) in form.parameters" :key="i" class="row">
+          <input
+            v-model="p.name"
+            class="field mono short"
+            placeholder="name"
+            :aria-label="`Name of parameter ${i + 1}`"
+            :disabled="!mayWrite"
           />
+          <input
+            v-model="p.default"
+            class="field short"
+            placeholder="when nothing is said"
+            :aria-label="`What parameter ${i + 1} is when nothing is said`"
+            :disabled="!mayWrite"
+          />
+          <button v-if="mayWrite" type="button" class="link soft" @click="form.parameters.splice(i, 1)">
+            Take out
+          </button>
+          <span v-if="errorOf(`parameters.${i}.name`)" class="p-invalid-words">{{
+            errorOf(`parameters.${i}.name`)
+          }}</span>
         </div>
-        <aside aria-label="Where it is used">
-          <UseList :project="project" :uses="data?.used_in ?? []" />
-        </aside>
-      </div>
+        <button
+          v-if="mayWrite"
+          type="button"
+          class="link"
+          @click="form.parameters.push({ name: '', default: '' })"
+        >
+          Add a parameter
+        </button>
+      </fieldset>
+      <StepGrid
+        :project="project"
+        :rows="form.rows"
+        :routines="routines"
+        :shelf="(frame?.routines ?? []).filter((r) => r.id !== id)"
+        :known="known"
+        :columns="form.parameters.map((p) => p.name).filter(Boolean)"
+        :problems="data?.problems ?? []"
+        :may-write="mayWrite"
+        @change="(rows) => form && (form.rows = rows)"
+      />
     </template>
-    <Dialog
-      v-if="sure"
-      visible
-      modal
-      :header="`This changes ${plural(uses, 'place')}`"
-      :style="{ width: '30rem' }"
-      @update:visible="sure = false"
-    >
-      <UseList :project="project" :uses="data?.used_in ?? []" :most="12" />
-      <p class="soft small">Attempts that have begun keep the steps as they were.</p>
-      <div class="row dialog">
-        <Button label="Save for all of them" @click="save" />
-        <Button label="Not yet" text severity="secondary" @click="sure = false" />
-      </div>
-    </Dialog>
-  </div>
+    <template #beside><UseList :project="project" :uses="data?.used_in ?? []" /></template>
+    <template #over>
+      <Dialog
+        v-if="sure"
+        visible
+        modal
+        :header="`This changes ${plural(uses, 'place')}`"
+        :style="{ width: '30rem' }"
+        @update:visible="sure = false"
+      >
+        <UseList :project="project" :uses="data?.used_in ?? []" :most="12" />
+        <p class="soft small">Attempts that have begun keep the steps as they were.</p>
+        <div class="row dialog">
+          <Button label="Save for all of them" @click="save" />
+          <Button label="Not yet" text severity="secondary" @click="sure = false" />
+        </div>
+      </Dialog>
+    </template>
+  </DocumentPage>
 </template>
 
 <style scoped>
-.name {
-  flex: 1;
-  min-width: 260px;
-  font-size: 1.2rem;
-  font-weight: 700;
-}
-.columns {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 280px;
-  gap: 36px;
-}
-.text {
-  display: grid;
-  gap: 16px;
-  align-content: start;
-}
 fieldset {
   border: 0;
   margin: 0;
@@ -255,10 +226,5 @@ fieldset {
 }
 .dialog {
   margin-top: 16px;
-}
-@media (max-width: 900px) {
-  .columns {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import Button from 'primevue/button';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, errorMessage, Problem, unwrap } from '@/api/client';
+import { errorMessage, Problem } from '@/api/client';
+import { binTable, createTable, readTable, restoreTable, saveTable } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
-import StateBox from '@/kit/StateBox.vue';
+import DocumentPage from '@/kit/DocumentPage.vue';
 import { plural } from '@/kit/words';
 import { useFrame } from '@/areas/casebook/frame';
 import { cells } from '@/areas/casebook/paste';
@@ -24,13 +24,10 @@ const project = computed(() => String(route.params.project));
 const id = computed(() => String(route.params.table));
 const isNew = computed(() => id.value === 'new');
 const { frame } = useFrame(project);
-const { data, error, isPending, refetch } = useRead(
+const { data, error, isPending, refetch, set } = useRead(
   'case',
   () => ['table', id.value],
-  async () =>
-    isNew.value
-      ? null
-      : unwrap(await api.GET('/data-tables/{table}', { params: { path: { table: id.value } } })),
+  async () => (isNew.value ? null : await readTable(id.value)),
 );
 const problem = ref<Problem | null>(null);
 const place = computed(() => `draft:table:${project.value}:${id.value}`);
@@ -149,12 +146,10 @@ async function fromFile(event: Event): Promise<void> {
   if (!file) return;
   problem.value = null;
   try {
-    const made = unwrap(
-      await api.POST('/projects/{project}/data-tables', {
-        params: { path: { project: project.value } },
-        body: { name: form.value?.name || file.name.replace(/\.\w+$/, ''), text: await file.text() },
-      }),
-    );
+    const made = await createTable(project.value, {
+      name: form.value?.name || file.name.replace(/\.\w+$/, ''),
+      text: await file.text(),
+    });
     await discard();
     await router.replace(`/${project.value}/casebook/tables/${made.table.id}`);
   } catch (e) {
@@ -173,20 +168,13 @@ async function save(): Promise<void> {
     ...(revision.value > 0 ? { revision: revision.value } : {}),
   };
   try {
-    const saved = unwrap(
-      isNew.value
-        ? await api.POST('/projects/{project}/data-tables', {
-            params: { path: { project: project.value } },
-            body,
-          })
-        : await api.PUT('/data-tables/{table}', { params: { path: { table: id.value } }, body }),
-    );
+    const saved = isNew.value ? await createTable(project.value, body) : await saveTable(id.value, body);
     await settled(JSON.stringify(f), saved.table.revision);
     toast(`"${saved.table.name}" is saved.`);
     if (isNew.value) await router.replace(`/${project.value}/casebook/tables/${saved.table.id}`);
     else {
       // Secret cells come back hidden, rows with the ids they have now.
-      await refetch();
+      await set(saved);
       await begin(serverForm(), saved.table.revision);
     }
   } catch (e) {
@@ -194,12 +182,21 @@ async function save(): Promise<void> {
     else throw e;
   }
 }
+async function drop(): Promise<void> {
+  await discard();
+  await refetch();
+  await begin(serverForm(), data.value?.table.revision ?? 0);
+}
+const name = computed({
+  get: () => form.value?.name,
+  set: (now) => form.value && (form.value.name = now ?? ''),
+});
 async function bin(): Promise<void> {
   try {
-    await api.DELETE('/data-tables/{table}', { params: { path: { table: id.value } }, body: {} });
+    await binTable(id.value);
     const gone = id.value;
     toast(`"${form.value?.name}" is in the bin.`, async () => {
-      await api.POST('/data-tables/{table}/restorations', { params: { path: { table: gone } }, body: {} });
+      await restoreTable(gone);
     });
     await router.push(`/${project.value}/casebook/tables`);
   } catch (e) {
@@ -209,134 +206,108 @@ async function bin(): Promise<void> {
 </script>
 
 <template>
-  <div class="page">
-    <StateBox v-if="!form" :loading="isPending" :error="error" @again="refetch()" />
-    <template v-else>
-      <p class="soft small crumb"><RouterLink :to="`/${project}/casebook/tables`">Data tables</RouterLink></p>
-      <div class="title-line">
-        <h1 class="unseen">{{ form.name || 'New data table' }}</h1>
-        <input
-          v-model="form.name"
-          class="field name"
-          aria-label="Name of the data table"
-          placeholder="Name of the data table"
-          maxlength="120"
-          :disabled="!mayWrite"
-        />
-        <div v-if="mayWrite" class="actions">
-          <label v-if="isNew" class="link"
-            >From a CSV file<input type="file" accept=".csv,.tsv,.txt" class="unseen" @change="fromFile"
-          /></label>
-          <button v-if="!isNew" type="button" class="link" @click="bin">Bin</button>
-          <span class="soft small" role="status">{{
-            dirty ? 'Not saved yet, kept on this device' : ''
-          }}</span>
-          <Button label="Save" :disabled="!dirty" @click="save" />
-        </div>
-      </div>
-      <div v-if="problem" role="alert">
-        <p v-for="(m, f) in problem.errors" :key="f" class="p-invalid-words">
-          {{ String(f).startsWith('row ') ? `${String(f).replace('row', 'Row')}: ` : '' }}{{ m[0] }}
-        </p>
-        <p v-if="Object.keys(problem.errors).length === 0" class="p-invalid-words">{{ problem.message }}</p>
-      </div>
-      <div class="columns">
-        <div class="scroll">
-          <table>
-            <thead>
-              <tr>
-                <th><span class="unseen">Row</span></th>
-                <th v-for="(c, i) in form.columns" :key="i">
-                  <input
-                    :id="`column-${i}`"
-                    v-model="c.name"
-                    class="field mono"
-                    placeholder="column"
-                    :aria-label="`Name of column ${i + 1}`"
-                    :disabled="!mayWrite"
-                  />
-                  <span class="row small soft under">
-                    <label><input v-model="c.secret" type="checkbox" :disabled="!mayWrite" /> secret</label>
-                    <button v-if="mayWrite" type="button" class="link soft" @click="removeColumn(i)">
-                      Take out<span class="unseen"> column {{ i + 1 }}</span>
-                    </button>
-                  </span>
-                </th>
-                <th v-if="mayWrite">
-                  <button type="button" class="link" @click="addColumn">Add a column</button>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(r, i) in form.rows.slice(0, shown)" :key="i">
-                <th scope="row" class="mono soft">{{ i + 1 }}</th>
-                <td v-for="(c, n) in form.columns" :key="n">
-                  <input
-                    :id="`cell-${i}-${n}`"
-                    class="field"
-                    :value="r.cells[n] ?? ''"
-                    :placeholder="r.cells[n] === null ? '•••• kept' : ''"
-                    :aria-label="`${c.name || `column ${n + 1}`} of row ${i + 1}`"
-                    :disabled="!mayWrite"
-                    autocomplete="off"
-                    @input="r.cells[n] = ($event.target as HTMLInputElement).value"
-                    @keydown="onKey($event, i, n)"
-                    @paste="onPaste($event, i, n)"
-                  />
-                </td>
-                <td v-if="mayWrite">
-                  <button type="button" class="link soft small" @click="removeRow(i)">
-                    Take out<span class="unseen"> row {{ i + 1 }}</span>
+  <DocumentPage
+    v-model:name="name"
+    :crumb="{ to: `/${project}/casebook/tables`, word: 'Data tables' }"
+    what="data table"
+    :is-new="isNew"
+    :dirty="dirty"
+    :may-write="mayWrite"
+    :problem="problem"
+    :loading="isPending"
+    :error="error"
+    beside="Where it is used"
+    @save="save"
+    @bin="bin"
+    @drop="drop"
+    @again="refetch()"
+  >
+    <template #actions
+      ><label v-if="isNew" class="link"
+        >From a CSV file<input type="file" accept=".csv,.tsv,.txt" class="unseen" @change="fromFile" /></label
+    ></template>
+    <template v-if="form">
+      <div class="scroll">
+        <table>
+          <thead>
+            <tr>
+              <th><span class="unseen">Row</span></th>
+              <th v-for="(c, i) in form.columns" :key="i">
+                <input
+                  :id="`column-${i}`"
+                  v-model="c.name"
+                  class="field mono"
+                  placeholder="column"
+                  :aria-label="`Name of column ${i + 1}`"
+                  :disabled="!mayWrite"
+                />
+                <span class="row small soft under">
+                  <label><input v-model="c.secret" type="checkbox" :disabled="!mayWrite" /> secret</label>
+                  <button v-if="mayWrite" type="button" class="link soft" @click="removeColumn(i)">
+                    Take out<span class="unseen"> column {{ i + 1 }}</span>
                   </button>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <p class="row foot">
-            <button v-if="form.rows.length > shown" type="button" class="link" @click="shown += PAGE * 5">
-              Show more of {{ form.rows.length }} rows
-            </button>
-            <button
-              v-if="mayWrite"
-              type="button"
-              class="link"
-              @click="
-                form.rows.push({ id: null, cells: form.columns.map(() => '') });
-                go(form.rows.length - 1, 0);
-              "
-            >
-              Add a row
-            </button>
-            <span v-if="mayWrite" class="soft small"
-              >Rows can be pasted from a spreadsheet; into an empty table the first one names the
-              columns.</span
-            >
-          </p>
-          <p v-if="secrets" class="soft small">
-            Secret values are kept encrypted. They are shown to whoever walks, masked everywhere else, never
-            read back and left out of every export.
-          </p>
-        </div>
-        <aside aria-label="Where it is used">
-          <UseList :project="project" :uses="data?.used_in ?? []" />
-        </aside>
+                </span>
+              </th>
+              <th v-if="mayWrite">
+                <button type="button" class="link" @click="addColumn">Add a column</button>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(r, i) in form.rows.slice(0, shown)" :key="i">
+              <th scope="row" class="mono soft">{{ i + 1 }}</th>
+              <td v-for="(c, n) in form.columns" :key="n">
+                <input
+                  :id="`cell-${i}-${n}`"
+                  class="field"
+                  :value="r.cells[n] ?? ''"
+                  :placeholder="r.cells[n] === null ? '•••• kept' : ''"
+                  :aria-label="`${c.name || `column ${n + 1}`} of row ${i + 1}`"
+                  :disabled="!mayWrite"
+                  autocomplete="off"
+                  @input="r.cells[n] = ($event.target as HTMLInputElement).value"
+                  @keydown="onKey($event, i, n)"
+                  @paste="onPaste($event, i, n)"
+                />
+              </td>
+              <td v-if="mayWrite">
+                <button type="button" class="link soft small" @click="removeRow(i)">
+                  Take out<span class="unseen"> row {{ i + 1 }}</span>
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="row foot">
+          <button v-if="form.rows.length > shown" type="button" class="link" @click="shown += PAGE * 5">
+            Show more of {{ form.rows.length }} rows
+          </button>
+          <button
+            v-if="mayWrite"
+            type="button"
+            class="link"
+            @click="
+              form.rows.push({ id: null, cells: form.columns.map(() => '') });
+              go(form.rows.length - 1, 0);
+            "
+          >
+            Add a row
+          </button>
+          <span v-if="mayWrite" class="soft small"
+            >Rows can be pasted from a spreadsheet; into an empty table the first one names the columns.</span
+          >
+        </p>
+        <p v-if="secrets" class="soft small">
+          Secret values are kept encrypted. They are shown to whoever walks, masked everywhere else, never
+          read back and left out of every export.
+        </p>
       </div>
     </template>
-  </div>
+    <template #beside><UseList :project="project" :uses="data?.used_in ?? []" /></template>
+  </DocumentPage>
 </template>
 
 <style scoped>
-.name {
-  flex: 1;
-  min-width: 240px;
-  font-size: 1.2rem;
-  font-weight: 700;
-}
-.columns {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 260px;
-  gap: 36px;
-}
 .scroll {
   overflow-x: auto;
 }
@@ -367,10 +338,5 @@ tbody th {
 }
 .foot {
   margin: 8px 0;
-}
-@media (max-width: 900px) {
-  .columns {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

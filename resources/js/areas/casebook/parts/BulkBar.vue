@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import Select from 'primevue/select';
 import { computed, reactive, ref, watch } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { createSuite, previewEdit, saveSuite } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { mayLead } from '@/areas/people/session';
 import { plural } from '@/kit/words';
 import { actOn, undoAct } from '@/areas/casebook/frame';
 import { asOptions, planOf, stateWord, states } from '@/areas/casebook/filter';
-import PickField from './PickField.vue';
+import SelectField from '@/kit/SelectField.vue';
 
 /** What can be done with the chosen cases: at once, seen beforehand, and taken back. */
 const props = defineProps<{
@@ -37,6 +37,8 @@ const empty = () => ({
 const edit = reactive(empty());
 const folder = ref<string | null>(null);
 const other = ref<string>('');
+/** The suite that cases are put into; none: a new one. */
+const picked = ref<string | null>(null);
 const suite = ref('');
 const words = (text: string): string[] =>
   text
@@ -90,13 +92,8 @@ async function run<T>(work: () => Promise<T>): Promise<T | null> {
   }
 }
 async function look(): Promise<void> {
-  const seen = await run(async () =>
-    unwrap(
-      await api.POST('/projects/{project}/case-previews', {
-        params: { path: { project: props.project } },
-        body: { act: 'edit', filter: props.filter, changes: changes.value },
-      }),
-    ),
+  const seen = await run(() =>
+    previewEdit(props.project, { act: 'edit', filter: props.filter, changes: changes.value }),
   );
   if (seen) preview.value = seen;
 }
@@ -119,17 +116,11 @@ async function act(what: 'edit' | 'move' | 'copy' | 'bin', how: Record<string, u
 }
 async function toSuite(): Promise<void> {
   const ids = props.filter.ids?.split(',') ?? [];
-  const known = props.frame.suites.find((s) => s.id === suite.value);
+  const known = props.frame.suites.find((s) => s.id === picked.value);
   const done = await run(async () =>
     known
-      ? api.PATCH('/suites/{suite}', {
-          params: { path: { suite: known.id } },
-          body: { name: known.name, add: ids },
-        })
-      : api.POST('/projects/{project}/suites', {
-          params: { path: { project: props.project } },
-          body: { name: suite.value, kind: 'picked', add: ids },
-        }),
+      ? saveSuite(known.id, { name: known.name, add: ids })
+      : createSuite(props.project, { name: suite.value, kind: 'picked', add: ids }),
   );
   if (!done) return;
   toast(`${plural(ids.length, 'case')} put into the suite "${known?.name ?? suite.value}".`);
@@ -183,16 +174,16 @@ function toggle(now: typeof mode.value): void {
       <button type="button" class="link soft" @click="emit('clear')">Clear</button>
     </div>
     <form v-if="mode === 'edit'" class="form" @submit.prevent="preview ? act('edit', changes) : look()">
-      <PickField v-model="edit.state" form label="State" none="As it is" :options="states" />
-      <PickField
+      <SelectField v-model="edit.state" form label="State" none="As it is" :options="states" />
+      <SelectField
         v-model="edit.priority"
         form
         label="Priority"
         none="As it is"
         :options="asOptions(frame.priorities)"
       />
-      <PickField v-model="edit.type" form label="Type" none="As it is" :options="asOptions(frame.types)" />
-      <PickField
+      <SelectField v-model="edit.type" form label="Type" none="As it is" :options="asOptions(frame.types)" />
+      <SelectField
         v-model="edit.owner_id"
         form
         label="Owner"
@@ -262,14 +253,7 @@ function toggle(now: typeof mode.value): void {
       </div>
     </form>
     <form v-if="mode === 'move'" class="row" @submit.prevent="act('move', { folder_id: folder })">
-      <Select
-        v-model="folder"
-        :options="folders"
-        option-label="label"
-        option-value="value"
-        filter
-        aria-label="To the folder"
-      />
+      <SelectField v-model="folder" hide-label label="To the folder" :options="folders" />
       <Button type="submit" :disabled="busy" :label="`Move ${plural(count, 'case')}`" />
     </form>
     <form
@@ -277,22 +261,16 @@ function toggle(now: typeof mode.value): void {
       class="row"
       @submit.prevent="act('copy', other ? { project: other } : { folder_id: folder })"
     >
-      <Select
+      <SelectField
         v-model="other"
-        :options="[{ code: '', name: 'In this project' }, ...frame.projects]"
-        option-label="name"
-        option-value="code"
-        aria-label="Copy to the project"
+        hide-label
+        label="Copy to the project"
+        :options="[
+          { value: '', label: 'In this project' },
+          ...frame.projects.map((p) => ({ value: p.code, label: p.name })),
+        ]"
       />
-      <Select
-        v-if="!other"
-        v-model="folder"
-        :options="folders"
-        option-label="label"
-        option-value="value"
-        filter
-        aria-label="To the folder"
-      />
+      <SelectField v-if="!other" v-model="folder" hide-label label="To the folder" :options="folders" />
       <span v-else class="soft small"
         >Routines and data tables come along, or those of the same name are taken; secret values stay
         here.</span
@@ -300,16 +278,24 @@ function toggle(now: typeof mode.value): void {
       <Button type="submit" :disabled="busy" :label="`Copy ${plural(count, 'case')}`" />
     </form>
     <form v-if="mode === 'suite'" class="row" @submit.prevent="toSuite">
-      <Select
-        v-model="suite"
-        :options="frame.suites.filter((s) => s.kind === 'picked')"
-        option-label="name"
-        option-value="id"
-        editable
-        placeholder="A suite, or a new name"
-        aria-label="Suite, or the name of a new one"
+      <SelectField
+        v-model="picked"
+        hide-label
+        label="Suite"
+        none="A new suite"
+        :options="
+          frame.suites.filter((s) => s.kind === 'picked').map((s) => ({ value: s.id, label: s.name }))
+        "
       />
-      <Button type="submit" :disabled="busy || !suite" label="Put them in" />
+      <input
+        v-if="picked === null"
+        v-model="suite"
+        class="field short"
+        maxlength="120"
+        placeholder="Its name"
+        aria-label="Name of the new suite"
+      />
+      <Button type="submit" :disabled="busy || (picked === null && !suite.trim())" label="Put them in" />
     </form>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
   </section>

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { readNeeds, saveNeeds } from '@/areas/casebook/queries';
 import { useRead } from '@/offline/useRead';
 
 /** What a case usually waits for: its entries take it over when they are planned. */
 const props = defineProps<{ project: string; caseKey: string; mayWrite: boolean }>();
-const { data, refetch } = useRead(
+const { data, set } = useRead(
   'case',
   () => ['needs', props.caseKey],
-  async () => unwrap(await api.GET('/cases/{case}/needs', { params: { path: { case: props.caseKey } } })),
+  () => readNeeds(props.caseKey),
 );
 const key = ref('');
 const kind = ref<'after' | 'only_if_passed'>('only_if_passed');
@@ -16,12 +17,8 @@ const problem = ref('');
 async function write(needs: { case: string; kind: Api['CaseNeed']['kind'] }[]): Promise<void> {
   problem.value = '';
   try {
-    await api.PUT('/cases/{case}/needs', {
-      params: { path: { case: props.caseKey } },
-      body: { needs },
-    });
+    await set(await saveNeeds(props.caseKey, { needs }));
     key.value = '';
-    void refetch();
   } catch (e) {
     problem.value = errorMessage(e);
   }

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { createRequirement } from '@/areas/casebook/queries';
 import { plainWords, wordOf, type Shown } from '@/kit/words';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { asOptions, stateWord } from '@/areas/casebook/filter';
-import PickField from './PickField.vue';
+import DateField from '@/kit/DateField.vue';
+import SelectField from '@/kit/SelectField.vue';
 import type { Form } from '@/areas/casebook/useCase';
 
 /** What a case has beside its text. */
@@ -44,14 +46,7 @@ async function addRequirement(): Promise<void> {
     (r) => `${r.key} ${r.title}` === typed || r.key.toLowerCase() === typed.toLowerCase(),
   );
   try {
-    const id =
-      known?.id ??
-      unwrap(
-        await api.POST('/projects/{project}/requirements', {
-          params: { path: { project: props.project } },
-          body: { title: typed },
-        }),
-      ).id;
+    const id = known?.id ?? (await createRequirement(props.project, { title: typed })).id;
     if (!form.value.requirements.includes(id)) form.value.requirements = [...form.value.requirements, id];
     requirement.value = '';
   } catch (error) {
@@ -67,12 +62,12 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
 </script>
 
 <template>
-  <aside aria-label="About this case">
+  <div class="facts">
     <div v-if="detail" class="fact">
       <span class="label">State</span>
       <span>{{ stateWord(detail.case.state) }}, version {{ detail.version }}</span>
     </div>
-    <PickField
+    <SelectField
       v-model="form.folder_id"
       label="Folder"
       none="No folder"
@@ -80,14 +75,20 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
       :disabled="!mayWrite"
     />
     <p v-if="error('folder_id')" class="p-invalid-words">{{ error('folder_id') }}</p>
-    <PickField
+    <SelectField
       v-model="form.priority"
       label="Priority"
       :options="asOptions(frame.priorities)"
       :disabled="!mayWrite"
     />
-    <PickField v-model="form.type" label="Type" :options="asOptions(frame.types)" :disabled="!mayWrite" />
-    <PickField v-model="form.owner_id" label="Owner" none="Nobody" :options="people" :disabled="!mayWrite" />
+    <SelectField v-model="form.type" label="Type" :options="asOptions(frame.types)" :disabled="!mayWrite" />
+    <SelectField
+      v-model="form.owner_id"
+      label="Owner"
+      none="Nobody"
+      :options="people"
+      :disabled="!mayWrite"
+    />
     <label class="fact"
       ><span class="label">Estimate</span
       ><input
@@ -98,7 +99,13 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
         :aria-invalid="error('estimate') !== ''"
     /></label>
     <p v-if="error('estimate')" class="p-invalid-words">{{ error('estimate') }}</p>
-    <PickField v-model="form.table" label="Data table" none="None" :options="tables" :disabled="!mayWrite" />
+    <SelectField
+      v-model="form.table"
+      label="Data table"
+      none="None"
+      :options="tables"
+      :disabled="!mayWrite"
+    />
     <p v-if="form.table" class="small soft under">
       <RouterLink :to="`/${project}/casebook/tables/${form.table}`">Open the table</RouterLink>. Its columns
       stand above the steps; each of its rows is a round.
@@ -172,24 +179,27 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
       </div>
     </div>
     <template v-for="f in frame.fields" :key="f.id">
-      <label class="fact"
+      <SelectField
+        v-if="f.kind === 'choice' || f.kind === 'yes_no'"
+        v-model="form.custom[f.id]"
+        :label="f.name + (f.required ? ' (needed)' : '')"
+        none="–"
+        :options="
+          (f.kind === 'choice' ? f.choices : ['yes', 'no']).map((c) => ({ value: c, label: plainWords(c) }))
+        "
+        :disabled="!mayWrite"
+      />
+      <label v-else class="fact"
         ><span class="label">{{ f.name }}{{ f.required ? ' (needed)' : '' }}</span>
-        <select
-          v-if="f.kind === 'choice' || f.kind === 'yes_no'"
-          v-model="form.custom[f.id]"
-          class="field small"
+        <DateField
+          v-if="f.kind === 'date'"
+          :model-value="form.custom[f.id] ?? ''"
+          :label="f.name"
           :disabled="!mayWrite"
-        >
-          <option :value="undefined">–</option>
-          <option v-for="c in f.kind === 'choice' ? f.choices : ['yes', 'no']" :key="c" :value="c">
-            {{ plainWords(c) }}
-          </option>
-        </select>
-        <input
+          @update:model-value="form.custom[f.id] = $event" /><input
           v-else
           v-model="form.custom[f.id]"
           class="field small"
-          :type="f.kind === 'date' ? 'date' : 'text'"
           :inputmode="f.kind === 'number' ? 'decimal' : undefined"
           :disabled="!mayWrite"
       /></label>
@@ -220,21 +230,21 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
         </li>
       </ul>
     </template>
-  </aside>
+  </div>
 </template>
 
 <style scoped>
-aside {
+.facts {
   display: grid;
   gap: 8px;
 }
-aside :deep(.fact) {
+.facts :deep(.fact) {
   display: grid;
   grid-template-columns: 88px minmax(0, 1fr);
   gap: 8px;
   align-items: baseline;
 }
-aside :deep(.fact > .label) {
+.facts :deep(.fact > .label) {
   margin: 0;
 }
 .field.small {

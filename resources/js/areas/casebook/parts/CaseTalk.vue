@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { reactive, ref } from 'vue';
-import { api, errorMessage, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { sendMessage } from '@/areas/casebook/queries';
 import MessageCard from './MessageCard.vue';
 
 /** Questions and suggestions about a case, for its author. */
@@ -26,14 +27,11 @@ async function send(): Promise<void> {
     was &&
     (['action', 'data', 'expected'] as const).some((f) => proposal[f] !== was[f]);
   try {
-    await api.POST('/cases/{case}/messages', {
-      params: { path: { case: props.detail.case.key } },
-      body: {
-        kind: draft.kind,
-        body: draft.body,
-        step,
-        ...(changed ? { proposal: { ...proposal } } : {}),
-      },
+    await sendMessage(props.detail.case.key, {
+      kind: draft.kind,
+      body: draft.body,
+      step,
+      ...(changed ? { proposal: { ...proposal } } : {}),
     });
     Object.assign(draft, empty());
     open.value = false;

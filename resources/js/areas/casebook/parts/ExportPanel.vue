@@ -2,7 +2,8 @@
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import { onBeforeUnmount, ref } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { cancelExport, readExport, startExport } from '@/areas/casebook/queries';
 import { plural } from '@/kit/words';
 
 /** Takes cases out as a file. */
@@ -25,12 +26,12 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 async function start(): Promise<void> {
   problem.value = '';
   try {
-    state.value = unwrap(
-      await api.POST('/projects/{project}/case-exports', {
-        params: { path: { project: props.project } },
-        body: { format: format.value, filter: props.filter, layout: layout.value, expand: expand.value },
-      }),
-    );
+    state.value = await startExport(props.project, {
+      format: format.value,
+      filter: props.filter,
+      layout: layout.value,
+      expand: expand.value,
+    });
     follow();
   } catch (error) {
     problem.value = errorMessage(error);
@@ -47,18 +48,14 @@ function follow(): void {
 }
 async function look(id: string): Promise<void> {
   try {
-    state.value = unwrap(await api.GET('/case-exports/{export}', { params: { path: { export: id } } }));
+    state.value = await readExport(id);
     follow();
   } catch (error) {
     problem.value = errorMessage(error);
   }
 }
 async function stop(): Promise<void> {
-  if (state.value)
-    await api.POST('/case-exports/{export}/cancel', {
-      params: { path: { export: state.value.id } },
-      body: {},
-    });
+  if (state.value) await cancelExport(state.value.id);
 }
 onBeforeUnmount(() => clearTimeout(timer));
 </script>

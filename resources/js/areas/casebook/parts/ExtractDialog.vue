@@ -2,7 +2,8 @@
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import { ref } from 'vue';
-import { api, errorMessage, unwrap } from '@/api/client';
+import { errorMessage } from '@/api/client';
+import { extractRoutine } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { plural } from '@/kit/words';
 
@@ -19,12 +20,11 @@ async function make(): Promise<void> {
   const revision = await props.ready();
   if (revision === null) return;
   try {
-    const made = unwrap(
-      await api.POST('/cases/{case}/routines', {
-        params: { path: { case: props.caseKey } },
-        body: { name: name.value, positions: props.positions, revision },
-      }),
-    );
+    const made = await extractRoutine(props.caseKey, {
+      name: name.value,
+      positions: props.positions,
+      revision,
+    });
     toast(`"${made.routine.name}" is a routine now. Other cases can use it too.`);
     emit('close');
     emit('made');

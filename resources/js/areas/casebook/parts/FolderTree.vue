@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue';
-import { api, errorMessage, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { binFolder, createFolder, saveFolder } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { undoAct } from '@/areas/casebook/frame';
 import { tree, type TreeLine } from '@/areas/casebook/filter';
@@ -39,16 +40,8 @@ async function keep(): Promise<void> {
   const now = editing.value;
   if (!now) return;
   try {
-    if (now.id)
-      await api.PATCH('/folders/{folder}', {
-        params: { path: { folder: now.id } },
-        body: { name: now.name },
-      });
-    else
-      await api.POST('/projects/{project}/folders', {
-        params: { path: { project: props.project } },
-        body: { name: now.name, parent_id: now.parent },
-      });
+    if (now.id) await saveFolder(now.id, { name: now.name });
+    else await createFolder(props.project, { name: now.name, parent_id: now.parent });
     editing.value = null;
     emit('changed');
   } catch (error) {
@@ -57,10 +50,7 @@ async function keep(): Promise<void> {
 }
 async function move(id: string, parent: string | null, before: string | null): Promise<void> {
   try {
-    await api.PATCH('/folders/{folder}', {
-      params: { path: { folder: id } },
-      body: { move: true, parent_id: parent, before },
-    });
+    await saveFolder(id, { move: true, parent_id: parent, before });
     emit('changed');
   } catch (error) {
     toast(errorMessage(error));
@@ -90,10 +80,7 @@ function onKey(event: KeyboardEvent, line: TreeLine): void {
 async function bin(line: TreeLine): Promise<void> {
   menu.value = '';
   try {
-    const { data } = await api.DELETE('/folders/{folder}', {
-      params: { path: { folder: line.id } },
-      body: {},
-    });
+    const data = await binFolder(line.id);
     emit('changed');
     if (props.folder === line.id) emit('choose', '');
     const act = data?.act_id;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { api, errorMessage, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { createFilter, createSuite, removeFilter } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
-import type { Filter } from '@/areas/casebook/filter';
+import type { Filter } from '@/kit/criteria';
 
 /** How the list is shown, and keeping it under a name: as a filter, or as a suite that stays live. */
 const props = defineProps<{
@@ -48,21 +49,14 @@ function column(value: string): void {
 }
 async function keep(as: 'filter' | 'shared' | 'suite'): Promise<void> {
   problem.value = '';
-  const path = { project: props.project };
   try {
     if (as === 'suite')
-      await api.POST('/projects/{project}/suites', {
-        params: { path },
-        body: { name: name.value, kind: 'rule', filter: props.filter },
-      });
+      await createSuite(props.project, { name: name.value, kind: 'rule', filter: props.filter });
     else {
       const filter: Filter = { ...props.filter };
       if (props.sort) filter.sort = props.sort;
       if (props.group) filter.group = props.group;
-      await api.POST('/projects/{project}/filters', {
-        params: { path },
-        body: { name: name.value, shared: as === 'shared', filter },
-      });
+      await createFilter(props.project, { name: name.value, shared: as === 'shared', filter });
     }
     toast(as === 'suite' ? `The suite "${name.value}" stays live.` : `Kept as "${name.value}".`);
     name.value = '';
@@ -74,7 +68,7 @@ async function keep(as: 'filter' | 'shared' | 'suite'): Promise<void> {
 }
 async function drop(f: Api['SavedFilterLine']): Promise<void> {
   try {
-    await api.DELETE('/filters/{filter}', { params: { path: { filter: f.id } }, body: {} });
+    await removeFilter(f.id);
     emit('changed');
   } catch (error) {
     problem.value = errorMessage(error);

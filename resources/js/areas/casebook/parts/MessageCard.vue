@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { api, errorMessage, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { answerMessage } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { ago, exact } from '@/kit/words';
 
@@ -25,10 +26,7 @@ const FIELDS = [
 async function reply(as: 'answered' | 'taken' | 'declined'): Promise<void> {
   problem.value = '';
   try {
-    await api.POST('/case-messages/{message}/answers', {
-      params: { path: { message: props.message.id } },
-      body: { as, answer: answer.value },
-    });
+    await answerMessage(props.message.id, { as, answer: answer.value });
     if (as === 'taken')
       toast(
         props.message.proposal

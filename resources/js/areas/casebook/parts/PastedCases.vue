@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
-import { api, errorMessage, unwrap } from '@/api/client';
+import { errorMessage } from '@/api/client';
+import { createCase } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { plural } from '@/kit/words';
 import type { PastedCase } from '@/areas/casebook/paste';
@@ -16,12 +17,11 @@ async function make(): Promise<void> {
   const keys: string[] = [];
   try {
     for (const one of props.cases) {
-      const saved = unwrap(
-        await api.POST('/projects/{project}/cases', {
-          params: { path: { project: props.project } },
-          body: { ...body(props.as), title: one.title, steps: toSteps(one.steps) },
-        }),
-      );
+      const saved = await createCase(props.project, {
+        ...body(props.as),
+        title: one.title,
+        steps: toSteps(one.steps),
+      });
       keys.push(saved.case.key);
     }
     toast(`Made ${keys[0]} to ${keys[keys.length - 1]}.`);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query';
 import { computed } from 'vue';
-import { api, unwrap } from '@/api/client';
+import { readCase, readResults } from '@/areas/casebook/queries';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { ago, exact, wordOf, type Shown } from '@/kit/words';
 
@@ -10,12 +10,11 @@ const props = defineProps<{ project: string; caseKey: string }>();
 const emit = defineEmits<{ close: [] }>();
 const { data } = useQuery({
   queryKey: computed(() => ['live', 'entry', 'results', props.caseKey]),
-  queryFn: async () =>
-    unwrap(await api.GET('/cases/{case}/results', { params: { path: { case: props.caseKey } } })),
+  queryFn: () => readResults(props.caseKey),
 });
 const { data: detail } = useQuery({
   queryKey: computed(() => ['live', 'case', 'case', props.caseKey]),
-  queryFn: async () => unwrap(await api.GET('/cases/{case}', { params: { path: { case: props.caseKey } } })),
+  queryFn: () => readCase(props.caseKey),
 });
 </script>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { api, errorMessage, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { reviewCase } from '@/areas/casebook/queries';
 import { ago, exact } from '@/kit/words';
 
 /** Where the case stands in its review, and the next step of it. */
@@ -17,10 +18,7 @@ const SAID: Record<string, string> = {
 async function act(what: 'ask' | 'approve' | 'return'): Promise<void> {
   problem.value = '';
   try {
-    await api.POST('/cases/{case}/reviews', {
-      params: { path: { case: props.detail.case.key } },
-      body: { act: what, comment: comment.value },
-    });
+    await reviewCase(props.detail.case.key, { act: what, comment: comment.value });
     comment.value = '';
     open.value = '';
     emit('changed');

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref } from 'vue';
-import { errorMessage, send, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { uploadFile } from '@/areas/casebook/queries';
 
 /** Reference pictures: pasted, dropped or chosen. */
 const props = defineProps<{
@@ -27,11 +28,7 @@ async function add(some: Iterable<File>): Promise<void> {
   busy.value = true;
   try {
     for (const file of some) {
-      const form = new FormData();
-      form.set('file', file, file.name || 'picture.png');
-      form.set('name', file.name || 'picture.png');
-      const response = await send(`/api/v1/projects/${props.project}/files`, { method: 'POST', body: form });
-      const stored = (await response.json()) as Api['StoredFileLine'];
+      const stored = await uploadFile(props.project, file, file.name || 'picture.png');
       if (!files.some((f) => f.sha256 === stored.sha256))
         files = [...files, { sha256: stored.sha256, name: stored.name }];
     }

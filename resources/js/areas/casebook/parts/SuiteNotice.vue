@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query';
-import { computed, ref } from 'vue';
-import { api, errorMessage, unwrap } from '@/api/client';
+import { ref } from 'vue';
+import { errorMessage } from '@/api/client';
+import { acceptSuite, binSuite, readSuite, restoreSuite } from '@/areas/casebook/queries';
+import { useRead } from '@/offline/useRead';
 import { toast } from '@/kit/notices';
 import { plural } from '@/kit/words';
 
@@ -9,16 +10,16 @@ import { plural } from '@/kit/words';
 const props = defineProps<{ project: string; suite: string }>();
 const emit = defineEmits<{ changed: []; gone: [] }>();
 const shown = ref(false);
-const { data, refetch } = useQuery({
-  queryKey: computed(() => ['live', 'case', 'suite', props.suite]),
-  queryFn: async () => unwrap(await api.GET('/suites/{suite}', { params: { path: { suite: props.suite } } })),
-});
+const { data, set } = useRead(
+  'case',
+  () => ['suite', props.suite],
+  () => readSuite(props.suite),
+);
 const KINDS = { picked: 'picked by hand', rule: 'by a rule', requirement: 'by requirement' } as const;
 async function accept(): Promise<void> {
   try {
-    await api.POST('/suites/{suite}/acceptances', { params: { path: { suite: props.suite } }, body: {} });
+    await set(await acceptSuite(props.suite));
     toast(`"${data.value?.suite.name}" is now what its rule holds.`);
-    await refetch();
     emit('changed');
   } catch (error) {
     toast(errorMessage(error));
@@ -26,11 +27,11 @@ async function accept(): Promise<void> {
 }
 async function bin(): Promise<void> {
   const name = data.value?.suite.name;
-  await api.DELETE('/suites/{suite}', { params: { path: { suite: props.suite } }, body: {} });
+  await binSuite(props.suite);
   const id = props.suite;
   emit('gone');
   toast(`The suite "${name}" is in the bin; its cases stay.`, async () => {
-    await api.POST('/suites/{suite}/restorations', { params: { path: { suite: id } }, body: {} });
+    await restoreSuite(id);
     emit('changed');
     return `The suite "${name}" is back.`;
   });
@@ -38,7 +39,7 @@ async function bin(): Promise<void> {
 </script>
 
 <template>
-  <section v-if="data" class="suite" :aria-label="`The suite ${data.suite.name}`">
+  <section v-if="data?.suite.id === suite" class="suite" :aria-label="`The suite ${data.suite.name}`">
     <p class="row">
       <strong class="long">{{ data.suite.name }}</strong>
       <span class="soft">suite {{ KINDS[data.suite.kind] }}, {{ plural(data.suite.cases, 'case') }}</span>

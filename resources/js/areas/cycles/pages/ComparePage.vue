@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, unwrap } from '@/api/client';
+import { compareCycles } from '@/areas/cycles/queries';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
@@ -17,12 +17,7 @@ const only = computed(() => String(route.query.is ?? ''));
 const { data, error, isPending, refetch } = useRead(
   'entry',
   () => ['compare', key.value, other.value],
-  async () =>
-    unwrap(
-      await api.GET('/cycles/{cycle}/comparison', {
-        params: { path: { cycle: key.value }, query: { with: other.value } },
-      }),
-    ),
+  () => compareCycles(key.value, { with: other.value }),
 );
 const WORDS: Record<string, string> = {
   worse: 'Got worse',

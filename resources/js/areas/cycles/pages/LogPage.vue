@@ -2,7 +2,8 @@
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { readLog, signOff } from '@/areas/cycles/queries';
 import CountBar from '@/kit/CountBar.vue';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
@@ -21,20 +22,17 @@ const { data, error, isPending, refetch } = usePlan(key);
 const { data: log, refetch: again } = useRead(
   'cycle',
   () => ['cycle-log', key.value],
-  async () => unwrap(await api.GET('/cycles/{cycle}/log', { params: { path: { cycle: key.value } } })),
+  () => readLog(key.value),
 );
 const { data: cycles } = useCycles(project);
 const note = ref('');
 const problem = ref('');
-const left = computed(() => (data.value?.entries ?? []).filter((e) => e.readiness !== 'done').length);
+const left = computed(() => data.value?.left ?? 0);
 const released = computed(() => !['draft', 'in_review'].includes(data.value?.cycle.cycle.state ?? 'draft'));
 async function sign(): Promise<void> {
   problem.value = '';
   try {
-    await api.POST('/cycles/{cycle}/sign-offs', {
-      params: { path: { cycle: key.value } },
-      body: { note: note.value },
-    });
+    await signOff(key.value, { note: note.value });
     note.value = '';
     toast('Signed off.');
     void refetch();

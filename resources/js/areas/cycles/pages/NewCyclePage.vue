@@ -3,7 +3,8 @@ import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
+import { createCycle } from '@/areas/cycles/queries';
 import { chosenCases } from '@/areas/casebook/filter';
 import StateBox from '@/kit/StateBox.vue';
 import { plural } from '@/kit/words';
@@ -78,17 +79,12 @@ async function save(): Promise<void> {
   problem.value = '';
   busy.value = true;
   try {
-    const made = unwrap(
-      await api.POST('/projects/{project}/cycles', {
-        params: { path: { project: project.value } },
-        body: {
-          ...form.value,
-          phase: form.value.phase ?? '',
-          priority: form.value.priority ?? '',
-          picks: picks.value,
-        },
-      }),
-    );
+    const made = await createCycle(project.value, {
+      ...form.value,
+      phase: form.value.phase ?? '',
+      priority: form.value.priority ?? '',
+      picks: picks.value,
+    });
     localStorage.removeItem(DRAFT.value);
     await router.push(`/${project.value}/cycles/${made.cycle.key}/plan`);
   } catch (e) {

@@ -6,26 +6,27 @@ import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { entryWords, plural, shownOf } from '@/kit/words';
 import CycleHead from '@/areas/cycles/parts/CycleHead.vue';
-import { conditionWords, usePlan, type Line } from '@/areas/cycles/usePlan';
+import { useRead } from '@/offline/useRead';
+import { type Line, readEntries } from '@/areas/cycles/queries';
+import { conditionWords, usePlan } from '@/areas/cycles/usePlan';
 
 /** What waits for what, in layers from left to right: what is held, ready and done. */
 const route = useRoute();
 const project = computed(() => String(route.params.project));
 const key = computed(() => String(route.params.cycle));
-const { data, error, isPending, refetch, byId } = usePlan(key);
+const { data, error, isPending, refetch } = usePlan(key);
 const [WIDTH, HEIGHT] = [224, 62];
 const MOST = 400;
-const joined = computed(() => {
-  const ids = new Set<string>();
-  for (const e of data.value?.entries ?? [])
-    for (const n of e.needs) {
-      ids.add(e.id);
-      ids.add(n.needs_id);
-    }
-  return (data.value?.entries ?? []).filter((e) => ids.has(e.id));
-});
+const { data: found } = useRead(
+  'entry',
+  () => ['paths', key.value],
+  async () => readEntries(key.value, { joined: 'yes', size: MOST }),
+);
+const joined = computed(() => found.value?.items ?? []);
+const total = computed(() => found.value?.total ?? 0);
+const byId = computed(() => new Map(joined.value.map((e) => [e.id, e])));
 const picture = computed(() => {
-  const shown = joined.value.slice(0, MOST);
+  const shown = joined.value;
   const ids = new Set(shown.map((e) => e.id));
   const graph = new graphlib.Graph();
   graph.setGraph({ rankdir: 'LR', nodesep: 16, ranksep: 90, marginx: 4, marginy: 4 });
@@ -76,7 +77,7 @@ const nameOf = (id: string): string => byId.value.get(id)?.case_key ?? 'an entry
 
 <template>
   <div class="page">
-    <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
+    <StateBox v-if="!data || !found" :loading="isPending" :error="error" @again="refetch()" />
     <template v-else>
       <CycleHead :project="project" :cycle="data.cycle.cycle" :next="data.cycle.next" @moved="refetch()" />
       <StateBox
@@ -87,10 +88,10 @@ const nameOf = (id: string): string => byId.value.get(id)?.case_key ?? 'an entry
       </StateBox>
       <template v-else>
         <p class="soft" role="status">
-          {{ plural(joined.length, 'entry', 'entries') }} joined by conditions: {{ counts.done }} done,
-          {{ counts.ready }} ready, {{ counts.held }} held<template v-if="joined.length > MOST"
-            >; the first {{ MOST }} are drawn</template
-          >.
+          {{ plural(total, 'entry', 'entries') }} joined by conditions<template v-if="total > joined.length"
+            >; the first {{ joined.length }} are drawn, of them</template
+          ><template v-else>:</template> {{ counts.done }} done, {{ counts.ready }} ready,
+          {{ counts.held }} held.
           <span class="legend"
             ><svg width="34" height="8" aria-hidden="true"><path d="M0 4h34" class="edge" /></svg> only if
             passed

@@ -1,23 +1,25 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { errorMessage, type Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
 import { useSelection } from '@/kit/useSelection';
-import { plural, shownOf } from '@/kit/words';
+import { plural } from '@/kit/words';
+import { useListState } from '@/kit/useListState';
+import { useRead } from '@/offline/useRead';
 import AddPanel from '@/areas/cycles/parts/AddPanel.vue';
 import ClonePanel from '@/areas/cycles/parts/ClonePanel.vue';
 import AssignPanel from '@/areas/cycles/parts/AssignPanel.vue';
 import CycleHead from '@/areas/cycles/parts/CycleHead.vue';
 import NewVersionPanel from '@/areas/walk/parts/NewVersionPanel.vue';
-import EntryTray from '@/areas/walk/parts/EntryTray.vue';
+import EntryTray, { type Chosen } from '@/areas/cycles/parts/EntryTray.vue';
 import FactsPanel from '@/areas/cycles/parts/FactsPanel.vue';
 import LoadList from '@/areas/cycles/parts/LoadList.vue';
-import PlanFilters from '@/areas/cycles/parts/PlanFilters.vue';
-import PlanTable from '@/areas/cycles/parts/PlanTable.vue';
+import PlanList from '@/areas/cycles/parts/PlanList.vue';
 import ShortTime from '@/areas/cycles/parts/ShortTime.vue';
+import { readChoices, readEntries, useEntries } from '@/areas/cycles/queries';
 import { undoPlanAct, useCycles, useMilestones, usePlan } from '@/areas/cycles/usePlan';
 import { usePlanningSetup } from '@/areas/setup/queries';
 
@@ -25,86 +27,68 @@ import { usePlanningSetup } from '@/areas/setup/queries';
 const route = useRoute();
 const project = computed(() => String(route.params.project));
 const key = computed(() => String(route.params.cycle));
-const { data, error, isPending, refetch, byId, act, tell } = usePlan(key);
+const { data, error, isPending, refetch, act, tell, renew } = usePlan(key);
 const { data: setup } = usePlanningSetup(project);
 const { data: milestones } = useMilestones(project);
 const { data: cycles } = useCycles(project);
-const people = computed(() => new Map((setup.value?.people ?? []).map((p) => [p.id, p.name])));
-const names = computed(() => {
-  const all = new Map(people.value);
-  for (const l of data.value?.loads ?? []) all.set(l.id, l.name);
-  return all;
-});
 const recorders = computed(() =>
   (setup.value?.people ?? []).filter((p) => ['admin', 'lead', 'tester'].includes(p.role)),
 );
-const configurations = computed(
-  () => new Map((setup.value?.configurations ?? []).map((c) => [c.id, c.name])),
-);
-
-// Filters stand in the address.
-const q = computed(() => String(route.query.q ?? ''));
-const shows = computed(() => String(route.query.shows ?? ''));
-const who = computed(() => String(route.query.who ?? ''));
-const lines = computed(() => {
-  const words = q.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return (data.value?.entries ?? []).filter(
-    (e) =>
-      words.every((w) => `${e.case_key} ${e.title}`.toLowerCase().includes(w)) &&
-      (shows.value === '' || shownOf(e) === shows.value || (shows.value === 'behind' && e.outdated)) &&
-      (who.value === '' || (e.assignee_id ?? 'nobody') === who.value),
-  );
-});
-const filtered = computed(() => q.value !== '' || shows.value !== '' || who.value !== '');
+const state = useListState(['entry']);
+const list = useEntries(key, state.filter, state.sort);
 
 // Choosing.
-const { selected, select, all, clear, chosen: chosenIds } = useSelection(() => lines.value.map((l) => l.id));
+const { selected, select, clear, chosen: chosenIds } = useSelection(() => list.lines.value.map((l) => l.id));
 const current = ref(String(route.query.entry ?? ''));
-const table = ref<InstanceType<typeof PlanTable> | null>(null);
-const chosen = computed(() => {
-  const ids = selected.value.size > 0 ? chosenIds.value : current.value ? [current.value] : [];
-  return ids.map((id) => byId.value.get(id)).filter((e) => e !== undefined);
-});
-const at = computed(() => lines.value.findIndex((l) => l.id === current.value));
-function step(by: number): void {
-  const next = lines.value[Math.max(0, Math.min(lines.value.length - 1, at.value + by))];
-  if (!next) return;
-  current.value = next.id;
-  table.value?.show(next.id);
+/** What is known of entries that were chosen all together, beside those that were read. */
+const choices = ref(new Map<string, Api['EntryChoice']>());
+async function all(on: boolean): Promise<void> {
+  if (!on) return clear();
+  const found = await readChoices(key.value, state.filter.value);
+  choices.value = new Map(found.map((c) => [c.id, c]));
+  selected.value = new Set(found.map((c) => c.id));
 }
+watch([() => JSON.stringify(state.filter.value), key], clear);
+/** An entry of the address that is not among those that were read yet. */
+const { data: named } = useRead(
+  'entry',
+  () => ['entry-line', key.value, current.value],
+  async () =>
+    current.value && !list.lines.value.some((e) => e.id === current.value)
+      ? ((await readEntries(key.value, { ids: current.value })).items[0] ?? null)
+      : null,
+);
+const byId = computed(
+  () => new Map([...(named.value ? [named.value] : []), ...list.lines.value].map((e) => [e.id, e])),
+);
+const ids = computed(() =>
+  selected.value.size > 0 ? chosenIds.value : current.value ? [current.value] : [],
+);
+const chosen = computed<Chosen>(() => {
+  const known = ids.value.flatMap((id) => byId.value.get(id) ?? choices.value.get(id) ?? []);
+  return {
+    ids: ids.value,
+    one: ids.value.length === 1 ? (byId.value.get(ids.value[0]!) ?? null) : null,
+    seconds: known.reduce((s, e) => s + ('seconds' in e ? e.seconds : e.estimate_seconds), 0),
+    walking: known.filter((e) => e.walking).length,
+  };
+});
 useKeys('Plan', () => [
-  { keys: ['j', 'ArrowDown'], label: 'Next entry', run: () => step(1) },
-  { keys: ['k', 'ArrowUp'], label: 'Entry before', run: () => step(-1) },
-  { keys: ['x'], label: 'Choose the entry', run: () => current.value && select(current.value, false) },
   { keys: ['a'], label: 'Add entries', run: () => (panel.value = panel.value === 'add' ? '' : 'add') },
   { keys: ['h'], label: 'Hand out what is nobody’s', run: () => (panel.value = 'assign') },
   { keys: ['s'], label: 'Short of time', run: () => (panel.value = 'short') },
 ]);
-/** Alt and an arrow move the chosen entries. */
-function onKey(event: KeyboardEvent): void {
-  if (!event.altKey || !mayMove.value || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
-  const ids = chosen.value.map((e) => e.id);
-  if (ids.length === 0) return;
-  event.preventDefault();
-  const order = (data.value?.entries ?? []).map((e) => e.id);
-  const rest = order.filter((id) => !ids.includes(id));
-  const first = Math.min(...ids.map((id) => order.indexOf(id)));
-  const place =
-    order.slice(0, first).filter((id) => !ids.includes(id)).length + (event.key === 'ArrowUp' ? -1 : 1);
-  if (place < 0 || place > rest.length) return;
-  void move(ids, rest[place] ?? null);
-}
-onMounted(() => window.addEventListener('keydown', onKey));
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
-async function move(ids: string[], before: string | null): Promise<void> {
+async function move(moved: string[], before: string | null): Promise<void> {
   try {
-    await act('move', ids, before ? { before_id: before } : {});
+    await act('move', moved, before ? { before_id: before } : {});
   } catch (e) {
     toast(errorMessage(e));
   }
 }
 const open = computed(() => !['closed', 'abandoned'].includes(data.value?.cycle.cycle.state ?? ''));
-const mayMove = computed(() => (data.value?.may_plan ?? false) && open.value && !filtered.value);
+const mayMove = computed(
+  () => (data.value?.may_plan ?? false) && open.value && !state.narrowed.value && state.sort.value === '',
+);
 
 const panel = ref<'' | 'add' | 'assign' | 'short' | 'again' | 'facts'>('');
 const drift = ref('');
@@ -116,7 +100,7 @@ async function undoLast(): Promise<void> {
   } catch (e) {
     toast(errorMessage(e));
   }
-  void refetch();
+  renew();
 }
 async function mend(): Promise<void> {
   try {
@@ -136,7 +120,7 @@ function done(d: Api['PlanActResult']): void {
   <div class="page">
     <StateBox v-if="!data || !setup" :loading="isPending" :error="error" @again="refetch()" />
     <template v-else>
-      <CycleHead :project="project" :cycle="data.cycle.cycle" :next="data.cycle.next" @moved="refetch()" />
+      <CycleHead :project="project" :cycle="data.cycle.cycle" :next="data.cycle.next" @moved="renew()" />
       <div class="row tools">
         <template v-if="open">
           <button
@@ -200,7 +184,7 @@ function done(d: Api['PlanActResult']): void {
         :setup="setup"
         :cycles="cycles ?? []"
         :cycle="key"
-        @done="refetch()"
+        @done="renew()"
         @close="panel = ''"
       />
       <AssignPanel
@@ -233,54 +217,42 @@ function done(d: Api['PlanActResult']): void {
         v-if="drift"
         :entry="drift"
         :may-take="data.may_plan"
-        @taken="refetch()"
+        @taken="renew()"
         @close="drift = ''"
       />
-      <p v-if="data.faults.length > 0" class="fault" role="status">
+      <p v-if="data.faults_count > 0" class="fault" role="status">
         <span class="p-invalid-words"
-          >{{ plural(data.faults.length, 'entry stands', 'entries stand') }} before what
-          {{ data.faults.length === 1 ? 'it depends' : 'they depend' }} on:
-          {{
-            data.faults
-              .slice(0, 3)
-              .map((f) => `${byId.get(f.entry_id)?.case_key} before ${byId.get(f.needs_id)?.case_key}`)
-              .join(', ')
-          }}<template v-if="data.faults.length > 3"> …</template></span
+          >{{ plural(data.faults_count, 'entry stands', 'entries stand') }} before what
+          {{ data.faults_count === 1 ? 'it depends' : 'they depend' }} on:
+          {{ data.faults.map((f) => `${f.case_key} before ${f.needs_case_key}`).join(', ')
+          }}<template v-if="data.faults_count > data.faults.length"> …</template></span
         >
         <button v-if="data.may_plan && open" type="button" class="link" @click="mend">Put them behind</button>
       </p>
       <div class="columns">
         <div class="main">
-          <PlanFilters :plan="data" :shown="lines.length" />
-          <StateBox
-            v-if="data.entries.length === 0"
-            empty="There is nothing to be walked in this cycle yet. Add entries out of folders, suites, a rule or an earlier cycle."
-          >
-            <button type="button" class="link" @click="panel = 'add'">Add entries</button>
-          </StateBox>
-          <StateBox v-else-if="lines.length === 0" empty="No entry fits these filters." />
-          <PlanTable
-            v-else
-            ref="table"
-            :lines="lines"
-            :by-id="byId"
-            :people="names"
-            :configurations="configurations"
-            :faults="data.faults"
+          <PlanList
+            v-model:current="current"
+            :project="project"
+            :plan="data"
+            :state="state"
+            :list="list"
             :selected="selected"
-            :current="current"
             :may-move="mayMove"
             @select="select"
-            @focus="current = $event"
             @all="all"
-            @drop="move"
-          />
+            @move="move"
+          >
+            <template #empty
+              ><button type="button" class="link" @click="panel = 'add'">Add entries</button></template
+            >
+          </PlanList>
         </div>
         <aside>
           <EntryTray
-            v-if="chosen.length > 0 && open && data.may_plan"
+            v-if="chosen.ids.length > 0 && open && data.may_plan"
             :project="project"
-            :plan="data"
+            :cycle="key"
             :chosen="chosen"
             :people="recorders"
             :act="act"

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { onBeforeUnmount, ref } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { addEntries, cancelAddition, readAddition } from '@/areas/cycles/queries';
 import { toast } from '@/kit/notices';
 import { plural } from '@/kit/words';
 import SelectionPanel from './SelectionPanel.vue';
@@ -36,30 +37,20 @@ function heed(state: Api['AdditionState']): void {
   if (state.state === 'done') emit('close');
 }
 async function look(id: string): Promise<void> {
-  heed(unwrap(await api.GET('/entry-additions/{addition}', { params: { path: { addition: id } } })));
+  heed(await readAddition(id));
 }
 onBeforeUnmount(() => clearTimeout(timer));
 async function add(): Promise<void> {
   problem.value = '';
   try {
-    heed(
-      unwrap(
-        await api.POST('/cycles/{cycle}/entries', {
-          params: { path: { cycle: props.cycle } },
-          body: { picks: picks.value },
-        }),
-      ),
-    );
+    heed(await addEntries(props.cycle, { picks: picks.value }));
   } catch (e) {
     problem.value = errorMessage(e);
   }
 }
 async function stop(): Promise<void> {
   if (!running.value) return;
-  await api.POST('/entry-additions/{addition}/cancel', {
-    params: { path: { addition: running.value.id } },
-    body: {},
-  });
+  await cancelAddition(running.value.id);
 }
 </script>
 

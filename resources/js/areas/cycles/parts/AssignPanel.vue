@@ -2,7 +2,8 @@
 import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { assignEntries, previewAssignment } from '@/areas/cycles/queries';
 import { plural } from '@/kit/words';
 import { useAnswer } from '@/kit/useAnswer';
 import { type Plan } from '@/areas/cycles/usePlan';
@@ -24,26 +25,12 @@ const body = computed(() => ({
 const { answer: preview, refusal } = useAnswer(
   'assignment',
   body,
-  async () =>
-    unwrap(
-      await api.POST('/cycles/{cycle}/assignment-previews', {
-        params: { path: { cycle: props.plan.cycle.cycle.key } },
-        body: body.value,
-      }),
-    ),
+  () => previewAssignment(props.plan.cycle.cycle.key, body.value),
   () => who.value.length > 0,
 );
 async function apply(): Promise<void> {
   try {
-    emit(
-      'done',
-      unwrap(
-        await api.POST('/cycles/{cycle}/assignments', {
-          params: { path: { cycle: props.plan.cycle.cycle.key } },
-          body: body.value,
-        }),
-      ),
-    );
+    emit('done', await assignEntries(props.plan.cycle.cycle.key, body.value));
     emit('close');
   } catch (e) {
     problem.value = errorMessage(e);

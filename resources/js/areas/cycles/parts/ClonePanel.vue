@@ -2,8 +2,10 @@
 import Button from 'primevue/button';
 import { computed, reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
-import PickField from '@/areas/casebook/parts/PickField.vue';
+import { errorMessage, type Api } from '@/api/client';
+import { cloneCycle, cloneMilestone, previewCycleClone, previewMilestoneClone } from '@/areas/cycles/queries';
+import DateField from '@/kit/DateField.vue';
+import SelectField from '@/kit/SelectField.vue';
 import { toast } from '@/kit/notices';
 import { day, plural } from '@/kit/words';
 import { useAnswer } from '@/kit/useAnswer';
@@ -46,38 +48,22 @@ const body = computed(() => ({
 const { answer: preview, refusal } = useAnswer(
   'again',
   body,
-  async () =>
-    unwrap(
-      props.cycle
-        ? await api.POST('/cycles/{cycle}/clone-previews', {
-            params: { path: { cycle: props.cycle.key } },
-            body: body.value,
-          })
-        : await api.POST('/milestones/{milestone}/clone-previews', {
-            params: { path: { milestone: props.milestone!.id } },
-            body: body.value,
-          }),
-    ),
+  () =>
+    props.cycle
+      ? previewCycleClone(props.cycle.key, body.value)
+      : previewMilestoneClone(props.milestone!.id, body.value),
   () => how.name.trim() !== '' && how.date !== '',
 );
 async function make(): Promise<void> {
   problem.value = '';
   try {
     if (props.cycle) {
-      const made = unwrap(
-        await api.POST('/cycles/{cycle}/clones', {
-          params: { path: { cycle: props.cycle.key } },
-          body: body.value,
-        }),
-      );
+      const made = await cloneCycle(props.cycle.key, body.value);
       toast(`${made.cycle.name} is there, as a draft.`);
       emit('close');
       await router.push(`/${props.project}/cycles/${made.cycle.key}/plan`);
     } else {
-      await api.POST('/milestones/{milestone}/clones', {
-        params: { path: { milestone: props.milestone!.id } },
-        body: body.value,
-      });
+      await cloneMilestone(props.milestone!.id, body.value);
       toast(`${how.name} is there, with ${plural(preview.value?.moves.length ?? 0, 'cycle')} as drafts.`);
       emit('made');
       emit('close');
@@ -101,10 +87,10 @@ async function make(): Promise<void> {
       /></label>
       <label
         ><span class="label">{{ cycle ? 'First day' : 'New date' }}</span
-        ><input v-model="how.date" class="field" type="date"
+        ><DateField v-model="how.date" :label="cycle ? 'First day' : 'New date'"
       /></label>
-      <PickField v-model="how.which" label="Which entries" form :options="WHICH" />
-      <PickField
+      <SelectField v-model="how.which" label="Which entries" form :options="WHICH" />
+      <SelectField
         v-model="how.build_id"
         label="Build"
         form

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Api } from '@/api/client';
-import PickField from '@/areas/casebook/parts/PickField.vue';
+import SelectField from '@/kit/SelectField.vue';
+import DateField from '@/kit/DateField.vue';
 import PickMany from '@/kit/PickMany.vue';
 import { day } from '@/kit/words';
 
@@ -60,7 +61,7 @@ defineExpose({ dates });
       ><input id="cycle-name" v-model="form.name" class="field" maxlength="200" autocomplete="off" />
       <span v-if="wrong('name')" class="p-invalid-words" role="alert">{{ wrong('name') }}</span></label
     >
-    <PickField
+    <SelectField
       v-model="form.milestone_id"
       form
       label="Milestone"
@@ -69,20 +70,20 @@ defineExpose({ dates });
     />
     <label
       ><span class="label">First day</span
-      ><input v-model="form.starts_on" class="field" type="date" aria-describedby="dates-wrong" />
+      ><DateField v-model="form.starts_on" label="First day" described-by="dates-wrong" />
       <span v-if="wrong('starts_on')" class="p-invalid-words" role="alert">{{
         wrong('starts_on')
       }}</span></label
     >
     <label
       ><span class="label">Last day</span
-      ><input v-model="form.ends_on" class="field" type="date" aria-describedby="dates-wrong" />
+      ><DateField v-model="form.ends_on" label="Last day" described-by="dates-wrong" />
       <span v-if="dates || wrong('ends_on')" id="dates-wrong" class="p-invalid-words" role="alert">{{
         dates || wrong('ends_on')
       }}</span></label
     >
-    <PickField v-model="form.build_id" form label="Build" none="None yet" :options="builds" />
-    <PickField
+    <SelectField v-model="form.build_id" form label="Build" none="None yet" :options="builds" />
+    <SelectField
       v-model="form.phase"
       form
       label="Phase"
@@ -98,7 +99,7 @@ defineExpose({ dates });
       />
       <span v-if="wrong('testers')" class="p-invalid-words" role="alert">{{ wrong('testers') }}</span>
     </div>
-    <PickField
+    <SelectField
       v-model="form.default_assignee_id"
       form
       label="Whoever gets what nobody has"

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed, nextTick, ref } from 'vue';
-import { api, Problem, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
+import { moveCycle } from '@/areas/cycles/queries';
 import { toast } from '@/kit/notices';
 import PageTabs from '@/kit/PageTabs.vue';
 import { mayLead } from '@/areas/people/session';
@@ -44,10 +45,7 @@ async function go(choice: Api['StateChoice']): Promise<void> {
     return;
   }
   try {
-    await api.POST('/cycles/{cycle}/moves', {
-      params: { path: { cycle: props.cycle.key } },
-      body: { to: choice.to, reason: reason.value },
-    });
+    await moveCycle(props.cycle.key, { to: choice.to, reason: reason.value });
     toast(`${props.cycle.name}: ${plainWords(choice.to).toLowerCase()}.`);
     asked.value = null;
     reason.value = '';

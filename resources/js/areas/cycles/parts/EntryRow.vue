@@ -96,6 +96,9 @@ tr.here .title {
   .shown {
     width: auto;
   }
+  .name {
+    display: grid;
+  }
   .reasons {
     padding-left: 0;
   }

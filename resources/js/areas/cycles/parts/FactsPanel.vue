@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { api, Problem, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
+import { saveCycle } from '@/areas/cycles/queries';
 import { toast } from '@/kit/notices';
 import CycleFields, { type CycleInput } from './CycleFields.vue';
 
@@ -34,14 +35,11 @@ async function save(force = false): Promise<void> {
   errors.value = {};
   clash.value = '';
   try {
-    await api.PATCH('/cycles/{cycle}', {
-      params: { path: { cycle: props.cycle.cycle.key } },
-      body: {
-        ...form.value,
-        phase: form.value.phase ?? '',
-        priority: form.value.priority ?? '',
-        ...(force ? {} : { revision }),
-      },
+    await saveCycle(props.cycle.cycle.key, {
+      ...form.value,
+      phase: form.value.phase ?? '',
+      priority: form.value.priority ?? '',
+      ...(force ? {} : { revision }),
     });
     toast('Saved.');
     emit('saved');

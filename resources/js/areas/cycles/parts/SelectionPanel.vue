@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { durationText } from '@/kit/duration';
-import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
+import { countSelection } from '@/areas/cycles/queries';
 import { useFrame } from '@/areas/casebook/frame';
 import PickMany from '@/kit/PickMany.vue';
+import SelectField from '@/kit/SelectField.vue';
 import { useAnswer } from '@/kit/useAnswer';
 import { plural } from '@/kit/words';
 import { type Picks } from '@/areas/cycles/usePlan';
 
+/** What entries show that are taken out of an earlier cycle. */
+type Shows = NonNullable<NonNullable<Picks['earlier']>['display_state']>;
 /** What is to be walked: out of folders, suites, a filter, an earlier cycle or a selection, × configurations × rows. */
 const props = defineProps<{
   project: string;
@@ -29,13 +32,13 @@ const suites = ref<string[]>([]);
 const priorities = ref<string[]>([]);
 const labels = ref<string[]>([]);
 const earlier = ref<string | null>(null);
-const shows = ref<string[]>(['fail', 'blocked', 'retest']);
+const shows = ref<Shows>(['fail', 'blocked', 'retest']);
 const configurations = ref<string[]>([]);
 const usual = ref(true);
 const rows = ref<Record<string, string[]>>({});
 const wholeCasebook = ref(false);
 const asOptions = (all: { id: string; name: string }[]) => all.map((x) => ({ value: x.id, label: x.name }));
-const SHOWS = [
+const SHOWS: { value: Shows[number]; label: string }[] = [
   { value: 'fail', label: 'Fail' },
   { value: 'blocked', label: 'Blocked' },
   { value: 'retest', label: 'Retest' },
@@ -77,13 +80,7 @@ const {
 } = useAnswer(
   'pick-counts',
   asked,
-  async () =>
-    unwrap(
-      await api.POST('/projects/{project}/selection-counts', {
-        params: { path: { project: props.project } },
-        body: asked.value,
-      }),
-    ),
+  () => countSelection(props.project, asked.value),
   () => anything.value || props.when !== undefined,
 );
 watch(count, (now) => emit('count', now), { immediate: true });
@@ -133,18 +130,13 @@ function setRows(c: Api['SelectedCase'], chosen: string[]): void {
         none="Any"
         :options="(frame?.labels ?? []).map((l) => ({ value: l, label: l }))"
       />
-      <label
-        ><span class="label">From an earlier cycle</span>
-        <Select
-          v-model="earlier"
-          :options="cycles.map((c) => ({ value: c.key, label: c.name }))"
-          option-label="label"
-          option-value="value"
-          show-clear
-          placeholder="None"
-          aria-label="From an earlier cycle"
-          fluid
-      /></label>
+      <SelectField
+        v-model="earlier"
+        form
+        label="From an earlier cycle"
+        none="None"
+        :options="cycles.map((c) => ({ value: c.key, label: c.name }))"
+      />
       <PickMany v-if="earlier" v-model="shows" label="… those that show" :options="SHOWS" />
       <PickMany
         v-model="configurations"

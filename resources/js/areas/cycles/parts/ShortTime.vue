@@ -2,7 +2,8 @@
 import { durationText, parseMinutes } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import { applyShortPlan, previewShortPlan } from '@/areas/cycles/queries';
 import { plural } from '@/kit/words';
 import { useAnswer } from '@/kit/useAnswer';
 import { type Plan } from '@/areas/cycles/usePlan';
@@ -17,7 +18,6 @@ const locked = ref<string[]>([]);
 const out = ref<string[]>([]);
 const problem = ref('');
 const minutes = computed(() => parseMinutes(text.value));
-const path = computed(() => ({ params: { path: { cycle: props.plan.cycle.cycle.key } } }));
 /** What is asked: the time as it was when it was proposed for, not as it is being typed. */
 const asked = ref({ minutes: minutes.value ?? 0, in: [] as string[], out: [] as string[] });
 const {
@@ -27,8 +27,7 @@ const {
 } = useAnswer(
   'short',
   asked,
-  async () =>
-    unwrap(await api.POST('/cycles/{cycle}/short-plan-previews', { ...path.value, body: asked.value })),
+  () => previewShortPlan(props.plan.cycle.cycle.key, asked.value),
   () => asked.value.minutes > 0,
 );
 function look(): void {
@@ -44,12 +43,10 @@ function lock(list: 'in' | 'out', id: string): void {
 }
 async function apply(): Promise<void> {
   try {
-    const done = unwrap(
-      await api.POST('/cycles/{cycle}/short-plans', {
-        ...path.value,
-        body: { ...asked.value, people: props.plan.cycle.testers.map((t) => t.id) },
-      }),
-    );
+    const done = await applyShortPlan(props.plan.cycle.cycle.key, {
+      ...asked.value,
+      people: props.plan.cycle.testers.map((t) => t.id),
+    });
     emit('done', done);
     emit('close');
   } catch (e) {

@@ -1,160 +1,73 @@
 <script setup lang="ts">
-import InputText from 'primevue/inputtext';
-import Select from 'primevue/select';
-import { computed, ref, watch } from 'vue';
+import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, unwrap, type Api } from '@/api/client';
-import { useRead } from '@/offline/useRead';
-import StateBox from '@/kit/StateBox.vue';
+import type { Api } from '@/api/client';
+import type { Column } from '@/kit/list';
+import ListTable from '@/kit/ListTable.vue';
+import ListView from '@/kit/ListView.vue';
+import { useListState } from '@/kit/useListState';
 import { ago, exact, plainWords } from '@/kit/words';
+import { defectCriteria, useDefects } from '@/areas/defects/queries';
 
+type Line = Api['DefectLine'];
 const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
-const state = computed(() => String(route.query.state ?? ''));
-const words = ref(String(route.query.q ?? ''));
-const asked = ref(words.value);
-let timer: ReturnType<typeof setTimeout> | undefined;
-watch(words, (now) => {
-  clearTimeout(timer);
-  timer = setTimeout(() => {
-    asked.value = now.trim();
-    void router.replace({ query: { ...route.query, q: now.trim() || undefined } });
-  }, 200);
-});
-const states = [
-  ...[
-    'open',
-    'closed',
-    'new',
-    'needs_information',
-    'accepted',
-    'in_work',
-    'fixed',
-    'verified',
-    'reopened',
-    'rejected',
-    'duplicate',
-  ].map((s) => ({ value: s, label: plainWords(s) })),
-];
-const load = async (after?: string) =>
-  unwrap(
-    await api.GET('/projects/{project}/defects', {
-      params: {
-        path: { project: project.value },
-        query: { q: asked.value, state: state.value, ...(after ? { after } : {}) },
-      },
-    }),
-  );
-const { data, error, isPending, refetch } = useRead(
-  'defect',
-  () => ['defects', project.value, asked.value, state.value],
-  async () => load(),
-);
-const more = ref<Api['DefectLine'][]>([]);
-const nextPage = ref<string | null>(null);
-watch(
-  data,
-  (now) => {
-    more.value = [];
-    nextPage.value = now?.next ?? null;
+const state = useListState();
+const list = useDefects(project, state.filter, state.sort);
+const columns: Column<Line>[] = [
+  { name: 'title', word: 'Defect', width: 'minmax(240px, 1fr)', sorted: true },
+  { name: 'state', word: 'State', width: '140px', sorted: true, text: (d) => plainWords(d.state) },
+  { name: 'severity', word: 'Severity', width: '84px', sorted: true, text: (d) => plainWords(d.severity) },
+  { name: 'case', word: 'Case', width: '90px', wide: true },
+  { name: 'build', word: 'Build', width: '120px', soft: true, wide: true, text: (d) => d.build?.name ?? '' },
+  {
+    name: 'reported',
+    word: 'Reported',
+    width: '190px',
+    soft: true,
+    text: (d) => `${d.reporter.name}, ${ago(d.created_at)}`,
+    tip: (d) => exact(d.created_at),
   },
-  { immediate: true },
-);
-async function loadMore(): Promise<void> {
-  const page = await load(nextPage.value ?? undefined);
-  more.value = [...more.value, ...page.items];
-  nextPage.value = page.next;
-}
-const lines = computed(() => [...(data.value?.items ?? []), ...more.value]);
+];
+const to = (d: Line): string => `/${project.value}/defects/${d.key}`;
 </script>
 
 <template>
   <div class="page">
     <div class="title-line"><h1>Defects</h1></div>
-    <div class="row filters">
-      <InputText v-model="words" placeholder="Words or a key" aria-label="Find defects by words or a key" />
-      <Select
-        :model-value="state"
-        :options="states"
-        option-label="label"
-        option-value="value"
-        placeholder="Every state"
-        show-clear
-        aria-label="Filter by state"
-        @update:model-value="router.replace({ query: { ...route.query, state: $event || undefined } })"
-      />
-    </div>
-    <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
-    <StateBox
-      v-else-if="lines.length === 0"
-      :empty="
-        asked || state
-          ? 'No defect fits.'
-          : 'Defects are filed from a failed step on the walk. There is none yet.'
-      "
-    />
-    <div v-else class="scroll">
-      <table class="lines">
-        <thead>
-          <tr>
-            <th>Defect</th>
-            <th>State</th>
-            <th>Severity</th>
-            <th>Case</th>
-            <th>Build</th>
-            <th>Reported</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="d in lines" :key="d.id">
-            <td>
-              <span class="mono soft key">{{ d.key }}</span><RouterLink
-                class="plain long"
-                :to="`/${project}/defects/${d.key}`"
-                >{{ d.title }}</RouterLink
-              >
-            </td>
-            <td class="nowrap">{{ plainWords(d.state) }}</td>
-            <td>{{ plainWords(d.severity) }}</td>
-            <td>
-              <RouterLink v-if="d.case_key" class="mono" :to="`/${project}/casebook/${d.case_key}`">{{
-                d.case_key
-              }}</RouterLink>
-            </td>
-            <td class="nowrap">{{ d.build?.name }}</td>
-            <td class="soft nowrap" :title="exact(d.created_at)">
-              {{ d.reporter.name }}, {{ ago(d.created_at) }}
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <button v-if="nextPage" type="button" class="more" @click="loadMore">Show more</button>
-    </div>
+    <ListView
+      one="defect"
+      many="defects"
+      :criteria="defectCriteria"
+      :state="state"
+      :list="list"
+      empty="Defects are filed from a failed step on the walk. There is none yet."
+    >
+      <ListTable
+        what="defect"
+        label="Defects"
+        :rows="list.lines.value"
+        :total="list.total.value"
+        :columns="columns"
+        :sort="state.sort.value"
+        :name-of="(d) => d.key"
+        @sort="state.sortBy"
+        @more="list.more"
+        @open="(d) => router.push(to(d))"
+      >
+        <template #title="{ row: d }">
+          <span class="keyed"
+            ><span class="mono soft">{{ d.key }}</span
+            ><RouterLink class="plain" :to="to(d)">{{ d.title }}</RouterLink></span
+          >
+        </template>
+        <template #case="{ row: d }"
+          ><RouterLink v-if="d.case_key" class="mono" :to="`/${project}/casebook/${d.case_key}`">{{
+            d.case_key
+          }}</RouterLink></template
+        >
+      </ListTable>
+    </ListView>
   </div>
 </template>
-
-<style scoped>
-.filters {
-  margin-bottom: 8px;
-}
-.key {
-  display: inline-block;
-  min-width: 5.2rem;
-}
-.nowrap {
-  white-space: nowrap;
-}
-.scroll {
-  overflow-x: auto;
-}
-.more {
-  font: inherit;
-  color: var(--dusk);
-  background: none;
-  border: 0;
-  padding: 12px 0;
-  text-decoration: underline;
-  cursor: pointer;
-}
-</style>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
-import Select from 'primevue/select';
 import Textarea from 'primevue/textarea';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { v7 as uuid7 } from 'uuid';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
+import { draftDefect, findDefects } from '@/areas/defects/queries';
+import SelectField from '@/kit/SelectField.vue';
 import { plainWords } from '@/kit/words';
 import { useLocalDraft } from '@/offline/useLocalDraft';
 import type { Walk } from '@/areas/walk/useWalk';
@@ -51,11 +52,7 @@ async function make(): Promise<void> {
           };
     const happened = props.walk.steps.value.find((s) => s.position === props.step)?.record.happened;
     if (happened) query.happened = happened;
-    const made = unwrap(
-      await api.GET('/attempts/{attempt}/defect-draft', {
-        params: { path: { attempt: attempt.value }, query },
-      }),
-    );
+    const made = await draftDefect(attempt.value, query);
     draft.value = {
       ...draft.value,
       made: true,
@@ -88,11 +85,7 @@ watch(words, (now) => {
     if (q === '') found.value = [];
     else {
       try {
-        found.value = unwrap(
-          await api.GET('/projects/{project}/defects', {
-            params: { path: { project: props.project }, query: { q } },
-          }),
-        ).items.slice(0, 6);
+        found.value = (await findDefects(props.project, { q })).items.slice(0, 6);
       } catch (error) {
         problem.value = error instanceof Problem ? error.message : String(error);
       }
@@ -155,15 +148,7 @@ async function link(d: Api['DefectLine']): Promise<void> {
         </div>
         <div class="side">
           <label class="label" for="defect-severity">Severity</label>
-          <Select
-            v-model="draft.severity"
-            label-id="defect-severity"
-            aria-label="Severity"
-            :options="severities"
-            option-label="label"
-            option-value="value"
-            fluid
-          />
+          <SelectField v-model="draft.severity" hide-label label="Severity" :options="severities" />
           <label class="label gap" for="defect-expected">Expected</label
           ><Textarea id="defect-expected" v-model="draft.expected" fluid rows="3" />
           <label class="label gap" for="defect-actual">Actual</label

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
+import { readKnownDefects } from '@/areas/defects/queries';
 import { useRead } from '@/offline/useRead';
 import { useKeys } from '@/kit/keys';
 import { plainWords } from '@/kit/words';
@@ -13,12 +14,7 @@ const emit = defineEmits<{ link: [defect: Api['DefectLine']] }>();
 const { data } = useRead(
   'defect',
   () => ['known', props.walk.id.value, props.step],
-  async () =>
-    unwrap(
-      await api.GET('/attempts/{attempt}/known-defects', {
-        params: { path: { attempt: props.walk.id.value }, query: { step: String(props.step) } },
-      }),
-    ),
+  () => readKnownDefects(props.walk.id.value, { step: String(props.step) }),
   () => `known:${props.walk.id.value}.${props.step}`,
 );
 const linked = computed(

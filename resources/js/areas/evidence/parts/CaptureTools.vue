@@ -51,10 +51,11 @@ async function sendLink(): Promise<void> {
         <Button
           size="small"
           outlined
-          :severity="since === null ? 'secondary' : 'danger'"
+          :severity="tools.capture.recording.value ? 'danger' : 'secondary'"
           title="At most two minutes"
           @click="tools.record()"
-          ><template v-if="since === null">Record <kbd>r</kbd></template
+          ><template v-if="!tools.capture.recording.value">Record <kbd>r</kbd></template
+          ><template v-else-if="since === null">Starting … <kbd>r</kbd></template
           ><template v-else
             ><span class="mono" role="timer">{{ clock(tools.capture.recordedMs.value) }} of 2:00</span> Stop
             <kbd>r</kbd></template

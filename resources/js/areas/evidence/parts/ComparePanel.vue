@@ -3,10 +3,11 @@ import OverAll from '@/kit/OverAll.vue';
 import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
 import { boxOf, type Point } from '@/kit/box';
 import { toast } from '@/kit/notices';
 import type { WalkEvidence } from '@/areas/walk/types';
+import { readComparison, saveComparison, saveIgnoredRegions } from '@/areas/evidence/queries';
 
 /** A captured picture against the one it should look like: beside it, under a slider, or only what differs. */
 const props = defineProps<{
@@ -31,12 +32,7 @@ const turn = ref(0);
 const { data, error, refetch, isFetching } = useQuery({
   queryKey: computed(() => ['comparison', props.item.id, reference.value]),
   retry: false,
-  queryFn: async () =>
-    unwrap(
-      await api.GET('/evidence/{evidence}/comparison', {
-        params: { path: { evidence: props.item.id }, query: { reference: reference.value } },
-      }),
-    ),
+  queryFn: () => readComparison(props.item.id, reference.value),
 });
 const percent = computed(() => ((data.value?.share ?? 0) * 100).toFixed(2));
 const difference = computed(() => `${data.value?.difference_url ?? ''}&n=${turn.value}`);
@@ -73,19 +69,13 @@ async function run(work: () => Promise<unknown>): Promise<void> {
 }
 const ignore = (regions: Api['PictureRegion'][]): Promise<void> =>
   run(async () => {
-    await api.PUT('/projects/{project}/files/{sha256}/ignored-regions', {
-      params: { path: { project: props.project, sha256: reference.value } },
-      body: { regions: regions.map((r) => ({ ...r })) },
-    });
+    await saveIgnoredRegions(props.project, reference.value, regions);
     await refetch();
     turn.value += 1;
   });
 const keep = (): Promise<void> =>
   run(async () => {
-    await api.POST('/evidence/{evidence}/comparisons', {
-      params: { path: { evidence: props.item.id } },
-      body: { reference: reference.value },
-    });
+    await saveComparison(props.item.id, reference.value);
     toast(`${percent.value} % differ: written into the record.`);
     emit('leave');
   });

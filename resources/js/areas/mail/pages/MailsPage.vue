@@ -1,15 +1,11 @@
 <script setup lang="ts">
-import { api, unwrap } from '@/api/client';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, exact } from '@/kit/words';
+import { readMails } from '@/areas/mail/queries';
 
 /** Mails that would have been sent: on this machine they are caught and shown here. */
-const { data, error, isPending, refetch } = useRead(
-  'cycle',
-  () => ['mails'],
-  async () => unwrap(await api.GET('/mails')),
-);
+const { data, error, isPending, refetch } = useRead('cycle', () => ['mails'], readMails);
 </script>
 
 <template>

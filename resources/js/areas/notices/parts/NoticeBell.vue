@@ -1,25 +1,21 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, unwrap } from '@/api/client';
 import { useRead } from '@/offline/useRead';
 import { mayLead } from '@/areas/people/session';
 import { ago, exact } from '@/kit/words';
+import { markNoticesRead, readNotices } from '@/areas/notices/queries';
 
 /** What concerns the person: how much is new, and the newest of it. */
 const props = defineProps<{ project: string }>();
 const router = useRouter();
 const open = ref(false);
-const { data, refetch } = useRead(
-  'notice',
-  () => ['notices'],
-  async () => unwrap(await api.GET('/notices')),
-);
+const { data, refetch } = useRead('notice', () => ['notices'], readNotices);
 const unread = computed(() => data.value?.unread ?? 0);
 async function toggle(): Promise<void> {
   open.value = !open.value;
   if (open.value && unread.value > 0) {
-    await api.POST('/notices/read', { body: {} });
+    await markNoticesRead();
     // What was new stays marked while the list is open.
   } else void refetch();
 }

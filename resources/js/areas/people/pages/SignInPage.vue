@@ -4,8 +4,9 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, Problem, unwrap } from '@/api/client';
+import { Problem } from '@/api/client';
 import { signIn } from '@/areas/people/session';
+import { readWelcome } from '@/areas/people/queries';
 
 const route = useRoute();
 const router = useRouter();
@@ -15,7 +16,7 @@ const busy = ref(false);
 const problem = ref<string | null>(null);
 const { data: welcome, suspense } = useQuery({
   queryKey: ['welcome'],
-  queryFn: async () => unwrap(await api.GET('/welcome')),
+  queryFn: readWelcome,
   // Never again by itself: a guest's answer that comes after signing in would sign out.
   staleTime: Infinity,
   refetchOnWindowFocus: false,
@@ -32,12 +33,13 @@ async function enter(): Promise<void> {
   try {
     // An answer that is still on its way brings the cookie of a guest: signing in comes after it.
     await suspense().catch(() => undefined);
-    await signIn(email.value, password.value);
+    const anew = await signIn(email.value, password.value);
     const to =
       typeof route.query.to === 'string' && route.query.to.startsWith('/') && !route.query.to.startsWith('//')
         ? route.query.to
         : '/';
-    await router.push(to);
+    if (anew) location.replace(to);
+    else await router.push(to);
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
     problem.value =

@@ -4,9 +4,18 @@ import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, unwrap } from '@/api/client';
+import { findAnything } from '@/areas/search/queries';
 
-const props = defineProps<{ project: string }>();
+/** Leads anywhere: to whatever fits some words or a key, to pages, and to acts. */
+interface Place {
+  word: string;
+  about: string;
+  /** Its address below the project. */
+  path?: string;
+  /** What it does, where it has no address. */
+  run?: () => void;
+}
+const props = defineProps<{ project: string; places: Place[] }>();
 const emit = defineEmits<{ close: [] }>();
 const router = useRouter();
 const words = ref('');
@@ -20,30 +29,44 @@ watch(words, (now) => {
 });
 const { data, error } = useQuery({
   queryKey: computed(() => ['go-to', props.project, asked.value]),
-  queryFn: async () =>
-    unwrap(
-      await api.GET('/projects/{project}/go-to', {
-        params: { path: { project: props.project }, query: { q: asked.value } },
-      }),
-    ).items,
+  queryFn: () => findAnything(props.project, asked.value),
   placeholderData: (before) => before,
 });
-const areas = [
-  { kind: 'area', key: 'Today', title: 'What is mine to do', path: 'today' },
-  { kind: 'area', key: 'Cycles', title: 'All cycles', path: 'cycles' },
-  { kind: 'area', key: 'Casebook', title: 'All cases', path: 'casebook' },
-  { kind: 'area', key: 'Defects', title: 'All defects', path: 'defects' },
-];
-const paths = { case: 'casebook', cycle: 'cycles', defect: 'defects' } as const;
-const items = computed(() => [
-  ...areas.filter((a) => a.key.toLowerCase().includes(words.value.trim().toLowerCase())),
-  ...(words.value.trim() ? (data.value ?? []) : []).map((i) => ({ ...i, path: `${paths[i.kind]}/${i.key}` })),
-]);
+interface Item {
+  id: string;
+  kind: string;
+  key: string;
+  title: string;
+  of?: string;
+  path?: string | undefined;
+  run?: (() => void) | undefined;
+}
+const items = computed<Item[]>(() => {
+  const part = words.value.trim().toLowerCase();
+  const here = props.places
+    .filter((p) => `${p.word} ${p.about}`.toLowerCase().includes(part))
+    .map((p) => ({
+      id: p.word,
+      kind: p.run ? 'act' : 'page',
+      key: p.word,
+      title: p.about,
+      path: p.path,
+      run: p.run,
+    }));
+  const found = (part ? (data.value ?? []) : []).map((i) => ({ ...i, id: i.link, path: i.link }));
+  // What was typed as the beginning of a page's word is that page; else things come before pages.
+  const pagesFirst = part === '' || here.some((h) => h.key.toLowerCase().startsWith(part));
+  return pagesFirst ? [...here, ...found] : [...found, ...here];
+});
+watch(lit, (at) => document.getElementById(`go-to-${at}`)?.scrollIntoView({ block: 'nearest' }), {
+  flush: 'post',
+});
 function go(at: number): void {
   const item = items.value[at];
   if (!item) return;
   emit('close');
-  void router.push(`/${props.project}/${item.path}`);
+  if (item.run) item.run();
+  else void router.push(`/${props.project}/${item.path}`);
 }
 </script>
 
@@ -54,7 +77,7 @@ function go(at: number): void {
     dismissable-mask
     header="Go to"
     position="top"
-    :style="{ width: '38rem' }"
+    :style="{ width: '44rem' }"
     @update:visible="emit('close')"
   >
     <InputText
@@ -76,15 +99,15 @@ function go(at: number): void {
       <li
         v-for="(item, i) in items"
         :id="`go-to-${i}`"
-        :key="item.path"
+        :key="item.kind + item.id"
         role="option"
         :aria-selected="i === lit"
         @click="go(i)"
         @mousemove="lit = i"
       >
-        <span class="mono">{{ item.key }}</span>
+        <span :class="{ mono: !['page', 'act'].includes(item.kind), key: true }">{{ item.key }}</span>
         <span class="title">{{ item.title }}</span>
-        <span class="soft small">{{ item.kind }}</span>
+        <span class="soft small">{{ item.of ? `${item.kind} of ${item.of}` : item.kind }}</span>
       </li>
     </ul>
     <p v-if="error" class="soft" role="alert">{{ error.message }}</p>
@@ -110,8 +133,10 @@ li[aria-selected='true'] {
   background: var(--well);
   box-shadow: inset 3px 0 0 var(--ink);
 }
-.mono {
+
+.key {
   min-width: 6rem;
+  white-space: nowrap;
 }
 .title {
   flex: 1;

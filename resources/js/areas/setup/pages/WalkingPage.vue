@@ -2,12 +2,12 @@
 import Button from 'primevue/button';
 import { computed, reactive, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, Problem, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
 import ListEditor from '@/areas/setup/parts/ListEditor.vue';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
-import { useWalkSetup } from '@/areas/setup/queries';
+import { savePolicies, saveStorage, useWalkSetup } from '@/areas/setup/queries';
 
 /** How a project walks: each policy with a sentence on what it does, reasons behind verdicts, and how long evidence stays. */
 const route = useRoute();
@@ -90,10 +90,7 @@ const problem = ref('');
 async function set(change: Partial<Api['PolicySet']>): Promise<void> {
   problem.value = '';
   try {
-    const { data: now } = await api.PUT('/projects/{project}/policies', {
-      params: { path: { project: project.value } },
-      body: change,
-    });
+    const now = await savePolicies(project.value, change);
     setSetup(now);
     toast('Saved. It counts from now on; what is finished stays as it is.');
   } catch (e) {
@@ -110,19 +107,16 @@ watch(
   },
   { immediate: true },
 );
-async function saveStorage(): Promise<void> {
+async function keepStorage(): Promise<void> {
   storageProblems.value = {};
   // What is no number goes as it was typed: the server says what is wrong with it.
   const number = (text: string): number | string | null =>
     text.trim() === '' ? null : Number.isFinite(Number(text)) ? Number(text) : text;
   try {
-    const { data: now } = await api.PUT('/projects/{project}/storage', {
-      params: { path: { project: project.value } },
-      body: {
-        limit_mb: number(storage.limit),
-        retention_days: number(storage.days),
-      } as Api['StorageRequest'],
-    });
+    const now = await saveStorage(project.value, {
+      limit_mb: number(storage.limit),
+      retention_days: number(storage.days),
+    } as Api['StorageRequest']);
     setSetup(now);
     toast('Saved.');
   } catch (e) {
@@ -185,7 +179,7 @@ const lists = [
         <section aria-label="Evidence">
           <h2>Evidence</h2>
           <p>{{ mb(data.storage.bytes) }} in {{ data.storage.files }} files.</p>
-          <form class="storage" @submit.prevent="saveStorage">
+          <form class="storage" @submit.prevent="keepStorage">
             <label class="label" for="limit">At most, in MB</label>
             <input
               id="limit"

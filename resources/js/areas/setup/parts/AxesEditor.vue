@@ -1,7 +1,14 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed, reactive, ref, watch } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
+import {
+  checkAxes,
+  createConfigurations,
+  removeConfiguration,
+  renameConfiguration,
+  saveAxes,
+} from '@/areas/setup/queries';
 import { useSaving } from '@/areas/setup/useSaving';
 import { useEditable } from '@/kit/useEditable';
 import { useAnswer } from '@/kit/useAnswer';
@@ -32,7 +39,6 @@ const body = computed(() => ({
     .map((a) => ({ ...a, values: a.values.filter((v) => v.name.trim()) })),
   forbidden: forbidden.value,
 }));
-const path = computed(() => ({ params: { path: { project: props.project } } }));
 // Asked at a pause, not with every key.
 const asked = ref(body.value);
 let timer = 0;
@@ -48,39 +54,22 @@ const { answer: check, refusal } = useAnswer(
   'axes',
   // What the present configurations leave untested changes with them too.
   () => [asked.value, props.setup.configurations.map((c) => c.id)],
-  async () => unwrap(await api.POST('/projects/{project}/axis-checks', { ...path.value, body: asked.value })),
+  () => checkAxes(props.project, asked.value),
   () => asked.value.axes.length > 0,
 );
 async function save(): Promise<void> {
-  const written = await run(
-    () => api.PUT('/projects/{project}/axes', { ...path.value, body: body.value }),
-    'Axes saved.',
-  );
+  const written = await run(() => saveAxes(props.project, body.value), 'Axes saved.');
   if (written) await follow();
 }
 const make = (how: 'all' | 'pairs' | 'one'): Promise<boolean> =>
   run(
-    () =>
-      api.POST('/projects/{project}/configurations', {
-        ...path.value,
-        body: { how, ...(how === 'one' ? { values: { ...one } } : {}) },
-      }),
+    () => createConfigurations(props.project, { how, ...(how === 'one' ? { values: { ...one } } : {}) }),
     'Configurations made.',
   );
 const rename = (c: Api['ConfigurationLine'], name: string): Promise<boolean> =>
-  run(
-    () =>
-      api.PATCH('/configurations/{configuration}', {
-        params: { path: { configuration: c.id } },
-        body: { name },
-      }),
-    'Renamed.',
-  );
+  run(() => renameConfiguration(c.id, { name }), 'Renamed.');
 const remove = (c: Api['ConfigurationLine']): Promise<boolean> =>
-  run(
-    () => api.DELETE('/configurations/{configuration}', { params: { path: { configuration: c.id } } }),
-    `${c.name} is gone.`,
-  );
+  run(() => removeConfiguration(c.id), `${c.name} is gone.`);
 const one = reactive<Record<string, string>>({});
 const pair = reactive({ a: '', b: '' });
 const options = computed(() =>
@@ -319,6 +308,9 @@ h3 {
 .untested {
   max-height: 120px;
   overflow: auto;
+}
+table.lines td {
+  vertical-align: baseline;
 }
 .nowrap {
   white-space: nowrap;

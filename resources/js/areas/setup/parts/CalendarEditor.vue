@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { watch } from 'vue';
 import { durationText, parseMinutes } from '@/kit/duration';
-import { api, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
+import { saveCalendar, saveCapacity } from '@/areas/setup/queries';
 import { useEditable } from '@/kit/useEditable';
 import { useSaving } from '@/areas/setup/useSaving';
 import { session } from '@/areas/people/session';
@@ -36,10 +37,7 @@ const times = people.form;
 async function save(): Promise<void> {
   const { week, holidays, zone } = form.value;
   const body = { working_days: week, holidays: list(holidays), time_zone: zone };
-  const written = await run(
-    () => api.PUT('/projects/{project}/calendar', { params: { path: { project: props.project } }, body }),
-    'Calendar saved.',
-  );
+  const written = await run(() => saveCalendar(props.project, body), 'Calendar saved.');
   if (written) await calendar.follow();
 }
 async function person(id: string): Promise<void> {
@@ -51,11 +49,7 @@ async function person(id: string): Promise<void> {
     return;
   }
   const written = await run(
-    () =>
-      api.PUT('/projects/{project}/people/{person}/capacity', {
-        params: { path: { project: props.project, person: id } },
-        body: { minutes_per_day: minutes, days_off: list(t.off) },
-      }),
+    () => saveCapacity(props.project, id, { minutes_per_day: minutes, days_off: list(t.off) }),
     'Saved.',
   );
   // What is typed of others stays.
@@ -98,7 +92,7 @@ const mine = (id: string): boolean => props.setup.may_plan || session.value?.use
       <tbody>
         <tr v-for="p in setup.people" :key="p.id">
           <td>
-            {{ p.name }}<span class="soft small"> {{ p.role }}</span>
+            {{ p.name }} <span class="soft small">{{ p.role }}</span>
           </td>
           <td>
             <input

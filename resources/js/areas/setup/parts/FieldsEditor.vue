@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { api, Problem, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
+import { saveFields } from '@/areas/setup/queries';
 import { toast } from '@/kit/notices';
 import { useEditable } from '@/kit/useEditable';
 import { plural } from '@/kit/words';
@@ -33,20 +34,17 @@ const problem = ref<Problem | null>(null);
 async function save(): Promise<void> {
   problem.value = null;
   try {
-    const { data } = await api.PUT('/projects/{project}/lists/fields', {
-      params: { path: { project: props.project } },
-      body: {
-        fields: rows.value.map(({ id, name, kind, choices, required }) => ({
-          id,
-          name,
-          kind,
-          required,
-          choices: choices
-            .split(',')
-            .map((c) => c.trim())
-            .filter(Boolean),
-        })),
-      },
+    const data = await saveFields(props.project, {
+      fields: rows.value.map(({ id, name, kind, choices, required }) => ({
+        id,
+        name,
+        kind,
+        required,
+        choices: choices
+          .split(',')
+          .map((c) => c.trim())
+          .filter(Boolean),
+      })),
     });
     emit('saved', data);
     await follow();

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { api, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
+import { addLabels, renameLabel } from '@/areas/setup/queries';
 import { useSaving } from '@/areas/setup/useSaving';
 import { plural } from '@/kit/words';
 
@@ -23,22 +24,14 @@ async function add(): Promise<void> {
     .filter(Boolean);
   if (names.length === 0) return;
   const done = await run(
-    () =>
-      api.POST('/projects/{project}/labels', {
-        params: { path: { project: props.project } },
-        body: { names },
-      }),
+    () => addLabels(props.project, { names }),
     `${plural(names.length, 'label')} added; those that were there stay.`,
   );
   if (done) added.value = '';
 }
 async function rename(from: string, to: string): Promise<void> {
   const done = await run(
-    () =>
-      api.PATCH('/projects/{project}/labels', {
-        params: { path: { project: props.project } },
-        body: { from, to },
-      }),
+    () => renameLabel(props.project, { from, to }),
     to ? `"${from}" is "${to}" now, on every case.` : `"${from}" is off every case.`,
   );
   if (done) renaming.value = '';

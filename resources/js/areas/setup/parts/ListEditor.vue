@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { api, Problem, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
+import { saveList } from '@/areas/setup/queries';
 import { toast } from '@/kit/notices';
 import { useEditable } from '@/kit/useEditable';
 import { plural } from '@/kit/words';
@@ -42,17 +43,13 @@ function move(at: number, by: number): void {
 }
 async function save(): Promise<void> {
   problem.value = null;
-  const request = {
-    params: { path: { project: props.project } },
-    body: {
-      items: rows.value
-        .filter((r) => r.name.trim() !== '' || r.value)
-        .map(({ value, name, weight }) => ({ value, name, weight })),
-    },
+  const items = {
+    items: rows.value
+      .filter((r) => r.name.trim() !== '' || r.value)
+      .map(({ value, name, weight }) => ({ value, name, weight })),
   };
   try {
-    const { data } = await api.PUT(`/projects/{project}/lists/${props.list}`, request);
-    emit('saved', data);
+    emit('saved', await saveList(props.project, props.list, items));
     await follow();
     toast(`${props.title} saved.`);
   } catch (error) {

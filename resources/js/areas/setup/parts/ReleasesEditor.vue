@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
-import { api, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
+import { createBuild, createRelease, removeBuild, removeRelease, saveBuild } from '@/areas/setup/queries';
 import { useSaving } from '@/areas/setup/useSaving';
 
 /** Releases with their builds, as a tree. */
@@ -16,20 +17,13 @@ const tree = computed(() => [
   })),
   { id: '', name: 'Without a release', builds: props.setup.builds.filter((b) => !b.release_id) },
 ]);
-const path = computed(() => ({ params: { path: { project: props.project } } }));
 async function addRelease(): Promise<void> {
-  if (
-    await run(
-      () => api.POST('/projects/{project}/releases', { ...path.value, body: { name: release.value } }),
-      'Release added.',
-    )
-  )
+  if (await run(() => createRelease(props.project, { name: release.value }), 'Release added.'))
     release.value = '';
 }
 async function addBuild(id: string): Promise<void> {
   const body = { name: fresh[id] ?? '', release_id: id || null };
-  if (await run(() => api.POST('/projects/{project}/builds', { ...path.value, body }), 'Build added.'))
-    fresh[id] = '';
+  if (await run(() => createBuild(props.project, body), 'Build added.')) fresh[id] = '';
 }
 </script>
 
@@ -45,9 +39,7 @@ async function addBuild(id: string): Promise<void> {
           v-if="r.id && setup.may_plan"
           type="button"
           class="link soft small"
-          @click="
-            run(() => api.DELETE('/releases/{release}', { params: { path: { release: r.id } } }), 'Gone.')
-          "
+          @click="run(() => removeRelease(r.id), 'Gone.')"
         >
           Take out
         </button>
@@ -59,7 +51,7 @@ async function addBuild(id: string): Promise<void> {
             v-if="setup.may_plan"
             type="button"
             class="link soft small"
-            @click="run(() => api.DELETE('/builds/{build}', { params: { path: { build: b.id } } }), 'Gone.')"
+            @click="run(() => removeBuild(b.id), 'Gone.')"
           >
             Take out
           </button>
@@ -71,9 +63,9 @@ async function addBuild(id: string): Promise<void> {
             @change="
               run(
                 () =>
-                  api.PATCH('/builds/{build}', {
-                    params: { path: { build: b.id } },
-                    body: { name: b.name, release_id: ($event.target as HTMLSelectElement).value || null },
+                  saveBuild(b.id, {
+                    name: b.name,
+                    release_id: ($event.target as HTMLSelectElement).value || null,
                   }),
                 'Moved.',
               )

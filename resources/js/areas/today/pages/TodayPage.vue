@@ -3,7 +3,7 @@ import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, unwrap, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import EntryRow from '@/areas/cycles/parts/EntryRow.vue';
 import PathTrail from '@/kit/PathTrail.vue';
@@ -16,6 +16,7 @@ import ScratchPad from '@/areas/today/parts/ScratchPad.vue';
 import { packed } from '@/areas/walk/usePack';
 import { nextEntry } from '@/areas/walk/nextEntry';
 import { useStart } from '@/areas/walk/useStart';
+import { markSeen, readToday } from '@/areas/today/queries';
 
 const route = useRoute();
 const router = useRouter();
@@ -24,8 +25,7 @@ const { start, problem, busy } = useStart(project);
 const { data, error, isPending, refetch } = useRead(
   'entry',
   () => ['today', project.value],
-  async () =>
-    unwrap(await api.GET('/projects/{project}/today', { params: { path: { project: project.value } } })),
+  () => readToday(project.value),
   () => `today:${project.value}`,
 );
 /** What was walked here and waits to be sent: it shows at once, before the server knows. */
@@ -80,10 +80,7 @@ function goTo(entry: Api['EntryLine'] | undefined): void {
 async function seen(): Promise<void> {
   const as_of = data.value?.as_of;
   if (!as_of) return;
-  await api.POST('/projects/{project}/today-seen', {
-    params: { path: { project: project.value } },
-    body: { as_of },
-  });
+  await markSeen(project.value, as_of);
   await refetch();
 }
 useKeys('Today', () => [

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { onBeforeUnmount, ref, watch } from 'vue';
-import { api, Problem, unwrap } from '@/api/client';
+import { Problem } from '@/api/client';
 import { saveLocal, loadLocal } from '@/offline/device';
 import { outbox } from '@/offline/outbox';
+import { readScratch, saveScratch } from '@/areas/today/queries';
 
 /** Notes that follow one through the day: kept on the device as one types, and on the server for other devices. */
 const props = defineProps<{ project: string }>();
@@ -28,9 +29,7 @@ async function load(): Promise<void> {
     typed.value = !here.sent;
   }
   try {
-    const there = unwrap(
-      await api.GET('/projects/{project}/scratch', { params: { path: { project: props.project } } }),
-    );
+    const there = await readScratch(props.project);
     asked = true;
     // What was typed here and not yet sent is the newer one.
     if (typed.value) await send();
@@ -42,10 +41,7 @@ async function load(): Promise<void> {
 async function send(): Promise<void> {
   const now = text.value;
   try {
-    await api.PUT('/projects/{project}/scratch', {
-      params: { path: { project: props.project } },
-      body: { text: now },
-    });
+    await saveScratch(props.project, now);
     if (text.value === now) {
       typed.value = false;
       await saveLocal(key(), { text: now, sent: true });

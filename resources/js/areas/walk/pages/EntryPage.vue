@@ -5,7 +5,8 @@ import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
 import { computed, nextTick, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, Problem, unwrap } from '@/api/client';
+import { errorMessage, Problem } from '@/api/client';
+import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 import { mayLead, mayRecord, session } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
@@ -14,16 +15,17 @@ import { ago, entryWords, exact, plainWords, reasonWords, shownOf, wordOf, type 
 import { useStart } from '@/areas/walk/useStart';
 import AttemptProtocol from '@/areas/walk/parts/AttemptProtocol.vue';
 import EntryCare from '@/areas/walk/parts/EntryCare.vue';
+import { askRetest, readEntry, takeOver } from '@/areas/walk/queries';
 
 const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
 const id = computed(() => String(route.params.entry));
 const { start, problem, busy } = useStart(project);
-const { data, error, isPending, refetch } = useRead(
+const { data, error, isPending, refetch, set } = useRead(
   'entry',
   () => ['entry', id.value],
-  async () => unwrap(await api.GET('/entries/{entry}', { params: { path: { entry: id.value } } })),
+  () => readEntry(id.value),
 );
 const chosen = computed(() =>
   typeof route.query.attempt === 'string' ? route.query.attempt : (data.value?.attempts[0]?.id ?? null),
@@ -52,23 +54,23 @@ async function ask(): Promise<void> {
 }
 async function send(): Promise<void> {
   try {
-    await api.POST('/entries/{entry}/retests', {
-      params: { path: { entry: id.value } },
-      body: { reason: reason.value },
-    });
+    await set(await askRetest(id.value, reason.value));
     asking.value = false;
     reason.value = '';
-    await refetch();
   } catch (e) {
     if (!(e instanceof Problem)) throw e;
     refusal.value = e.errors.reason?.[0] ?? e.message;
   }
 }
-async function takeOver(): Promise<void> {
+async function takeIt(): Promise<void> {
   const attempt = data.value?.entry.open_attempt_id;
   if (!attempt) return;
-  await api.POST('/attempts/{attempt}/take-over', { params: { path: { attempt } }, body: {} });
-  await router.push(`/${project.value}/walk/${attempt}`);
+  try {
+    await takeOver(attempt);
+    await router.push(`/${project.value}/walk/${attempt}`);
+  } catch (e) {
+    toast(errorMessage(e));
+  }
 }
 </script>
 
@@ -112,7 +114,7 @@ async function takeOver(): Promise<void> {
             v-if="data.entry.walking && !mineOpen && mayRecord(project)"
             outlined
             :label="`Take over from ${data.entry.walking.name}`"
-            @click="takeOver"
+            @click="takeIt"
           />
           <Button
             v-else-if="
@@ -137,7 +139,7 @@ async function takeOver(): Promise<void> {
         :project="project"
         :entry="data.entry"
         :open="data.cycle.state === 'released'"
-        @changed="refetch()"
+        @changed="set"
       />
       <div v-if="warned" class="ask">
         <p>This entry {{ data.entry.warnings.map(reasonWords).join('; ') }}.</p>

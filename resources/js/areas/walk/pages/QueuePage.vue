@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
 import { useRead } from '@/offline/useRead';
 import { toast } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, exact, plural } from '@/kit/words';
+import { changeEntries } from '@/areas/cycles/queries';
+import { acceptTime, askRetest, judgeLate, markLooked, readQueue } from '@/areas/walk/queries';
 
 /** Everything that waits for a lead; what is decided leaves it by itself. */
 const route = useRoute();
@@ -13,8 +15,7 @@ const project = computed(() => String(route.params.project));
 const { data, error, isPending, refetch } = useRead(
   'entry',
   () => ['queue', project.value],
-  async () =>
-    unwrap(await api.GET('/projects/{project}/queue', { params: { path: { project: project.value } } })),
+  () => readQueue(project.value),
 );
 const KINDS: Record<string, string> = {
   review: 'Cycles to review',
@@ -42,16 +43,9 @@ async function run(work: () => Promise<unknown>, words: string): Promise<void> {
   void refetch();
 }
 const of = (i: Api['QueueItem']): string => i.subject_id.split(' ')[0]!;
-const looked = (i: Api['QueueItem']): Promise<void> =>
-  run(
-    () => api.POST('/entries/{entry}/looked', { params: { path: { entry: of(i) } }, body: {} }),
-    `${i.title}: looked at.`,
-  );
+const looked = (i: Api['QueueItem']): Promise<void> => run(() => markLooked(of(i)), `${i.title}: looked at.`);
 const seen = (i: Api['QueueItem']): Promise<void> =>
-  run(
-    () => api.POST('/attempts/{attempt}/time-seen', { params: { path: { attempt: of(i) } }, body: {} }),
-    'The corrected time stands.',
-  );
+  run(() => acceptTime(of(i)), 'The corrected time stands.');
 /** So many of the acts that arrived together are shown at once. */
 const FEW = 6;
 const shown = reactive(new Set<string>());
@@ -60,11 +54,7 @@ async function judge(i: Api['QueueItem'], accept: boolean): Promise<void> {
   let refused: Api['RefusedCommand'][] = [];
   await run(
     async () => {
-      const { data } = await api.POST('/late-commands/{lateCommand}/judgements', {
-        params: { path: { lateCommand: of(i) } },
-        body: { accept, all: true },
-      });
-      refused = data?.refused ?? [];
+      refused = (await judgeLate(of(i), accept)).refused;
     },
     accept ? 'Accepted, and applied as it was recorded.' : 'Set aside. It stays readable.',
   );
@@ -72,25 +62,14 @@ async function judge(i: Api['QueueItem'], accept: boolean): Promise<void> {
     toast(`Set aside, since it cannot be applied: ${refused.map((r) => `${r.command}. ${r.why}`).join(' ')}`);
 }
 async function retest(i: Api['QueueItem']): Promise<void> {
-  await run(
-    () =>
-      api.POST('/entries/{entry}/retests', {
-        params: { path: { entry: of(i) } },
-        body: { reason: reason.value },
-      }),
-    `${i.title}: retest asked.`,
-  );
+  await run(() => askRetest(of(i), reason.value), `${i.title}: retest asked.`);
   asking.value = '';
 }
 const drop = (i: Api['QueueItem']): Promise<void> => {
   const [entry, needs] = i.subject_id.split(' ');
   const cycle = i.link.split('/cycles/')[1]?.split('/')[0] ?? '';
   return run(
-    () =>
-      api.POST('/cycles/{cycle}/entry-acts', {
-        params: { path: { cycle } },
-        body: { act: 'no_condition', ids: [entry!], changes: { needs_id: needs } },
-      }),
+    () => changeEntries(cycle, { act: 'no_condition', ids: [entry!], changes: { needs_id: needs } }),
     'The condition is dropped.',
   );
 };

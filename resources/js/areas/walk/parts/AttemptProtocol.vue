@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref, toRef } from 'vue';
-import { api, Problem, unwrap, type Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
 import { vFocus } from '@/kit/focus';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import { useRead } from '@/offline/useRead';
@@ -16,20 +16,18 @@ import EarlierLines from './EarlierLines.vue';
 import EvidenceCard from '@/areas/evidence/parts/EvidenceCard.vue';
 import { useEarlier } from '@/areas/walk/useEarlier';
 import AttemptRecord from './AttemptRecord.vue';
+import { correctTime, readAttempt, verifyAttempt } from '@/areas/walk/queries';
 
 /** An attempt as it was walked, step by step, with what was seen. */
 const props = defineProps<{ attempt: string; project: string }>();
-const { data, error, isPending, refetch } = useRead(
+const { data, error, isPending, refetch, set } = useRead(
   'entry',
   () => ['attempt', props.attempt],
-  async () => unwrap(await api.GET('/attempts/{attempt}', { params: { path: { attempt: props.attempt } } })),
+  () => readAttempt(props.attempt),
 );
 const { data: check } = useQuery({
   queryKey: computed(() => ['check', props.attempt, data.value?.attempt.state]),
-  queryFn: async () =>
-    unwrap(
-      await api.GET('/attempts/{attempt}/verification', { params: { path: { attempt: props.attempt } } }),
-    ),
+  queryFn: () => verifyAttempt(props.attempt),
 });
 const checkWords = computed(() => {
   if (!check.value) return '';
@@ -51,13 +49,9 @@ const refusal = ref('');
 async function correct(): Promise<void> {
   refusal.value = '';
   try {
-    await api.POST('/attempts/{attempt}/time', {
-      params: { path: { attempt: props.attempt } },
-      body: { time: time.value },
-    });
+    await set(await correctTime(props.attempt, time.value));
     correcting.value = false;
     time.value = '';
-    await refetch();
   } catch (e) {
     if (!(e instanceof Problem)) throw e;
     refusal.value = e.errors.time?.[0] ?? e.message;

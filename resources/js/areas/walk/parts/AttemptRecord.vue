@@ -3,10 +3,12 @@ import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
 import { vFocus } from '@/kit/focus';
 import { projectOf } from '@/areas/people/session';
 import { exact, plainWords, plural } from '@/kit/words';
+import { readRecord, removeText } from '@/areas/walk/queries';
+import { removeFile } from '@/areas/evidence/queries';
 
 /** The events of an attempt one after another, the bundle to check them outside, and what was taken out. */
 const props = defineProps<{ attempt: string; project: string; detail: Api['AttemptDetail'] }>();
@@ -15,8 +17,7 @@ const shown = ref(false);
 const { data, refetch } = useQuery({
   queryKey: computed(() => ['record', props.attempt]),
   enabled: shown,
-  queryFn: async () =>
-    unwrap(await api.GET('/attempts/{attempt}/record', { params: { path: { attempt: props.attempt } } })),
+  queryFn: () => readRecord(props.attempt),
 });
 const mayRemove = computed(() => projectOf(props.project)?.role === 'admin');
 const removing = ref<{ kind: 'file'; id: string; name: string } | { kind: 'text'; sequence: number } | null>(
@@ -35,16 +36,8 @@ async function remove(): Promise<void> {
   if (!what) return;
   problem.value = '';
   try {
-    if (what.kind === 'file')
-      await api.POST('/evidence/{evidence}/removals', {
-        params: { path: { evidence: what.id } },
-        body: { reason: reason.value },
-      });
-    else
-      await api.POST('/attempts/{attempt}/removals', {
-        params: { path: { attempt: props.attempt } },
-        body: { reason: reason.value, sequence: what.sequence },
-      });
+    if (what.kind === 'file') await removeFile(what.id, reason.value);
+    else await removeText(props.attempt, what.sequence, reason.value);
     removing.value = null;
     reason.value = '';
     await refetch();
@@ -133,7 +126,7 @@ async function remove(): Promise<void> {
               <td class="mono soft" :title="e.hash">{{ e.hash.slice(0, 10) }}…</td>
               <td v-if="mayRemove">
                 <button
-                  v-if="!e.removed"
+                  v-if="e.has_text"
                   type="button"
                   class="link"
                   :aria-label="`Take the text of event ${e.sequence} out`"

@@ -3,11 +3,11 @@ import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, nextTick, onMounted, ref } from 'vue';
-import { api, unwrap } from '@/api/client';
 import { session } from '@/areas/people/session';
 import { plural } from '@/kit/words';
 import ReasonChips from './ReasonChips.vue';
 import type { Walk } from '@/areas/walk/useWalk';
+import { readTrail } from '@/areas/walk/queries';
 
 /** Why a step is blocked and what it waits for; one outage may block many of my entries at once. */
 const props = defineProps<{ walk: Walk; project: string; missing: string }>();
@@ -17,18 +17,13 @@ const also = defineModel<string[]>('also', { required: true });
 const emit = defineEmits<{ record: []; leave: [] }>();
 const field = ref<{ $el: HTMLInputElement } | null>(null);
 const wide = ref(also.value.length > 0);
-const { data: board } = useQuery({
-  queryKey: computed(() => ['live', 'entry', 'board', props.walk.view.value?.cycle_key ?? '']),
+const { data: trail } = useQuery({
+  queryKey: computed(() => ['live', 'entry', 'mine', props.walk.view.value?.cycle_key ?? '']),
   enabled: wide,
-  queryFn: async () =>
-    unwrap(
-      await api.GET('/cycles/{cycle}', {
-        params: { path: { cycle: props.walk.view.value?.cycle_key ?? '' } },
-      }),
-    ),
+  queryFn: () => readTrail(props.walk.view.value?.cycle_key ?? ''),
 });
 const others = computed(() =>
-  (board.value?.entries ?? []).filter(
+  (trail.value ?? []).filter(
     (e) =>
       e.assignee?.id === session.value?.user.id &&
       e.id !== props.walk.view.value?.entry_id &&

@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { mayLead, mayRecord } from '@/areas/people/session';
 import { plural } from '@/kit/words';
 import NewVersionPanel from './NewVersionPanel.vue';
+import { askLook, blockDependents, markLooked, readStops } from '@/areas/walk/queries';
 
 /** What stands beside an entry: words handed over, a look asked for, a changed case, what its fail stops. */
 const props = defineProps<{ project: string; entry: Api['EntryLine']; open: boolean }>();
-const emit = defineEmits<{ changed: [] }>();
+const emit = defineEmits<{ changed: [now: Api['EntryDetail'] | undefined] }>();
 const drift = ref(false);
 const asking = ref(false);
 const note = ref('');
@@ -23,34 +24,28 @@ watch(
   async () => {
     stops.value = null;
     if (!failed.value) return;
-    stops.value = unwrap(
-      await api.GET('/entries/{entry}/stops', { params: { path: { entry: props.entry.id } } }),
-    );
+    stops.value = await readStops(props.entry.id);
   },
   { immediate: true },
 );
-async function run(work: () => Promise<unknown>, words: string): Promise<void> {
+async function run(work: () => Promise<Api['EntryDetail'] | undefined>, words: string): Promise<void> {
   problem.value = '';
   try {
-    await work();
+    const now = await work();
     toast(words);
     asking.value = false;
-    emit('changed');
+    emit('changed', now);
   } catch (e) {
     problem.value = errorMessage(e);
   }
 }
-const path = computed(() => ({ params: { path: { entry: props.entry.id } } }));
 const ask = (): Promise<void> =>
-  run(
-    () => api.POST('/entries/{entry}/looks', { ...path.value, body: { note: note.value } }),
-    'A lead is asked to look at it.',
-  );
-const looked = (): Promise<void> =>
-  run(() => api.POST('/entries/{entry}/looked', { ...path.value, body: {} }), 'Looked at.');
+  run(() => askLook(props.entry.id, note.value), 'A lead is asked to look at it.');
+const looked = (): Promise<void> => run(() => markLooked(props.entry.id), 'Looked at.');
 async function stop(): Promise<void> {
   await run(async () => {
-    stops.value = unwrap(await api.POST('/entries/{entry}/stops', { ...path.value, body: {} }));
+    stops.value = await blockDependents(props.entry.id);
+    return undefined;
   }, 'What needs its pass is stopped until it passes.');
 }
 </script>
@@ -74,7 +69,7 @@ async function stop(): Promise<void> {
       v-if="drift"
       :entry="entry.id"
       :may-take="mayLead(project) || mayRecord(project)"
-      @taken="emit('changed')"
+      @taken="emit('changed', $event)"
       @close="drift = false"
     />
     <div v-if="stops && (stops.stops.length > 0 || stops.stopped.length > 0)" class="stops">

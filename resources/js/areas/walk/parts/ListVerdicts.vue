@@ -2,15 +2,23 @@
 import { isWhyGiven } from '@/kit/why';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
-import { computed, nextTick, ref } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { nextTick, ref } from 'vue';
+import { errorMessage, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { plural, wordOf } from '@/kit/words';
 import ReasonChips from './ReasonChips.vue';
+import { recordFromList } from '@/areas/walk/queries';
 
 /** Verdicts given straight from the list: one note for all chosen, under the rules of the walk. */
-const props = defineProps<{ project: string; cycle: string; entries: Api['EntryLine'][] }>();
+const props = defineProps<{
+  project: string;
+  cycle: string;
+  /** The chosen entries. */
+  ids: string[];
+  /** How many of them have a verdict already. */
+  walked: number;
+}>();
 /** `done` says which stay chosen: those that were refused. */
 const emit = defineEmits<{ all: []; done: [left: string[]] }>();
 type Final = 'pass' | 'fail' | 'blocked' | 'not_applicable';
@@ -21,7 +29,6 @@ const waits = ref('');
 const problem = ref('');
 const refused = ref<Api['RefusedEntry'][]>([]);
 const busy = ref(false);
-const walked = computed(() => props.entries.filter((e) => e.readiness === 'done').length);
 async function choose(v: Final): Promise<void> {
   verdict.value = v;
   reason.value = '';
@@ -39,26 +46,21 @@ async function send(): Promise<void> {
   busy.value = true;
   problem.value = '';
   try {
-    const done = unwrap(
-      await api.POST('/cycles/{cycle}/list-verdicts', {
-        params: { path: { cycle: props.cycle } },
-        body: {
-          ids: props.entries.map((e) => e.id),
-          verdict: verdict.value,
-          note: note.value.trim(),
-          reason: reason.value,
-          waits_on: waits.value.trim(),
-          device_time: new Date().toISOString(),
-          sent_at: new Date().toISOString(),
-        },
-      }),
-    );
+    const done = await recordFromList(props.cycle, {
+      ids: props.ids,
+      verdict: verdict.value,
+      note: note.value.trim(),
+      reason: reason.value,
+      waits_on: waits.value.trim(),
+    });
     refused.value = done.refused;
-    toast(
-      `${plural(done.done.length, 'entry', 'entries')} judged ${wordOf(verdict.value).toLowerCase()} from the list.`,
-    );
-    note.value = waits.value = reason.value = '';
-    verdict.value = null;
+    if (done.done.length > 0) {
+      toast(
+        `${plural(done.done.length, 'entry', 'entries')} judged ${wordOf(verdict.value).toLowerCase()} from the list.`,
+      );
+      note.value = waits.value = reason.value = '';
+      verdict.value = null;
+    }
     emit(
       'done',
       done.refused.map((r) => r.id),
@@ -75,9 +77,9 @@ async function send(): Promise<void> {
   <section class="judge sheet" aria-label="Judge the chosen entries">
     <div class="row">
       <span>{{
-        entries.length > 0 ? `${plural(entries.length, 'entry', 'entries')} chosen` : 'Choose entries below'
+        ids.length > 0 ? `${plural(ids.length, 'entry', 'entries')} chosen` : 'Choose entries below'
       }}</span>
-      <button type="button" class="link" @click="emit('all')">Choose all that are shown</button>
+      <button type="button" class="link" @click="emit('all')">Choose all of the list</button>
       <span v-if="walked > 0" class="soft small"
         >{{ walked }} of them walked already: they get a new attempt, the old one stays</span
       >
@@ -89,13 +91,13 @@ async function send(): Promise<void> {
         type="button"
         class="give"
         :aria-pressed="verdict === v"
-        :disabled="entries.length === 0"
+        :disabled="ids.length === 0"
         @click="choose(v)"
       >
         <VerdictMark :shown="v" word :label="wordOf(v)" :size="11" />
       </button>
     </div>
-    <form v-if="verdict && entries.length > 0" class="form" @submit.prevent="send">
+    <form v-if="verdict && ids.length > 0" class="form" @submit.prevent="send">
       <label class="label" for="list-note">One note for all of them: what is it based on?</label>
       <InputText id="list-note" v-model="note" fluid maxlength="10000" :invalid="problem !== ''" />
       <ReasonChips v-model="reason" :project="project" :verdict="verdict" />
@@ -108,7 +110,7 @@ async function send(): Promise<void> {
         <Button
           type="submit"
           :disabled="busy"
-          :label="`Judge ${plural(entries.length, 'entry', 'entries')} ${wordOf(verdict).toLowerCase()}`"
+          :label="`Judge ${plural(ids.length, 'entry', 'entries')} ${wordOf(verdict).toLowerCase()}`"
         />
         <span class="soft small"
           >Their steps stay not run, and their attempts say that they were judged from the list.</span

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { ref, watch } from 'vue';
-import { api, errorMessage, unwrap, type Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
 import DiffText from '@/areas/casebook/parts/DiffText.vue';
 import { toast } from '@/kit/notices';
 import { plural, plainWords } from '@/kit/words';
+import { readNewVersion, takeNewVersion } from '@/areas/walk/queries';
 
 /** What became of an entry's case since it was planned, and what taking it would keep. */
 const props = defineProps<{ entry: string; mayTake: boolean }>();
-const emit = defineEmits<{ taken: []; close: [] }>();
+const emit = defineEmits<{ taken: [now: Api['EntryDetail']]; close: [] }>();
 const drift = ref<Api['NewVersionPreview'] | null>(null);
 const problem = ref('');
 watch(
@@ -17,7 +18,7 @@ watch(
     drift.value = null;
     problem.value = '';
     try {
-      drift.value = unwrap(await api.GET('/entries/{entry}/new-version', { params: { path: { entry } } }));
+      drift.value = await readNewVersion(entry);
     } catch (e) {
       problem.value = errorMessage(e);
     }
@@ -26,9 +27,9 @@ watch(
 );
 async function takeIt(): Promise<void> {
   try {
-    await api.POST('/entries/{entry}/versions', { params: { path: { entry: props.entry } }, body: {} });
+    const now = await takeNewVersion(props.entry);
     toast(`Version ${drift.value?.to_version} taken.`);
-    emit('taken');
+    emit('taken', now);
     emit('close');
   } catch (e) {
     problem.value = errorMessage(e);

@@ -3,11 +3,12 @@ import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref, watch } from 'vue';
-import { api, Problem, unwrap } from '@/api/client';
+import { Problem } from '@/api/client';
 import { vFocus } from '@/kit/focus';
 import { useRead } from '@/offline/useRead';
 import { exact, plural, when } from '@/kit/words';
 import type { Walk } from '@/areas/walk/useWalk';
+import { readSurroundings, takeOver } from '@/areas/walk/queries';
 
 /** What stands above the steps because it has to be known or answered: whose it is, a retest, a time away, what it is walked on. */
 const props = defineProps<{ walk: Walk; project: string; notMine: boolean; fault: string }>();
@@ -17,15 +18,11 @@ const open = computed(() => props.walk.open.value);
 const taking = ref(false);
 const word = ref('');
 const problem = ref('');
-async function takeOver(): Promise<void> {
+async function takeIt(): Promise<void> {
   problem.value = '';
   try {
-    await api.POST('/attempts/{attempt}/take-over', {
-      params: { path: { attempt: props.walk.id.value } },
-      body: word.value.trim() === '' ? {} : { word: word.value.trim() },
-    });
+    await props.walk.set(await takeOver(props.walk.id.value, word.value.trim()));
     taking.value = false;
-    await props.walk.refetch();
   } catch (error) {
     problem.value = error instanceof Problem ? error.message : String(error);
   }
@@ -70,10 +67,7 @@ watch(
 const { data: setup } = useRead(
   'cycle',
   () => ['planning-setup', props.project],
-  async () =>
-    unwrap(
-      await api.GET('/projects/{project}/planning-setup', { params: { path: { project: props.project } } }),
-    ),
+  () => readSurroundings(props.project),
   () => `planning-setup:${props.project}`,
 );
 async function say(): Promise<void> {
@@ -121,7 +115,7 @@ const surroundings = computed(() =>
           @click="taking = true"
         />
       </p>
-      <form v-if="taking" class="row" @submit.prevent="takeOver">
+      <form v-if="taking" class="row" @submit.prevent="takeIt">
         <InputText
           v-model="word"
           v-focus

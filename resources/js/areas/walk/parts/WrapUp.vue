@@ -6,7 +6,7 @@ import Textarea from 'primevue/textarea';
 import { useQuery } from '@tanstack/vue-query';
 import { computed, ref } from 'vue';
 import { toast } from '@/kit/notices';
-import { api, unwrap, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { plural, wordOf } from '@/kit/words';
 import { useKeys } from '@/kit/keys';
@@ -15,6 +15,7 @@ import { countedRounds, setsVerdict } from '@/areas/walk/rollUp';
 import { DURATION_HINT, parseDuration } from '@/kit/duration';
 import { isWhyGiven } from '@/kit/why';
 import type { Walk } from '@/areas/walk/useWalk';
+import { readStops, releaseDependents } from '@/areas/walk/queries';
 
 const props = defineProps<{ walk: Walk; locked: boolean }>();
 const emit = defineEmits<{ finished: [after: Api['PolicySet']['after_finishing']]; next: [] }>();
@@ -44,12 +45,7 @@ const { data: stops } = useQuery({
     () => view.value?.attempt.state === 'open' && (chosen.value === 'fail' || chosen.value === 'blocked'),
   ),
   retry: false,
-  queryFn: async () =>
-    unwrap(
-      await api.GET('/entries/{entry}/stops', {
-        params: { path: { entry: view.value?.entry_id ?? '' }, query: { as: 'fail' } },
-      }),
-    ),
+  queryFn: () => readStops(view.value?.entry_id ?? '', true),
 });
 const remark = ref<string | null>(null);
 async function saveRemark(): Promise<void> {
@@ -106,7 +102,7 @@ async function finish(): Promise<void> {
     const names = stops.value?.stops.map((e) => e.key).join(', ');
     await props.walk.record({ kind: 'stops', entry });
     toast(`Stopped until this one passes: ${names}.`, async () => {
-      await api.DELETE('/entries/{entry}/stops', { params: { path: { entry } }, body: {} });
+      await releaseDependents(entry);
       return 'Let go again.';
     });
   }

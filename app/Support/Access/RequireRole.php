@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Support\Access;
+
+use Illuminate\Auth\Access\AuthorizationException;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Http\Request;
+use Illuminate\Routing\Route;
+use Illuminate\Support\Facades\Gate;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Role;
+use Symfony\Component\HttpFoundation\Response;
+
+/**
+ * Refuses whoever may not write before their body is looked at: what it asks for may be dear to check, and what is wrong with
+ * it is not theirs to know. A write that does not say from which role on it is allowed is a mistake, and allowed to nobody.
+ */
+final readonly class RequireRole
+{
+    private const WORDS = [
+        'reader' => 'Only who has part in the project may do this.',
+        'developer' => 'Whoever only reads in the project may not do this.',
+        'tester' => 'Only testers, leads and admins of the project may do this.',
+        'lead' => 'Only leads and admins of the project may do this.',
+        'admin' => 'Only admins of the project may do this.',
+    ];
+
+    public function __construct(private Memberships $memberships) {}
+
+    /**
+     * @param  \Closure(Request): Response  $next
+     *
+     * @throws AuthorizationException when the person's role in the project is not enough
+     */
+    public function handle(Request $request, \Closure $next): Response
+    {
+        $route = $request->route();
+        if ($request->isMethodSafe() || !($route instanceof Route)) {
+            return $next($request);
+        }
+        $least = self::least($route);
+        $on = self::on($route);
+        $project = $on instanceof Project ? $on->id : $on?->getAttribute('project_id');
+        $role = \is_string($project) ? $this->memberships->role($this->memberships->person($request), $project) : null;
+        if (null === $on || true === $role?->isAtLeast($least->role) || (null !== $least->or && Gate::allows($least->or, $on))) {
+            return $next($request);
+        }
+        throw new AuthorizationException(self::WORDS[$least->role->value]);
+    }
+
+    public static function least(Route $route): LeastRole
+    {
+        [$class, $method] = explode('@', $route->getActionName()) + [1 => '__invoke'];
+        $said = (new \ReflectionMethod($class, $method))->getAttributes(LeastRole::class)[0] ?? null;
+
+        return $said?->newInstance() ?? throw new \LogicException("{$class}::{$method} does not say who may.");
+    }
+
+    /**
+     * What the address leads to; null where it is nothing of a project.
+     */
+    private static function on(Route $route): ?Model
+    {
+        foreach ($route->parameters() as $found) {
+            if ($found instanceof Project || ($found instanceof Model && null !== $found->getAttribute('project_id'))) {
+                return $found;
+            }
+        }
+
+        return null;
+    }
+}

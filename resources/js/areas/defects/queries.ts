@@ -1,0 +1,78 @@
+import type { Ref } from 'vue';
+import { api, unwrap, type Api } from '@/api/client';
+import type { Criterion, Filter } from '@/kit/criteria';
+import type { Pages } from '@/kit/list';
+import { plainWords } from '@/kit/words';
+import { usePages } from '@/offline/usePages';
+
+/** The defects of a project that a filter finds, by windows. */
+export function useDefects(
+  project: Ref<string>,
+  filter: Ref<Filter>,
+  sort: Ref<string>,
+): Pages<Api['DefectLine']> {
+  return usePages<Api['DefectLine']>(
+    'defect',
+    () => ['defects', project.value, filter.value, sort.value],
+    (after) => findDefects(project.value, { ...filter.value, sort: sort.value, after }),
+  );
+}
+
+const choices = (values: string[]) => values.map((value) => ({ value, label: plainWords(value) }));
+
+/** What defects can be narrowed by. */
+export const defectCriteria: Criterion[] = [
+  {
+    name: 'state',
+    label: 'State',
+    many: false,
+    choices: choices([
+      'open',
+      'closed',
+      'new',
+      'needs_information',
+      'accepted',
+      'in_work',
+      'fixed',
+      'verified',
+      'reopened',
+      'rejected',
+      'duplicate',
+    ]),
+  },
+  {
+    name: 'severity',
+    label: 'Severity',
+    many: false,
+    choices: choices(['critical', 'major', 'minor', 'trivial']),
+  },
+];
+
+/** Defects linked to this very step already, in any cycle. */
+export const readKnownDefects = async (
+  attempt: string,
+  query: { step: string },
+): Promise<Api['DefectLine'][]> =>
+  unwrap(await api.GET('/attempts/{attempt}/known-defects', { params: { path: { attempt }, query } }));
+
+/** A defect with everything about it. */
+export const readDefect = async (defect: string): Promise<Api['DefectDetail']> =>
+  unwrap(await api.GET('/defects/{defect}', { params: { path: { defect } } }));
+
+/** Move a defect to another state. */
+export const moveDefect = async (
+  defect: string,
+  body: Api['DefectStateRequest'],
+): Promise<Api['DefectDetail']> =>
+  unwrap(await api.POST('/defects/{defect}/moves', { params: { path: { defect } }, body }));
+
+/** The defects of a project, the newest first. */
+export const findDefects = async (project: string, query: Filter): Promise<Api['DefectPage']> =>
+  unwrap(await api.GET('/projects/{project}/defects', { params: { path: { project }, query } }));
+
+/** A defect drafted from what was walked. */
+export const draftDefect = async (
+  attempt: string,
+  query: Record<string, string>,
+): Promise<Api['DefectDraft']> =>
+  unwrap(await api.GET('/attempts/{attempt}/defect-draft', { params: { path: { attempt }, query } }));

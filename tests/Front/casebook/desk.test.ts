@@ -1,0 +1,125 @@
+// @vitest-environment happy-dom
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Api } from '@/api/client';
+import { DemoServer, Page } from '../support/pages';
+
+let page: Page;
+let server: DemoServer;
+beforeEach(() => (server = new DemoServer('maren')));
+afterEach(() => page?.close());
+const sent = (method: string, path: string) =>
+  page.sent.filter((s) => s.method === method && s.path === path);
+
+describe('the desk of an author', () => {
+  const inbox = (): Api['Inbox'] => server.recorded('/projects/SKR/case-inbox');
+  const care = (): Api['CaseCare'] => server.recorded('/projects/SKR/case-care');
+
+  it('shows questions about my cases, and what is in review', async () => {
+    page = await Page.open('/SKR/casebook/desk', server);
+    await page.see('Questions and suggestions');
+    for (const m of inbox().messages) await page.see(m.body.split('\n')[0]!);
+    for (const c of inbox().in_review) await page.see(c.title, '[aria-label="Questions and suggestions"]');
+    expect(server.asked.some((p) => p.includes('case-inbox?mine=yes'))).toBe(true);
+  });
+
+  it('shows those of every owner where that is wanted, and keeps it in the address', async () => {
+    page = await Page.open('/SKR/casebook/desk', server);
+    await page.click('input[type=checkbox]');
+    await page.reach(/mine=no/);
+    await vi.waitFor(() => expect(server.asked.some((p) => p.includes('case-inbox?mine=no'))).toBe(true));
+  });
+
+  it('answers a question, and keeps the answer that was refused', async () => {
+    const question = inbox().messages.find((m) => m.kind === 'question')!;
+    server.on('GET /projects/SKR/case-inbox', { ...inbox(), messages: [question] });
+    const path = `/case-messages/${question.id}/answers`;
+    server.on(`POST ${path}`, { status: 409, type: 'answered', detail: 'It was answered meanwhile.' });
+    page = await Page.open('/SKR/casebook/desk', server);
+    await page.see(question.body);
+    await page.type('.reply input', 'With the rack: 4.80 m.');
+    await page.submit('.reply');
+    await page.see('It was answered meanwhile.');
+    expect(document.querySelector<HTMLInputElement>('.reply input')?.value).toBe('With the rack: 4.80 m.');
+    expect(sent('POST', path)[0]?.body).toEqual({ as: 'answered', answer: 'With the rack: 4.80 m.' });
+  });
+
+  it('points two cases out no more that are no doubles', async () => {
+    const lines = inbox().in_review.concat(inbox().returned);
+    const [one, other] = [lines[0]!, { ...lines[0]!, id: 'far', key: 'SKR-C999', title: 'Far away' }];
+    server.on('GET /projects/SKR/case-care', { ...care(), doubles: [{ one, other, score: 0.83 }] });
+    server.on(`DELETE /cases/${one.key}/doubles/SKR-C999`, null);
+    page = await Page.open('/SKR/casebook/desk', server);
+    await page.see('83 % of their words are the same');
+    server.on('GET /projects/SKR/case-care', { ...care(), doubles: [] });
+    await page.click('button', 'These are no doubles');
+    await page.see(`${one.key} and SKR-C999 are not pointed out any more.`);
+    await page.seeNot('83 %');
+    expect(sent('DELETE', `/cases/${one.key}/doubles/SKR-C999`)).toHaveLength(1);
+  });
+
+  it('asks for cases not walked for as long as is chosen', async () => {
+    page = await Page.open('/SKR/casebook/desk', server);
+    await page.choose('[aria-label="Not walked for how long"]', '7 days');
+    await page.reach(/days=7/);
+    await vi.waitFor(() => expect(server.asked.some((p) => p.includes('case-care?days=7'))).toBe(true));
+  });
+});
+
+describe('the history of a case', () => {
+  const KEY = 'SKR-C68';
+  const history = (): Api['CaseHistory'] => server.recorded(`/cases/${KEY}/history`);
+  const version = (number: number): Api['VersionLine'] => ({
+    ...history().versions[0]!,
+    number,
+    current: false,
+  });
+
+  it('compares the newest with the one before it, and any two that are chosen', async () => {
+    server.on(`GET /cases/${KEY}/history`, { ...history(), versions: [version(3), version(2), version(1)] });
+    const comparison = {
+      from: 2,
+      to: 3,
+      to_by: 'Anouk Sorrel',
+      to_at: new Date().toISOString(),
+      fields: [
+        {
+          field: 'title',
+          parts: [
+            { kind: 'same', text: 'The fare follows the ' },
+            { kind: 'removed', text: 'weight' },
+            { kind: 'added', text: 'length' },
+          ],
+        },
+      ],
+      steps: [],
+    };
+    server.on(`GET /cases/${KEY}/comparison`, comparison);
+    page = await Page.open(`/SKR/casebook/${KEY}/history`, server);
+    await page.see('Anouk Sorrel, just now');
+    expect(page.text('del')).toBe('weight');
+    expect(page.text('ins')).toBe('length');
+    expect(server.asked).toContain(`/cases/${KEY}/comparison?from=2&to=3`);
+    await page.choose('.pick', '1');
+    await vi.waitFor(() => expect(server.asked).toContain(`/cases/${KEY}/comparison?from=1&to=3`));
+    await page.choose('.pick', '3');
+    await page.see('Choose two different versions.');
+  });
+
+  it('brings an old version back, and the newest again', async () => {
+    server.on(`GET /cases/${KEY}/history`, { ...history(), versions: [version(2), version(1)] });
+    server.on(`POST /cases/${KEY}/restorations`, { case: {}, version: 3, new_version: true });
+    page = await Page.open(`/SKR/casebook/${KEY}/history`, server);
+    await page.click('li:nth-child(2) button', 'Bring back');
+    await page.see('Version 1 is back, as the newest.');
+    await page.click('button', 'Undo');
+    await page.see('Version 2 is back.');
+    expect(sent('POST', `/cases/${KEY}/restorations`).map((s) => s.body.version)).toEqual([1, 2]);
+  });
+
+  it('has nothing to compare where there is one version', async () => {
+    server.on(`GET /cases/${KEY}/history`, { ...history(), versions: [version(1)] });
+    page = await Page.open(`/SKR/casebook/${KEY}/history`, server);
+    await page.see('There is one version; nothing to compare yet.');
+    expect(server.asked.some((p) => p.includes('/comparison'))).toBe(false);
+  });
+});
