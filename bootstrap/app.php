@@ -9,6 +9,10 @@ use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
 use LucidStep\App\Support\Http\SecureHeaders;
 use LucidStep\App\Support\Problems\Problem;
+use LucidStep\App\Support\Problems\ReportDatabaseFault;
+
+// What a person typed stands in the arguments of calls, and never in a log.
+ini_set('zend.exception_ignore_args', '1');
 
 return Application::configure(basePath: dirname(__DIR__))
     ->withRouting(
@@ -34,6 +38,7 @@ return Application::configure(basePath: dirname(__DIR__))
             static fn(Throwable $e, Request $request) => $request->is('api/*') ? Problem::from($e)->toResponse($request) : null,
         );
         $exceptions->dontReport(\LucidStep\App\Support\Problems\Conflict::class);
+        $exceptions->report(ReportDatabaseFault::report(...))->stop();
     })
     ->withCommands([__DIR__ . '/../app/Console'])
     ->create();

@@ -23,8 +23,8 @@ lucid_bench() {
   stack_stop bench
   rm -rf "$dir"
   mkdir -p "$dir/log" "$dir/storage/app/private" "$dir/storage/framework"/{cache/data,sessions,views} "$dir/storage/logs"
-  trap 'stack_stop bench; PGPASSWORD="$DB_PASSWORD" psql -q -h "$DB_HOST" -p "$DB_PORT" -U "$DB_USERNAME" -d postgres -c "drop database if exists lucid_bench with (force)" >/dev/null 2>&1; rm -rf "$(stack_dir bench)"; [ '"$was"' = yes ] || database_stop' EXIT
-  PGPASSWORD="$DB_PASSWORD" psql -q -h "$DB_HOST" -p "$DB_PORT" -U "$DB_USERNAME" -d postgres -c "drop database if exists lucid_bench with (force)" >/dev/null
+  trap 'stack_stop bench; database_drop lucid_bench; rm -rf "$(stack_dir bench)"; [ '"$was"' = yes ] || database_stop' EXIT
+  database_drop lucid_bench
   database_make lucid_bench
   port="$(free_port 8288)"
   cat >"$dir/env" <<ENV
@@ -51,7 +51,7 @@ ENV
     set -a
     . "$dir/env"
     set +a
-    php artisan migrate:fresh --force -q && php artisan config:cache -q && php artisan route:cache -q
+    as_owner php artisan migrate:fresh --database=owner --force -q && php artisan config:cache -q && php artisan route:cache -q
   ) >&2 || fail "bench" "the database could not be made" "$dir/log/laravel.log"
   stack_write bench "$port"
   stack_fpm_start bench

@@ -24,6 +24,15 @@ stack_write() {
     echo "php_admin_value[opcache.revalidate_freq] = 1"
     echo "env[PATH] = $PATH"
     sed -nE 's/^([A-Z_]+)=(.+)$/env[\1] = "\2"/p' "$dir/env"
+    # Whoever watches the node is answered whatever the workers do.
+    echo "[watch]"
+    [ "$AS_ROOT" = yes ] && { echo "user = root"; echo "group = root"; }
+    echo "listen = $dir/watch.sock"
+    echo "pm = static"
+    echo "pm.max_children = 1"
+    echo "clear_env = yes"
+    echo "env[PATH] = $PATH"
+    sed -nE 's/^([A-Z_]+)=(.+)$/env[\1] = "\2"/p' "$dir/env"
   } >"$dir/fpm.conf"
   cat >"$dir/nginx.conf" <<CONF
 $([ "$AS_ROOT" = yes ] && echo "user root;")
@@ -50,19 +59,46 @@ http {
     location = /sw.js { add_header Cache-Control "no-cache"; }
     location = /practice { return 302 /practice/; }
     location /practice/ { alias $ROOT/demo/practice/; index index.html; add_header Cache-Control "no-cache"; add_header X-Content-Type-Options nosniff; }
+    location = /up { include $dir/watch.conf; }
+    location = /ready { include $dir/watch.conf; }
+    location ^~ /api/ { include $dir/app.conf; error_page 502 504 =503 @away; error_page 413 @too-large; }
     location / { try_files \$uri /index.php?\$query_string; }
-    location = /index.php {
-      fastcgi_pass unix:$dir/fpm.sock;
-      include /etc/nginx/fastcgi_params;
-      fastcgi_param SCRIPT_FILENAME \$document_root/index.php;
-      fastcgi_param SCRIPT_NAME /index.php;
-      fastcgi_param HTTP_HOST \$http_host;
-      fastcgi_buffers 32 16k;
-      fastcgi_read_timeout 120s;
+    location = /index.php { include $dir/app.conf; error_page 502 504 =503 @away-page; }
+    location @away {
+      default_type application/problem+json;
+      add_header Retry-After 5 always;
+      add_header Cache-Control no-store always;
+      return 503 '{"type":"urn:lucid-step:problem:away","title":"Not to be reached now","status":503,"detail":"The application does not answer. What you recorded waits on this device and is sent again by itself."}';
+    }
+    location @away-page {
+      default_type text/html;
+      add_header Retry-After 5 always;
+      add_header Cache-Control no-store always;
+      return 503 '<!doctype html><html lang="en"><meta charset="utf-8"><meta http-equiv="refresh" content="5"><title>Lucid Step is not answering</title><body style="font-family:sans-serif;margin:4rem auto;max-width:36rem"><h1>Lucid Step is not answering</h1><p>This page tries again every five seconds. What you recorded is kept on this device.</p></body></html>';
+    }
+    location @too-large {
+      default_type application/problem+json;
+      return 413 '{"type":"urn:lucid-step:problem:http","title":"Too large","status":413,"detail":"At most 110 MB are taken in at once. Nothing was changed."}';
     }
     location ~ \.php$ { return 404; }
   }
 }
+CONF
+  stack_fastcgi "$dir/fpm.sock" 120s >"$dir/app.conf"
+  stack_fastcgi "$dir/watch.sock" 10s >"$dir/watch.conf"
+}
+
+# stack_fastcgi SOCKET PATIENCE: how nginx hands a request on.
+stack_fastcgi() {
+  cat <<CONF
+fastcgi_pass unix:$1;
+include /etc/nginx/fastcgi_params;
+fastcgi_param SCRIPT_FILENAME $ROOT/public/index.php;
+fastcgi_param SCRIPT_NAME /index.php;
+fastcgi_param HTTP_HOST \$http_host;
+fastcgi_buffers 32 16k;
+fastcgi_connect_timeout 5s;
+fastcgi_read_timeout $2;
 CONF
 }
 

@@ -45,7 +45,8 @@ lucid_start() {
   if [ "$changed" = yes ] || ! stamped app "${code[@]}" || [ ! -f bootstrap/cache/config.php ]; then
     php artisan config:clear -q || fail "application" "it does not start" storage/logs/laravel.log
     php artisan package:discover -q
-    logged "Bringing the database up to date" migrate php artisan migrate --force
+    logged "Bringing the database up to date" migrate as_owner php artisan migrate --database=owner --force
+    php artisan lucid:check-database || fail "database" "its roles do not keep what was recorded (docs/operations.md, \"An outside database\")"
     php artisan config:cache -q && php artisan route:cache -q && php artisan view:cache -q
     stack_stop app
     stamp app "${code[@]}"
@@ -59,7 +60,7 @@ lucid_start() {
   stack_background app worker php artisan queue:work --sleep=1 --tries=3 --max-time=3600
   stack_background app scheduler php artisan schedule:work
   local n=0
-  until curl -fsS -o /dev/null "http://127.0.0.1:$port/up" 2>/dev/null; do
+  until curl -fsS -o /dev/null "http://127.0.0.1:$port/ready" 2>/dev/null; do
     n=$((n + 1))
     [ "$n" -gt 50 ] && fail "application" "no answer at http://127.0.0.1:$port" storage/logs/laravel.log
     sleep 0.1
@@ -77,5 +78,5 @@ lucid_reset_demo() {
   prepare
   database_start
   settings "$(cat "$(stack_dir app)/port" 2>/dev/null || echo 8088)" && php artisan config:cache -q
-  logged "Loading the demo again" demo php artisan lucid:demo --fresh
+  logged "Loading the demo again" demo as_owner php artisan lucid:demo --fresh
 }

@@ -62,7 +62,7 @@ test_feature() {
 # feature_suite NAME: on a database and a disk of its own.
 feature_suite() {
   database_make "lucid_feature_${1}_test"
-  DATABASE_URL='' DB_DATABASE="lucid_feature_${1}_test" APP_KEY="$(cat "$VAR/test.key")" TEST_TOKEN="$1" vendor/bin/phpunit --testsuite "feature-$1" --cache-directory "$VAR/phpunit-$1"
+  DATABASE_URL='' DB_DATABASE="lucid_feature_${1}_test" APP_KEY="$(cat "$VAR/test.key")" TEST_TOKEN="$1" as_owner vendor/bin/phpunit --testsuite "feature-$1" --cache-directory "$VAR/phpunit-$1"
 }
 
 # Browser tests wait more than they work: so many lanes, each with a database and a stack of its own.
@@ -95,7 +95,7 @@ browser_lane() {
   set +a
   while class="$(flock "$2.lock" sh -c 'head -n 1 "$1"; sed -i 1d "$1"' - "$2")" && [ -n "$class" ]; do
     began=$SECONDS
-    if vendor/bin/phpunit ${LUCID_TEST_ONLY:+--filter "$LUCID_TEST_ONLY"} "tests/Browser/$class.php" >"$VAR/log/browser-$class.log" 2>&1; then
+    if as_owner vendor/bin/phpunit ${LUCID_TEST_ONLY:+--filter "$LUCID_TEST_ONLY"} "tests/Browser/$class.php" >"$VAR/log/browser-$class.log" 2>&1; then
       say "$class: $(sed -nE 's/^OK \((.*)\)$/\1/p' "$VAR/log/browser-$class.log"), $((SECONDS - began))s"
       grep -ho 'First load of .*' "$VAR/log/browser-$class.log" || true
     else
@@ -139,8 +139,8 @@ ENV
     . "$dir/env"
     set +a
     rm -f "$dir/config.php" "$dir/routes.php"
-    php artisan migrate:fresh --force -q && php artisan lucid:demo --fresh && php artisan config:cache -q && php artisan route:cache -q &&
-      PGPASSWORD="$DB_PASSWORD" pg_dump --host="$DB_HOST" --port="$DB_PORT" --username="$DB_USERNAME" --format=custom --table='public.*' --file="$dir/storage/demo.dump" "$database" &&
+    as_owner php artisan lucid:demo --fresh && php artisan config:cache -q && php artisan route:cache -q &&
+      PGPASSWORD="$(setting "$PG_SETTINGS" DB_OWNER_PASSWORD)" pg_dump --host="$DB_HOST" --port="$DB_PORT" --username=lucid_owner --format=custom --table='public.*' --file="$dir/storage/demo.dump" "$database" &&
       rm -rf "$dir/storage/demo-files" && cp -a "$dir/storage/app" "$dir/storage/demo-files"
   ) || return 1
   LUCID_WORKERS=5 stack_write "$1" "$port"

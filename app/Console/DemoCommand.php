@@ -37,7 +37,7 @@ final class DemoCommand extends Command
             return self::SUCCESS;
         }
         if ($this->option('fresh')) {
-            Artisan::call('migrate:fresh', ['--force' => true]);
+            Artisan::call('migrate:fresh', ['--force' => true, '--database' => 'owner']);
         } elseif (Project::query()->exists()) {
             $this->info('There is a project already; nothing to load.');
 

@@ -7,8 +7,12 @@ namespace LucidStep\App\Providers;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Database\Events\MigrationsEnded;
+use Illuminate\Database\Events\NoPendingMigrations;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Facades\RateLimiter;
@@ -53,6 +57,7 @@ use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\PlannedCycles;
+use LucidStep\App\Support\Database\DatabaseRights;
 use LucidStep\App\Support\Record\RecordSigner;
 use Symfony\Component\HttpFoundation\Response;
 
@@ -75,7 +80,7 @@ final class AppServiceProvider extends ServiceProvider
         // A worker keeps its connection: making one (scram) takes five times as long as most requests. What is left open is
         // rolled back by PDO at the end of a request. Here and not in the configuration, which the command line caches.
         if ('fpm-fcgi' === \PHP_SAPI) {
-            config(['database.connections.pgsql.options' => [\PDO::ATTR_PERSISTENT => true]]);
+            config(['database.connections.pgsql.options' => [\PDO::ATTR_PERSISTENT => true, \PDO::ATTR_TIMEOUT => 3]]);
         }
     }
 
@@ -97,6 +102,12 @@ final class AppServiceProvider extends ServiceProvider
                 Limit::perMinute(60)->by((string) $request->ip())->after($failed),
             ],
         );
+        Event::listen([MigrationsEnded::class, NoPendingMigrations::class], static function (): void {
+            [$owner, $role] = [DB::connection('owner'), (string) DB::connection('pgsql')->getConfig('username')];
+            if ($role !== $owner->getConfig('username')) {
+                DatabaseRights::grant($owner, $role);
+            }
+        });
         $this->bindings();
         Mail::extend('catcher', static fn(): Catcher => new Catcher());
         Session::extend(

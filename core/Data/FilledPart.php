@@ -27,4 +27,20 @@ final readonly class FilledPart
             default => $this->text,
         };
     }
+
+    /**
+     * The same in Markdown: a value stands there as code, so that nothing in it is read as Markdown.
+     */
+    public function markdown(): string
+    {
+        $text = $this->shown();
+        if (null === $this->name) {
+            return $text;
+        }
+        preg_match_all('/`+/', $text, $ticks);
+        $fence = str_repeat('`', 1 + max([0, ...array_map(strlen(...), $ticks[0])]));
+        $pad = str_starts_with($text, '`') || str_ends_with($text, '`') || '' === trim($text) ? ' ' : '';
+
+        return $fence . $pad . str_replace(["\r\n", "\n"], ' ', $text) . $pad . $fence;
+    }
 }

@@ -72,6 +72,40 @@ final class Replay
     }
 
     /**
+     * The rows that events come to.
+     *
+     * @param  list<Event>  $events in order of sequence
+     * @param  list<array{values: list<array{string, string}>, repeats: ?int}>  $began the rounds that the attempt began with
+     * @param  int  $steps how many steps a round has
+     */
+    public static function rows(array $events, array $began, int $steps): AttemptRows
+    {
+        $said = new self($events);
+        $last = max([1, ...array_keys($said->steps), ...array_keys($said->skipped), ...$said->repeated]);
+        $first = [] === $began ? max(1, $last - \count($said->repeated)) : \count($began);
+        $repeats = [...array_pad(array_column($began, 'repeats'), $first, null), ...$said->repeated];
+        $rounds = $facts = [];
+        foreach ($repeats as $i => $of) {
+            $at = $i + 1;
+            $results = $verdicts = [];
+            for ($step = 1; $step <= $steps; $step++) {
+                $results[$step] = $said->steps[$at][$step] ?? self::STEP;
+                $verdicts[] = self::verdict($results[$step]);
+            }
+            $facts[] = $one = new RoundFacts($at, $verdicts, isset($said->skipped[$at]), $of);
+            $rounds[$at] = [
+                'skipped' => $said->skipped[$at] ?? null,
+                'repeats' => $of,
+                'roll_up' => $one->rollUp()->value,
+                'values' => $began[$i]['values'] ?? ($rounds[$of]['values'] ?? null),
+                'steps' => $results,
+            ];
+        }
+
+        return new AttemptRows(['roll_up' => Rounds::rollUp($facts)->value, ...$said->attempt], $rounds, $said->evidence);
+    }
+
+    /**
      * @param  array<string, mixed>  $p
      */
     private function take(Event $event, array $p): void
@@ -93,6 +127,7 @@ final class Replay
                 'state' => 'finished',
                 'ended_at' => self::second($event),
                 ...self::some($p, ['verdict', 'roll_up', 'overruled', 'note', 'active_ms', 'corrected_ms']),
+                'from_list' => true === ($p['from_list'] ?? false),
             ]),
             'time_corrected' => $this->set(['corrected_ms' => $p['to_ms']]),
             'evidence_added' => ($this->evidence[self::word($p['evidence'])] = self::scalars([
@@ -132,6 +167,7 @@ final class Replay
             'state' => 'open',
             'verdict' => null,
             'overruled' => false,
+            'from_list' => false,
             'note' => '',
             'active_ms' => 0,
             'corrected_ms' => null,
@@ -235,6 +271,7 @@ final class Replay
         $left = $this->steps;
         foreach ($shown->rounds as $at => $round) {
             $why = self::first("round {$at}", ['skipped' => $this->skipped[$at] ?? null], ['skipped' => $round['skipped']]);
+            $why ??= self::ofValues($at, $shown);
             foreach ($round['steps'] as $place => $step) {
                 $why ??= self::first("step {$place} of round {$at}", $left[$at][$place] ?? self::STEP, $step);
                 unset($left[$at][$place]);
@@ -261,16 +298,50 @@ final class Replay
     }
 
     /**
+     * Whether a round has the values it began with, or those of the round that it walks once more.
+     */
+    private static function ofValues(int $at, AttemptRows $shown): ?string
+    {
+        $of = $at;
+        while (!isset($shown->began[$of - 1]) && \is_int($shown->rounds[$of]['repeats'] ?? null) && $shown->rounds[$of]['repeats'] < $of) {
+            $of = $shown->rounds[$of]['repeats'];
+        }
+        if ([] === $shown->began || !isset($shown->began[$of - 1])) {
+            return null;
+        }
+        [$said, $is] = [$shown->began[$of - 1]['values'], $shown->rounds[$at]['values'] ?? []];
+        foreach ([...$said, ...$is] as [$name]) {
+            [$before, $now] = [self::value($said, $name), self::value($is, $name)];
+            if ($before !== $now) {
+                return \sprintf('round %d shows %s %s, it began with %s', $at, $name, self::quoted($now), self::quoted($before));
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * @param  list<array{string, string}>  $values
+     */
+    private static function value(array $values, string $name): ?string
+    {
+        foreach ($values as [$one, $value]) {
+            if ($one === $name) {
+                return $value;
+            }
+        }
+
+        return null;
+    }
+
+    /**
      * What the rounds and the attempt come to, by the rules of the roll-up.
      */
     private function ofRollUps(AttemptRows $shown): ?string
     {
         $facts = [];
         foreach ($shown->rounds as $at => $round) {
-            $verdicts = array_map(
-                static fn(array $step): Verdict => Verdict::tryFrom(self::word($step['verdict'] ?? '')) ?? Verdict::NotRun,
-                $round['steps'],
-            );
+            $verdicts = array_map(self::verdict(...), $round['steps']);
             $facts[] = $one = new RoundFacts($at, array_values($verdicts), null !== $round['skipped'], $round['repeats']);
             if ($one->rollUp()->value !== $round['roll_up']) {
                 return self::first("round {$at}", ['roll_up' => $one->rollUp()->value], ['roll_up' => $round['roll_up']]);
@@ -356,6 +427,14 @@ final class Replay
     private static function scalars(array $fields): array
     {
         return array_map(static fn(mixed $v): string|int|float|bool|null => \is_scalar($v) ? $v : null, $fields);
+    }
+
+    /**
+     * @param  Fields  $step
+     */
+    private static function verdict(array $step): Verdict
+    {
+        return Verdict::tryFrom(self::word($step['verdict'] ?? '')) ?? Verdict::NotRun;
     }
 
     private static function second(Event $event): int

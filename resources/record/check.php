@@ -2,14 +2,22 @@
 
 declare(strict_types=1);
 
+use LucidStep\Core\Record\Event;
+use LucidStep\Core\Record\FreeText;
+use LucidStep\Core\Record\Protocol;
+use LucidStep\Core\Record\Replay;
+use LucidStep\Core\Record\Snapshot;
+use LucidStep\Core\Record\StoredEvent;
+
 /*
  * Checks a bundle by itself: run `php check.php` in the folder into which the bundle was unpacked, or
  * `php check.php path/to/folder`, and then the fingerprint of the key that it must be signed with, from a mail or report
- * that you trust. It needs PHP 8.1 or later and nothing else. It says what it found and ends with 0 when
+ * that you trust. It needs PHP 8.2 or later and nothing else. It says what it found and ends with 0 when
  * everything fits, with 1 when something does not, naming the first thing in each file that does not fit.
  *
  * hash_0 is SHA-256("lucid-step/2" LF id), hash_n is SHA-256(hex of hash_n-1 LF hex of SHA-256(bytes of event n)). What people
- * wrote stands in the bytes as SHA-256(salt LF text); salt and text lie beside them, unless the text was taken out.
+ * wrote stands in the bytes as SHA-256(salt LF text); salt and text lie beside them, unless the text was taken out. The protocol
+ * is made again from the events, by the rules of the application that stand above this program, and compared.
  */
 
 $dir = rtrim($argv[1] ?? __DIR__, '/');
@@ -84,29 +92,14 @@ foreach ($walk as $path) {
     }
 }
 
-/**
- * @return array<string, string> the digests of texts, by where they stand
- */
-$digests = static function (array $payload, string $under = '') use (&$digests): array {
-    $found = [];
-    foreach ($payload as $key => $value) {
-        if (is_array($value) && array_keys($value) === ['text']) {
-            $found["{$under}{$key}"] = (string) $value['text'];
-        } elseif (is_array($value)) {
-            $found += $digests($value, "{$under}{$key}.");
-        }
-    }
-
-    return $found;
-};
 $missing = [];
 
 /**
- * @return array{string, int, list<array<string, mixed>>} the head, how many, and the events themselves
+ * @return array{string, int, list<array<string, mixed>>, list<Event>} the head, how many, and the events themselves
  */
-$chain = static function (string $name, string $id) use ($read, $digests, &$faults, &$missing): array {
+$chain = static function (string $name, string $id) use ($read, &$faults, &$missing): array {
     $hash = hash('sha256', "lucid-step/2\n{$id}");
-    $events = [];
+    $events = $stored = [];
     $n = 0;
     foreach (array_filter(explode("\n", (string) $read($name)), static fn(string $l): bool => $l !== '') as $line) {
         $n++;
@@ -114,24 +107,24 @@ $chain = static function (string $name, string $id) use ($read, $digests, &$faul
         if (!is_array($row) || !isset($row['sequence'], $row['hash'], $row['bytes'])) {
             $faults[] = "{$name}, line {$n} cannot be read";
 
-            return [$hash, $n, $events];
+            return [$hash, $n, $events, $stored];
         }
         if ($row['sequence'] !== $n) {
             $faults[] = "{$name}: event {$n} is missing";
 
-            return [$hash, $n, $events];
+            return [$hash, $n, $events, $stored];
         }
         $hash = hash('sha256', "{$hash}\n" . hash('sha256', $row['bytes']));
         if ($hash !== $row['hash']) {
             $faults[] = "{$name}: event {$n} was changed, its bytes do not fit its hash";
 
-            return [$row['hash'], $n, $events];
+            return [$row['hash'], $n, $events, $stored];
         }
         $event = json_decode($row['bytes'], true);
         if (!is_array($event) || ($event['sequence'] ?? 0) !== $n || ($event['attempt'] ?? ($event['cycle'] ?? '')) !== $id) {
             $faults[] = "{$name}: event {$n} belongs elsewhere";
         }
-        foreach ($digests((array) ($event['payload'] ?? [])) as $at => $digest) {
+        foreach (FreeText::digests((array) ($event['payload'] ?? [])) as $at => $digest) {
             $text = $row['texts'][$at] ?? null;
             if ($text === null) {
                 $missing[$name][$n][] = $digest;
@@ -140,16 +133,17 @@ $chain = static function (string $name, string $id) use ($read, $digests, &$faul
             }
         }
         $events[] = (array) $event;
+        $stored[] = StoredEvent::read($row['bytes'], $row['hash'], (array) ($row['texts'] ?? []))->event;
     }
 
-    return [$hash, $n, $events];
+    return [$hash, $n, $events, $stored];
 };
 
-[$head, $count, $events] = $chain('events.jsonl', $manifest['attempt']['id']);
+[$head, $count, $events, $said] = $chain('events.jsonl', $manifest['attempt']['id']);
 if ($head !== $manifest['attempt']['head'] || $count !== $manifest['attempt']['events']) {
     $faults[] = 'events.jsonl does not end as the manifest says: an event was added or taken away';
 }
-[$cycleHead, $cycleCount, $cycleEvents] = $chain('cycle-events.jsonl', $manifest['cycle']['id']);
+[$cycleHead, $cycleCount, $cycleEvents, $ofCycle] = $chain('cycle-events.jsonl', $manifest['cycle']['id']);
 if ($cycleHead !== $manifest['cycle']['head'] || $cycleCount !== $manifest['cycle']['events']) {
     $faults[] = 'cycle-events.jsonl does not end as the manifest says: an event was added or taken away';
 }
@@ -182,6 +176,24 @@ foreach ($events as $event) {
 $text = $read('case.json');
 if ($text !== null && $snapshot !== null && hash('sha256', $text) !== $snapshot) {
     $faults[] = 'case.json is not the case as it was walked';
+}
+$case = json_decode((string) $text, true);
+$names = json_decode((string) $read('names.json'), true);
+$protocol = $read('protocol.md');
+if (is_array($case) && is_array($names) && $protocol !== null && $faults === []) {
+    $files = Protocol::gone($ofCycle, $manifest['attempt']['id']);
+    if ($protocol !== Protocol::write($case, $said, $manifest['cycle']['id'], array_map(strval(...), $names), $files)) {
+        $faults[] = 'protocol.md does not say what the events say';
+    }
+    $shown = Replay::rows($said, Snapshot::rounds($case), count(Snapshot::steps($case)))->attempt;
+    if (($shown['verdict'] ?? null) !== $manifest['attempt']['verdict'] || $shown['number'] !== $manifest['attempt']['number']) {
+        $faults[] = 'manifest.json does not say of the attempt what the events say';
+    }
+    foreach (['key', 'version', 'title'] as $field) {
+        if (($case[$field] ?? null) !== $manifest['case'][$field]) {
+            $faults[] = "manifest.json does not say the {$field} of the case as it was walked";
+        }
+    }
 }
 $there = [];
 foreach ($manifest['files'] as $file) {

@@ -62,7 +62,7 @@ abstract class BrowserTestCase extends TestCase
     {
         // The demo was kept as a dump, and its files beside it, when the stack was made; putting them back takes a second.
         $this->shell(
-            'PGPASSWORD="$DB_PASSWORD" pg_restore --host="$DB_HOST" --port="$DB_PORT" --username="$DB_USERNAME" ' .
+            'PGPASSWORD="$DB_OWNER_PASSWORD" pg_restore --host="$DB_HOST" --port="$DB_PORT" --username="$DB_OWNER_USERNAME" ' .
                 '--no-owner --clean --if-exists --single-transaction --dbname="$DB_DATABASE" ' .
                 '"$LARAVEL_STORAGE_PATH"/demo.dump && rm -rf "$LARAVEL_STORAGE_PATH"/framework/cache/data/* ' .
                 '"$LARAVEL_STORAGE_PATH"/app && cp -a "$LARAVEL_STORAGE_PATH"/demo-files "$LARAVEL_STORAGE_PATH"/app',

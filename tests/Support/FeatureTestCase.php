@@ -30,6 +30,24 @@ abstract class FeatureTestCase extends TestCase
         return $app;
     }
 
+    /**
+     * Migrations run as the owner of the database; what is tested runs as the application.
+     *
+     * @return array<string, mixed>
+     */
+    protected function migrateFreshUsing(): array
+    {
+        return ['--database' => 'owner'];
+    }
+
+    /**
+     * Goes on as the owner of the database, who may do what the application may not, until the test ends.
+     */
+    protected static function becomeOwner(): void
+    {
+        DB::statement('set local role ' . DB::connection()->getQueryGrammar()->wrap(config('database.connections.owner.username')));
+    }
+
     protected function setUp(): void
     {
         parent::setUp();

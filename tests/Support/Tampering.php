@@ -56,6 +56,12 @@ final class Tampering
                 'step 2 of round 1 is not there any more',
             ],
             ['a round is left out', "update rounds set skipped = 'no time' where attempt_id = :a", 'round 1 shows skipped'],
+            [
+                'a value it was walked with',
+                "update rounds set data_row = '{\"Route\": \"South\"}' where attempt_id = :a",
+                'shows Route “South”',
+            ],
+            ['how it was judged', 'update attempts set from_list = true where id = :a', 'shows from_list yes'],
             ['what a round rolls up to', "update rounds set roll_up = 'pass' where attempt_id = :a", 'round 1 shows roll_up “pass”'],
             [
                 'a round is put in',

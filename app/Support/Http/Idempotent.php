@@ -6,6 +6,7 @@ namespace LucidStep\App\Support\Http;
 
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
@@ -30,13 +31,15 @@ final class Idempotent
             throw ValidationException::withMessages(['Idempotency-Key' => 'The Idempotency-Key header must be a UUID.']);
         }
         $user = $request->user()?->getAuthIdentifier();
+        $files = array_filter($request->allFiles(), static fn(mixed $f): bool => $f instanceof UploadedFile && $f->isValid());
         $fingerprint = hash(
             'sha256',
             $request->method() .
                 ' ' .
                 $request->path() .
                 "\n" .
-                json_encode($request->except(['file', 'sent_at']), \JSON_PARTIAL_OUTPUT_ON_ERROR),
+                json_encode($request->except([...array_keys($files), 'sent_at']), \JSON_PARTIAL_OUTPUT_ON_ERROR) .
+                implode('', array_map(static fn(UploadedFile $f): string => "\n" . hash_file('sha256', $f->getPathname()), $files)),
         );
         DB::beginTransaction();
         $inserted = DB::table('idempotency_keys')->insertOrIgnore([

@@ -8,6 +8,8 @@ use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
 use Illuminate\Contracts\Support\Responsable;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Database\QueryException;
+use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Session\TokenMismatchException;
 use Illuminate\Validation\ValidationException;
@@ -41,7 +43,28 @@ final readonly class Problem implements Responsable
         $before = $e->getPrevious();
         $e = $before instanceof TokenMismatchException || $before instanceof AuthorizationException ? $before : $e;
 
+        $away = Away::of($e);
+
         return match (true) {
+            null !== $away => new self(
+                503,
+                'away',
+                'Not to be reached now',
+                "Nothing was changed: {$away[0]}. What you recorded waits on this device and is sent again by itself.",
+                headers: ['Retry-After' => (string) $away[1]],
+            ),
+            $e instanceof UniqueConstraintViolationException => new self(
+                409,
+                'same-at-once',
+                'Things have changed',
+                'Somebody else made the same at this very moment. Nothing was changed. Load the page again and look.',
+            ),
+            $e instanceof QueryException && '23503' === ($e->errorInfo[0] ?? '') => new self(
+                409,
+                'gone-meanwhile',
+                'Things have changed',
+                'Something that this belongs to was taken away at this very moment. Nothing was changed. Load the page again and look.',
+            ),
             $e instanceof AuthenticationException => new self(401, 'signed-out', 'Not signed in', 'Sign in to go on.'),
             $e instanceof TokenMismatchException => new self(
                 419,

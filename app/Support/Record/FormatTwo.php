@@ -73,7 +73,7 @@ final readonly class FormatTwo
     {
         $attempt = DB::table('attempts')
             ->where('id', $id)
-            ->sole(['tester_id', 'build_id', 'configuration_id', 'environment', 'parallel_reason']);
+            ->sole(['tester_id', 'build_id', 'configuration_id', 'environment', 'parallel_reason', 'from_list']);
         $from = [];
         foreach (
             DB::table('events')
@@ -101,6 +101,7 @@ final readonly class FormatTwo
                     'environment' => $attempt->environment,
                     ...null === $attempt->parallel_reason ? [] : ['parallel_reason' => $attempt->parallel_reason],
                 ],
+                'finished' => $attempt->from_list ? ['from_list' => true] : [],
                 'evidence_added' => [
                     'caption' =>
                         $from[$payload['evidence']] ?? (string) DB::table('evidence')->where('id', $payload['evidence'])->value('caption'),

@@ -42,12 +42,25 @@ final class RoundValues
      */
     public static function maskedRow(?Round $round): array
     {
-        $row = [];
-        foreach ($round->data_row ?? [] as $name => $value) {
-            $row[(string) $name] = \is_array($value) ? ('' === ($value['secret'] ?? '') ? '' : Mask::DOTS) : (string) $value;
+        return array_column(self::masked($round->data_row ?? []), 1, 0);
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $row as it is stored
+     * @param  list<string>  $columns in their order, which a stored row does not keep
+     *
+     * @return list<array{string, string}> names and values, secret ones masked
+     */
+    public static function masked(array $row, array $columns = []): array
+    {
+        $names = array_map(strval(...), array_keys($row));
+        $masked = [];
+        foreach (array_unique([...array_intersect($columns, $names), ...$names]) as $name) {
+            $value = $row[$name];
+            $masked[] = [$name, \is_array($value) ? ('' === ($value['secret'] ?? '') ? '' : Mask::DOTS) : (string) $value];
         }
 
-        return $row;
+        return $masked;
     }
 
     /**

@@ -213,6 +213,7 @@ final class AttemptCheckTest extends TestCase
                 'verdict' => 'pass',
                 'roll_up' => 'not_run',
                 'overruled' => true,
+                'from_list' => false,
                 'note' => 'As it was',
                 'active_ms' => 0,
                 'started_at' => 1_800_000_000,

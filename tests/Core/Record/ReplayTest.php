@@ -15,6 +15,8 @@ use PHPUnit\Framework\TestCase;
 
 /**
  * What events come to, against rows that are kept beside them by hand, as the application keeps its own.
+ *
+ * @phpstan-import-type Round from AttemptRows
  */
 final class ReplayTest extends TestCase
 {
@@ -29,13 +31,18 @@ final class ReplayTest extends TestCase
         'tries_failed' => 0,
     ];
 
+    private const BEGAN = [
+        ['values' => [['Route', 'North'], ['pin', '••••']], 'repeats' => null],
+        ['values' => [['Route', ''], ['pin', '']], 'repeats' => null],
+    ];
+
     /** @var list<Event> */
     private array $events = [];
 
     /** @var array<string, scalar|null> */
     private array $attempt = [];
 
-    /** @var array<int, array{skipped: ?string, repeats: ?int, roll_up: string, steps: array<int, array<string, scalar|null>>}> */
+    /** @var array<int, Round> */
     private array $rounds = [];
 
     /** @var array<string, array<string, scalar|null>> */
@@ -65,7 +72,12 @@ final class ReplayTest extends TestCase
         mt_srand($seed);
         for ($n = 0; $n < 40; $n++) {
             $this->act(mt_rand(0, 12));
-            self::assertNull($this->difference(), "after {$n}: " . $this->events[\count($this->events) - 1]->kind);
+            $after = "after {$n}: " . $this->events[\count($this->events) - 1]->kind;
+            self::assertNull($this->difference(), $after);
+            $made = Replay::rows($this->events, self::BEGAN, 3);
+            self::assertEquals($this->attempt, $made->attempt, $after);
+            self::assertEquals($this->rounds, $made->rounds, $after);
+            self::assertSame(array_keys($this->evidence), array_keys($made->evidence), $after);
         }
         foreach ($this->changes() as $what => $rows) {
             $said = Replay::difference($this->events, $rows);
@@ -170,6 +182,7 @@ final class ReplayTest extends TestCase
             'verdict' => null,
             'roll_up' => 'not_run',
             'overruled' => false,
+            'from_list' => false,
             'note' => '',
             'active_ms' => 0,
             'corrected_ms' => null,
@@ -181,6 +194,7 @@ final class ReplayTest extends TestCase
                 'skipped' => null,
                 'repeats' => null,
                 'roll_up' => 'not_run',
+                'values' => self::BEGAN[$at - 1]['values'],
                 'steps' => [1 => self::STEP, 2 => self::STEP, 3 => self::STEP],
             ];
         }
@@ -259,6 +273,7 @@ final class ReplayTest extends TestCase
             'skipped' => null,
             'repeats' => $round,
             'roll_up' => 'not_run',
+            'values' => $this->rounds[$round]['values'],
             'steps' => [1 => self::STEP, 2 => self::STEP, 3 => self::STEP],
         ];
     }
@@ -338,7 +353,7 @@ final class ReplayTest extends TestCase
             default => "{$v} and more",
         };
         foreach ($this->attempt as $field => $value) {
-            yield "attempt {$field}" => new AttemptRows([$field => $other($value)] + $this->attempt, $this->rounds, $this->evidence);
+            yield "attempt {$field}" => $this->rows([$field => $other($value)] + $this->attempt);
         }
         foreach ($this->rounds as $at => $round) {
             foreach ($round['steps'] as $place => $step) {
@@ -346,25 +361,36 @@ final class ReplayTest extends TestCase
                     $steps = [$place => [$field => $other($value)] + $step] + $round['steps'];
                     $changed = [$at => [...$round, 'steps' => $steps]] + $this->rounds;
                     ksort($changed);
-                    yield "step {$place} of {$at}, {$field}" => new AttemptRows($this->attempt, $changed, $this->evidence);
+                    yield "step {$place} of {$at}, {$field}" => $this->rows(null, $changed);
                 }
             }
             $changed = [$at => [...$round, 'skipped' => null === $round['skipped'] ? 'never' : null]] + $this->rounds;
-            yield "round {$at} skipped" => new AttemptRows($this->attempt, $changed, $this->evidence);
+            yield "round {$at} skipped" => $this->rows(null, $changed);
+            foreach ([[['Route', 'South'], ['pin', '••••']], [['Route', 'North']], [...$round['values'] ?? [], ['more', 'x']]] as $values) {
+                yield "round {$at} values " . json_encode($values) => $this->rows(
+                    null,
+                    array_replace($this->rounds, [$at => ['values' => $values] + $round]),
+                );
+            }
         }
         foreach ($this->evidence as $id => $row) {
             foreach (array_diff_key($row, ['copy_of' => 0]) as $field => $value) {
                 $changed = [$id => [$field => $other($value)] + $row] + $this->evidence;
-                yield "evidence {$id} {$field}" => new AttemptRows($this->attempt, $this->rounds, $changed);
+                yield "evidence {$id} {$field}" => $this->rows(null, null, $changed);
             }
-            yield "evidence {$id} gone" => new AttemptRows($this->attempt, $this->rounds, array_diff_key($this->evidence, [$id => 0]));
+            yield "evidence {$id} gone" => $this->rows(null, null, array_diff_key($this->evidence, [$id => 0]));
         }
-        yield 'evidence put in' => new AttemptRows($this->attempt, $this->rounds, ['more' => ['copy_of' => null], ...$this->evidence]);
+        yield 'evidence put in' => $this->rows(null, null, ['more' => ['copy_of' => null], ...$this->evidence]);
     }
 
-    private function rows(): AttemptRows
+    /**
+     * @param  ?array<string, scalar|null>  $attempt
+     * @param  ?array<int, Round>  $rounds
+     * @param  ?array<string, array<string, scalar|null>>  $evidence
+     */
+    private function rows(?array $attempt = null, ?array $rounds = null, ?array $evidence = null): AttemptRows
     {
-        return new AttemptRows($this->attempt, $this->rounds, $this->evidence);
+        return new AttemptRows($attempt ?? $this->attempt, $rounds ?? $this->rounds, $evidence ?? $this->evidence, self::BEGAN);
     }
 
     private function difference(): ?string

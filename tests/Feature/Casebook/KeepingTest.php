@@ -41,6 +41,7 @@ final class KeepingTest extends FeatureTestCase
     public function test_the_log_of_a_case_cannot_be_rewritten(): void
     {
         $this->as($this->world->person(), 'POST', '/projects/TST/cases', ['title' => 'x'])->assertCreated();
+        self::becomeOwner();
         $this->expectExceptionMessage('append-only');
         DB::table('case_log')->update(['kind' => 'other']);
     }

@@ -63,6 +63,7 @@ final class FactsTest extends FeatureTestCase
         $this->world->cycle->update(['state' => 'draft']);
         $move = fn($who, string $to) => $this->as($who, 'POST', '/cycles/TST-R1/moves', ['to' => $to]);
         $move($lead, 'in_review')->assertOk();
+        self::becomeOwner();
         DB::table('cycle_log')->update(['text' => 'Um Durchsicht gebeten']);
         $item = $this->as($other, 'GET', '/projects/TST/queue')->assertOk()->json('items.0');
         self::assertSame(['review', 'Lead'], [$item['kind'], $item['by']['name']]);

@@ -10,6 +10,7 @@ use Illuminate\Support\Str;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Record\BundleChecker;
 use LucidStep\App\Support\Record\RecordSigner;
 use LucidStep\Core\Record\Signed;
 use LucidStep\Tests\Support\FeatureTestCase;
@@ -59,7 +60,7 @@ final class RecordTest extends FeatureTestCase
                 $changed = $whole;
                 $changed[$at] = chr(ord($changed[$at]) ^ 1);
                 file_put_contents("{$dir}/{$name}", $changed);
-                [$code, $said] = $this->check($dir, resource_path('record/check.php'));
+                [$code, $said] = $this->check($dir, $this->checker());
                 self::assertSame(1, $code, "{$name} at {$at}");
                 self::assertStringContainsString($name, $said, "{$name} at {$at}");
                 $tried++;
@@ -94,19 +95,20 @@ final class RecordTest extends FeatureTestCase
         [$code, $said] = $this->check($dir, null, $mine);
         self::assertSame(0, $code, $said);
         self::assertStringContainsString("Signed with the key: {$mine}", $said);
-        $protocol = str_ireplace('pass', 'fail', (string) file_get_contents("{$dir}/protocol.md"), $changed);
+        $whole = (string) file_get_contents("{$dir}/protocol.md");
+        $protocol = str_ireplace('pass', 'fail', $whole, $changed);
         self::assertGreaterThan(0, $changed);
-        $manifest = str_replace(
-            hash('sha256', (string) file_get_contents("{$dir}/protocol.md")),
-            hash('sha256', $protocol),
-            (string) file_get_contents("{$dir}/manifest.json"),
-        );
+        $manifest = str_replace(hash('sha256', $whole), hash('sha256', $protocol), (string) file_get_contents("{$dir}/manifest.json"));
         file_put_contents("{$dir}/protocol.md", $protocol);
         file_put_contents("{$dir}/manifest.json", $manifest);
         file_put_contents("{$dir}/seal.txt", hash('sha256', $manifest) . "\n");
         [$code, $said] = $this->check($dir);
         self::assertSame(1, $code);
         self::assertStringContainsString('signature.txt does not fit manifest.json', $said);
+        $this->write($dir, [
+            'protocol.md' => $whole,
+            'manifest.json' => ($manifest = str_replace(hash('sha256', $protocol), hash('sha256', $whole), $manifest)),
+        ]);
         $pair = sodium_crypto_sign_keypair();
         $key = sodium_crypto_sign_publickey($pair);
         $signature = sodium_crypto_sign_detached(Signed::bundle(hash('sha256', $manifest)), sodium_crypto_sign_secretkey($pair));
@@ -120,6 +122,40 @@ final class RecordTest extends FeatureTestCase
         $write($theirs);
         self::assertStringContainsString("Signed with the key: {$theirs}", $this->check($dir)[1], 'nobody told which key it must be');
         self::assertStringContainsString("signed with another key than {$mine}", $this->check($dir, null, $mine)[1]);
+        exec('rm -rf ' . escapeshellarg($dir));
+    }
+
+    /**
+     * Whoever has the key of the installation too cannot make the protocol or the manifest say what the events do not.
+     */
+    public function test_what_is_written_for_people_is_made_again_from_the_events(): void
+    {
+        $this->walk();
+        $dir = $this->unpack($this->zip());
+        $parts = [];
+        foreach (['protocol.md', 'manifest.json', 'names.json'] as $name) {
+            $parts[$name] = (string) file_get_contents("{$dir}/{$name}");
+        }
+        $tries = [
+            ['protocol.md', '1. **pass**', '1. **fail**', 'protocol.md does not say what the events say'],
+            ['names.json', 'NAME', 'Somebody else', 'protocol.md does not say what the events say'],
+            ['manifest.json', '"verdict": "pass"', '"verdict": "fail"', 'manifest.json does not say of the attempt'],
+            ['manifest.json', '"number": 1', '"number": 2', 'manifest.json does not say of the attempt'],
+            ['manifest.json', '"title": "', '"title": "Other: ', 'manifest.json does not say the title of the case'],
+        ];
+        foreach ($tries as [$name, $from, $to, $why]) {
+            $from = 'NAME' === $from ? $this->me->name : $from;
+            $other = str_replace($from, $to, $parts[$name], $changed);
+            self::assertGreaterThan(0, $changed, $from);
+            $manifest = str_replace(hash('sha256', $parts[$name]), hash('sha256', $other), $parts['manifest.json']);
+            $this->write($dir, [...$parts, 'manifest.json' => $manifest, $name => $other]);
+            [$code, $said] = $this->check($dir);
+            self::assertSame(1, $code, $said);
+            self::assertStringContainsString("FAULT: {$why}", $said);
+            self::assertStringContainsString('1 faults', $said);
+        }
+        $this->write($dir, $parts);
+        self::assertSame(0, $this->check($dir)[0]);
         exec('rm -rf ' . escapeshellarg($dir));
     }
 
@@ -225,6 +261,7 @@ final class RecordTest extends FeatureTestCase
         self::assertStringContainsString('the text of event 4 was taken out (A code)', $said);
         self::assertSame('', (string) shell_exec('grep -rl swan-lake ' . escapeshellarg($dir)));
         exec('rm -rf ' . escapeshellarg($dir));
+        self::becomeOwner();
         $this->expectExceptionMessage('append-only');
         DB::table('events')
             ->where('attempt_id', $this->attempt)
@@ -251,12 +288,24 @@ final class RecordTest extends FeatureTestCase
             'asks for a retest of TST-C1: Once more, please',
             (string) $this->as($this->me, 'GET', '/notices')->getContent(),
         );
+        self::becomeOwner();
         DB::statement('alter table cycle_events disable trigger cycle_events_append_only');
         DB::table('cycle_events')
             ->where('sequence', 2)
             ->update(['payload' => '{"to_ms": 1}']);
         $this->as($this->me, 'GET', "/cycles/{$key}/verification")->assertJson(['state' => 'broken', 'at' => 2]);
         DB::statement('alter table cycle_events enable trigger cycle_events_append_only');
+    }
+
+    /**
+     * The checker beside all bundles: a changed one is found by the one that was sent along with the others.
+     */
+    private function checker(): string
+    {
+        $path = sys_get_temp_dir() . '/lucid-checker-test.php';
+        file_put_contents($path, BundleChecker::source());
+
+        return $path;
     }
 
     private function zip(): string
@@ -283,6 +332,24 @@ final class RecordTest extends FeatureTestCase
         $this->as($this->me, 'POST', "/attempts/{$this->attempt}/finish", [])->assertOk();
 
         return [(string) $answer->assertCreated()->json('evidence.id'), (string) $answer->json('evidence.sha256')];
+    }
+
+    /**
+     * Files of a bundle with its seal and signature made to fit, by the key of the installation.
+     *
+     * @param  array<string, string>  $parts
+     */
+    private function write(string $dir, array $parts): void
+    {
+        $sha256 = hash('sha256', $parts['manifest.json']);
+        $signer = new RecordSigner();
+        [$fingerprint, $signature] = explode(':', $signer->sign(Signed::bundle($sha256)), 2);
+        $key = base64_encode((string) $signer->publicKey($fingerprint));
+        $parts['seal.txt'] = "{$sha256}\n";
+        $parts['signature.txt'] = "fingerprint {$fingerprint}\nkey {$key}\nsignature {$signature}\n";
+        foreach ($parts as $name => $text) {
+            file_put_contents("{$dir}/{$name}", $text);
+        }
     }
 
     private function unpack(string $zip): string

@@ -237,13 +237,17 @@ final class WalkTest extends FeatureTestCase
         $me = $this->world->person();
         $attempt = $this->start($this->world->entry($me, 1), $me);
         $this->judge($me, $attempt, 1, 'fail', ['happened' => 'Wrong']);
-        foreach (['update events set kind = \'x\'', 'delete from events'] as $sql) {
-            try {
-                DB::transaction(static fn() => DB::statement($sql));
-                self::fail('The database let it happen.');
-            } catch (\Illuminate\Database\QueryException $e) {
-                self::assertStringContainsString('append-only', $e->getMessage());
+        // Not as the application, which has no right to, and not as the owner either, whom a trigger stops.
+        foreach (['permission denied', 'append-only'] as $why) {
+            foreach (['update events set kind = \'x\'', 'delete from events'] as $sql) {
+                try {
+                    DB::transaction(static fn() => DB::statement($sql));
+                    self::fail('The database let it happen.');
+                } catch (\Illuminate\Database\QueryException $e) {
+                    self::assertStringContainsString($why, $e->getMessage());
+                }
             }
+            self::becomeOwner();
         }
         DB::statement('alter table events disable trigger events_append_only');
         DB::table('events')

@@ -8,8 +8,11 @@ use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
 use Illuminate\Validation\ValidationException;
+use League\Flysystem\FilesystemException;
+use League\Flysystem\UnableToWriteFile;
 use LucidStep\App\Areas\Evidence\Jobs\MakeThumbnail;
 use LucidStep\App\Models\StoredFile;
+use LucidStep\App\Support\Files\ContentHash;
 
 /**
  * Keeps a file's content under its SHA-256. What it is, is told by its content, never by its name.
@@ -41,7 +44,7 @@ final readonly class StoreFile
         [$type, $width, $height] = $this->kind($path, mb_strtolower($upload->getClientOriginalExtension()));
         $hash = (string) hash_file('sha256', $path);
         $file = StoredFile::query()->find($hash);
-        if (null !== $file && $this->files->exists($file->path())) {
+        if (null !== $file && $this->isWhole($file)) {
             return $file;
         }
         $file ??= new StoredFile([
@@ -53,13 +56,45 @@ final readonly class StoreFile
             'created_at' => Carbon::now(),
         ]);
         $file->thumbnail = null === $width ? 'none' : 'waiting';
-        $this->files->writeStream($file->path(), fopen($path, 'r') ?: throw new \RuntimeException('The upload cannot be read.'));
+        $this->write($file, $path);
         StoredFile::query()->insertOrIgnore($file->getAttributes());
         if (null !== $width) {
             MakeThumbnail::dispatch($hash);
         }
 
         return $file;
+    }
+
+    /**
+     * Writes the content beside its place and moves it there when it arrived whole, so that a full disk leaves nothing that
+     * looks like it.
+     *
+     * @throws FilesystemException when the storage does not take it
+     */
+    private function write(StoredFile $file, string $path): void
+    {
+        $beside = "{$file->path()}.part-" . bin2hex(random_bytes(6));
+        $upload = fopen($path, 'r') ?: throw new \RuntimeException('The upload cannot be read.');
+        try {
+            $this->files->writeStream($beside, $upload);
+            if (ContentHash::of($this->files, $beside) !== $file->sha256) {
+                throw UnableToWriteFile::atLocation($beside, 'it was not written whole');
+            }
+            $this->files->move($beside, $file->path());
+        } catch (\Throwable $e) {
+            $this->files->delete($beside);
+            throw $e;
+        } finally {
+            fclose($upload);
+        }
+    }
+
+    /**
+     * Whether the content that is there is what it is said to be.
+     */
+    private function isWhole(StoredFile $file): bool
+    {
+        return ContentHash::of($this->files, $file->path()) === $file->sha256;
     }
 
     /**

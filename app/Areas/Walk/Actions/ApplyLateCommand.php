@@ -16,6 +16,7 @@ use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
+use LucidStep\App\Support\Secrets\RoundValues;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Verdict;
@@ -72,8 +73,17 @@ final readonly class ApplyLateCommand
             return $there;
         }
         $id = (string) Str::uuid7();
+        $rounds = array_values(Round::query()->where('attempt_id', $source->id)->orderBy('position')->get()->all());
+        $columns = array_values(array_filter((array) ($source->snapshot['columns'] ?? []), is_string(...)));
         $attempt = new Attempt([
-            ...$source->only(['project_id', 'entry_id', 'build_id', 'configuration_id', 'environment', 'snapshot']),
+            ...$source->only(['project_id', 'entry_id', 'build_id', 'configuration_id', 'environment']),
+            'snapshot' => [
+                ...$source->snapshot,
+                'rounds' => array_map(
+                    static fn(Round $r): array => ['values' => RoundValues::masked($r->data_row, $columns), 'repeats' => $r->repeats],
+                    $rounds,
+                ),
+            ],
             'id' => $id,
             'number' => $entry->attempts_count + 1,
             'tester_id' => $act->actor_id,
@@ -91,10 +101,9 @@ final readonly class ApplyLateCommand
             'parallel_reason' => "Arrived after attempt {$source->number} was {$source->state->value}.",
         ]);
         $attempt->save();
-        $rounds = Round::query()->where('attempt_id', $source->id)->orderBy('position')->get();
         InsertRounds::into(
             $attempt,
-            array_values($rounds->map(static fn(Round $r): array => ['data_row' => $r->data_row, 'repeats' => $r->repeats])->all()),
+            array_map(static fn(Round $r): array => ['data_row' => $r->data_row, 'repeats' => $r->repeats], $rounds),
         );
         $this->journal->append($attempt, $lead, 'started', StartAttempt::said($attempt), new DeviceStamp());
         $entry->attempts_count++;

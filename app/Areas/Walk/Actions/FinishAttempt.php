@@ -65,6 +65,7 @@ final readonly class FinishAttempt implements CommandHandler, HasFollowUp
                 'note' => $finish->note,
                 'active_ms' => $attempt->active_ms,
                 'corrected_ms' => $attempt->corrected_ms,
+                ...$attempt->from_list ? ['from_list' => true] : [],
             ],
             $context->stamp,
         );

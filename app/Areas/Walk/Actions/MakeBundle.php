@@ -11,11 +11,14 @@ use LucidStep\App\Areas\Walk\Queries\ReadRemovals;
 use LucidStep\App\Areas\Walk\Queries\WriteProtocol;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\StoredFile;
+use LucidStep\App\Support\Record\BundleChecker;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
 use LucidStep\App\Support\Record\RecordSigner;
 use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
+use LucidStep\Core\Record\Event;
+use LucidStep\Core\Record\Protocol;
 use LucidStep\Core\Record\Signed;
 use LucidStep\Core\Record\StoredEvent;
 
@@ -27,6 +30,8 @@ final readonly class MakeBundle
 {
     /** When everything in a bundle was last changed, so that the same record gives the same file. */
     private const TIME = 315_619_200;
+
+    private const JSON = \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES;
 
     public function __construct(
         private Filesystem $files,
@@ -52,15 +57,21 @@ final readonly class MakeBundle
                 'bytes' => $e->bytes,
                 'texts' => (object) $e->texts(),
             ],
-            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
+            self::JSON,
         ) . "\n";
+        $stored = $this->journal->events($attempt);
+        $chain = $this->chain->events($cycle->id);
+        $event = static fn(StoredEvent $s): Event => $s->event;
+        $gone = Protocol::gone(array_map($event, $chain), $attempt->id);
+        [$protocol, $names] = ($this->protocol)($attempt, array_map($event, $stored), $gone);
         $parts = [
             'README.txt' => (string) file_get_contents(resource_path('record/README.txt')),
-            'check.php' => (string) file_get_contents(resource_path('record/check.php')),
+            'check.php' => BundleChecker::source(),
             'case.json' => CanonicalJson::encode($attempt->snapshot),
-            'events.jsonl' => implode('', array_map($line, $this->journal->events($attempt))),
-            'cycle-events.jsonl' => implode('', array_map($line, $this->chain->events($cycle->id))),
-            'protocol.md' => ($this->protocol)($attempt),
+            'events.jsonl' => implode('', array_map($line, $stored)),
+            'cycle-events.jsonl' => implode('', array_map($line, $chain)),
+            'names.json' => json_encode((object) $names, self::JSON | \JSON_PRETTY_PRINT) . "\n",
+            'protocol.md' => $protocol,
         ];
         $zipPath = (string) tempnam(sys_get_temp_dir(), 'lucid-bundle-');
         $zip = new \ZipArchive();
@@ -120,7 +131,7 @@ final readonly class MakeBundle
                     ),
                     'files' => $listed,
                 ],
-                \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
+                self::JSON | \JSON_PRETTY_PRINT,
             ) . "\n";
         $this->add($zip, 'manifest.json', $manifest);
         $sha256 = hash('sha256', $manifest);

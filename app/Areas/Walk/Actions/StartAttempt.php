@@ -23,6 +23,7 @@ use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
+use LucidStep\App\Support\Secrets\RoundValues;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
@@ -178,6 +179,7 @@ final readonly class StartAttempt
             ->with('steps')
             ->findOrFail($version ?? $entry->case_version_id);
         $id ??= (string) Str::uuid7();
+        $rows = CaseSnapshot::rows($entry, $version);
         $attempt = new Attempt([
             'id' => $id,
             'project_id' => $entry->project_id,
@@ -190,7 +192,7 @@ final readonly class StartAttempt
             'parallel_reason' => $parallelReason,
             'remark' => '',
             'state' => AttemptState::Open,
-            'snapshot' => $this->snapshot($entry, $version),
+            'snapshot' => $this->snapshot($entry, $version, $rows),
             'has_verdict' => false,
             'roll_up' => Verdict::NotRun,
             'verdict' => null,
@@ -205,7 +207,7 @@ final readonly class StartAttempt
             'head' => Chain::start($id),
         ]);
         $attempt->save();
-        InsertRounds::into($attempt, array_map(static fn(array $row): array => ['data_row' => $row], CaseSnapshot::rows($entry, $version)));
+        InsertRounds::into($attempt, array_map(static fn(array $row): array => ['data_row' => $row], $rows));
         $this->journal->append(
             $attempt,
             $user,
@@ -241,10 +243,14 @@ final readonly class StartAttempt
     /**
      * The case as it is walked: later versions of it leave this attempt alone.
      *
+     * @param  list<array<string, mixed>>  $rows that it is walked with
+     *
      * @return array<string, mixed>
      */
-    private function snapshot(Entry $entry, CaseVersion $version): array
+    private function snapshot(Entry $entry, CaseVersion $version, array $rows): array
     {
+        $columns = CaseSnapshot::columns($version);
+
         return [
             'case_id' => $entry->case_id,
             'key' => $entry->case->key,
@@ -255,7 +261,11 @@ final readonly class StartAttempt
             'postconditions' => $version->postconditions,
             'steps' => CaseSnapshot::steps($version, $entry->project_id),
             'secret' => CaseSnapshot::hasSecrets($version),
-            'columns' => CaseSnapshot::columns($version),
+            'columns' => $columns,
+            'rounds' => array_map(
+                static fn(array $row): array => ['values' => RoundValues::masked($row, $columns), 'repeats' => null],
+                $rows,
+            ),
         ];
     }
 }

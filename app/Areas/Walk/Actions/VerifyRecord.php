@@ -11,6 +11,7 @@ use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\StoredFile;
+use LucidStep\App\Support\Files\ContentHash;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
 use LucidStep\App\Support\Record\RecordSigner;
@@ -100,23 +101,10 @@ final readonly class VerifyRecord
         foreach ($events as $stored) {
             foreach ($stored->event->evidence as $sha256) {
                 $path = (new StoredFile(['sha256' => $sha256]))->path();
-                $found[$sha256] ??= $this->files->exists($path) ? $this->hash($path) : null;
+                $found[$sha256] ??= ContentHash::of($this->files, $path);
             }
         }
 
         return $found;
-    }
-
-    private function hash(string $path): ?string
-    {
-        $stream = $this->files->readStream($path);
-        if ($stream === null) {
-            return null;
-        }
-        $hash = hash_init('sha256');
-        hash_update_stream($hash, $stream);
-        fclose($stream);
-
-        return hash_final($hash);
     }
 }

@@ -38,7 +38,7 @@ final class AttemptText
         };
         $join = static fn(array $of, bool $markdown): string => implode(
             '',
-            array_map(static fn(FilledPart $p): string => $markdown && null !== $p->name ? self::code($p->shown()) : $p->shown(), $of),
+            array_map(static fn(FilledPart $p): string => $markdown ? $p->markdown() : $p->shown(), $of),
         );
 
         return array_map(static function (array $s) use ($parts, $join, $marked): array {
@@ -60,17 +60,5 @@ final class AttemptText
                 'uses' => array_values($uses),
             ];
         }, array_values((array) $attempt->snapshot['steps']));
-    }
-
-    /**
-     * Text as a piece of code in Markdown, whatever it holds.
-     */
-    private static function code(string $text): string
-    {
-        preg_match_all('/`+/', $text, $ticks);
-        $fence = str_repeat('`', 1 + max([0, ...array_map(strlen(...), $ticks[0])]));
-        $pad = str_starts_with($text, '`') || str_ends_with($text, '`') || '' === trim($text) ? ' ' : '';
-
-        return $fence . $pad . str_replace(["\r\n", "\n"], ' ', $text) . $pad . $fence;
     }
 }

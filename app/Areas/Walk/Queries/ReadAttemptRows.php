@@ -6,12 +6,16 @@ namespace LucidStep\App\Areas\Walk\Queries;
 
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Attempt;
+use LucidStep\App\Support\Secrets\RoundValues;
 use LucidStep\Core\Record\AttemptRows;
 use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Markup;
+use LucidStep\Core\Record\Snapshot;
 
 /**
  * Reads what people are shown of an attempt, to be compared with its events.
+ *
+ * @phpstan-import-type Round from AttemptRows
  */
 final class ReadAttemptRows
 {
@@ -36,6 +40,7 @@ final class ReadAttemptRows
                 'verdict' => $attempt->verdict?->value,
                 'roll_up' => $attempt->roll_up->value,
                 'overruled' => $attempt->overruled,
+                'from_list' => $attempt->from_list,
                 'note' => $attempt->note,
                 'active_ms' => $attempt->active_ms,
                 'corrected_ms' => $attempt->corrected_ms,
@@ -44,11 +49,12 @@ final class ReadAttemptRows
             ],
             $this->rounds($attempt),
             $this->evidence($attempt),
+            Snapshot::rounds($attempt->snapshot),
         );
     }
 
     /**
-     * @return array<int, array{skipped: ?string, repeats: ?int, roll_up: string, steps: array<int, array<string, scalar|null>>}>
+     * @return array<int, Round>
      */
     private function rounds(Attempt $attempt): array
     {
@@ -64,12 +70,19 @@ final class ReadAttemptRows
                     'rounds.roll_up',
                     'skipped',
                     'repeats',
+                    'data_row',
                     'step_results.position as step',
                     ...array_map(static fn(string $f): string => "step_results.{$f}", self::STEP),
                 ])
             as $row
         ) {
-            $rounds[$row->round] ??= ['skipped' => $row->skipped, 'repeats' => $row->repeats, 'roll_up' => $row->roll_up, 'steps' => []];
+            $rounds[$row->round] ??= [
+                'skipped' => $row->skipped,
+                'repeats' => $row->repeats,
+                'roll_up' => $row->roll_up,
+                'values' => RoundValues::masked((array) json_decode((string) $row->data_row, true, 16, \JSON_THROW_ON_ERROR)),
+                'steps' => [],
+            ];
             if (null !== $row->step) {
                 $rounds[$row->round]['steps'][$row->step] = array_intersect_key((array) $row, array_flip(self::STEP));
             }

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Walk\Queries;
+
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Models\Attempt;
+use LucidStep\Core\Record\Event;
+
+/**
+ * The names of what the events of an attempt say by id, as they are now: they stand beside the record.
+ */
+final class ReadRecordNames
+{
+    /**
+     * @param  Attempt  $attempt with entry.cycle
+     * @param  list<Event>  $events
+     *
+     * @return array<string, string> of the cycle, people, builds, configurations and defects, by id in order
+     */
+    public function __invoke(Attempt $attempt, array $events): array
+    {
+        $cycle = $attempt->entry->cycle;
+        $names = [$cycle->id => "{$cycle->name} ({$cycle->key})"];
+        $ids = [];
+        foreach ($events as $event) {
+            $ids['users'][] = $event->actor;
+            foreach (['tester' => 'users', 'from' => 'users', 'to' => 'users'] as $field => $table) {
+                $ids[$table][] = $event->payload[$field] ?? null;
+            }
+            foreach (['build' => 'builds', 'configuration' => 'configurations', 'defect' => 'defects'] as $field => $table) {
+                $ids[$table][] = $event->payload[$field] ?? null;
+            }
+        }
+        foreach ($ids as $table => $of) {
+            $known = array_values(array_unique(array_filter($of, self::isId(...))));
+            $column = 'defects' === $table ? 'title' : 'name';
+            $names += [] === $known ? [] : DB::table($table)->whereIn('id', $known)->pluck($column, 'id')->all();
+        }
+        ksort($names, \SORT_STRING);
+
+        return $names;
+    }
+
+    private static function isId(mixed $value): bool
+    {
+        return \is_string($value) && 1 === preg_match('/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/D', $value);
+    }
+}
