@@ -16,5 +16,12 @@ return [
     'keys' => (string) env('LUCID_KEYS', storage_path('keys')),
     // Only while a bench runs: a bare route to compare with.
     'bench' => (bool) env('LUCID_BENCH', false),
+    // How often in a minute a person writes, or asks for what is costly, and how often all at one address write. An outbox that
+    // was away for a day sends some hundred things at once.
+    'limits' => [
+        'writes' => (int) env('LUCID_WRITES_PER_MINUTE', 1200),
+        'writes_of_address' => (int) env('LUCID_WRITES_PER_MINUTE_AND_ADDRESS', 12_000),
+        'costly' => (int) env('LUCID_COSTLY_PER_MINUTE', 60),
+    ],
     'import' => ['max_bytes' => 20 * 1024 * 1024],
 ];

@@ -32,6 +32,7 @@ use LucidStep\App\Areas\Walk\Http\Controllers\QueueController;
 use LucidStep\App\Areas\Walk\Http\Controllers\RecordController;
 use LucidStep\App\Support\Access\RequireRole;
 use LucidStep\App\Support\Http\Idempotent;
+use LucidStep\App\Support\Http\OneAtATime;
 use LucidStep\App\Support\Http\ReadableInput;
 use LucidStep\App\Support\Http\UpController;
 
@@ -43,7 +44,7 @@ if (config('lucid.bench')) {
     Route::post('/bench/bare', UpController::class . '@bare')->middleware(['auth:sanctum', Idempotent::class]);
 }
 
-Route::middleware(['auth:sanctum', RequireRole::class, ReadableInput::class])->group(function (): void {
+Route::middleware(['auth:sanctum', 'throttle:api', RequireRole::class, OneAtATime::class, ReadableInput::class])->group(function (): void {
     Route::get('/session', [SessionController::class, 'show']);
     Route::delete('/session', [SessionController::class, 'destroy']);
 

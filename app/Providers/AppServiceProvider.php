@@ -58,6 +58,7 @@ use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\PlannedCycles;
 use LucidStep\App\Support\Database\DatabaseRights;
+use LucidStep\App\Support\Http\OneAtATime;
 use LucidStep\App\Support\Record\RecordSigner;
 use Symfony\Component\HttpFoundation\Response;
 
@@ -107,6 +108,21 @@ final class AppServiceProvider extends ServiceProvider
             if ($role !== $owner->getConfig('username')) {
                 DatabaseRights::grant($owner, $role);
             }
+        });
+        RateLimiter::for('api', static function (Request $request): array {
+            $costly = OneAtATime::isCostly($request);
+            $most = (array) config('lucid.limits');
+            $who = (string) ($request->user()?->getAuthIdentifier() ?? '');
+
+            return [
+                ...$costly ? [Limit::perMinute($most['costly'])->by("costly {$who}")] : [],
+                ...$request->isMethodSafe()
+                    ? []
+                    : [
+                        Limit::perMinute($most['writes'])->by("writes {$who}"),
+                        Limit::perMinute($most['writes_of_address'])->by("writes {$request->ip()}"),
+                    ],
+            ];
         });
         $this->bindings();
         Mail::extend('catcher', static fn(): Catcher => new Catcher());

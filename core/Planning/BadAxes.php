@@ -38,4 +38,20 @@ final class BadAxes extends \DomainException
     {
         return new self("There is no value “{$value}” on the axis “{$axis}”.");
     }
+
+    public static function tooManyPairs(int $pairs, int $most): self
+    {
+        return new self(
+            \sprintf(
+                'These axes have %s pairs of values; at most %s can be looked through. Take fewer axes or values, or several of a kind as one.',
+                number_format($pairs),
+                number_format($most),
+            ),
+        );
+    }
+
+    public static function tooEntangled(): self
+    {
+        return new self('So many pairs cannot meet that what is left cannot be found. Take some of them out, or an axis.');
+    }
 }

@@ -13,6 +13,14 @@ final class Combinations
     /** More configurations than this are nobody's plan. */
     public const MOST = 5000;
 
+    /** More pairs of values than this are not looked through while somebody waits: they take more than some seconds. */
+    public const MOST_PAIRS = 5000;
+
+    /** Steps of the search for allowed combinations. Only forbidden pairs that leave hardly anything need so many. */
+    private const MOST_STEPS = 1_000_000;
+
+    private int $steps = 0;
+
     /** @var list<Axis> the longest first, then by name */
     private array $axes = [];
 
@@ -29,7 +37,8 @@ final class Combinations
      * @param  list<Axis>  $axes
      * @param  list<ValuePair>  $forbidden
      *
-     * @throws BadAxes when there is no axis, two have one name, or a forbidden pair is of unknown values
+     * @throws BadAxes when there is no axis, two have one name, a forbidden pair is of unknown values, or there are more pairs of
+     *     values than {@see MOST_PAIRS}
      */
     public function __construct(array $axes, array $forbidden = [])
     {
@@ -47,6 +56,11 @@ final class Combinations
         }
         $this->axes = $axes;
         $this->sizes = array_map(static fn(Axis $a): int => \count($a->values), $axes);
+        $values = array_sum($this->sizes);
+        $pairs = intdiv($values * $values - array_sum(array_map(static fn(int $n): int => $n * $n, $this->sizes)), 2);
+        if ($pairs > self::MOST_PAIRS) {
+            throw BadAxes::tooManyPairs($pairs, self::MOST_PAIRS);
+        }
         foreach ($forbidden as $pair) {
             [$a, $va] = $this->find($at, $pair->axis, $pair->value);
             [$b, $vb] = $this->find($at, $pair->otherAxis, $pair->otherValue);
@@ -204,6 +218,9 @@ final class Combinations
         }
         $axis = array_shift($open);
         for ($value = 0; $value < $this->sizes[$axis]; $value++) {
+            if (++$this->steps > self::MOST_STEPS) {
+                throw BadAxes::tooEntangled();
+            }
             foreach ($row as $b => $vb) {
                 if (isset($this->forbidden[$axis][$value][$b][$vb])) {
                     continue 2;

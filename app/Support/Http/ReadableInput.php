@@ -8,6 +8,7 @@ use Illuminate\Http\Request;
 use Illuminate\Validation\ValidationException;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\BadRequestHttpException;
+use Symfony\Component\HttpKernel\Exception\HttpException;
 
 /**
  * Refuses what no field can take, wherever it stands, before any rule looks at it: JSON that is none, numbers beyond all numbers,
@@ -17,6 +18,10 @@ final class ReadableInput
 {
     /** Up to here a float is the integer it looks like. */
     private const LARGEST = 9_007_199_254_740_991;
+
+    /** A body of JSON takes at most so many bytes, and so many lists and objects: the largest table of data has half of each. */
+    private const MOST_BYTES = 12 * 1024 * 1024;
+    private const MOST_LISTS = 150_000;
 
     /** So many fields are named at once. */
     private const NAMED = 20;
@@ -30,6 +35,9 @@ final class ReadableInput
     public function handle(Request $request, \Closure $next): Response
     {
         $isJson = $request->isJson();
+        if ($isJson && self::isTooLarge($request->getContent())) {
+            throw new HttpException(413, 'This holds more than can be taken in at once. Send it in parts.');
+        }
         if ($isJson && !self::isObject($request)) {
             throw new BadRequestHttpException('The body is not a JSON object. Nothing was changed.');
         }
@@ -43,6 +51,14 @@ final class ReadableInput
         }
 
         return $next($request);
+    }
+
+    /**
+     * Told before it is decoded: that takes a hundred times the room.
+     */
+    private static function isTooLarge(string $body): bool
+    {
+        return \strlen($body) > self::MOST_BYTES || substr_count($body, '[') + substr_count($body, '{') > self::MOST_LISTS;
     }
 
     /**

@@ -157,6 +157,33 @@ final class CombinationsTest extends TestCase
     }
 
     /**
+     * What would take long is refused before it is begun, and a search that finds hardly anything ends.
+     */
+    public function test_the_work_is_bounded_before_it_begins(): void
+    {
+        self::assertCount(50, (new Combinations(self::axes([50, 1])))->pairs()->configurations);
+        new Combinations(self::axes([100, 50]));
+        try {
+            new Combinations(self::axes([100, 50, 1]));
+            self::fail('Taken.');
+        } catch (BadAxes $e) {
+            self::assertStringContainsString('5,150 pairs of values; at most 5,000', $e->getMessage());
+        }
+        // Of every two axes but the first only unlike values meet: three values on eleven axes cannot be spread so.
+        $forbidden = [];
+        for ($a = 1; $a < 12; $a++) {
+            for ($b = $a + 1; $b < 12; $b++) {
+                for ($v = 1; $v < 9; $v++) {
+                    $forbidden[] = new ValuePair("Axis {$a}", "v{$v}", "Axis {$b}", "v{$v}");
+                }
+            }
+        }
+        $this->expectException(BadAxes::class);
+        $this->expectExceptionMessage('cannot be found');
+        (new Combinations(self::axes(array_fill(0, 12, 8)), $forbidden))->count();
+    }
+
+    /**
      * @param  list<int>  $sizes
      *
      * @return list<Axis>

@@ -23,6 +23,8 @@ final readonly class ImportFile
 
     public const MOST_COLUMNS = 120;
 
+    public const MOST_ROWS = 200_000;
+
     public function __construct(private Filesystem $files) {}
 
     /**
@@ -54,6 +56,7 @@ final readonly class ImportFile
     private function unpack(string $path, string $to): void
     {
         $this->refuseBombs($path);
+        $within = new SheetBounds(self::MOST_COLUMNS, self::MOST_ROWS);
         try {
             $reader = new Xlsx();
             $reader->setReadDataOnly(false);
@@ -61,9 +64,20 @@ final readonly class ImportFile
             $reader->setIncludeCharts(false);
             $names = $reader->listWorksheetNames($path);
             $reader->setLoadSheetsOnly($names[0] ?? '');
+            $reader->setReadFilter($within);
             $sheet = $reader->load($path)->getSheet(0);
         } catch (\Throwable $e) {
             throw Unreadable::because('This workbook cannot be read. It may be damaged or protected; save it anew, or as CSV.');
+        }
+        if (null !== $within->beyond) {
+            throw Unreadable::because(
+                \sprintf(
+                    'This sheet has something in cell %s; at most %d columns and %s rows are read. Delete what stands outside and save it anew.',
+                    $within->beyond,
+                    self::MOST_COLUMNS,
+                    number_format(self::MOST_ROWS),
+                ),
+            );
         }
         $wide = min(self::MOST_COLUMNS, \PhpOffice\PhpSpreadsheet\Cell\Coordinate::columnIndexFromString($sheet->getHighestDataColumn()));
         $out = fopen("{$to}.part", 'w') ?: throw new \RuntimeException("{$to} cannot be written.");

@@ -15,6 +15,7 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
 use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\Review;
+use LucidStep\Core\Execution\AttemptSize;
 use LucidStep\Core\Verdict\Policies;
 
 /**
@@ -83,8 +84,19 @@ final class EntrySelection
             $this->cases[] = $case;
         }
         $this->tables();
+        $this->cases = array_values(array_filter($this->cases ?? [], $this->isWalkable(...)));
 
-        return $this->cases ?? [];
+        return $this->cases;
+    }
+
+    private function isWalkable(\stdClass $case): bool
+    {
+        $why = AttemptSize::tooLarge($case->steps_count, max(1, \count($this->rowsOf($case) ?? [])));
+        if (null !== $why) {
+            $this->refused[] = ['key' => $case->key, 'title' => $case->title, 'why' => $why];
+        }
+
+        return null === $why;
     }
 
     /**

@@ -24,6 +24,7 @@ use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
 use LucidStep\App\Support\Secrets\RoundValues;
+use LucidStep\Core\Execution\AttemptSize;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
@@ -180,6 +181,11 @@ final readonly class StartAttempt
             ->findOrFail($version ?? $entry->case_version_id);
         $id ??= (string) Str::uuid7();
         $rows = CaseSnapshot::rows($entry, $version);
+        $snapshot = $this->snapshot($entry, $version, $rows);
+        $tooLarge = AttemptSize::tooLarge(\count($snapshot['steps']), \count($rows));
+        if (null !== $tooLarge) {
+            throw EntryConflict::tooLarge($tooLarge);
+        }
         $attempt = new Attempt([
             'id' => $id,
             'project_id' => $entry->project_id,
@@ -192,7 +198,7 @@ final readonly class StartAttempt
             'parallel_reason' => $parallelReason,
             'remark' => '',
             'state' => AttemptState::Open,
-            'snapshot' => $this->snapshot($entry, $version, $rows),
+            'snapshot' => $snapshot,
             'has_verdict' => false,
             'roll_up' => Verdict::NotRun,
             'verdict' => null,
@@ -245,7 +251,7 @@ final readonly class StartAttempt
      *
      * @param  list<array<string, mixed>>  $rows that it is walked with
      *
-     * @return array<string, mixed>
+     * @return array{steps: list<array<string, mixed>>, ...}
      */
     private function snapshot(Entry $entry, CaseVersion $version, array $rows): array
     {

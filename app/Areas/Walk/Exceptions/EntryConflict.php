@@ -56,6 +56,11 @@ final class EntryConflict extends Conflict
         );
     }
 
+    public static function tooLarge(string $why): self
+    {
+        return new self('too-large-to-walk', $why);
+    }
+
     public static function nothingToRetest(): self
     {
         return new self('nothing-to-retest', 'Nobody has finished this entry yet.');

@@ -19,6 +19,7 @@ use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
+use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Post;
 
@@ -35,6 +36,7 @@ final class CaseBulkController
         private readonly UndoBulkEdit $undo,
     ) {}
 
+    #[Costly]
     #[Post('/projects/{project}/case-previews', 'What an act on many cases would do', BulkEditPreview::class, BulkEditCasesRequest::class)]
     #[LeastRole(Role::Reader)]
     public function preview(BulkEditCasesRequest $request, Project $project): JsonResponse

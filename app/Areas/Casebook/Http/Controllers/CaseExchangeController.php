@@ -27,6 +27,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
+use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
@@ -48,6 +49,7 @@ final class CaseExchangeController
         private readonly Filesystem $files,
     ) {}
 
+    #[Costly]
     #[
         Post(
             '/projects/{project}/case-imports',
@@ -82,6 +84,7 @@ final class CaseExchangeController
         return new JsonResponse($this->state($import));
     }
 
+    #[Costly]
     #[Post('/case-imports/{import}/mapping', 'Say what the columns are; the file is read again', ImportState::class, MappingRequest::class)]
     #[LeastRole(Role::Tester)]
     public function map(MappingRequest $request, CaseImport $import): JsonResponse
@@ -176,6 +179,7 @@ final class CaseExchangeController
         );
     }
 
+    #[Costly]
     #[Post('/projects/{project}/case-exports', 'Export cases', ExportState::class, ExportRequest::class, 201)]
     #[LeastRole(Role::Reader)]
     public function export(ExportRequest $request, Project $project, RequestExport $export): JsonResponse

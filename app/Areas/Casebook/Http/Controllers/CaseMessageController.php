@@ -22,6 +22,7 @@ use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
+use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
@@ -75,6 +76,7 @@ final class CaseMessageController
         );
     }
 
+    #[Costly]
     #[
         Get(
             '/projects/{project}/case-care',

@@ -51,6 +51,7 @@ use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\PlannedCycles;
 use LucidStep\App\Support\Access\ProjectLookup;
+use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\ReasonRequest;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Get;
@@ -79,6 +80,7 @@ final readonly class PlanController
         return new JsonResponse($this->read->log($cycle));
     }
 
+    #[Costly]
     #[
         Get(
             '/cycles/{cycle}/comparison',
@@ -175,6 +177,7 @@ final readonly class PlanController
         return new JsonResponse($this->read->detail($cycle->refresh(), ProjectLookup::find($cycle->project_id)), 201);
     }
 
+    #[Costly]
     #[Post('/cycles/{cycle}/clones', 'Clone a cycle, with new dates', CycleDetail::class, CloneRequest::class, 201)]
     #[LeastRole(Role::Lead)]
     public function clone(CloneRequest $request, Cycle $cycle, CloneCycles $clone): JsonResponse
@@ -185,6 +188,7 @@ final readonly class PlanController
         return new JsonResponse($this->read->detail($made[0], ProjectLookup::find($cycle->project_id)), 201);
     }
 
+    #[Costly]
     #[Post('/cycles/{cycle}/clone-previews', 'Preview a clone of a cycle: old and new dates', ClonePreview::class, CloneRequest::class)]
     #[LeastRole(Role::Reader)]
     public function previewAgain(CloneRequest $request, Cycle $cycle, CloneCycles $clone): JsonResponse
@@ -192,6 +196,7 @@ final readonly class PlanController
         return new JsonResponse($clone->preview($cycle, $request->options($cycle)));
     }
 
+    #[Costly]
     #[Post('/cycles/{cycle}/entries', 'Add entries to a cycle', AdditionState::class, EntrySelectionRequest::class, 202)]
     #[LeastRole(Role::Lead)]
     public function add(EntrySelectionRequest $request, Cycle $cycle, AddEntries $add): JsonResponse
@@ -279,6 +284,7 @@ final readonly class PlanController
         return new JsonResponse($this->assignment($request, $cycle, $assign));
     }
 
+    #[Costly]
     #[Post('/cycles/{cycle}/assignments', 'Hand out what is unassigned', PlanActResult::class, AssignRequest::class)]
     #[LeastRole(Role::Lead)]
     public function assign(AssignRequest $request, Cycle $cycle, AssignEntries $assign, BulkEditEntries $acts): JsonResponse
@@ -300,6 +306,7 @@ final readonly class PlanController
         );
     }
 
+    #[Costly]
     #[Post('/cycles/{cycle}/short-plan-previews', 'What to walk when time is short', ShortPlan::class, ShortTimeRequest::class)]
     #[LeastRole(Role::Reader)]
     public function previewShort(ShortTimeRequest $request, Cycle $cycle, PlanShortTime $plan): JsonResponse

@@ -28,6 +28,7 @@ use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
+use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\NameRequest;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
@@ -67,6 +68,7 @@ final readonly class PlanningSetupController
         return $this->answer($request, $project);
     }
 
+    #[Costly]
     #[Post('/projects/{project}/axis-checks', 'What axes give, by all combinations and by pairs', AxisCheck::class, AxesRequest::class)]
     #[LeastRole(Role::Reader)]
     public function check(AxesRequest $request, Project $project): JsonResponse
@@ -86,6 +88,7 @@ final readonly class PlanningSetupController
         );
     }
 
+    #[Costly]
     #[
         Post(
             '/projects/{project}/configurations',

@@ -31,6 +31,7 @@ use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
+use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\FileResponse;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Delete;
@@ -177,6 +178,7 @@ final readonly class EvidenceController
         return CommandResult::respond($change->change($evidence, $request->person(), $request->command($evidence), $request->stamp()));
     }
 
+    #[Costly]
     #[
         Get(
             '/evidence/{evidence}/comparison',
@@ -190,6 +192,7 @@ final readonly class EvidenceController
         return new JsonResponse($compare($evidence, $request->query->getString('reference')));
     }
 
+    #[Costly]
     #[Post('/evidence/{evidence}/comparisons', 'Write a comparison into the record', CommandResult::class, CompareRequest::class)]
     #[LeastRole(Role::Tester)]
     public function compare(CompareRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
@@ -199,6 +202,7 @@ final readonly class EvidenceController
         return CommandResult::respond($change->change($evidence, $request->person(), $request->command($evidence), $request->stamp()));
     }
 
+    #[Costly]
     #[Get('/evidence/{evidence}/difference', 'A picture of what differs', query: ['reference' => 'The SHA-256 of the reference picture'])]
     public function difference(Request $request, Evidence $evidence, ComparePictures $compare): Response
     {

@@ -18,6 +18,7 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
+use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
@@ -27,12 +28,14 @@ use Symfony\Component\HttpFoundation\BinaryFileResponse;
  */
 final class RecordController
 {
+    #[Costly]
     #[Get('/attempts/{attempt}/verification', 'Check an attempt\'s record', RecordCheck::class)]
     public function verify(Attempt $attempt, VerifyRecord $verify): JsonResponse
     {
         return new JsonResponse(RecordCheck::from($verify($attempt)));
     }
 
+    #[Costly]
     #[Get('/cycles/{cycle}/verification', 'Check the chain of a cycle', RecordCheck::class)]
     public function verifyCycle(Cycle $cycle, VerifyRecord $verify): JsonResponse
     {
@@ -45,6 +48,7 @@ final class RecordController
         return new JsonResponse($read($attempt));
     }
 
+    #[Costly]
     #[Get('/attempts/{attempt}/bundle', 'The record as a ZIP that is checked outside')]
     public function bundle(Attempt $attempt, MakeBundle $make): BinaryFileResponse
     {
