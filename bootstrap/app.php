@@ -7,6 +7,8 @@ use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
+use LucidStep\App\Support\Http\KnownHost;
+use LucidStep\App\Support\Http\LogAccess;
 use LucidStep\App\Support\Http\SecureHeaders;
 use LucidStep\App\Support\Problems\Problem;
 use LucidStep\App\Support\Problems\ReportDatabaseFault;
@@ -24,13 +26,14 @@ return Application::configure(basePath: dirname(__DIR__))
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class);
         $middleware->append(SecureHeaders::class);
+        $middleware->append(KnownHost::class);
         $middleware->statefulApi();
+        $middleware->prependToGroup('api', LogAccess::class);
         $middleware->redirectGuestsTo(static fn(): ?string => null);
         // In a data table an empty cell and one that stays as it is are two things, and spaces count.
         $tables = static fn(Request $request): bool => $request->is('api/v1/projects/*/data-tables', 'api/v1/data-tables/*');
         $middleware->convertEmptyStringsToNull([$tables]);
         $middleware->trimStrings([$tables]);
-        $middleware->trustProxies(at: ['127.0.0.1', '::1']);
     })
     ->withExceptions(function (Exceptions $exceptions): void {
         $exceptions->shouldRenderJsonWhen(static fn(Request $request): bool => $request->is('api/*'));

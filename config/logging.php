@@ -9,6 +9,14 @@ return [
             'level' => env('LOG_LEVEL', 'info'),
             'replace_placeholders' => true,
         ],
+        // Who signed in, what was refused, which rights and settings were changed: apart, so that it can be kept and read apart.
+        'security' => [
+            'driver' => 'daily',
+            'path' => env('LUCID_SECURITY_LOG', dirname((string) env('LUCID_LOG', storage_path('logs/laravel.log'))) . '/security.log'),
+            'days' => 90,
+            'level' => 'info',
+            'formatter' => Monolog\Formatter\JsonFormatter::class,
+        ],
         'stderr' => [
             'driver' => 'monolog',
             'handler' => Monolog\Handler\StreamHandler::class,

@@ -3,6 +3,9 @@
 return [
     // Demo mode offers the demo's sign-ins on the sign-in page. Never on where real people work.
     'demo' => (bool) env('LUCID_DEMO', false),
+    'demo_password' => (string) env('LUCID_DEMO_PASSWORD', ''),
+    // Further names under which the application answers, beside that of APP_URL.
+    'hosts' => array_values(array_filter(explode(',', (string) env('LUCID_HOSTS', '')))),
     'evidence' => [
         // Largest file, in bytes, and largest picture, in pixels, that a step takes.
         'max_bytes' => (int) env('LUCID_EVIDENCE_MAX_BYTES', 25 * 1024 * 1024),

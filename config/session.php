@@ -13,7 +13,7 @@ return [
     'cookie' => 'lucid_step_session',
     'path' => '/',
     'domain' => env('SESSION_DOMAIN'),
-    'secure' => (bool) env('SESSION_SECURE_COOKIE', false),
+    'secure' => (bool) env('SESSION_SECURE_COOKIE', str_starts_with((string) env('APP_URL', ''), 'https://')),
     'http_only' => true,
     'same_site' => 'lax',
     'partitioned' => false,

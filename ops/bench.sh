@@ -15,6 +15,7 @@ lucid_bench() {
   [ "$name" = fuzz ] && { lucid_fuzz; return; }
   [ -f "ops/bench/$name.php" ] && [ "$name" != support ] || { say "There is no bench \"$name\"; ./lucid bench lists them." >&2; return 2; }
   prepare test >&2
+  app_user >&2
   local home was=no dir port
   home="$(pg_home)"
   running "$home/data/postmaster.pid" "$home/data" && was=yes
@@ -56,6 +57,7 @@ ENV
     set +a
     as_owner php artisan migrate:fresh --database=owner --force -q && php artisan config:cache -q && php artisan route:cache -q
   ) >&2 || fail "bench" "the database could not be made" "$dir/log/laravel.log"
+  own "$dir/storage" "$dir/log"
   stack_write bench "$port"
   stack_fpm_start bench
   stack_nginx_start bench
@@ -70,6 +72,7 @@ ENV
 # ./lucid bench fuzz: the test with the fixed seed, with a new one and ten times as many tries.
 lucid_fuzz() {
   prepare test >&2
+  app_user >&2
   local was=no home
   home="$(pg_home)"
   running "$home/data/postmaster.pid" "$home/data" && was=yes

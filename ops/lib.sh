@@ -71,3 +71,26 @@ random_word() { head -c 32 /dev/urandom | base64 | tr -dc 'A-Za-z0-9' | head -c 
 
 # setting FILE NAME: the value of NAME in a file of NAME=value lines.
 setting() { sed -n "s/^$2=//p" "$1" 2>/dev/null | tail -n 1; }
+
+# Who serves people: never root, unless nobody else can reach the checkout (as under /root). AS_APP goes before a command.
+APP_USER="$(id -un)"
+AS_APP=()
+app_user() {
+  [ "$AS_ROOT" = yes ] || return 0
+  id lucid-step >/dev/null 2>&1 || useradd --system --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin lucid-step
+  # Some of what Composer unpacks is for its owner alone.
+  [ -z "$(find vendor ! -perm -o=r ! -type l -print -quit 2>/dev/null)" ] || chmod -R go+rX vendor
+  if setpriv --reuid=lucid-step --regid=lucid-step --clear-groups test -r "$ROOT/public/index.php" -a -x "$ROOT/vendor/composer"; then
+    APP_USER=lucid-step
+    AS_APP=(setpriv --reuid=lucid-step --regid=lucid-step --clear-groups --no-new-privs)
+  else
+    say "Note: nginx and php-fpm run as root, because no other user can reach $ROOT. Move it, to /srv for instance."
+  fi
+}
+
+# own PATH…: gives what the application writes to it, and to nobody else to read.
+own() {
+  [ "$APP_USER" = lucid-step ] || return 0
+  find "$@" \( ! -user lucid-step -o ! -group lucid-step \) -exec chown -h lucid-step:lucid-step {} +
+  find "$@" -perm /o=rwx ! -type l -exec chmod o-rwx {} +
+}

@@ -13,6 +13,7 @@ require __DIR__ . '/../vendor/autoload.php';
 $env = (string) file_get_contents(__DIR__ . '/../.env');
 preg_match('/^APP_URL=(.+)$/m', $env, $m);
 $url = $m[1] ?? 'http://127.0.0.1:8088';
+putenv('LUCID_DEMO_PASSWORD=' . (preg_match('/^LUCID_DEMO_PASSWORD=(.+)$/m', $env, $m) ? $m[1] : ''));
 $only = array_slice($argv, 1);
 $out = __DIR__ . '/../docs/screenshots';
 

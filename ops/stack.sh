@@ -11,7 +11,7 @@ stack_write() {
     echo "pid = $dir/fpm.pid"
     echo "error_log = $dir/log/fpm.log"
     echo "[www]"
-    [ "$AS_ROOT" = yes ] && { echo "user = root"; echo "group = root"; }
+    [ "$AS_ROOT" = yes ] && printf '%s\n' "user = $APP_USER" "group = $APP_USER" "listen.owner = $APP_USER" "listen.mode = 0660"
     echo "listen = $dir/fpm.sock"
     echo "pm = static"
     echo "pm.max_children = $workers"
@@ -26,7 +26,7 @@ stack_write() {
     sed -nE 's/^([A-Z_]+)=(.+)$/env[\1] = "\2"/p' "$dir/env"
     # Whoever watches the node is answered whatever the workers do.
     echo "[watch]"
-    [ "$AS_ROOT" = yes ] && { echo "user = root"; echo "group = root"; }
+    [ "$AS_ROOT" = yes ] && printf '%s\n' "user = $APP_USER" "group = $APP_USER" "listen.owner = $APP_USER" "listen.mode = 0660"
     echo "listen = $dir/watch.sock"
     echo "pm = static"
     echo "pm.max_children = 1"
@@ -35,7 +35,7 @@ stack_write() {
     sed -nE 's/^([A-Z_]+)=(.+)$/env[\1] = "\2"/p' "$dir/env"
   } >"$dir/fpm.conf"
   cat >"$dir/nginx.conf" <<CONF
-$([ "$AS_ROOT" = yes ] && echo "user root;")
+$([ "$AS_ROOT" = yes ] && echo "user $APP_USER;")
 worker_processes 2;
 pid $dir/nginx.pid;
 error_log $dir/log/nginx.log;
@@ -52,7 +52,7 @@ http {
   client_body_temp_path $dir/tmp/body; proxy_temp_path $dir/tmp/proxy; fastcgi_temp_path $dir/tmp/fastcgi;
   uwsgi_temp_path $dir/tmp/uwsgi; scgi_temp_path $dir/tmp/scgi;
   server {
-    listen ${LUCID_BIND:-127.0.0.1}:$2;
+    listen ${LUCID_BIND:-127.0.0.1}:$2$(stack_tls);
     root $ROOT/public;
     index index.php;
     location /build/ { gzip_comp_level 9; expires 1y; add_header Cache-Control "public, immutable"; add_header X-Content-Type-Options nosniff; try_files \$uri =404; }
@@ -102,12 +102,19 @@ fastcgi_read_timeout $2;
 CONF
 }
 
+# stack_tls: TLS on this node, with the certificate that .env names.
+stack_tls() {
+  local certificate key; certificate="$(setting .env LUCID_TLS_CERTIFICATE)"; key="$(setting .env LUCID_TLS_KEY)"
+  [ -n "$certificate" ] && [ "${STACK_TLS:-no}" = yes ] || return 0
+  printf ' ssl;\n    ssl_certificate %s;\n    ssl_certificate_key %s;\n    ssl_protocols TLSv1.2 TLSv1.3' "$certificate" "$key"
+}
+
 stack_fpm_start() {
   local dir; dir="$(stack_dir "$1")"
   running "$dir/fpm.pid" "$dir/fpm.conf" && return 0
   local root=()
-  [ "$AS_ROOT" = yes ] && root=(-R)
-  "/usr/sbin/php-fpm$PHP_VERSION" "${root[@]}" -y "$dir/fpm.conf" -D >"$dir/log/fpm-start.log" 2>&1 || fail "php-fpm" "it did not start" "$dir/log/fpm-start.log"
+  [ "$APP_USER" = root ] && root=(-R)
+  (umask 027; "/usr/sbin/php-fpm$PHP_VERSION" "${root[@]}" -y "$dir/fpm.conf" -D >"$dir/log/fpm-start.log" 2>&1) || fail "php-fpm" "it did not start" "$dir/log/fpm-start.log"
 }
 
 stack_nginx_start() {
@@ -125,7 +132,7 @@ stack_background() {
   local part="$2"
   shift 2
   running "$dir/$part.pid" "ops/keep.sh $part" && return 0
-  setsid bash ops/keep.sh "$part" "$@" >>"$dir/log/$part.log" 2>&1 </dev/null &
+  (umask 027; exec setsid bash ops/keep.sh "$part" "$@" >>"$dir/log/$part.log" 2>&1 </dev/null) &
   echo $! >"$dir/$part.pid"
 }
 

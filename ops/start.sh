@@ -1,14 +1,18 @@
 # ./lucid start and ./lucid reset-demo
 
-# settings: writes .env once, and keeps the address and the database in it true.
+# settings PORT: writes .env once, and keeps the address and the database in it true. An address that somebody set stays.
 settings() {
   [ -f .env ] || (umask 077; printf 'APP_ENV=production\nAPP_KEY=base64:%s\nLUCID_DEMO=true\n' "$(head -c 32 /dev/urandom | base64)" >.env)
-  local keep; keep="$(grep -vE '^(APP_URL|DB_HOST|DB_PORT|DB_DATABASE|DB_USERNAME|DB_PASSWORD|DATABASE_URL)=' .env || true)"
+  local keep url; keep="$(grep -vE '^(APP_URL|DB_HOST|DB_PORT|DB_DATABASE|DB_USERNAME|DB_PASSWORD|DATABASE_URL)=' .env || true)"
+  url="$(setting .env APP_URL)"
+  [[ "$url" =~ ^(http://127\.0\.0\.1(:[0-9]+)?)?$ ]] && url="http://127.0.0.1:$1"
   (
     umask 077
     {
       printf '%s\n' "$keep"
-      echo "APP_URL=http://127.0.0.1:$1"
+      # Every installation's demo has a password of its own.
+      grep -q '^LUCID_DEMO_PASSWORD=' <<<"$keep" || echo "LUCID_DEMO_PASSWORD=$(random_word | tr 'A-Z' 'a-z' | head -c 12)"
+      echo "APP_URL=$url"
       if [ -n "${DATABASE_URL:-}" ]; then echo "DATABASE_URL=\"$DATABASE_URL\""; else
         printf 'DB_HOST=%s\nDB_PORT=%s\nDB_DATABASE=lucid\nDB_USERNAME=%s\nDB_PASSWORD=%s\n' "$DB_HOST" "$DB_PORT" "$DB_USERNAME" "$DB_PASSWORD"
       fi
@@ -20,6 +24,7 @@ settings() {
 
 lucid_start() {
   prepare
+  app_user
   database_start
   [ -n "${DATABASE_URL:-}" ] || database_make lucid
   local dir port; dir="$(stack_dir app)"
@@ -38,37 +43,43 @@ lucid_start() {
     port="$LUCID_PORT"
   fi
   echo "$port" >"$dir/port"
-  local changed=no
-  settings "$port" && changed=yes
+  settings "$port" || true
   : >"$dir/env"
-  local code=(app bootstrap/app.php bootstrap/providers.php config core database routes demo/src resources/views composer.json)
-  if [ "$changed" = yes ] || ! stamped app "${code[@]}" || [ ! -f bootstrap/cache/config.php ]; then
+  # What somebody wrote into .env by hand counts like a change of code.
+  local code=(.env app bootstrap/app.php bootstrap/providers.php config core database routes demo/src resources/views composer.json ops/stack.sh)
+  if ! stamped app "${code[@]}" || [ ! -f bootstrap/cache/config.php ]; then
     php artisan config:clear -q || fail "application" "it does not start" storage/logs/laravel.log
     php artisan package:discover -q
     logged "Bringing the database up to date" migrate as_owner php artisan migrate --database=owner --force
     php artisan lucid:check-database || fail "database" "its roles do not keep what was recorded (docs/operations.md, \"An outside database\")"
-    php artisan config:cache -q && php artisan route:cache -q && php artisan view:cache -q
+    (umask 027; php artisan config:cache -q && php artisan route:cache -q && php artisan view:cache -q)
+    [ "$APP_USER" != lucid-step ] || { chgrp lucid-step .env bootstrap/cache/*.php && chmod 640 .env bootstrap/cache/*.php; }
     stack_stop app
     stamp app "${code[@]}"
   fi
+  own storage
   if [ "$(setting .env LUCID_DEMO)" = true ]; then
-    logged "Looking after the demo" demo php artisan lucid:demo --if-empty
+    logged "Looking after the demo" demo "${AS_APP[@]}" php artisan lucid:demo --if-empty
+  else
+    "${AS_APP[@]}" php artisan lucid:demo --close
   fi
-  stack_write app "$port"
+  STACK_TLS=yes stack_write app "$port"
   stack_fpm_start app
   stack_nginx_start app
-  stack_background app worker php artisan queue:work --sleep=1 --tries=3 --max-time=3600
-  stack_background app scheduler php artisan schedule:work
+  stack_background app worker "${AS_APP[@]}" php artisan queue:work --sleep=1 --tries=3 --max-time=3600
+  stack_background app scheduler "${AS_APP[@]}" php artisan schedule:work
   local n=0
-  until curl -fsS -o /dev/null "http://127.0.0.1:$port/ready" 2>/dev/null; do
+  local scheme=http
+  [ -z "$(setting .env LUCID_TLS_CERTIFICATE)" ] || scheme=https
+  until curl -kfsS -o /dev/null "$scheme://127.0.0.1:$port/ready" 2>/dev/null; do
     n=$((n + 1))
     [ "$n" -gt 50 ] && fail "application" "no answer at http://127.0.0.1:$port" storage/logs/laravel.log
     sleep 0.1
   done
   say ""
-  say "Lucid Step is at http://127.0.0.1:$port"
+  say "Lucid Step is at $(setting .env APP_URL)"
   say "The practice page is at http://127.0.0.1:$port/practice/"
-  [ "$(setting .env LUCID_DEMO)" = true ] && php artisan lucid:demo --sign-ins
+  [ "$(setting .env LUCID_DEMO)" = true ] && "${AS_APP[@]}" php artisan lucid:demo --sign-ins
   return 0
 }
 
@@ -76,7 +87,9 @@ lucid_reset_demo() {
   [ -f .env ] || fail "reset-demo" "nothing is set up yet: ./lucid start first"
   [ "$(setting .env LUCID_DEMO)" = true ] || fail "reset-demo" "this is not a demo (LUCID_DEMO in .env); nothing was touched"
   prepare
+  app_user
   database_start
   settings "$(cat "$(stack_dir app)/port" 2>/dev/null || echo 8088)" && php artisan config:cache -q
   logged "Loading the demo again" demo as_owner php artisan lucid:demo --fresh
+  own storage
 }

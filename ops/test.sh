@@ -4,6 +4,7 @@ lucid_test() {
   database_was_running=no
   [ ${#parts[@]} -gt 0 ] || parts=(style analyse api front core feature browser)
   prepare test
+  app_user
   home="$(pg_home)"
   running "$home/data/postmaster.pid" "$home/data" && database_was_running=yes
   trap 'browser_stop; [ "$database_was_running" = yes ] || database_stop' EXIT
@@ -128,6 +129,7 @@ DB_USERNAME=$DB_USERNAME
 DB_PASSWORD=$DB_PASSWORD
 DATABASE_URL=
 LUCID_DEMO=true
+LUCID_DEMO_PASSWORD=lantern-on-the-path
 BCRYPT_ROUNDS=4
 SESSION_DRIVER=file
 CACHE_STORE=file
@@ -141,8 +143,9 @@ ENV
     rm -f "$dir/config.php" "$dir/routes.php"
     as_owner php artisan lucid:demo --fresh && php artisan config:cache -q && php artisan route:cache -q &&
       PGPASSWORD="$(setting "$PG_SETTINGS" DB_OWNER_PASSWORD)" pg_dump --host="$DB_HOST" --port="$DB_PORT" --username=lucid_owner --format=custom --table='public.*' --file="$dir/storage/demo.dump" "$database" &&
-      rm -rf "$dir/storage/demo-files" && cp -a "$dir/storage/app" "$dir/storage/demo-files"
+      own "$dir/storage" && rm -rf "$dir/storage/demo-files" && cp -a "$dir/storage/app" "$dir/storage/demo-files"
   ) || return 1
+  own "$dir/storage" "$dir/log"
   LUCID_WORKERS=5 stack_write "$1" "$port"
   stack_fpm_start "$1"
   stack_nginx_start "$1"

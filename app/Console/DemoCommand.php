@@ -5,9 +5,14 @@ declare(strict_types=1);
 namespace LucidStep\App\Console;
 
 use Illuminate\Console\Command;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\File;
+use Illuminate\Support\Facades\Hash;
+use Illuminate\Support\Str;
 use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
 use LucidStep\Demo\LoadDemo;
 
 /**
@@ -17,19 +22,24 @@ final class DemoCommand extends Command
 {
     protected $signature =
         'lucid:demo {--if-empty : only when there is no project} {--fresh : empty the database first} ' .
-        '{--sign-ins : only tell the sign-ins}';
+        '{--sign-ins : only tell the sign-ins} {--close : let nobody of the demo sign in any more}';
 
     protected $description = 'Load the demo of the ferry line';
 
     public function handle(LoadDemo $load, DemoPeople $people): int
     {
+        if ($this->option('close')) {
+            $this->close($people);
+
+            return self::SUCCESS;
+        }
         if (!config('lucid.demo')) {
             $this->error('This is not a demo (LUCID_DEMO). Nothing was touched.');
 
             return self::FAILURE;
         }
         if ($this->option('sign-ins')) {
-            $this->line('Demo sign-ins, all with the password ' . DemoPeople::PASSWORD . ':');
+            $this->line('Demo sign-ins, all with the password ' . DemoPeople::password() . ':');
             foreach ($people->all() as $person) {
                 $this->line(\sprintf('  %-24s %s, %s', $person['email'], $person['name'], $person['role']));
             }
@@ -39,6 +49,7 @@ final class DemoCommand extends Command
         if ($this->option('fresh')) {
             Artisan::call('migrate:fresh', ['--force' => true, '--database' => 'owner']);
         } elseif (Project::query()->exists()) {
+            $this->open($people);
             $this->info('There is a project already; nothing to load.');
 
             return self::SUCCESS;
@@ -47,5 +58,47 @@ final class DemoCommand extends Command
         $this->info('The demo is loaded.');
 
         return self::SUCCESS;
+    }
+
+    /**
+     * Gives the people of the demo the password of this installation.
+     */
+    private function open(DemoPeople $people): void
+    {
+        foreach ($this->of($people) as $user) {
+            if (!Hash::check(DemoPeople::password(), $user->password)) {
+                $user->forceFill(['password' => DemoPeople::password()])->save();
+            }
+        }
+    }
+
+    /**
+     * Takes the people of the demo their password, their tokens and whatever session is open.
+     */
+    private function close(DemoPeople $people): void
+    {
+        $closed = 0;
+        foreach ($this->of($people) as $user) {
+            if (Hash::check((string) config('lucid.demo_password'), $user->password)) {
+                $user->forceFill(['password' => Str::random(60)])->save();
+                $user->tokens()->delete();
+                $closed++;
+            }
+        }
+        if ($closed > 0) {
+            // Whose session a file is, it does not tell.
+            File::cleanDirectory((string) config('session.files'));
+            $this->info("Closed {$closed} sign-ins of the demo; everybody signs in again.");
+        }
+    }
+
+    /**
+     * @return Collection<int, User>
+     */
+    private function of(DemoPeople $people): Collection
+    {
+        return User::query()
+            ->whereIn('email', array_column($people->all(), 'email'))
+            ->get();
     }
 }

@@ -11,6 +11,7 @@ use Illuminate\Database\Events\MigrationsEnded;
 use Illuminate\Database\Events\NoPendingMigrations;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Http\Request;
+use Illuminate\Routing\UrlGenerator;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Gate;
@@ -26,6 +27,7 @@ use LucidStep\App\Areas\Cycles\Policies\EntryPolicy;
 use LucidStep\App\Areas\Defects\Policies\DefectPolicy;
 use LucidStep\App\Areas\Evidence\Policies\EvidencePolicy;
 use LucidStep\App\Areas\Mail\Catcher;
+use LucidStep\App\Areas\People\Http\Requests\SignInRequest;
 use LucidStep\App\Areas\People\SessionFiles;
 use LucidStep\App\Areas\Setup\Policies\ProjectPolicy;
 use LucidStep\App\Areas\Walk\Actions\RestoreWalkedEntry;
@@ -98,11 +100,15 @@ final class AppServiceProvider extends ServiceProvider
             'sign-in',
             static fn(Request $request): array => [
                 Limit::perMinute(6)
-                    ->by(Str::lower((string) json_encode($request->input('email'))) . '|' . $request->ip())
+                    ->by(SignInRequest::address($request->input('email')) . '|' . $request->ip())
                     ->after($failed),
                 Limit::perMinute(60)->by((string) $request->ip())->after($failed),
             ],
         );
+        // Addresses in mails and pages are those of the installation, never what a request calls it.
+        $urls = $this->app->make(UrlGenerator::class);
+        $urls->useOrigin((string) config('app.url'));
+        $urls->forceScheme((string) (parse_url((string) config('app.url'), \PHP_URL_SCHEME) ?: 'http'));
         Event::listen([MigrationsEnded::class, NoPendingMigrations::class], static function (): void {
             [$owner, $role] = [DB::connection('owner'), (string) DB::connection('pgsql')->getConfig('username')];
             if ($role !== $owner->getConfig('username')) {

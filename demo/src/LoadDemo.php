@@ -86,7 +86,7 @@ final class LoadDemo
             ->refresh();
         $other = Project::query()->create(['code' => 'HBR', 'name' => 'Harbour office', 'time_zone' => 'Europe/Dublin', 'policies' => []]);
         foreach ($this->demoPeople->all() as $person) {
-            $user = User::query()->create(['name' => $person['name'], 'email' => $person['email'], 'password' => DemoPeople::PASSWORD]);
+            $user = User::query()->create(['name' => $person['name'], 'email' => $person['email'], 'password' => DemoPeople::password()]);
             $this->people[strtok($person['email'], '@') ?: ''] = $user;
             Membership::query()->create([
                 'project_id' => $this->project->id,

@@ -162,7 +162,7 @@ final class Tester
             ->see('This is a demo')
             ->waitFor('#email');
         $this->type('#email', "{$name}@skerrywick.test")
-            ->type('#password', 'lantern-on-the-path')
+            ->type('#password', (string) (getenv('LUCID_DEMO_PASSWORD') ?: 'lantern-on-the-path'))
             ->press(WebDriverKeys::ENTER);
         $this->waitFor('header nav');
 

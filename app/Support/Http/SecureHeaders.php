@@ -20,6 +20,9 @@ final class SecureHeaders
         $headers->set('X-Content-Type-Options', 'nosniff');
         $headers->set('Referrer-Policy', 'same-origin');
         $headers->set('X-Frame-Options', 'SAMEORIGIN');
+        if (str_starts_with((string) config('app.url'), 'https://')) {
+            $headers->set('Strict-Transport-Security', 'max-age=31536000');
+        }
         if (!$headers->has('Content-Security-Policy')) {
             $headers->set(
                 'Content-Security-Policy',

@@ -9,8 +9,15 @@ namespace LucidStep\App\Areas\People\Queries;
  */
 final class DemoPeople
 {
-    /** Every demo sign-in has this password. It works in demo mode only, where nothing is real. */
-    public const PASSWORD = 'lantern-on-the-path';
+    /**
+     * The password of every demo sign-in: another in each installation. It works in demo mode only, where nothing is real.
+     */
+    public static function password(): string
+    {
+        $password = (string) config('lucid.demo_password');
+
+        return '' !== $password ? $password : throw new \LogicException('The demo has no password (LUCID_DEMO_PASSWORD in .env).');
+    }
 
     /**
      * @return list<array{name: string, email: string, role: string}>

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\People\Http\Requests;
 
+use Illuminate\Support\Str;
 use LucidStep\App\Support\Http\ApiRequest;
 use OpenApi\Attributes as OA;
 
@@ -18,6 +19,14 @@ use OpenApi\Attributes as OA;
 ]
 final class SignInRequest extends ApiRequest
 {
+    /**
+     * The address as it is kept, and as failed tries are counted by.
+     */
+    public static function address(mixed $typed): string
+    {
+        return \is_string($typed) ? Str::lower(trim($typed)) : '';
+    }
+
     public function rules(): array
     {
         return [
