@@ -43,7 +43,8 @@ final class BadAxes extends \DomainException
     {
         return new self(
             \sprintf(
-                'These axes have %s pairs of values; at most %s can be looked through. Take fewer axes or values, or several of a kind as one.',
+                'These axes have %s pairs of values; at most %s can be looked through. Take fewer axes or values, ' .
+                    'or several of a kind as one.',
                 number_format($pairs),
                 number_format($most),
             ),

@@ -25,6 +25,7 @@ final class BundleChecker
         'Record/Event',
         'Record/StoredEvent',
         'Record/AttemptRows',
+        'Record/RowComparison',
         'Record/Replay',
         'Record/Snapshot',
         'Record/Protocol',
