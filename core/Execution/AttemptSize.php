@@ -20,7 +20,8 @@ final class AttemptSize
         return $steps * $rounds <= self::MOST_RESULTS
             ? null
             : \sprintf(
-                '%s steps in %s rounds would be %s results in one attempt; at most %s are walked as one. Choose fewer rows, or make several entries of them.',
+                '%s steps in %s rounds would be %s results in one attempt; at most %s are walked as one. Choose fewer rows, ' .
+                    'or make several entries of them.',
                 number_format($steps),
                 number_format($rounds),
                 number_format($steps * $rounds),

@@ -12,7 +12,8 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\TooManyRequestsHttpException;
 
 /**
- * What is costly waits its turn: one at a time for each person. Whoever asks for another meanwhile waits a little, and is then told to come again.
+ * What is costly waits its turn: one at a time for each person. Whoever asks for another meanwhile waits a little, and is then
+ * told to come again.
  */
 final class OneAtATime
 {

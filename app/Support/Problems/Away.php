@@ -15,7 +15,7 @@ final class Away
     private const DATABASE = '/SQLSTATE\[(08|53|57P)/';
 
     /** What the driver says of a connection that broke off, under its general state. */
-    private const BROKEN = '/server closed the connection|no connection to the server|connection refused|could not connect|SSL connection/i';
+    private const BROKEN = '/server closed the connection|no connection to the server|connection refused|could not connect|SSL conn/i';
 
     /** SQLSTATE: two transactions waited for each other, or one had to give way. */
     private const GAVE_WAY = '/SQLSTATE\[40/';

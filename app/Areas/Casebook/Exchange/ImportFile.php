@@ -72,7 +72,8 @@ final readonly class ImportFile
         if (null !== $within->beyond) {
             throw Unreadable::because(
                 \sprintf(
-                    'This sheet has something in cell %s; at most %d columns and %s rows are read. Delete what stands outside and save it anew.',
+                    'This sheet has something in cell %s; at most %d columns and %s rows are read. Delete what stands outside and ' .
+                        'save it anew.',
                     $within->beyond,
                     self::MOST_COLUMNS,
                     number_format(self::MOST_ROWS),
