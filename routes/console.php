@@ -3,5 +3,7 @@
 declare(strict_types=1);
 
 use Illuminate\Support\Facades\Schedule;
+use LucidStep\App\Support\Background\BackgroundWork;
 
 Schedule::command('lucid:tidy')->daily();
+Schedule::call(static fn() => BackgroundWork::alive(BackgroundWork::SCHEDULER))->everyMinute();

@@ -16,6 +16,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\Mail;
+use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\RateLimiter;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\Facades\Session;
@@ -59,6 +60,7 @@ use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\PlannedCycles;
+use LucidStep\App\Support\Background\BackgroundWork;
 use LucidStep\App\Support\Database\DatabaseRights;
 use LucidStep\App\Support\Http\OneAtATime;
 use LucidStep\App\Support\Record\RecordSigner;
@@ -130,6 +132,10 @@ final class AppServiceProvider extends ServiceProvider
                     ],
             ];
         });
+        Queue::looping(static fn() => BackgroundWork::alive(BackgroundWork::WORKER));
+        // A long job gives no sign.
+        Queue::before(static fn() => BackgroundWork::alive(BackgroundWork::WORKER, 900));
+        Queue::after(static fn() => BackgroundWork::alive(BackgroundWork::WORKER, 1));
         $this->bindings();
         Mail::extend('catcher', static fn(): Catcher => new Catcher());
         Session::extend(

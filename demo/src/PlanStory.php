@@ -22,6 +22,7 @@ use LucidStep\App\Areas\Cycles\EntryChanges\SetWindow;
 use LucidStep\App\Areas\Setup\Actions\SaveAxes;
 use LucidStep\App\Areas\Setup\Actions\SaveCalendar;
 use LucidStep\App\Areas\Setup\Actions\SaveReleases;
+use LucidStep\App\Areas\Setup\Queries\SetupState;
 use LucidStep\App\Areas\Walk\Actions\DecideQueueItems;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Cycle;
@@ -30,6 +31,7 @@ use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Revisions\Seen;
 use LucidStep\Core\Planning\ConditionKind;
 use LucidStep\Core\Planning\CycleState;
 
@@ -91,6 +93,7 @@ final class PlanStory
                 static fn(array $p): array => ['axis' => 'Device', 'value' => $p[0], 'other_axis' => 'Screen', 'other_value' => $p[1]],
                 self::FORBIDDEN,
             ),
+            Seen::of([[], []]),
         );
         $values = DB::table('axis_values')
             ->join('axes', 'axes.id', '=', 'axis_id')
@@ -104,7 +107,13 @@ final class PlanStory
                 ),
             );
         }
-        $this->calendar->write($project, [1, 2, 3, 4, 5, 6], [$today->copy()->addDays(12)->toDateString()], $project->time_zone);
+        $this->calendar->write(
+            $project,
+            [1, 2, 3, 4, 5, 6],
+            [$today->copy()->addDays(12)->toDateString()],
+            $project->time_zone,
+            Seen::of(SetupState::calendar($project)),
+        );
         foreach (
             [
                 'tobias' => [60, []],
@@ -117,10 +126,12 @@ final class PlanStory
             ]
             as $name => [$minutes, $off]
         ) {
+            $member = Membership::query()->where('project_id', $project->id)->where('user_id', $people[$name]->id)->firstOrFail();
             $this->calendar->person(
-                Membership::query()->where('project_id', $project->id)->where('user_id', $people[$name]->id)->firstOrFail(),
+                $member,
                 $minutes,
                 array_map(static fn(int $d): string => $today->copy()->addDays($d)->toDateString(), $off),
+                Seen::of(SetupState::time($member)),
             );
         }
         $this->milestones->write($project, [
@@ -174,7 +185,7 @@ final class PlanStory
                     'testers' => $testers,
                     'watchers' => [$people['corin']->id, $people['lina']->id],
                 ],
-                null,
+                $cycle->revision,
             );
             if (null !== $closed) {
                 ($this->move)($cycle, $lead, CycleState::Closed);

@@ -22,6 +22,9 @@ abstract class FeatureTestCase extends TestCase
 
     protected World $world;
 
+    /** Whether people have looked at what they replace ({@see seeing}). */
+    protected bool $looks = true;
+
     public function createApplication(): Application
     {
         $app = require __DIR__ . '/../../bootstrap/app.php';
@@ -66,7 +69,49 @@ abstract class FeatureTestCase extends TestCase
         // Each request of the tests stands for itself, as it does on the server.
         $this->app?->forgetScopedInstances();
 
-        return $this->actingAs($user)->json($method, "/api/v1{$path}", $body, $headers);
+        return $this->actingAs($user)->json($method, "/api/v1{$path}", $this->seeing($user, $method, $path, $body), $headers);
+    }
+
+    /**
+     * What replaces something whole is sent by somebody who has just looked at it, unless the test says otherwise.
+     *
+     * @param  array<string, mixed>  $body
+     *
+     * @return array<string, mixed>
+     */
+    private function seeing(User $user, string $method, string $path, array $body): array
+    {
+        $told = array_key_exists('seen', $body) || array_key_exists('revision', $body);
+        if (!$this->looks || $told || !in_array($method, ['PUT', 'PATCH'], true)) {
+            return $body;
+        }
+        $read = fn(string $of, ?string $what): mixed => $this->actingAs($user)
+            ->json('GET', "/api/v1{$of}")
+            ->json($what);
+        $part = (string) strrchr($path, '/');
+        $from = match (1) {
+            preg_match('#^(/projects/\w+)/lists/reasons-#', $path, $m) => ["{$m[1]}/walk-setup", 'seen.' . substr($part, 1)],
+            preg_match('#^(/projects/\w+)/storage$#', $path, $m) => ["{$m[1]}/walk-setup", 'seen.storage'],
+            preg_match('#^(/projects/\w+)/lists/#', $path, $m) => ["{$m[1]}/lists", 'seen.' . substr($part, 1)],
+            preg_match('#^(/projects/\w+)/(axes|calendar)$#', $path, $m) => ["{$m[1]}/planning-setup", "seen.{$m[2]}"],
+            default => null,
+        };
+        if (null !== $from) {
+            return [...$body, 'seen' => $read(...$from)];
+        }
+        if (1 === preg_match('#^(/projects/\w+)/people/([^/]+)/capacity$#', $path, $m)) {
+            $people = (array) $read("{$m[1]}/planning-setup", 'people');
+
+            return [...$body, 'seen' => array_column($people, 'seen', 'id')[$m[2]] ?? null];
+        }
+        if (1 === preg_match('#^/milestones/([^/]+)$#', $path, $m)) {
+            return [...$body, 'seen' => array_column((array) $read('/projects/TST/milestones', null), 'seen', 'id')[$m[1]] ?? null];
+        }
+        if (1 === preg_match('#^/cycles/[^/]+$#', $path)) {
+            return [...$body, 'revision' => $read("{$path}/plan", 'cycle.revision') ?? 1];
+        }
+
+        return $body;
     }
 
     /**

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Support\Paging;
 
+use Illuminate\Support\Str;
+
 /**
  * Where a page of a list ended: the values that its last line is ordered by, as text for an address.
  */
@@ -31,5 +33,23 @@ final class PageCursor
         $plain = array_values(array_filter($values, static fn(mixed $v): bool => null === $v || \is_scalar($v)));
 
         return \count($plain) === $count ? $plain : null;
+    }
+
+    /**
+     * Whether a value of a cursor can stand where the database expects a type: what somebody made up begins at the start.
+     *
+     * @param  'integer'|'text'|'uuid'|'time'  $type
+     */
+    public static function fits(mixed $value, string $type): bool
+    {
+        return match ($type) {
+            'integer' => \is_int($value),
+            'text' => \is_string($value) && mb_check_encoding($value, 'UTF-8') && !str_contains($value, "\0"),
+            'uuid' => \is_string($value) && Str::isUuid($value),
+            'time' => \is_string($value) &&
+                1 ===
+                    preg_match('/^(\d{4})-(\d\d)-(\d\d) ([01]\d|2[0-3]):[0-5]\d:[0-5]\d(\.\d{1,6})?([+-]\d\d(:?\d\d)?)?$/D', $value, $m) &&
+                checkdate((int) $m[2], (int) $m[3], (int) $m[1]),
+        };
     }
 }

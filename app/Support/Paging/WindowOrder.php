@@ -55,7 +55,7 @@ final readonly class WindowOrder
     private function fits(array $values): bool
     {
         foreach (array_values($this->by) as $i => $type) {
-            if ('bigint' === $type ? !\is_int($values[$i]) : !\is_string($values[$i])) {
+            if (!PageCursor::fits($values[$i], 'bigint' === $type ? 'integer' : 'text')) {
                 return false;
             }
         }

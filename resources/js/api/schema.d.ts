@@ -2820,6 +2820,8 @@ export interface components {
             total: number;
             problem: string;
             conditions: number;
+            /** @description Why nothing goes on, where nothing works in the background; empty otherwise */
+            standstill: string;
         };
         AnswerRequest: {
             /**
@@ -2917,6 +2919,8 @@ export interface components {
             forbidden?: {
                 [key: string]: unknown;
             }[];
+            /** @description The state that one saw */
+            seen?: string;
         };
         /** @description What axes give. */
         AxisCheck: {
@@ -3056,11 +3060,15 @@ export interface components {
             working_days: number[];
             holidays?: string[];
             time_zone: string;
+            /** @description The state that one saw */
+            seen?: string;
         };
         CapacityRequest: {
             /** @description How much a person can walk. */
             minutes_per_day: number;
             days_off?: string[];
+            /** @description The state that one saw */
+            seen?: string;
         };
         CaptionRequest: {
             /** @description A caption; an empty one removes it. */
@@ -3921,6 +3929,8 @@ export interface components {
             total: number;
             bytes: number;
             problem: string;
+            /** @description Why nothing goes on, where nothing works in the background; empty otherwise */
+            standstill: string;
         };
         ExtractRequest: {
             /** @description Steps of a case that become a routine. */
@@ -3943,6 +3953,8 @@ export interface components {
                 choices?: string[];
                 required?: boolean;
             }[];
+            /** @description The state that one saw */
+            seen?: string;
         };
         FileDefectRequest: {
             /**
@@ -4091,6 +4103,8 @@ export interface components {
             report: components["schemas"]["ImportRow"][];
             targets: string[];
             undoable: boolean;
+            /** @description Why nothing goes on, where nothing works in the background; empty otherwise */
+            standstill: string;
         };
         /** @description What waits for the authors. */
         Inbox: {
@@ -4180,6 +4194,8 @@ export interface components {
                 name: string;
                 weight?: number;
             }[];
+            /** @description The state that one saw */
+            seen?: string;
         };
         ListVerdictRequest: {
             /** @description Verdicts given from a cycle's list; one note is enough for all. */
@@ -4289,6 +4305,8 @@ export interface components {
             cycles: number;
             counts: components["schemas"]["Counts"];
             total: number;
+            /** @description Its state, to be sent along when it is changed */
+            seen: string;
         };
         MilestoneRequest: {
             /** @description A milestone. */
@@ -4297,6 +4315,8 @@ export interface components {
             description?: string;
             /** Format: date */
             due_on: string;
+            /** @description The state that one saw; needed to change one */
+            seen?: string;
         };
         MoveEvidenceRequest: {
             /** @description Another step for a piece of evidence; none: the attempt. */
@@ -4449,6 +4469,8 @@ export interface components {
             role: string;
             minutes_per_day: number;
             days_off: string[];
+            /** @description The state of their time, to be sent along when it is changed */
+            seen: string;
         };
         /** @description What cycles are planned with: releases, axes, configurations, the calendar, people and lists. */
         PlanningSetup: {
@@ -4464,6 +4486,10 @@ export interface components {
             milestone_types: components["schemas"]["ListItemLine"][];
             phases: components["schemas"]["ListItemLine"][];
             may_plan: boolean;
+            /** @description The state of each part, to be sent along when it is replaced */
+            seen: {
+                [key: string]: string;
+            };
         };
         PoliciesRequest: {
             /** @description The policies of a project; those left out stay. */
@@ -4548,6 +4574,10 @@ export interface components {
             milestone_types: components["schemas"]["ListItemLine"][];
             phases: components["schemas"]["ListItemLine"][];
             may_write: boolean;
+            /** @description The state of each part, to be sent along when it is replaced */
+            seen: {
+                [key: string]: string;
+            };
         };
         /** @description A project one has a part in, with one's role. */
         ProjectSummary: {
@@ -4958,6 +4988,8 @@ export interface components {
             /** @description How much evidence a project keeps, and for how long. */
             limit_mb?: number;
             retention_days?: number;
+            /** @description The state that one saw */
+            seen?: string;
         };
         /** @description What a project keeps of evidence, and how much it may. */
         StorageState: {
@@ -5152,6 +5184,10 @@ export interface components {
             storage: components["schemas"]["StorageState"];
             may_lead: boolean;
             may_admin: boolean;
+            /** @description The state of each part, to be sent along when it is replaced */
+            seen: {
+                [key: string]: string;
+            };
         };
         /** @description Somebody who has an entry open now. */
         Walker: {

@@ -33,6 +33,22 @@ final class FuzzTest extends FeatureTestCase
         'RAW-NUL' => '"a\u0000b"',
     ];
 
+    /** Orders of lists, whose cursors hold other types each. */
+    private const SORTS = [
+        'key',
+        'order',
+        'title',
+        'priority',
+        '-owner',
+        'owner',
+        'estimate',
+        '-estimate',
+        'walked',
+        'changed',
+        '-changed',
+        'state',
+    ];
+
     private User $me;
 
     protected function setUp(): void
@@ -78,6 +94,73 @@ final class FuzzTest extends FeatureTestCase
             }
         }
         self::assertSame([], $faults);
+    }
+
+    public function test_one_thing_wrong_in_an_address_breaks_nothing(): void
+    {
+        $cursor = static fn(string $json): string => rtrim(strtr(base64_encode($json), '+/', '-_'), '=');
+        $wrong = [
+            '%00',
+            '%FF%C3%28',
+            'a%00b',
+            '1e400',
+            '-1',
+            '99999999999999999999',
+            '2147483648',
+            '2027-02-31',
+            '0190f0aa',
+            '0190f0aa-0000-7000-8000-0000000000aa',
+            '%27%3B%20drop%20table%20events%3B--',
+            rawurlencode(str_repeat('ü', 3000)),
+            '%F0%9F%9A%A2%20%26%20%7C%20%21%20%28',
+            ...array_map($cursor, [
+                '[1,1]',
+                '["x",1]',
+                '[null,1]',
+                '[1,null]',
+                '[true,5]',
+                '[1e400,1]',
+                '["\u0000",1]',
+                '[[1],2]',
+                '[9223372036854775807,1]',
+            ]),
+            ...array_map($cursor, [
+                '["2026-02-31 00:00:00",1]',
+                '["infinity",1]',
+                '["0190f0aa",1]',
+                '{"a":1}',
+                'x',
+                '[1,1,1]',
+                '["","",""]',
+                '[1]',
+                '["a"]',
+            ]),
+        ];
+        $faults = [];
+        $tried = 0;
+        foreach ($this->operations(['get']) as [$method, $path, $operation]) {
+            $names = array_column(array_filter($operation['parameters'] ?? [], static fn(array $p): bool => 'query' === $p['in']), 'name');
+            foreach ($names as $name) {
+                $sorts =
+                    'after' === $name && in_array('sort', $names, true)
+                        ? ['', ...array_map(static fn(string $s): string => "sort={$s}&", self::SORTS)]
+                        : [''];
+                foreach ($wrong as $value) {
+                    foreach (["{$name}={$value}", "{$name}[]={$value}", "{$name}[a][b]={$value}"] as $i => $query) {
+                        foreach (0 === $i ? $sorts : [''] as $sort) {
+                            $fault = $this->fault($method, "{$path}?{$sort}{$query}", '');
+                            $tried++;
+                            $faults = [
+                                ...$faults,
+                                ...null === $fault ? [] : ["{$path}?{$sort}" . mb_strimwidth($query, 0, 60, '…') . " {$fault}"],
+                            ];
+                        }
+                    }
+                }
+            }
+        }
+        self::assertSame([], $faults);
+        self::assertGreaterThan(1500, $tried);
     }
 
     /**

@@ -214,6 +214,7 @@ final class RolesTest extends FeatureTestCase
      */
     public function test_whoever_may_not_is_refused_before_their_body_is_looked_at(): void
     {
+        $this->looks = false;
         $deep = array_reduce(range(1, 200), static fn(array $in): array => ['steps' => [$in]], []);
         $worst = [
             'nothing' => [],

@@ -30,6 +30,7 @@ const state = (more: Partial<Api['ImportState']> = {}): Api['ImportState'] => ({
     { row: 5, is: 'refuse', key: null, title: '', steps: 0, reasons: ['It has no title.'] },
   ],
   targets: ['title', 'action', 'data', 'expected'],
+  standstill: '',
   undoable: false,
   ...more,
 });

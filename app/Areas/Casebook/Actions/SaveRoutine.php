@@ -46,7 +46,10 @@ final readonly class SaveRoutine
     public function save(Project $project, User $user, ?Routine $routine, array $input, ?int $revision): Routine
     {
         $routine = null === $routine ? null : Routine::query()->lockForUpdate()->findOrFail($routine->id);
-        if (null !== $routine && null !== $revision && $routine->revision !== $revision) {
+        if (null !== $routine && null === $revision) {
+            throw ValidationException::withMessages(['revision' => 'Say which revision you began from.']);
+        }
+        if (null !== $routine && $routine->revision !== $revision) {
             throw SavedMeanwhile::of('this routine', $routine->revision);
         }
         $parameters = array_map(

@@ -42,7 +42,10 @@ final readonly class SaveTable
     public function save(Project $project, ?DataTable $table, array $input, ?int $revision): DataTable
     {
         $table = null === $table ? null : DataTable::query()->lockForUpdate()->with('rows')->findOrFail($table->id);
-        if (null !== $table && null !== $revision && $table->revision !== $revision) {
+        if (null !== $table && null === $revision) {
+            throw ValidationException::withMessages(['revision' => 'Say which revision you began from.']);
+        }
+        if (null !== $table && $table->revision !== $revision) {
             throw SavedMeanwhile::of('this data table', $table->revision);
         }
         $name = trim($input['name']);

@@ -36,18 +36,18 @@ final readonly class ListCases
         cases.owner_id, cases.labels, cases.position, cases.updated_at, cases.revision, cases.custom,
         cases.is_template, cases.table_id, cases.steps_count, cases.last_walked_at, cases.binned_at, users.name as owner_name';
 
-    /** Orders by name, with what stands for a missing value so that a page can begin after one. */
+    /** Orders by name: the column, of which type it is, and whether it may be empty. */
     public const SORTS = [
-        'key' => ['number', null],
-        'order' => ['position', null],
-        'title' => ['title', null],
-        'state' => ['state', null],
-        'type' => ['type', null],
-        'priority' => ['priority_rank', null],
-        'owner' => ['owner_id', 'ffffffff-ffff-ffff-ffff-ffffffffffff'],
-        'estimate' => ['estimate_seconds', '2147483647'],
-        'walked' => ['last_walked_at', 'infinity'],
-        'changed' => ['updated_at', null],
+        'key' => ['number', 'integer', false],
+        'order' => ['position', 'integer', false],
+        'title' => ['title', 'text', false],
+        'state' => ['state', 'text', false],
+        'type' => ['type', 'text', false],
+        'priority' => ['priority_rank', 'integer', false],
+        'owner' => ['owner_id', 'uuid', true],
+        'estimate' => ['estimate_seconds', 'integer', true],
+        'walked' => ['last_walked_at', 'time', true],
+        'changed' => ['updated_at', 'time', false],
     ];
 
     /**
@@ -109,16 +109,20 @@ final readonly class ListCases
      */
     private function sorted(Builder $query, string $name, bool $back, string $after): array
     {
-        [$column, $missing] = self::SORTS[$name];
+        [$column, $type, $mayBeEmpty] = self::SORTS[$name];
         $direction = $back ? 'desc' : 'asc';
-        $nulls = null === $missing ? '' : ($back ? ' nulls first' : ' nulls last');
+        $nulls = !$mayBeEmpty ? '' : ($back ? ' nulls first' : ' nulls last');
         $query->orderByRaw("cases.{$column} {$direction}{$nulls}" . ('number' === $column ? '' : ", cases.number {$direction}"));
         $from = PageCursor::decode($after, 2);
-        if (null !== $from && \is_int($from[1])) {
+        if (
+            null !== $from &&
+            PageCursor::fits($from[1], 'integer') &&
+            (($mayBeEmpty && null === $from[0]) || PageCursor::fits($from[0], $type))
+        ) {
             $sign = $back ? '<' : '>';
             if ('number' === $column) {
                 $query->where('cases.number', $sign, $from[1]);
-            } elseif (null === $missing) {
+            } elseif (!$mayBeEmpty) {
                 $query->whereRaw("(cases.{$column}, cases.number) {$sign} (?, ?)", $from);
             } elseif (null === $from[0]) {
                 // Among those without a value; backwards all the others still follow.

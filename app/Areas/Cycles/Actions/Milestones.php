@@ -15,6 +15,7 @@ use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Data\Counts;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Problems\InUse;
+use LucidStep\App\Support\Revisions\Seen;
 use LucidStep\Core\Planning\CycleState;
 
 /**
@@ -72,17 +73,31 @@ final readonly class Milestones
             $cycles,
             Counts::of($counts),
             array_sum($counts),
+            Seen::of(self::asSeen($milestone)),
         );
     }
 
     /**
-     * @param  array{name: string, type?: ?string, description?: ?string, due_on: string}  $fields
+     * @return array{string, string, string, string}
+     */
+    private static function asSeen(Milestone $m): array
+    {
+        return [$m->name, $m->type, $m->description, $m->due_on->toDateString()];
+    }
+
+    /**
+     * @param  array{name: string, type?: ?string, description?: ?string, due_on: string, seen?: ?string}  $fields `seen`: the
+     *     state that the person saw, where it is changed ({@see Seen})
      *
      * @throws ValidationException when the name is taken, or a cycle would end after it: that is named
      */
     public function write(Project $project, array $fields, ?Milestone $milestone = null): Milestone
     {
         $name = trim($fields['name']);
+        if (null !== $milestone) {
+            $milestone = Milestone::query()->lockForUpdate()->findOrFail($milestone->id);
+            Seen::check($fields['seen'] ?? null, self::asSeen($milestone), 'this milestone');
+        }
         if (
             Milestone::query()
                 ->where('project_id', $project->id)

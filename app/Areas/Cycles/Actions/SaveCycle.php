@@ -53,14 +53,14 @@ final readonly class SaveCycle
 
     /**
      * @param  array<string, mixed>  $fields
-     * @param  ?int  $revision the one the person saw
+     * @param  int  $revision the one the person saw
      *
      * @throws Conflict when somebody else changed it since
      */
-    public function change(Cycle $cycle, User $user, array $fields, ?int $revision): Cycle
+    public function change(Cycle $cycle, User $user, array $fields, int $revision): Cycle
     {
         $cycle = OpenCycle::lock($cycle);
-        if (null !== $revision && $revision !== $cycle->revision) {
+        if ($revision !== $cycle->revision) {
             $last = DB::table('cycle_log')
                 ->leftJoin('users', 'users.id', '=', 'actor_id')
                 ->where('cycle_id', $cycle->id)

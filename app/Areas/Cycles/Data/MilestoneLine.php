@@ -22,5 +22,6 @@ final readonly class MilestoneLine
         #[OA\Property] public int $cycles,
         #[OA\Property] public Counts $counts,
         #[OA\Property] public int $total,
+        #[OA\Property(description: 'Its state, to be sent along when it is changed')] public string $seen,
     ) {}
 }

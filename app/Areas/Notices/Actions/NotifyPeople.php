@@ -138,16 +138,25 @@ final readonly class NotifyPeople
      */
     public function notice(Cycle $cycle, array $people, string $text, ?string $page = null): void
     {
-        if ([] === $people) {
-            return;
+        if ([] !== $people) {
+            $project = Project::query()->findOrFail($cycle->project_id);
+            $this->inProject($project, $people, $text, $page ?? "/cycles/{$cycle->key}");
         }
-        $link = '/' . Project::query()->findOrFail($cycle->project_id, ['code'])->code . ($page ?? "/cycles/{$cycle->key}");
+    }
+
+    /**
+     * @param  list<string>  $people
+     * @param  string  $page within the project
+     */
+    public function inProject(Project $project, array $people, string $text, string $page = ''): void
+    {
+        $link = "/{$project->code}{$page}";
         DB::table('notices')->insert(
             array_map(
                 static fn(string $id): array => [
                     'id' => (string) Str::uuid7(),
                     'user_id' => $id,
-                    'project_id' => $cycle->project_id,
+                    'project_id' => $project->id,
                     'text' => $text,
                     'link' => $link,
                     'created_at' => Carbon::now(),
@@ -155,6 +164,6 @@ final readonly class NotifyPeople
                 $people,
             ),
         );
-        ($this->announce)($cycle->project_id, 'notice', $cycle->id);
+        ($this->announce)($project->id, 'notice', $project->id);
     }
 }

@@ -13,6 +13,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Problems\InUse;
+use LucidStep\App\Support\Revisions\Seen;
 use LucidStep\Core\Planning\Axis;
 use LucidStep\Core\Planning\ValuePair;
 
@@ -29,13 +30,16 @@ final readonly class SaveAxes
      * @param  list<array{id?: ?string, name: string, values: list<array{id?: ?string, name: string}>}>  $axes
      * @param  list<array{axis: string, value: string, other_axis: string, other_value: string}>  $forbidden by name
      *
+     * @param  ?string  $seen the state that the person saw ({@see Seen})
+     *
      * @throws Conflict            when a value in use would go
      * @throws ValidationException by field
      */
-    public function write(Project $project, array $axes, array $forbidden): void
+    public function write(Project $project, array $axes, array $forbidden, ?string $seen): void
     {
         ReadAxes::combinations($axes, $forbidden);
         DB::table('projects')->where('id', $project->id)->lockForUpdate()->first();
+        Seen::check($seen, $this->axes->stored($project), 'the axes');
         $known = DB::table('axis_values')
             ->join('axes', 'axes.id', '=', 'axis_values.axis_id')
             ->where('axes.project_id', $project->id)

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Setup\Actions;
 
+use LucidStep\App\Areas\Setup\Queries\SetupState;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Support\Revisions\Seen;
 use LucidStep\Core\Planning\Calendar;
 
 /**
@@ -19,9 +21,13 @@ final readonly class SaveCalendar
     /**
      * @param  list<int>  $weekdays 1 (Monday) to 7
      * @param  list<string>  $holidays
+     * @param  ?string  $seen the state that the person saw ({@see Seen})
      */
-    public function write(Project $project, array $weekdays, array $holidays, string $zone): void
+    public function write(Project $project, array $weekdays, array $holidays, string $zone, ?string $seen): void
     {
+        Project::query()->lockForUpdate()->findOrFail($project->id);
+        $project->refresh();
+        Seen::check($seen, SetupState::calendar($project), 'the calendar');
         sort($weekdays);
         sort($holidays);
         $project->update([
@@ -34,9 +40,12 @@ final readonly class SaveCalendar
 
     /**
      * @param  list<string>  $daysOff
+     * @param  ?string  $seen the state that the person saw ({@see Seen})
      */
-    public function person(Membership $member, int $minutes, array $daysOff): void
+    public function person(Membership $member, int $minutes, array $daysOff, ?string $seen): void
     {
+        $member = Membership::query()->lockForUpdate()->findOrFail($member->id);
+        Seen::check($seen, SetupState::time($member), "this person's time");
         sort($daysOff);
         $member->update(['minutes_per_day' => $minutes, 'days_off' => array_values(array_unique($daysOff))]);
         ($this->announce)($member->project_id, 'setup', $member->user_id);

@@ -12,6 +12,7 @@ use LucidStep\App\Areas\Setup\Queries\ReadProjectSetup;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\InUse;
+use LucidStep\App\Support\Revisions\Seen;
 use LucidStep\Core\Casebook\CustomField;
 use LucidStep\Core\Exchange\CaseReader;
 
@@ -32,10 +33,13 @@ final readonly class SaveLists
     /**
      * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
      * @param  list<array{value?: ?string, name: string, weight?: ?int}>  $items those without a value are new; the order counts
+     * @param  ?string  $seen  the state that the person saw ({@see Seen})
      */
-    public function items(Project $project, string $list, array $items): void
+    public function items(Project $project, string $list, array $items, ?string $seen): void
     {
+        DB::table('projects')->where('id', $project->id)->lockForUpdate()->first();
         $lists = new ProjectLists($project);
+        Seen::check($seen, $lists->items($list), 'this list');
         $known = $lists->values($list);
         $names = $values = $out = [];
         foreach ($items as $i => $item) {
@@ -193,10 +197,14 @@ final readonly class SaveLists
     /**
      * @param  list<array{id?: ?string, name: string, kind: string, choices?: list<string>, required?: bool}>  $fields the
      *     order counts; those that are left out go
+     * @param  ?string  $saw the state that the person saw ({@see Seen})
      */
-    public function fields(Project $project, array $fields): void
+    public function fields(Project $project, array $fields, ?string $saw): void
     {
-        $before = (new ProjectLists($project))->fields();
+        DB::table('projects')->where('id', $project->id)->lockForUpdate()->first();
+        $lists = new ProjectLists($project);
+        Seen::check($saw, $lists->fieldsAsSeen(), 'the fields');
+        $before = $lists->fields();
         $uses = $this->setup->fields($project);
         $seen = $rows = [];
         foreach ($fields as $i => $field) {

@@ -21,5 +21,6 @@ final readonly class Planner
         #[OA\Property] public string $role,
         #[OA\Property] public int $minutes_per_day,
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $days_off,
+        #[OA\Property(description: 'The state of their time, to be sent along when it is changed')] public string $seen,
     ) {}
 }

@@ -24,6 +24,7 @@ final readonly class PlanningSetup
      * @param  list<Planner>  $people
      * @param  list<ListItemLine>  $milestone_types
      * @param  list<ListItemLine>  $phases
+     * @param  array<string, string>  $seen
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: Named::class))] public array $releases,
@@ -38,5 +39,13 @@ final readonly class PlanningSetup
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $milestone_types,
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $phases,
         #[OA\Property] public bool $may_plan,
+        #[
+            OA\Property(
+                description: 'The state of each part, to be sent along when it is replaced',
+                type: 'object',
+                additionalProperties: new OA\AdditionalProperties(type: 'string'),
+            ),
+        ]
+        public array $seen,
     ) {}
 }

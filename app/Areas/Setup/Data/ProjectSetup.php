@@ -19,6 +19,7 @@ final readonly class ProjectSetup
      * @param  list<CustomFieldLine>  $fields
      * @param  list<ListItemLine>  $milestone_types
      * @param  list<ListItemLine>  $phases
+     * @param  array<string, string>  $seen
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $types,
@@ -28,5 +29,13 @@ final readonly class ProjectSetup
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $milestone_types,
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $phases,
         #[OA\Property] public bool $may_write,
+        #[
+            OA\Property(
+                description: 'The state of each part, to be sent along when it is replaced',
+                type: 'object',
+                additionalProperties: new OA\AdditionalProperties(type: 'string'),
+            ),
+        ]
+        public array $seen,
     ) {}
 }

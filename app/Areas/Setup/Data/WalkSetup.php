@@ -18,6 +18,7 @@ final readonly class WalkSetup
      * @param  list<ListItemLine>  $reasons_fail
      * @param  list<ListItemLine>  $reasons_blocked
      * @param  list<ListItemLine>  $reasons_not_applicable
+     * @param  array<string, string>  $seen
      */
     public function __construct(
         #[OA\Property] public PolicySet $policies,
@@ -28,5 +29,13 @@ final readonly class WalkSetup
         #[OA\Property] public StorageState $storage,
         #[OA\Property] public bool $may_lead,
         #[OA\Property] public bool $may_admin,
+        #[
+            OA\Property(
+                description: 'The state of each part, to be sent along when it is replaced',
+                type: 'object',
+                additionalProperties: new OA\AdditionalProperties(type: 'string'),
+            ),
+        ]
+        public array $seen,
     ) {}
 }

@@ -86,6 +86,18 @@ final class ProjectLists
     }
 
     /**
+     * Everything that people see of the custom fields, but how often each is used.
+     *
+     * @return list<array{string, string, string, list<string>, bool}>
+     */
+    public function fieldsAsSeen(): array
+    {
+        return array_values(
+            array_map(static fn(CustomField $f): array => [$f->id, $f->name, $f->kind, $f->choices, $f->required], $this->fields()),
+        );
+    }
+
+    /**
      * Values by name and by value, in lower case.
      *
      * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list

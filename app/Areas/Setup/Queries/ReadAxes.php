@@ -46,6 +46,8 @@ final class ReadAxes
             ->all();
         $forbidden = DB::table('forbidden_pairs')
             ->whereIn('value_id', $by->keys())
+            ->orderBy('value_id')
+            ->orderBy('other_id')
             ->get()
             ->map(
                 static fn(object $p): array => [

@@ -18,6 +18,7 @@ use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Release;
 use LucidStep\App\Support\Data\Named;
+use LucidStep\App\Support\Revisions\Seen;
 
 /**
  * Reads what cycles are planned with.
@@ -86,6 +87,7 @@ final readonly class ReadPlanningSetup
                             $m->role->value,
                             $m->minutes_per_day,
                             $m->days_off,
+                            Seen::of(SetupState::time($m)),
                         ),
                     )
                     ->all(),
@@ -93,6 +95,12 @@ final readonly class ReadPlanningSetup
             array_map($line, $lists->items('milestone')),
             array_map($line, $lists->items('phase')),
             $mayPlan,
+            [
+                'axes' => Seen::of([$axes, $forbidden]),
+                'calendar' => Seen::of(SetupState::calendar($project)),
+                'milestone-types' => Seen::of($lists->items('milestone')),
+                'phases' => Seen::of($lists->items('phase')),
+            ],
         );
     }
 }

@@ -10,6 +10,7 @@ use LucidStep\App\Areas\Setup\Data\LabelLine;
 use LucidStep\App\Areas\Setup\Data\ListItemLine;
 use LucidStep\App\Areas\Setup\Data\ProjectSetup;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Support\Revisions\Seen;
 use LucidStep\Core\Casebook\CustomField;
 
 /**
@@ -41,6 +42,13 @@ final class ReadProjectSetup
             $this->items($project, $lists, 'milestone', 'milestones', 'type'),
             $this->items($project, $lists, 'phase', 'cycles', 'phase'),
             $mayWrite,
+            [
+                'types' => Seen::of($lists->items('type')),
+                'priorities' => Seen::of($lists->items('priority')),
+                'milestone-types' => Seen::of($lists->items('milestone')),
+                'phases' => Seen::of($lists->items('phase')),
+                'fields' => Seen::of($lists->fieldsAsSeen()),
+            ],
         );
     }
 

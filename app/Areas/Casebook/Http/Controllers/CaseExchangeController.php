@@ -19,6 +19,7 @@ use LucidStep\App\Areas\Casebook\Http\Resources\ExportState;
 use LucidStep\App\Areas\Casebook\Http\Resources\ImportRow;
 use LucidStep\App\Areas\Casebook\Http\Resources\ImportState;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
+use LucidStep\App\Areas\Notices\Actions\ReportStandstill;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\CaseExport;
 use LucidStep\App\Models\CaseImport;
@@ -47,6 +48,7 @@ final class CaseExchangeController
         private readonly ManageImport $imports,
         private readonly Progress $progress,
         private readonly Filesystem $files,
+        private readonly ReportStandstill $standstill,
     ) {}
 
     #[Costly]
@@ -264,6 +266,7 @@ final class CaseExchangeController
             $e->total,
             $e->bytes,
             $e->problem,
+            ($this->standstill)($e->project_id, JobState::Running === $e->state),
         );
     }
 
@@ -310,6 +313,7 @@ final class CaseExchangeController
             ),
             [...array_keys(CaseColumns::TARGETS), ...$fields],
             JobState::Done === $i->state && null !== $i->act_id,
+            ($this->standstill)($i->project_id, \in_array($i->state, [JobState::Reading, JobState::Running], true)),
         );
     }
 }

@@ -21,5 +21,9 @@ final readonly class ExportState
         #[OA\Property] public int $total,
         #[OA\Property] public int $bytes,
         #[OA\Property] public string $problem,
+        #[
+            OA\Property(description: 'Why nothing goes on, where nothing works in the background; empty otherwise'),
+        ]
+        public string $standstill,
     ) {}
 }

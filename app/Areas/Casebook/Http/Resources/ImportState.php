@@ -43,5 +43,9 @@ final readonly class ImportState
         #[OA\Property(items: new OA\Items(ref: ImportRow::class))] public array $report,
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $targets,
         #[OA\Property] public bool $undoable,
+        #[
+            OA\Property(description: 'Why nothing goes on, where nothing works in the background; empty otherwise'),
+        ]
+        public string $standstill,
     ) {}
 }

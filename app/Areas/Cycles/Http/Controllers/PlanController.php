@@ -41,9 +41,11 @@ use LucidStep\App\Areas\Cycles\Http\Requests\ShortTimeRequest;
 use LucidStep\App\Areas\Cycles\Http\Resources\AdditionState;
 use LucidStep\App\Areas\Cycles\Queries\CompareCycles;
 use LucidStep\App\Areas\Cycles\Queries\ReadPlan;
+use LucidStep\App\Areas\Notices\Actions\ReportStandstill;
 use LucidStep\App\Areas\Setup\Queries\ProjectReferences;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\EntryAddition;
+use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
@@ -64,7 +66,7 @@ use LucidStep\Core\Planning\CycleState;
  */
 final readonly class PlanController
 {
-    public function __construct(private ReadPlan $read, private Memberships $memberships) {}
+    public function __construct(private ReadPlan $read, private Memberships $memberships, private ReportStandstill $standstill) {}
 
     #[Get('/cycles/{cycle}/plan', 'A cycle as its planner sees it', CyclePlan::class)]
     public function show(Request $request, Cycle $cycle): JsonResponse
@@ -139,7 +141,7 @@ final readonly class PlanController
     {
         $this->lead($cycle);
         $fields = $request->validated();
-        $changed = $keep->change($cycle, $request->person(), array_diff_key($fields, ['revision' => true]), $fields['revision'] ?? null);
+        $changed = $keep->change($cycle, $request->person(), array_diff_key($fields, ['revision' => true]), (int) $fields['revision']);
 
         return new JsonResponse($this->read->detail($changed, ProjectLookup::find($cycle->project_id)));
     }
@@ -203,13 +205,13 @@ final readonly class PlanController
     {
         $this->lead($cycle);
 
-        return new JsonResponse(self::state($add($cycle, $request->person(), (array) $request->validated('picks'))), 202);
+        return new JsonResponse($this->state($add($cycle, $request->person(), (array) $request->validated('picks'))), 202);
     }
 
     #[Get('/entry-additions/{addition}', 'How far adding entries is', AdditionState::class)]
     public function addition(EntryAddition $addition): JsonResponse
     {
-        return new JsonResponse(self::state($addition));
+        return new JsonResponse($this->state($addition));
     }
 
     #[Post('/entry-additions/{addition}/cancel', 'Stop adding entries; none of them stays', AdditionState::class, StampRequest::class)]
@@ -218,7 +220,7 @@ final readonly class PlanController
     {
         Gate::authorize('lead', ProjectLookup::find($addition->project_id));
 
-        return new JsonResponse(self::state($add->cancel($addition)));
+        return new JsonResponse($this->state($add->cancel($addition)));
     }
 
     #[
@@ -361,7 +363,7 @@ final readonly class PlanController
         Gate::authorize('lead', ProjectLookup::find($cycle->project_id));
     }
 
-    private static function state(EntryAddition $addition): AdditionState
+    private function state(EntryAddition $addition): AdditionState
     {
         return new AdditionState(
             $addition->id,
@@ -370,6 +372,7 @@ final readonly class PlanController
             $addition->total,
             $addition->problem,
             (int) ($addition->facts['conditions'] ?? 0),
+            ($this->standstill)($addition->project_id, JobState::Running === $addition->state),
         );
     }
 }

@@ -35,7 +35,7 @@ final class CycleChangeRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'revision' => ['nullable', 'integer'],
+            'revision' => ['required', 'integer'],
             'name' => ['sometimes', 'required', 'string', 'max:200'],
             'starts_on' => ['sometimes', 'required', 'date_format:Y-m-d'],
             'ends_on' => ['sometimes', 'required', 'date_format:Y-m-d'],

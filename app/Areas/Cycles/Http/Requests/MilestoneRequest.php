@@ -18,6 +18,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'type', type: 'string'),
             new OA\Property(property: 'description', type: 'string'),
             new OA\Property(property: 'due_on', type: 'string', format: 'date'),
+            new OA\Property(property: 'seen', type: 'string', description: 'The state that one saw; needed to change one'),
         ],
     ),
 ]
@@ -30,6 +31,7 @@ final class MilestoneRequest extends ApiRequest
             'type' => ['nullable', 'string', 'max:60'],
             'description' => ['nullable', 'string', 'max:20000'],
             'due_on' => ['required', 'date_format:Y-m-d'],
+            'seen' => ['nullable', 'string', 'max:64'],
         ];
     }
 }

@@ -19,5 +19,9 @@ final readonly class AdditionState
         #[OA\Property] public int $total,
         #[OA\Property] public string $problem,
         #[OA\Property] public int $conditions,
+        #[
+            OA\Property(description: 'Why nothing goes on, where nothing works in the background; empty otherwise'),
+        ]
+        public string $standstill,
     ) {}
 }

@@ -81,6 +81,7 @@ final class ListController
                     (array) $request->validated('fields'),
                 ),
             ),
+            $request->validated('seen'),
         );
 
         return new JsonResponse($this->setup($project));
@@ -132,6 +133,7 @@ final class ListController
                     (array) $request->validated('items'),
                 ),
             ),
+            $request->validated('seen'),
         );
 
         return new JsonResponse($this->setup($project));

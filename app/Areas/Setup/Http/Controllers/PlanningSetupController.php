@@ -63,7 +63,7 @@ final readonly class PlanningSetupController
     {
         Gate::authorize('lead', $project);
         [$axes, $forbidden] = self::axesOf($request);
-        $this->axes->write($project, $axes, $forbidden);
+        $this->axes->write($project, $axes, $forbidden, $request->validated('seen'));
 
         return $this->answer($request, $project);
     }
@@ -204,6 +204,7 @@ final readonly class PlanningSetupController
             array_values(array_map(intval(...), (array) $request->validated('working_days'))),
             array_values((array) $request->validated('holidays')),
             $request->string('time_zone')->toString(),
+            $request->validated('seen'),
         );
 
         return $this->answer($request, $project);
@@ -228,6 +229,7 @@ final readonly class PlanningSetupController
             $member,
             (int) $request->validated('minutes_per_day'),
             array_values((array) $request->validated('days_off')),
+            $request->validated('seen'),
         );
 
         return $this->answer($request, $project);

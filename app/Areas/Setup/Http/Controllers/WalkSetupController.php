@@ -18,11 +18,13 @@ use LucidStep\App\Areas\Setup\Http\Requests\ListRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\PoliciesRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\StorageRequest;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
+use LucidStep\App\Areas\Setup\Queries\SetupState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Put;
+use LucidStep\App\Support\Revisions\Seen;
 use LucidStep\Core\Verdict\Policies;
 
 /**
@@ -53,7 +55,7 @@ final readonly class WalkSetupController
     public function storage(StorageRequest $request, Project $project, SaveStorageLimits $save): JsonResponse
     {
         Gate::authorize('administer', $project);
-        $save($project, $request->integer('limit_mb') ?: null, $request->integer('retention_days') ?: null);
+        $save($project, $request->integer('limit_mb') ?: null, $request->integer('retention_days') ?: null, $request->validated('seen'));
 
         return new JsonResponse($this->setup($project));
     }
@@ -108,6 +110,7 @@ final readonly class WalkSetupController
                     (array) $request->validated('items'),
                 ),
             ),
+            $request->validated('seen'),
         );
 
         return new JsonResponse($this->setup($project));
@@ -132,6 +135,13 @@ final readonly class WalkSetupController
             ),
             Gate::allows('lead', $project),
             Gate::allows('administer', $project),
+            [
+                'reasons-pass' => Seen::of($lists->items('reason_pass')),
+                'reasons-fail' => Seen::of($lists->items('reason_fail')),
+                'reasons-blocked' => Seen::of($lists->items('reason_blocked')),
+                'reasons-not-applicable' => Seen::of($lists->items('reason_not_applicable')),
+                'storage' => Seen::of(SetupState::storage($project)),
+            ],
         );
     }
 }

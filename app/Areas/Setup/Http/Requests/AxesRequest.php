@@ -16,6 +16,7 @@ use OpenApi\Attributes as OA;
         properties: [
             new OA\Property(property: 'axes', type: 'array', items: new OA\Items(type: 'object', additionalProperties: true)),
             new OA\Property(property: 'forbidden', type: 'array', items: new OA\Items(type: 'object', additionalProperties: true)),
+            new OA\Property(property: 'seen', type: 'string', description: 'The state that one saw'),
         ],
     ),
 ]
@@ -35,6 +36,7 @@ final class AxesRequest extends ApiRequest
             'forbidden.*.value' => ['required', 'string', 'max:80'],
             'forbidden.*.other_axis' => ['required', 'string', 'max:80'],
             'forbidden.*.other_value' => ['required', 'string', 'max:80'],
+            'seen' => ['nullable', 'string', 'max:64'],
         ];
     }
 }

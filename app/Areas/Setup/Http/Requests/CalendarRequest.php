@@ -17,6 +17,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'working_days', type: 'array', items: new OA\Items(type: 'integer')),
             new OA\Property(property: 'holidays', type: 'array', items: new OA\Items(type: 'string')),
             new OA\Property(property: 'time_zone', type: 'string'),
+            new OA\Property(property: 'seen', type: 'string', description: 'The state that one saw'),
         ],
     ),
 ]
@@ -30,6 +31,7 @@ final class CalendarRequest extends ApiRequest
             'holidays' => ['nullable', 'array', 'max:400'],
             'holidays.*' => ['date_format:Y-m-d'],
             'time_zone' => ['required', 'timezone'],
+            'seen' => ['nullable', 'string', 'max:64'],
         ];
     }
 }

@@ -16,6 +16,7 @@ use OpenApi\Attributes as OA;
         properties: [
             new OA\Property(property: 'minutes_per_day', type: 'integer'),
             new OA\Property(property: 'days_off', type: 'array', items: new OA\Items(type: 'string')),
+            new OA\Property(property: 'seen', type: 'string', description: 'The state that one saw'),
         ],
     ),
 ]
@@ -27,6 +28,7 @@ final class CapacityRequest extends ApiRequest
             'minutes_per_day' => ['required', 'integer', 'between:0,1440'],
             'days_off' => ['nullable', 'array', 'max:400'],
             'days_off.*' => ['date_format:Y-m-d'],
+            'seen' => ['nullable', 'string', 'max:64'],
         ];
     }
 }

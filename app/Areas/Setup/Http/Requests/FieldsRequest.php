@@ -29,6 +29,7 @@ use OpenApi\Attributes as OA;
                     ],
                 ),
             ),
+            new OA\Property(property: 'seen', type: 'string', description: 'The state that one saw'),
         ],
     ),
 ]
@@ -44,6 +45,7 @@ final class FieldsRequest extends ApiRequest
             'fields.*.choices' => ['nullable', 'array', 'max:200'],
             'fields.*.choices.*' => ['string', 'max:120'],
             'fields.*.required' => ['nullable', 'boolean'],
+            'seen' => ['nullable', 'string', 'max:64'],
         ];
     }
 }

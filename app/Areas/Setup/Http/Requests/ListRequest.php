@@ -27,6 +27,7 @@ use OpenApi\Attributes as OA;
                     ],
                 ),
             ),
+            new OA\Property(property: 'seen', type: 'string', description: 'The state that one saw'),
         ],
     ),
 ]
@@ -39,6 +40,7 @@ final class ListRequest extends ApiRequest
             'items.*.value' => ['nullable', 'string', 'max:60'],
             'items.*.name' => ['nullable', 'string', 'max:60'],
             'items.*.weight' => ['nullable', 'integer', 'min:1', 'max:100'],
+            'seen' => ['nullable', 'string', 'max:64'],
         ];
     }
 }

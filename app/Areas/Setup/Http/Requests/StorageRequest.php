@@ -12,7 +12,11 @@ use OpenApi\Attributes as OA;
  */
 #[
     OA\Schema(
-        properties: [new OA\Property(property: 'limit_mb', type: 'integer'), new OA\Property(property: 'retention_days', type: 'integer')],
+        properties: [
+            new OA\Property(property: 'limit_mb', type: 'integer'),
+            new OA\Property(property: 'retention_days', type: 'integer'),
+            new OA\Property(property: 'seen', type: 'string', description: 'The state that one saw'),
+        ],
     ),
 ]
 final class StorageRequest extends ApiRequest
@@ -22,6 +26,7 @@ final class StorageRequest extends ApiRequest
         return [
             'limit_mb' => ['nullable', 'integer', 'min:1', 'max:100000000'],
             'retention_days' => ['nullable', 'integer', 'min:1', 'max:36500'],
+            'seen' => ['nullable', 'string', 'max:64'],
         ];
     }
 }

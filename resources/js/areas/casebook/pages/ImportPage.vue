@@ -147,6 +147,7 @@ const SEPARATORS: Record<string, string> = { ',': 'commas', ';': 'semicolons', '
       <p class="soft small">{{ busy ? 'Reading …' : 'Or drop it here. At most 20 MB.' }}</p>
     </div>
     <template v-else>
+      <p v-if="state.standstill" class="p-invalid-words" role="alert">{{ state.standstill }}</p>
       <div class="row top">
         <h2 class="long">{{ state.name }}</h2>
         <span v-if="state.charset && state.separator" class="soft small"

@@ -91,6 +91,7 @@ onBeforeUnmount(() => clearTimeout(timer));
       <p v-if="problem || state?.problem" class="p-invalid-words" role="alert">
         {{ problem || state?.problem }}
       </p>
+      <p v-if="state?.standstill" class="p-invalid-words" role="alert">{{ state.standstill }}</p>
       <div class="row">
         <template v-if="state && (state.state === 'waiting' || state.state === 'running')">
           <progress :value="state.done" :max="state.total" aria-label="How far it is" />

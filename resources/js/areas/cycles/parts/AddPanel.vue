@@ -72,6 +72,7 @@ async function stop(): Promise<void> {
       {{ running.done }} of {{ running.total }}
       <button type="button" class="link" @click="stop">Stop</button>
     </p>
+    <p v-if="running?.standstill" class="p-invalid-words" role="alert">{{ running.standstill }}</p>
     <p class="row">
       <Button
         :disabled="!count || count.entries === 0 || running !== null"

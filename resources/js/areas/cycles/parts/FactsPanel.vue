@@ -13,7 +13,7 @@ const props = defineProps<{
   folders: string[];
 }>();
 const emit = defineEmits<{ saved: []; stale: []; close: [] }>();
-const revision = props.cycle.revision;
+let revision = props.cycle.revision;
 const form = ref<CycleInput>({
   name: props.cycle.cycle.name,
   description: props.cycle.cycle.description,
@@ -31,7 +31,7 @@ const form = ref<CycleInput>({
 });
 const errors = ref<Record<string, string[]>>({});
 const clash = ref('');
-async function save(force = false): Promise<void> {
+async function save(): Promise<void> {
   errors.value = {};
   clash.value = '';
   try {
@@ -39,7 +39,7 @@ async function save(force = false): Promise<void> {
       ...form.value,
       phase: form.value.phase ?? '',
       priority: form.value.priority ?? '',
-      ...(force ? {} : { revision }),
+      revision,
     });
     toast('Saved.');
     emit('saved');
@@ -47,6 +47,8 @@ async function save(force = false): Promise<void> {
   } catch (e) {
     if (!(e instanceof Problem)) throw e;
     errors.value = e.errors;
+    // Whoever saves once more has been told.
+    if (typeof e.facts.revision === 'number') revision = e.facts.revision;
     if (e.status === 412 || Object.keys(e.errors).length === 0) clash.value = e.message;
     emit('stale');
   }
@@ -59,7 +61,7 @@ async function save(force = false): Promise<void> {
     <p v-if="clash" class="p-invalid-words" role="alert">{{ clash }}</p>
     <p class="row">
       <button type="submit" class="link">Save</button>
-      <button v-if="clash" type="button" class="link" @click="save(true)">Save mine all the same</button>
+      <button v-if="clash" type="button" class="link" @click="save()">Save mine all the same</button>
       <button type="button" class="link soft" @click="emit('close')">Leave it as it was</button>
     </p>
   </form>

@@ -22,18 +22,20 @@ const form = reactive(
     ? { name: m.name, type: m.type, description: m.description, due_on: m.due_on }
     : { name: '', type: props.types[0]?.value ?? '', description: '', due_on: '' },
 );
+let seen = m?.seen ?? '';
 const errors = ref<Record<string, string[]>>({});
 const problem = ref('');
 async function save(): Promise<void> {
   errors.value = {};
   problem.value = '';
   try {
-    await (m ? saveMilestone(m.id, { ...form }) : createMilestone(props.project, { ...form }));
+    await (m ? saveMilestone(m.id, { ...form, seen }) : createMilestone(props.project, { ...form }));
     emit('changed');
     emit('close');
   } catch (e) {
     if (!(e instanceof Problem)) throw e;
     errors.value = e.errors;
+    if (typeof e.facts.seen === 'string') seen = e.facts.seen;
     if (Object.keys(e.errors).length === 0) problem.value = e.message;
   }
 }

@@ -35,6 +35,7 @@ const { data: lists, set: setLists } = useLists(project);
             uses="milestone"
             :project="project"
             :items="lists.milestone_types"
+            :seen="lists.seen['milestone-types'] ?? ''"
             :may-write="data.may_plan"
             @saved="setLists($event as Api['ProjectSetup'])"
           />
@@ -45,6 +46,7 @@ const { data: lists, set: setLists } = useLists(project);
             uses="cycle"
             :project="project"
             :items="lists.phases"
+            :seen="lists.seen['phases'] ?? ''"
             :may-write="data.may_plan"
             @saved="setLists($event as Api['ProjectSetup'])"
           />

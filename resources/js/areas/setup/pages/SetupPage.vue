@@ -27,6 +27,7 @@ const { data, error, isPending, refetch, set } = useLists(project);
           list="types"
           :project="project"
           :items="data.types"
+          :seen="data.seen['types'] ?? ''"
           :may-write="data.may_write"
           @saved="set($event as Api['ProjectSetup'])"
         />
@@ -37,12 +38,14 @@ const { data, error, isPending, refetch, set } = useLists(project);
           weighted
           :project="project"
           :items="data.priorities"
+          :seen="data.seen['priorities'] ?? ''"
           :may-write="data.may_write"
           @saved="set($event as Api['ProjectSetup'])"
         />
         <FieldsEditor
           :project="project"
           :fields="data.fields"
+          :seen="data.seen.fields ?? ''"
           :may-write="data.may_write"
           @saved="set($event as Api['ProjectSetup'])"
         />

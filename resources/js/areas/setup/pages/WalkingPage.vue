@@ -97,13 +97,14 @@ async function set(change: Partial<Api['PolicySet']>): Promise<void> {
     problem.value = e instanceof Problem ? e.message : String(e);
   }
 }
-const storage = reactive({ limit: '', days: '' });
+const storage = reactive({ limit: '', days: '', seen: '' });
 const storageProblems = ref<Record<string, string[]>>({});
 watch(
   () => data.value?.storage,
   (now) => {
     storage.limit = now?.limit_mb == null ? '' : String(now.limit_mb);
     storage.days = now?.retention_days == null ? '' : String(now.retention_days);
+    storage.seen = data.value?.seen.storage ?? '';
   },
   { immediate: true },
 );
@@ -116,11 +117,13 @@ async function keepStorage(): Promise<void> {
     const now = await saveStorage(project.value, {
       limit_mb: number(storage.limit),
       retention_days: number(storage.days),
+      seen: storage.seen,
     } as Api['StorageRequest']);
     setSetup(now);
     toast('Saved.');
   } catch (e) {
     if (!(e instanceof Problem)) throw e;
+    if (typeof e.facts.seen === 'string') storage.seen = e.facts.seen;
     storageProblems.value = Object.keys(e.errors).length > 0 ? e.errors : { limit_mb: [e.message] };
   }
 }
@@ -218,6 +221,7 @@ const lists = [
           :list="l.list"
           :project="project"
           :items="data[l.from]"
+          :seen="data.seen[l.list] ?? ''"
           :may-write="data.may_lead"
           @saved="setSetup($event as Api['WalkSetup'])"
         />

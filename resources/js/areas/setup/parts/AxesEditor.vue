@@ -12,6 +12,7 @@ import {
 import { useSaving } from '@/areas/setup/useSaving';
 import { useEditable } from '@/kit/useEditable';
 import { useAnswer } from '@/kit/useAnswer';
+import { useSeen } from '@/kit/useSeen';
 import { plural } from '@/kit/words';
 
 /** Axes with values, pairs that cannot meet, and the configurations made of them, with what they leave untested. */
@@ -31,6 +32,7 @@ const { form, dirty, follow } = useEditable(() => ({
   })),
   forbidden: props.setup.forbidden.map((f) => ({ ...f })),
 }));
+const send = useSeen(() => props.setup.seen.axes ?? '', dirty);
 const axes = computed({ get: () => form.value.axes, set: (now) => (form.value.axes = now) });
 const forbidden = computed({ get: () => form.value.forbidden, set: (now) => (form.value.forbidden = now) });
 const body = computed(() => ({
@@ -58,7 +60,10 @@ const { answer: check, refusal } = useAnswer(
   () => asked.value.axes.length > 0,
 );
 async function save(): Promise<void> {
-  const written = await run(() => saveAxes(props.project, body.value), 'Axes saved.');
+  const written = await run(
+    () => send((seen) => saveAxes(props.project, { ...body.value, seen })),
+    'Axes saved.',
+  );
   if (written) await follow();
 }
 const make = (how: 'all' | 'pairs' | 'one'): Promise<boolean> =>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { watch } from 'vue';
 import { durationText, parseMinutes } from '@/kit/duration';
-import type { Api } from '@/api/client';
+import { Problem, type Api } from '@/api/client';
 import { saveCalendar, saveCapacity } from '@/areas/setup/queries';
 import { useEditable } from '@/kit/useEditable';
+import { useSeen } from '@/kit/useSeen';
 import { useSaving } from '@/areas/setup/useSaving';
 import { session } from '@/areas/people/session';
 
@@ -22,7 +23,7 @@ const people = useEditable(() =>
   Object.fromEntries(
     props.setup.people.map((p) => [
       p.id,
-      { minutes: durationText(60_000 * p.minutes_per_day), off: p.days_off.join(' ') },
+      { minutes: durationText(60_000 * p.minutes_per_day), off: p.days_off.join(' '), seen: p.seen },
     ]),
   ),
 );
@@ -34,10 +35,14 @@ watch(
   () => form.value.week.sort(),
 );
 const times = people.form;
+const send = useSeen(() => props.setup.seen.calendar ?? '', dirty);
 async function save(): Promise<void> {
   const { week, holidays, zone } = form.value;
   const body = { working_days: week, holidays: list(holidays), time_zone: zone };
-  const written = await run(() => saveCalendar(props.project, body), 'Calendar saved.');
+  const written = await run(
+    () => send((seen) => saveCalendar(props.project, { ...body, seen })),
+    'Calendar saved.',
+  );
   if (written) await calendar.follow();
 }
 async function person(id: string): Promise<void> {
@@ -48,8 +53,13 @@ async function person(id: string): Promise<void> {
     problem.value = 'Write the time a day like 6h, 4h 30m or 90m; 0 for none.';
     return;
   }
+  const body = { minutes_per_day: minutes, days_off: list(t.off), seen: t.seen };
   const written = await run(
-    () => saveCapacity(props.project, id, { minutes_per_day: minutes, days_off: list(t.off) }),
+    () =>
+      saveCapacity(props.project, id, body).catch((error: unknown) => {
+        if (error instanceof Problem && typeof error.facts.seen === 'string') t.seen = error.facts.seen;
+        throw error;
+      }),
     'Saved.',
   );
   // What is typed of others stays.

@@ -4,10 +4,17 @@ import { Problem, type Api } from '@/api/client';
 import { saveFields } from '@/areas/setup/queries';
 import { toast } from '@/kit/notices';
 import { useEditable } from '@/kit/useEditable';
+import { useSeen } from '@/kit/useSeen';
 import { plural } from '@/kit/words';
 
 /** Fields that the project adds to its cases. */
-const props = defineProps<{ project: string; fields: Api['CustomFieldLine'][]; mayWrite: boolean }>();
+const props = defineProps<{
+  project: string;
+  fields: Api['CustomFieldLine'][];
+  mayWrite: boolean;
+  /** The state of the fields. */
+  seen: string;
+}>();
 const emit = defineEmits<{ saved: [now: Api['ProjectSetup'] | undefined] }>();
 type Kind = Api['CustomFieldLine']['kind'];
 interface Row {
@@ -30,11 +37,12 @@ const {
   dirty,
   follow,
 } = useEditable<Row[]>(() => props.fields.map((f) => ({ ...f, choices: f.choices.join(', ') })));
+const send = useSeen(() => props.seen, dirty);
 const problem = ref<Problem | null>(null);
 async function save(): Promise<void> {
   problem.value = null;
   try {
-    const data = await saveFields(props.project, {
+    const body = {
       fields: rows.value.map(({ id, name, kind, choices, required }) => ({
         id,
         name,
@@ -45,8 +53,8 @@ async function save(): Promise<void> {
           .map((c) => c.trim())
           .filter(Boolean),
       })),
-    });
-    emit('saved', data);
+    };
+    emit('saved', await send((seen) => saveFields(props.project, { ...body, seen })));
     await follow();
     toast('Fields saved.');
   } catch (error) {

@@ -4,6 +4,7 @@ import { Problem, type Api } from '@/api/client';
 import { saveList } from '@/areas/setup/queries';
 import { toast } from '@/kit/notices';
 import { useEditable } from '@/kit/useEditable';
+import { useSeen } from '@/kit/useSeen';
 import { plural } from '@/kit/words';
 
 /** A list whose items have an order: named, moved, added, taken out when nothing uses them. */
@@ -25,6 +26,8 @@ const props = defineProps<{
   items: Api['ListItemLine'][];
   weighted?: boolean;
   mayWrite: boolean;
+  /** The state of the list that the items are. */
+  seen: string;
 }>();
 const emit = defineEmits<{ saved: [now: Api['ProjectSetup'] | Api['WalkSetup'] | undefined] }>();
 interface Item {
@@ -34,6 +37,7 @@ interface Item {
   uses: number;
 }
 const { form: rows, dirty, follow } = useEditable<Item[]>(() => props.items.map((i) => ({ ...i })));
+const send = useSeen(() => props.seen, dirty);
 const problem = ref<Problem | null>(null);
 function move(at: number, by: number): void {
   const row = rows.value[at];
@@ -49,7 +53,7 @@ async function save(): Promise<void> {
       .map(({ value, name, weight }) => ({ value, name, weight })),
   };
   try {
-    emit('saved', await saveList(props.project, props.list, items));
+    emit('saved', await send((seen) => saveList(props.project, props.list, { ...items, seen })));
     await follow();
     toast(`${props.title} saved.`);
   } catch (error) {
