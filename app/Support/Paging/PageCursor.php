@@ -38,12 +38,13 @@ final class PageCursor
     /**
      * Whether a value of a cursor can stand where the database expects a type: what somebody made up begins at the start.
      *
-     * @param  'integer'|'text'|'uuid'|'time'  $type
+     * @param  'integer'|'number'|'text'|'uuid'|'time'  $type
      */
     public static function fits(mixed $value, string $type): bool
     {
         return match ($type) {
             'integer' => \is_int($value),
+            'number' => is_numeric($value) && is_finite((float) $value),
             'text' => \is_string($value) && mb_check_encoding($value, 'UTF-8') && !str_contains($value, "\0"),
             'uuid' => \is_string($value) && Str::isUuid($value),
             'time' => \is_string($value) &&

@@ -39,7 +39,7 @@ final readonly class ListCases
     /** Orders by name: the column, of which type it is, and whether it may be empty. */
     public const SORTS = [
         'key' => ['number', 'integer', false],
-        'order' => ['position', 'integer', false],
+        'order' => ['position', 'number', false],
         'title' => ['title', 'text', false],
         'state' => ['state', 'text', false],
         'type' => ['type', 'text', false],
@@ -120,21 +120,27 @@ final readonly class ListCases
             (($mayBeEmpty && null === $from[0]) || PageCursor::fits($from[0], $type))
         ) {
             $sign = $back ? '<' : '>';
+            // Whatever number stands there, it is compared as one that holds it.
+            $mark = ['integer' => '?::bigint', 'number' => '?::float8'][$type] ?? '?';
             if ('number' === $column) {
-                $query->where('cases.number', $sign, $from[1]);
+                $query->whereRaw("cases.number {$sign} ?::bigint", [$from[1]]);
             } elseif (!$mayBeEmpty) {
-                $query->whereRaw("(cases.{$column}, cases.number) {$sign} (?, ?)", $from);
+                $query->whereRaw("(cases.{$column}, cases.number) {$sign} ({$mark}, ?::bigint)", $from);
             } elseif (null === $from[0]) {
                 // Among those without a value; backwards all the others still follow.
                 $query->where(
                     static fn(Builder $q) => $q
-                        ->where(static fn(Builder $r) => $r->whereNull("cases.{$column}")->where('cases.number', $sign, $from[1]))
+                        ->where(
+                            static fn(Builder $r) => $r
+                                ->whereNull("cases.{$column}")
+                                ->whereRaw("cases.number {$sign} ?::bigint", [$from[1]]),
+                        )
                         ->when($back, static fn($r) => $r->orWhereNotNull("cases.{$column}")),
                 );
             } else {
                 $query->where(
                     static fn(Builder $q) => $q
-                        ->whereRaw("(cases.{$column}, cases.number) {$sign} (?, ?)", $from)
+                        ->whereRaw("(cases.{$column}, cases.number) {$sign} ({$mark}, ?::bigint)", $from)
                         ->when(!$back, static fn($r) => $r->orWhereNull("cases.{$column}")),
                 );
             }

@@ -152,7 +152,7 @@ final readonly class ReadCase
     {
         $version = static fn(int $number): CaseVersion => CaseVersion::query()
             ->where('case_id', $case->id)
-            ->where('number', $number)
+            ->whereRaw('number = ?::bigint', [$number])
             ->with('steps', 'author', 'case')
             ->first() ?? throw new ModelNotFoundException();
         $to ??= (int) CaseVersion::query()->where('case_id', $case->id)->max('number');
