@@ -4849,6 +4849,8 @@ export interface components {
             user: components["schemas"]["Person"];
             email: string;
             projects: components["schemas"]["ProjectSummary"][];
+            /** @description With it a device locks what this person has not sent yet, when they leave: 32 bytes, base64 */
+            device_key: string;
         };
         /** @description An entry in a plan for too little time. */
         ShortLine: {

@@ -11,12 +11,13 @@ const waiting = computed(() => outbox.waiting.value.length);
 const held = computed(() => outbox.held.value.length);
 const refused = computed(() => outbox.refused.value);
 const words = computed(() => {
-  const { awaySince, stopped, full, sending } = outbox.state;
+  const { awaySince, failsSince, stopped, full, sending } = outbox.state;
+  const since = awaySince ?? failsSince;
   if (full) return 'Not kept';
   if (refused.value.length > 0) return `${refused.value.length} refused`;
   if (stopped && waiting.value > 0) return `${waiting.value} waiting: signed out`;
-  if (awaySince && waiting.value > 0)
-    return `${waiting.value} waiting since ${when(outbox.waiting.value[0]?.at ?? awaySince)}`;
+  if (since && waiting.value > 0)
+    return `${waiting.value} waiting since ${when(outbox.waiting.value[0]?.at ?? since)}`;
   if (awaySince) return 'Server away';
   if (waiting.value > 0) return sending ? `Sending ${waiting.value}` : `${waiting.value} waiting`;
   if (held.value > 0) return `${held.value} to look over`;
@@ -70,6 +71,9 @@ function save(file: Blob, name: string): void {
             ? `${plural(waiting, 'entry', 'entries')} wait on this device and are sent by themselves.`
             : 'What you record waits on this device.'
         }}
+      </p>
+      <p v-else-if="outbox.state.failsSince">
+        The server fails over what waits. It is kept and sent again by itself.
       </p>
       <p v-else-if="waiting > 0">{{ plural(waiting, 'entry', 'entries') }} on the way.</p>
       <p v-else>

@@ -1,9 +1,10 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { QueuedCommand } from './commands';
+import type { Sealed } from './seal';
 
 interface Device extends DBSchema {
   /** What waits to be sent, in order. */
-  acts: { key: number; value: QueuedCommand };
+  acts: { key: number; value: QueuedCommand | Sealed };
   /** Server answers kept for when the server is away, and texts being typed. */
   kept: { key: string; value: unknown };
 }
@@ -25,7 +26,7 @@ export function device(): Promise<IDBPDatabase<Device>> {
 
 /** What waits to be sent, in order, also what an older release of the application wrote there. */
 export async function queuedOnDevice(): Promise<QueuedCommand[]> {
-  const all = (await (await device()).getAll('acts')) as (QueuedCommand & {
+  const all = (await (await device()).getAll('acts')).filter((q) => !('sealed' in q)) as (QueuedCommand & {
     deed?: QueuedCommand['command'];
   })[];
   return all.map(({ deed, ...queued }) => (deed ? { ...queued, command: deed } : queued));
@@ -62,8 +63,21 @@ export async function removeLocal(key: string): Promise<void> {
 /** What a person typed and the server does not have: it waits for them. */
 const TYPED = /^(draft|scratch):/;
 
+/**
+ * Locks what the person of the kept session has not sent, or opens what was locked for one. Browsers encrypt only where the
+ * address is `https` or this very machine; elsewhere it stays as it is.
+ */
+export async function lockUnsent(opens?: { user: { id: string }; device_key: string }): Promise<void> {
+  const kept = await loadLocal<{ session?: typeof opens }>('session');
+  const of = opens ?? kept?.session;
+  if (!of?.device_key || !crypto.subtle || (await (await device()).count('acts')) === 0) return;
+  const { seal, unseal } = await import('./seal');
+  await (opens ? unseal : seal)(of.user.id, of.device_key);
+}
+
 /** Empties what is kept of the server's answers, when a session is over. What was typed and not sent waits for its person. */
 export async function clearAnswers(): Promise<void> {
+  await lockUnsent();
   const at = await device();
   for (const key of await at.getAllKeys('kept')) if (!TYPED.test(key)) await at.delete('kept', key);
 }
@@ -75,6 +89,7 @@ export async function clearAnswers(): Promise<void> {
  */
 export async function clearDevice(spared: string[] = []): Promise<void> {
   emptied = true;
+  await lockUnsent();
   await (await device()).clear('kept');
   for (const key of Object.keys(localStorage)) if (!spared.includes(key)) localStorage.removeItem(key);
   sessionStorage.clear();

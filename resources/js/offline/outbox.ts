@@ -17,6 +17,9 @@ const patience = (queued: QueuedCommand): number => {
   return 30_000 + (file ? Math.ceil(file.size / 20) : 0);
 };
 
+/** How long what the server failed over eight times is left alone, in ms. */
+const REST = 120_000;
+
 /**
  * Everything recorded in a walk goes through here: first written on the device, shown at once, then sent in
  * order with its key. Answers settle it. A failed request, not the browser, says that the server is away.
@@ -31,6 +34,8 @@ class Outbox {
     awaySince: null as string | null,
     /** Why nothing is sent although the server answers. */
     stopped: null as string | null,
+    /** Since when the server fails over what waits of some attempt; it is tried again, and the rest goes on. */
+    failsSince: null as string | null,
     /** The device could not keep something: what to do. */
     full: null as string | null,
     savedAt: null as string | null,
@@ -43,8 +48,10 @@ class Outbox {
   private settled = new Set<Settled>();
   private timer: ReturnType<typeof setTimeout> | null = null;
   private pause = 1000;
-  /** How often the server failed over a command; one it cannot digest must not hold up the rest for ever. */
+  /** How often the server failed over a command. */
   private readonly faults = new Map<string, number>();
+  /** Attempts of which nothing is sent until then (ms): a command that the server fails over holds up its own attempt alone. */
+  private readonly resting = new Map<string, number>();
   private user: string | null = null;
   /** The command that is on its way right now. */
   private sendingKey: string | null = null;
@@ -261,12 +268,12 @@ class Outbox {
     });
   }
 
-  /** The first command that may go: what belongs to a held picture waits with it. */
+  /** The first command that may go: what belongs to a held picture waits with it, and what follows one that fails with that. */
   private nextOne(): QueuedCommand | undefined {
     const held = new Set(this.held.value.map((q) => subjectOf(q.command)));
     return this.waiting.value.find((q) => {
       const subject = subjectOf(q.command);
-      return subject === null || !held.has(subject);
+      return (subject === null || !held.has(subject)) && (this.resting.get(q.attempt) ?? 0) <= Date.now();
     });
   }
 
@@ -276,6 +283,7 @@ class Outbox {
       this.state.awaySince = null;
       this.state.stopped = null;
       this.pause = 1000;
+      if (this.resting.delete(queued.attempt) && this.resting.size === 0) this.state.failsSince = null;
       if (answer.applied === false) {
         await this.refuse(
           queued,
@@ -296,9 +304,17 @@ class Outbox {
 
   private async failed(queued: QueuedCommand, error: unknown): Promise<boolean> {
     const problem = error instanceof Problem ? error : new Problem(0, 'away', String(error));
-    const faults = problem.status >= 500 && !problem.isAway ? (this.faults.get(queued.key) ?? 0) + 1 : 0;
+    const fails = problem.status >= 500 && !problem.isAway;
+    const faults = fails ? (this.faults.get(queued.key) ?? 0) + 1 : 0;
     this.faults.set(queued.key, faults);
-    if (problem.isAway || problem.status === 429 || (problem.status >= 500 && faults < 8)) {
+    if (fails && faults >= 8) {
+      // A fault of the server is no refusal: it is kept, and tried again until the server is mended.
+      this.resting.set(queued.attempt, Date.now() + REST);
+      this.state.failsSince ??= new Date().toISOString();
+      setTimeout(() => this.kick(), REST + 1000);
+      return true;
+    }
+    if (fails || problem.isAway || problem.status === 429) {
       this.state.awaySince ??= new Date().toISOString();
       this.later(this.pause);
       this.pause = Math.min(this.pause * 1.7, 15_000);

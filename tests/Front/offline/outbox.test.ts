@@ -181,16 +181,24 @@ describe('the outbox', () => {
     expect(here.commands).toHaveLength(0);
   });
 
-  it('sets aside what the server cannot digest, after eight faults, and holds nothing up for ever', async () => {
+  it('takes no fault of the server for a refusal: its attempt waits in order, the others go on', async () => {
     const here = await page();
     server.mood = 'faulty';
-    await here.add('a', note('poison'));
-    await vi.advanceTimersByTimeAsync(300_000);
-    expect(here.refused.value).toHaveLength(1);
+    const poison = await here.add('a', note('poison'));
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(here.refused.value).toEqual([]);
+    expect(here.state.failsSince).not.toBeNull();
+    const behind = await here.add('a', note('behind it'));
     server.mood = 'fine';
-    await here.add('a', note('fine'));
-    await settle();
-    expect(server.taken).toHaveLength(1);
+    const other = await here.add('b', note('of another attempt'));
+    await vi.advanceTimersByTimeAsync(5_000);
+    expect(server.taken).toEqual([other.key]);
+    expect(here.waiting.value.map((q) => q.key)).toEqual([poison.key, behind.key]);
+    // Mended, it goes by itself, in order.
+    await vi.advanceTimersByTimeAsync(130_000);
+    expect(server.taken).toEqual([other.key, poison.key, behind.key]);
+    expect(here.state.failsSince).toBeNull();
+    expect(here.commands).toHaveLength(0);
   });
 
   it('waits for the sign-in, and for the right person', async () => {

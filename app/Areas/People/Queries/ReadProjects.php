@@ -57,6 +57,9 @@ final class ReadProjects
 
     public function session(User $user): SessionState
     {
-        return new SessionState(Person::from($user), $user->email, $this->of($user));
+        // The same each time, and told to this person alone.
+        $key = base64_encode(hash_hmac('sha256', "device {$user->id}", (string) config('app.key'), true));
+
+        return new SessionState(Person::from($user), $user->email, $this->of($user), $key);
     }
 }

@@ -1,6 +1,6 @@
 import { computed, shallowRef } from 'vue';
 import { Problem, type Api } from '@/api/client';
-import { clearAnswers, clearDevice, loadLocal, openDevice, saveLocal } from '@/offline/device';
+import { clearAnswers, clearDevice, loadLocal, lockUnsent, openDevice, saveLocal } from '@/offline/device';
 import { outbox } from '@/offline/outbox';
 import { closeSession, openSession, readSession, readWelcome } from '@/areas/people/queries';
 
@@ -36,6 +36,7 @@ async function enter(found: Api['SessionState']): Promise<boolean> {
   await saveLocal('person', found.user.id);
   await stillThere();
   tabs.postMessage(found.user.id);
+  await lockUnsent(found);
   await outbox.begin(found.user.id);
   return other;
 }
