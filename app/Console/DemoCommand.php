@@ -87,7 +87,7 @@ final class DemoCommand extends Command
         }
         if ($closed > 0) {
             // Whose session a file is, it does not tell.
-            File::cleanDirectory((string) config('session.files'));
+            File::delete(File::files((string) config('session.files')));
             $this->info("Closed {$closed} sign-ins of the demo; everybody signs in again.");
         }
     }

@@ -144,11 +144,13 @@ final class AccessTest extends FeatureTestCase
         self::assertSame(200, $in($user->email, $password));
         $sessions = sys_get_temp_dir() . '/lucid-sessions-test';
         @mkdir($sessions);
+        touch("{$sessions}/.gitignore");
         touch("{$sessions}/of-somebody");
         config(['lucid.demo' => false, 'session.files' => $sessions]);
         self::assertSame(0, Artisan::call('lucid:demo --close'));
         self::assertStringContainsString('Closed 1 sign-ins', Artisan::output());
         self::assertSame([], glob("{$sessions}/*"));
+        self::assertFileExists("{$sessions}/.gitignore");
         self::assertSame(422, $in($user->email, $password));
         self::assertSame(0, $user->tokens()->count());
         $this->getJson('/api/v1/welcome')->assertExactJson(['demo' => false, 'sign_ins' => []]);

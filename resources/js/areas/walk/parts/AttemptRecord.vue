@@ -115,9 +115,8 @@ async function remove(): Promise<void> {
             <tr v-for="e in data.events" :key="e.sequence">
               <td class="mono">{{ e.sequence }}</td>
               <td class="long">
-                <strong>{{ plainWords(e.kind) }}</strong><span class="soft">
-                  {{ e.removed ? 'its text was taken out' : payload(e) }}</span
-                >
+                <strong>{{ plainWords(e.kind) }}</strong>{{ ' '
+                }}<span class="soft">{{ e.removed ? 'its text was taken out' : payload(e) }}</span>
               </td>
               <td>{{ e.actor?.name }}</td>
               <td class="nowrap" :title="e.device_time ? `By the device: ${exact(e.device_time)}` : ''">
