@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Core\Exchange;
 
 use LucidStep\Core\Forecast\Duration;
+use LucidStep\Core\Text\Markdown;
 
 /**
  * A case as Markdown, to be read by people.
@@ -28,10 +29,10 @@ final class MarkdownCases
         ];
         $out = "## {$case->key} " . self::line($case->text->title) . "\n\n";
         foreach (array_filter($facts, static fn(string $v): bool => '' !== $v) as $name => $value) {
-            $out .= "- **{$name}:** " . self::line($value) . "\n";
+            $out .= '- **' . self::line((string) $name) . ':** ' . self::line($value) . "\n";
         }
         foreach (['Objective' => $case->text->objective, 'Preconditions' => $case->text->preconditions] as $name => $text) {
-            $out .= '' === $text ? '' : "\n### {$name}\n\n{$text}\n";
+            $out .= '' === $text ? '' : "\n### {$name}\n\n" . Markdown::withoutHtml($text) . "\n";
         }
         if ([] !== $case->text->steps) {
             $out .= "\n### Steps\n\n| | Action | Data | Expected |\n|---|---|---|---|\n";
@@ -55,16 +56,20 @@ final class MarkdownCases
             $out .= '| ' . ($i + 1) . ' | ' . implode(' | ', array_map(self::cell(...), $cells)) . " |\n";
         }
 
-        return $out . ('' === $case->text->postconditions ? '' : "\n### Postconditions\n\n{$case->text->postconditions}\n") . "\n";
+        return $out .
+            ('' === $case->text->postconditions
+                ? ''
+                : "\n### Postconditions\n\n" . Markdown::withoutHtml($case->text->postconditions) . "\n") .
+            "\n";
     }
 
     private static function line(string $text): string
     {
-        return trim((string) preg_replace('/\s+/u', ' ', $text));
+        return Markdown::withoutHtml(trim((string) preg_replace('/\s+/u', ' ', $text)));
     }
 
     private static function cell(string $text): string
     {
-        return str_replace(["\n", '|'], ['<br>', '\|'], trim($text));
+        return str_replace(["\n", '|'], ['<br>', '\|'], Markdown::withoutHtml(trim($text)));
     }
 }

@@ -6,6 +6,7 @@ namespace LucidStep\Core\Record;
 
 use LucidStep\Core\Data\FilledPart;
 use LucidStep\Core\Data\Template;
+use LucidStep\Core\Text\Markdown;
 
 /**
  * An attempt written down for people to read, as Markdown, from its events and the case as it was walked alone: whoever has
@@ -276,7 +277,7 @@ final readonly class Protocol
 
     private static function indented(string $text, int $by): string
     {
-        return str_replace("\n", "\n" . str_repeat(' ', $by), self::safe(str_replace("\r\n", "\n", $text)));
+        return str_replace("\n", "\n" . str_repeat(' ', $by), Markdown::withoutHtml(str_replace("\r\n", "\n", $text)));
     }
 
     /**
@@ -284,15 +285,7 @@ final readonly class Protocol
      */
     private static function plain(string $text): string
     {
-        return self::safe((string) preg_replace('/\s+/u', ' ', $text));
-    }
-
-    /**
-     * Nothing in a text is read as HTML.
-     */
-    private static function safe(string $text): string
-    {
-        return (string) preg_replace('/<(?=[a-z\/!?])/i', '&lt;', $text);
+        return Markdown::withoutHtml((string) preg_replace('/\s+/u', ' ', $text));
     }
 
     private static function verdict(mixed $verdict): string

@@ -17,6 +17,16 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
  */
 final readonly class FileResponse
 {
+    /** How names of files end, by the type that was found in their content. */
+    private const ENDS = [
+        'text/plain' => ['txt', 'log'],
+        'image/png' => ['png'],
+        'image/jpeg' => ['jpg', 'jpeg'],
+        'image/webp' => ['webp'],
+        'video/webm' => ['webm'],
+        'video/mp4' => ['mp4'],
+    ];
+
     public function __construct(private Filesystem $files) {}
 
     /**
@@ -45,12 +55,22 @@ final readonly class FileResponse
                 'Content-Type' => 'text/plain' === $type ? 'text/plain; charset=utf-8' : $type,
                 'Content-Disposition' => HeaderUtils::makeDisposition(
                     $inline ? 'inline' : 'attachment',
-                    str_replace(['/', '\\'], '-', $name),
+                    self::named(str_replace(['/', '\\'], '-', $name), $type),
                     'file',
                 ),
                 'Content-Security-Policy' => "default-src 'none'; sandbox",
                 'Cache-Control' => 'private, max-age=3600',
             ],
         );
+    }
+
+    /**
+     * A name that ends as its content does: what is saved under it is opened as that, and never run.
+     */
+    private static function named(string $name, string $type): string
+    {
+        $ends = self::ENDS[$type] ?? [];
+
+        return [] === $ends || \in_array(mb_strtolower(pathinfo($name, \PATHINFO_EXTENSION)), $ends, true) ? $name : "{$name}.{$ends[0]}";
     }
 }

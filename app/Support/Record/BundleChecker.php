@@ -12,6 +12,7 @@ final class BundleChecker
 {
     /** The files of the core that it needs, in the order in which each knows those before it. */
     private const RULES = [
+        'Text/Markdown',
         'Verdict/Verdict',
         'Verdict/RoundFacts',
         'Verdict/Rounds',

@@ -51,6 +51,39 @@ final class OtherFormatsTest extends TestCase
         self::assertStringNotContainsString('### Preconditions', $text);
     }
 
+    /**
+     * Wherever people write in a case, nothing of it is HTML to whoever reads the file.
+     */
+    public function test_no_text_of_a_case_becomes_html(): void
+    {
+        foreach (['<img src=x onerror=a>', '</td><script>', '<!-- x', "a\n<svg/onload=b>", '<a'] as $words) {
+            $text = MarkdownCases::case(
+                new CaseOut(
+                    'SKR-C1',
+                    new CaseText($words, $words, $words, $words, [
+                        new Step($words, $words, $words),
+                        new Step('', '', '', [], 'r', ['who' => $words]),
+                    ]),
+                    [$words],
+                    $words,
+                    'high',
+                    CaseState::InReview,
+                    true,
+                    $words,
+                    [$words],
+                    90,
+                    [$words],
+                    $words,
+                    false,
+                    [$words => $words],
+                    ['r' => $words],
+                ),
+            );
+            self::assertDoesNotMatchRegularExpression('/<(?!br>)[a-z\/!?]/i', $text);
+            self::assertGreaterThan(14, substr_count($text, '&lt;'), $words);
+        }
+    }
+
     public function test_a_case_of_json_is_taken_as_any_other_files_is(): void
     {
         $around = new ImportContext(

@@ -240,6 +240,20 @@ final class ExportTest extends FeatureTestCase
             ->streamedContent();
     }
 
+    public function test_a_colleagues_export_is_stopped_by_leads_alone(): void
+    {
+        $me = $this->world->person();
+        $this->world->case(1);
+        $export = (string) $this->as($me, 'POST', '/projects/TST/case-exports', ['format' => 'csv'])
+            ->assertCreated()
+            ->json('id');
+        $stop = fn(\LucidStep\App\Models\User $who) => $this->as($who, 'POST', "/case-exports/{$export}/cancel");
+        $stop($this->world->person('reader', Role::Reader))->assertForbidden();
+        $stop($this->world->person('other'))->assertForbidden();
+        $stop($me)->assertOk();
+        $stop($this->world->lead())->assertOk();
+    }
+
     /**
      * @return TestResponse<\Symfony\Component\HttpFoundation\Response>
      */

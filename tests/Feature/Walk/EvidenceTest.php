@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Walk;
 
 use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
 use Illuminate\Testing\TestResponse;
@@ -70,6 +71,42 @@ final class EvidenceTest extends FeatureTestCase
         $file = $this->as($this->world->person(), 'GET', "/evidence/{$id}/file")->assertOk();
         self::assertStringStartsWith('attachment', (string) $file->headers->get('Content-Disposition'));
         $this->as($this->world->person(), 'GET', "/evidence/{$id}/thumbnail")->assertNotFound();
+    }
+
+    /**
+     * Whatever somebody calls a file later on, it is saved as what it holds, and never as something that runs.
+     */
+    public function test_a_file_is_saved_under_a_name_that_fits_its_content(): void
+    {
+        $me = $this->world->person();
+        $log = (string) $this->upload("12:00 started\n", 'page.log')->json('evidence.id');
+        $picture = (string) $this->upload(self::png(4, 4), 'quay.png')->json('evidence.id');
+        $names = [
+            [$log, 'page.log', 'page.log'],
+            [$log, 'page.bat', 'page.bat.txt'],
+            [$log, '../../page.HTML', '..-..-page.HTML.txt'],
+            [$log, 'LOG', 'LOG.txt'],
+            [$picture, 'quay.exe', 'quay.exe.png'],
+            [$picture, 'QUAY.PNG', 'QUAY.PNG'],
+        ];
+        foreach ($names as [$id, $called, $saved]) {
+            DB::table('evidence')
+                ->where('id', $id)
+                ->update(['name' => $called]);
+            $header = (string) $this->as($me, 'GET', "/evidence/{$id}/file")
+                ->assertOk()
+                ->headers->get('Content-Disposition');
+            self::assertSame($saved, self::fileName($header), $header);
+        }
+    }
+
+    private static function fileName(string $header): string
+    {
+        return 1 === preg_match("/filename\\*=utf-8''(.+)$/", $header, $m)
+            ? rawurldecode($m[1])
+            : (1 === preg_match('/filename="?([^"]+)"?$/', $header, $m)
+                ? $m[1]
+                : '');
     }
 
     /**

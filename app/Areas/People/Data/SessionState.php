@@ -20,7 +20,9 @@ final readonly class SessionState
         #[OA\Property] public Person $user,
         #[OA\Property] public string $email,
         #[OA\Property(items: new OA\Items(ref: ProjectSummary::class))] public array $projects,
-        #[OA\Property(description: 'With it a device locks what this person has not sent yet, when they leave: 32 bytes, base64')]
+        #[
+            OA\Property(description: 'With it a device locks what this person has not sent yet, when they leave: 32 bytes, base64'),
+        ]
         public string $device_key,
     ) {}
 }

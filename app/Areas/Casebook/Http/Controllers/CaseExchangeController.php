@@ -208,6 +208,10 @@ final class CaseExchangeController
     #[LeastRole(Role::Reader)]
     public function stopExport(StampRequest $request, CaseExport $export): JsonResponse
     {
+        // A colleague's is stopped by leads alone.
+        if ($export->author_id !== $request->person()->id) {
+            Gate::authorize('lead', ProjectLookup::find($export->project_id));
+        }
         $this->progress->cancel($export->id);
 
         return new JsonResponse($this->exportState($export));
