@@ -2,7 +2,7 @@
 #   lucid        the administrator, used by this command alone
 #   lucid_owner  owns the databases; migrations run as it
 #   lucid_app    the application: it may not change what was recorded
-#   lucid_test   the tests: the same rights, and it may become the owner
+#   lucid_test   made where tests run: the same rights, and it may become the owner
 PG_BIN=/usr/lib/postgresql/15/bin
 PG_SETTINGS="$VAR/database.env"
 OWNER_SETTINGS="$VAR/owner.env"
@@ -51,7 +51,8 @@ database_start() {
       start >"$VAR/log/pg_ctl.log" 2>&1 || fail "database" "PostgreSQL did not start" "$log"
     touch "$VAR/database.started"
   fi
-  database_roles
+  database_role owner
+  database_role "${1:-app}"
   DB_USERNAME="lucid_${1:-app}"
   DB_PASSWORD="$(setting "$PG_SETTINGS" "DB_$(tr a-z A-Z <<<"${1:-app}")_PASSWORD")"
 }
@@ -61,21 +62,19 @@ database_admin() {
   PGPASSWORD="$(setting "$PG_SETTINGS" DB_PASSWORD)" psql -q -v ON_ERROR_STOP=1 -h "$DB_HOST" -p "$DB_PORT" -U "$(setting "$PG_SETTINGS" DB_USERNAME)" "$@"
 }
 
-# database_roles: makes the roles that are not there yet.
-database_roles() {
-  [ -n "$(setting "$PG_SETTINGS" DB_TEST_PASSWORD)" ] && return 0
-  local role password more=""
-  for role in owner app test; do
-    password="$(random_word)"
-    database_admin -d postgres >/dev/null <<SQL || fail "database" "could not make the role lucid_$role"
-do \$\$ begin create role lucid_$role; exception when duplicate_object then null; end \$\$;
-alter role lucid_$role login nosuperuser nocreatedb nocreaterole $([ "$role" = owner ] && echo inherit || echo noinherit) password '$password';
+# database_role NAME: makes a role that is not there yet, with a password of its own.
+database_role() {
+  local key password; key="DB_$(tr a-z A-Z <<<"$1")_PASSWORD"
+  [ -n "$(setting "$PG_SETTINGS" "$key")" ] && return 0
+  password="$(random_word)"
+  database_admin -d postgres >/dev/null <<SQL || fail "database" "could not make the role lucid_$1"
+do \$\$ begin create role lucid_$1; exception when duplicate_object then null; end \$\$;
+alter role lucid_$1 login nosuperuser nocreatedb nocreaterole $([ "$1" = owner ] && echo inherit || echo noinherit) password '$password';
 SQL
-    more="${more}DB_$(tr a-z A-Z <<<"$role")_PASSWORD=$password"$'\n'
-  done
   # Only a test may switch off what guards the record, to see that it is noticed.
-  database_admin -d postgres -c "grant lucid_owner to lucid_test" -c "grant set on parameter session_replication_role to lucid_test, lucid_owner"
-  (umask 077; printf '%s' "$more" >>"$PG_SETTINGS")
+  [ "$1" != test ] || database_admin -d postgres -c "grant lucid_owner to lucid_test" \
+    -c "grant set on parameter session_replication_role to lucid_test, lucid_owner"
+  (umask 077; printf '%s=%s\n' "$key" "$password" >>"$PG_SETTINGS")
 }
 
 # as_owner COMMAND…: with the owner of the database, which php-fpm and the worker are never told, and with settings read anew.

@@ -11,6 +11,7 @@ use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Http\RouteAttribute;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
@@ -52,10 +53,7 @@ final readonly class RequireRole
 
     public static function least(Route $route): LeastRole
     {
-        [$class, $method] = explode('@', $route->getActionName()) + [1 => '__invoke'];
-        $said = (new \ReflectionMethod($class, $method))->getAttributes(LeastRole::class)[0] ?? null;
-
-        return $said?->newInstance() ?? throw new \LogicException("{$class}::{$method} does not say who may.");
+        return RouteAttribute::of($route, LeastRole::class) ?? throw new \LogicException("{$route->getActionName()} does not say who may.");
     }
 
     /**

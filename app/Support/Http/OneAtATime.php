@@ -47,11 +47,7 @@ final class OneAtATime
     public static function isCostly(Request $request): bool
     {
         $route = $request->route();
-        if (!($route instanceof Route)) {
-            return false;
-        }
-        [$class, $method] = explode('@', $route->getActionName()) + [1 => '__invoke'];
 
-        return [] !== (new \ReflectionMethod($class, $method))->getAttributes(Costly::class);
+        return $route instanceof Route && null !== RouteAttribute::of($route, Costly::class);
     }
 }

@@ -4,11 +4,30 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Support\Problems;
 
+use Illuminate\Validation\ValidationException;
+
 /**
  * Somebody saved the same thing while it was being written: the later one has to look first.
  */
 final class SavedMeanwhile extends Conflict
 {
+    /**
+     * @param  ?int  $began the revision that the person began from
+     * @param  int  $now   the one that is there
+     * @param  string  $what such as "this routine"
+     *
+     * @throws ValidationException when they do not say
+     */
+    public static function check(?int $began, int $now, string $what): void
+    {
+        if (null === $began) {
+            throw ValidationException::withMessages(['revision' => 'Say which revision you began from.']);
+        }
+        if ($began !== $now) {
+            throw self::of($what, $now);
+        }
+    }
+
     /**
      * @param  string  $what such as "this routine"
      * @param  int  $revision the one that is there now

@@ -1,6 +1,11 @@
 import { ref, watch, type Ref } from 'vue';
 import { Problem } from '@/api/client';
 
+/** The state as it is now, where a refusal told it. */
+export function seenNow(error: unknown): string | undefined {
+  return error instanceof Problem && typeof error.facts.seen === 'string' ? error.facts.seen : undefined;
+}
+
 /**
  * Sends what replaces something whole together with the state that the form began from, so that nobody's change is
  * overwritten unseen. A refusal tells the state as it is now: whoever saves again after that has been told.
@@ -21,7 +26,7 @@ export function useSeen(
     try {
       return await write(seen.value);
     } catch (error) {
-      if (error instanceof Problem && typeof error.facts.seen === 'string') seen.value = error.facts.seen;
+      seen.value = seenNow(error) ?? seen.value;
       throw error;
     }
   };

@@ -8,7 +8,12 @@ use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Route;
+use Illuminate\Support\Str;
+use LucidStep\App\Models\CaseVersion;
+use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Role;
+use LucidStep\App\Models\TestCase;
+use LucidStep\Core\Execution\AttemptSize;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 /**
@@ -85,6 +90,74 @@ final class CostTest extends FeatureTestCase
         $ids = DB::table('data_rows')->where('table_id', $table)->orderBy('position')->limit(689)->pluck('id')->all();
         $picks['picks']['rows'] = [$case['id'] => $ids];
         $this->as($lead, 'POST', '/projects/TST/selection-counts', $picks)->assertOk()->assertJsonPath('entries', 1);
+    }
+
+    /**
+     * What is refused when it is planned is refused on every other way to it; but what a device walked already is never lost.
+     */
+    public function test_no_other_way_begins_what_is_too_large_to_walk(): void
+    {
+        $me = $this->world->person();
+        [$entry, $open] = [$this->world->entry($me, 2), $this->world->entry($me, 2)];
+        $table = (string) Str::uuid7();
+        DB::table('data_tables')->insert([
+            'id' => $table,
+            'project_id' => $entry->project_id,
+            'name' => 'All',
+            'columns' => json_encode([['name' => 'who', 'secret' => false]]),
+        ]);
+        $rows = array_map(
+            static fn(int $i): array => ['id' => (string) Str::uuid7(), 'table_id' => $table, 'position' => $i, 'cells' => '["x"]'],
+            range(1, 5000),
+        );
+        DB::table('data_rows')->insert($rows);
+        $entry->update(['row_ids' => array_column($rows, 'id')]);
+        $open->update(['row_ids' => array_column(array_slice($rows, 0, 600), 'id')]);
+        CaseVersion::query()->update(['table_id' => $table]);
+        // As it was planned it is not too large: five thousand rows of two steps; then it got more.
+        self::assertNull(AttemptSize::tooLarge(2, 5000));
+        $this->steps($entry, 5);
+        $this->as($me, 'POST', "/entries/{$entry->id}/attempts")
+            ->assertConflict()
+            ->assertJsonPath('type', 'urn:lucid-step:problem:too-large-to-walk');
+        $this->as($me, 'POST', '/cycles/TST-R1/list-verdicts', ['ids' => [$entry->id], 'verdict' => 'pass', 'note' => 'As always'])
+            ->assertOk()
+            ->assertJsonPath('done', [])
+            ->assertJsonPath('refused.0.why', AttemptSize::tooLarge(5, 5000));
+        self::assertSame([$open->id], array_column((array) $this->as($me, 'GET', '/projects/TST/walk-pack')->json('entries'), 'entry_id'));
+        $this->as($me, 'POST', "/entries/{$open->id}/attempts")->assertCreated();
+        $case = TestCase::query()->findOrFail($open->case_id);
+        $step = ['action' => 'a', 'data' => '', 'expected' => 'b'];
+        $this->as($me, 'PUT', "/cases/{$case->key}", [
+            'title' => $case->title,
+            'steps' => array_fill(0, 34, $step),
+            'table' => $table,
+            'revision' => $case->revision,
+        ])->assertOk();
+        $this->as($me, 'POST', "/entries/{$open->id}/versions")
+            ->assertConflict()
+            ->assertJsonPath('type', 'urn:lucid-step:problem:too-large-to-walk');
+        self::assertSame($open->case_version_id, $open->refresh()->case_version_id);
+        $walked = ['id' => (string) Str::uuid7(), 'case_version_id' => $entry->case_version_id];
+        $this->as($me, 'POST', "/entries/{$entry->id}/device-attempts", $walked)->assertSuccessful();
+        self::assertSame(5000, DB::table('rounds')->where('attempt_id', $walked['id'])->count());
+    }
+
+    private function steps(Entry $entry, int $count): void
+    {
+        $more = [];
+        foreach (range(1, $count) as $at) {
+            $more[] = [
+                'id' => (string) Str::uuid7(),
+                'case_version_id' => $entry->case_version_id,
+                'position' => 100 + $at,
+                'action' => 'a',
+                'data' => '',
+                'expected' => 'b',
+            ];
+        }
+        DB::table('steps')->where('case_version_id', $entry->case_version_id)->delete();
+        DB::table('steps')->insert($more);
     }
 
     public function test_a_body_that_holds_more_than_anybody_sends_is_not_decoded(): void

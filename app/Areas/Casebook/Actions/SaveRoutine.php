@@ -46,11 +46,8 @@ final readonly class SaveRoutine
     public function save(Project $project, User $user, ?Routine $routine, array $input, ?int $revision): Routine
     {
         $routine = null === $routine ? null : Routine::query()->lockForUpdate()->findOrFail($routine->id);
-        if (null !== $routine && null === $revision) {
-            throw ValidationException::withMessages(['revision' => 'Say which revision you began from.']);
-        }
-        if (null !== $routine && $routine->revision !== $revision) {
-            throw SavedMeanwhile::of('this routine', $routine->revision);
+        if (null !== $routine) {
+            SavedMeanwhile::check($revision, $routine->revision, 'this routine');
         }
         $parameters = array_map(
             static fn(array $p): Parameter => new Parameter(trim((string) ($p['name'] ?? '')), (string) ($p['default'] ?? '')),

@@ -42,11 +42,8 @@ final readonly class SaveTable
     public function save(Project $project, ?DataTable $table, array $input, ?int $revision): DataTable
     {
         $table = null === $table ? null : DataTable::query()->lockForUpdate()->with('rows')->findOrFail($table->id);
-        if (null !== $table && null === $revision) {
-            throw ValidationException::withMessages(['revision' => 'Say which revision you began from.']);
-        }
-        if (null !== $table && $table->revision !== $revision) {
-            throw SavedMeanwhile::of('this data table', $table->revision);
+        if (null !== $table) {
+            SavedMeanwhile::check($revision, $table->revision, 'this data table');
         }
         $name = trim($input['name']);
         SaveRoutine::refuseTaken('data_tables', $project->id, $name, $table?->id);

@@ -16,6 +16,7 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Execution\AttemptSize;
 use LucidStep\Core\Planning\CycleState;
 
 /**
@@ -65,8 +66,10 @@ final readonly class ReadPack
         $planned = [];
         foreach ($entries as $entry) {
             $version = $versions[$entry->case_version_id] ?? null;
-            if (null !== $version) {
-                $planned[] = [$entry, $version, AttemptRounds::planned($entry, $version, $user)];
+            $attempt = null === $version ? null : AttemptRounds::planned($entry, $version, $user);
+            // What cannot begin here is not begun on a device either.
+            if (null !== $attempt && null === AttemptSize::tooLarge(\count($attempt->snapshot['steps']), $attempt->rounds->count())) {
+                $planned[] = [$entry, $version, $attempt];
             }
         }
         $earlier = $this->earlier->each(array_map(static fn(array $p): Attempt => $p[2], $planned));

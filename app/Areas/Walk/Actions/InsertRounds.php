@@ -19,6 +19,7 @@ final class InsertRounds
      */
     public static function into(Attempt $attempt, array $rounds): void
     {
+        $positions = array_column((array) $attempt->snapshot['steps'], 'position');
         $rows = $results = [];
         foreach ($rounds as $at => $round) {
             $id = (string) Str::uuid7();
@@ -29,8 +30,8 @@ final class InsertRounds
                 'data_row' => json_encode((object) $round['data_row'], \JSON_THROW_ON_ERROR),
                 'repeats' => $round['repeats'] ?? null,
             ];
-            foreach ($attempt->snapshot['steps'] as $step) {
-                $results[] = ['id' => (string) Str::uuid7(), 'round_id' => $id, 'position' => $step['position']];
+            foreach ($positions as $position) {
+                $results[] = ['id' => (string) Str::uuid7(), 'round_id' => $id, 'position' => $position];
             }
         }
         DB::table('rounds')->insert($rows);

@@ -179,10 +179,12 @@ final readonly class StartAttempt
         $version = CaseVersion::query()
             ->with('steps')
             ->findOrFail($version ?? $entry->case_version_id);
+        $isWalked = null !== $id;
         $id ??= (string) Str::uuid7();
         $rows = CaseSnapshot::rows($entry, $version);
         $snapshot = $this->snapshot($entry, $version, $rows);
-        $tooLarge = AttemptSize::tooLarge(\count($snapshot['steps']), \count($rows));
+        // What a device walked already is taken in, however large.
+        $tooLarge = $isWalked ? null : AttemptSize::tooLarge(\count($snapshot['steps']), \count($rows));
         if (null !== $tooLarge) {
             throw EntryConflict::tooLarge($tooLarge);
         }

@@ -24,6 +24,7 @@ use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\Journal;
 use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Casebook\Step;
+use LucidStep\Core\Execution\AttemptSize;
 use LucidStep\Core\Execution\Carried;
 use LucidStep\Core\Planning\CycleLogKind;
 use LucidStep\Core\Record\CanonicalJson;
@@ -84,6 +85,10 @@ final readonly class TakeNewVersion
         $carried = $this->carried($entry, $to);
         if (null !== $carried) {
             $this->refuseOthers($entry, $user);
+            $tooLarge = AttemptSize::tooLarge(\count($carried[2]), Round::query()->where('attempt_id', $entry->open_attempt_id)->count());
+            if (null !== $tooLarge) {
+                throw EntryConflict::tooLarge($tooLarge);
+            }
             $this->carry($entry, $user, $to, $carried[0], $carried[2]);
         }
         $entry->case_version_id = $to->id;

@@ -31,25 +31,22 @@ final class AttemptRounds
      */
     public static function of(Attempt $attempt, array $rounds, bool $clear): array
     {
+        $snapshot = $attempt->snapshot;
+        $steps = array_values((array) $snapshot['steps']);
+        $columns = (array) ($snapshot['columns'] ?? []);
         $first = [];
         $out = [];
-        $blank = array_map(
-            static fn(array $s): StepRecord => StepRecord::blank($s['position']),
-            array_values((array) $attempt->snapshot['steps']),
-        );
+        $blank = array_map(static fn(array $s): StepRecord => StepRecord::blank($s['position']), $steps);
         $records = $attempt->exists ? self::records($rounds) : [];
         foreach (array_values($rounds) as $i => $round) {
-            $texts = array_map(StepText::fromSnapshot(...), AttemptText::steps($attempt, $round, $clear, true));
+            $texts = array_map(StepText::fromSnapshot(...), AttemptText::steps($steps, $round, $clear, true));
             if (0 === $i) {
                 $first = $texts;
             }
             [$values, $secrets] = RoundValues::of($round, $clear);
             $row = [];
             $names = array_map(strval(...), array_keys($round->data_row));
-            foreach (
-                array_values(array_unique([...array_intersect((array) ($attempt->snapshot['columns'] ?? []), $names), ...$names]))
-                as $name
-            ) {
+            foreach (array_values(array_unique([...array_intersect($columns, $names), ...$names])) as $name) {
                 $key = mb_strtolower($name);
                 $hidden = \in_array($key, $secrets, true);
                 $row[] = new RoundValue($name, $hidden ? Mask::DOTS : $values[$key], \is_array($round->data_row[$name]), $hidden);

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Queries;
 
 use LucidStep\App\Areas\Walk\Data\StepText;
-use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Round;
 use LucidStep\App\Support\Secrets\RoundValues;
 use LucidStep\Core\Data\FilledPart;
@@ -19,11 +18,12 @@ use LucidStep\Core\Data\Template;
 final class AttemptText
 {
     /**
+     * @param  list<array<string, mixed>>  $steps of the snapshot, which is read once for all rounds: reading it is dear
      * @param  bool  $marked whether values stand as code in action and expected, which are Markdown: so nothing in a value is read as such
      *
      * @return list<SnapshotStep> the steps with the values of a round filled in, and the names of those in each
      */
-    public static function steps(Attempt $attempt, ?Round $round, bool $clear, bool $marked = false): array
+    public static function steps(array $steps, ?Round $round, bool $clear, bool $marked = false): array
     {
         [$values, $secrets] = RoundValues::of($round, $clear);
         // The same texts are filled for every round: each is taken apart once.
@@ -59,6 +59,6 @@ final class AttemptText
                 'routines' => $s['routines'] ?? [],
                 'uses' => array_values($uses),
             ];
-        }, array_values((array) $attempt->snapshot['steps']));
+        }, $steps);
     }
 }

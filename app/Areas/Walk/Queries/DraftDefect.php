@@ -63,7 +63,7 @@ final class DraftDefect
     {
         $results = $round->results->keyBy('position');
         $steps = [];
-        foreach (AttemptText::steps($attempt, $round, false) as $step) {
+        foreach (AttemptText::steps(array_values((array) $attempt->snapshot['steps']), $round, false) as $step) {
             $result = $results->get($step['position']);
             if ($result instanceof StepResult) {
                 $steps[] = new WalkedStep($step['position'], $step['action'], $step['data'], $step['expected'], $result->verdict);

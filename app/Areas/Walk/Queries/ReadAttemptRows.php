@@ -23,6 +23,8 @@ final class ReadAttemptRows
 
     public function __invoke(Attempt $attempt): AttemptRows
     {
+        $snapshot = $attempt->snapshot;
+
         return new AttemptRows(
             [
                 'number' => $attempt->number,
@@ -30,7 +32,7 @@ final class ReadAttemptRows
                 'build' => $attempt->build_id,
                 'configuration' => $attempt->configuration_id,
                 'environment' => $attempt->environment,
-                'snapshot_sha256' => hash('sha256', CanonicalJson::encode($attempt->snapshot)),
+                'snapshot_sha256' => hash('sha256', CanonicalJson::encode($snapshot)),
                 'override_reason' => $attempt->override_reason,
                 'parallel_reason' => $attempt->parallel_reason,
                 'late_of' => $attempt->late_of_id,
@@ -49,7 +51,7 @@ final class ReadAttemptRows
             ],
             $this->rounds($attempt),
             $this->evidence($attempt),
-            Snapshot::rounds($attempt->snapshot),
+            Snapshot::rounds($snapshot),
         );
     }
 

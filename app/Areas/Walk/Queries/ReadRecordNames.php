@@ -13,6 +13,16 @@ use LucidStep\Core\Record\Event;
  */
 final class ReadRecordNames
 {
+    /** The fields of events that say something by id, and the tables in which it has a name. */
+    private const FIELDS = [
+        'tester' => 'users',
+        'from' => 'users',
+        'to' => 'users',
+        'build' => 'builds',
+        'configuration' => 'configurations',
+        'defect' => 'defects',
+    ];
+
     /**
      * @param  Attempt  $attempt with entry.cycle
      * @param  list<Event>  $events
@@ -26,10 +36,7 @@ final class ReadRecordNames
         $ids = [];
         foreach ($events as $event) {
             $ids['users'][] = $event->actor;
-            foreach (['tester' => 'users', 'from' => 'users', 'to' => 'users'] as $field => $table) {
-                $ids[$table][] = $event->payload[$field] ?? null;
-            }
-            foreach (['build' => 'builds', 'configuration' => 'configurations', 'defect' => 'defects'] as $field => $table) {
+            foreach (self::FIELDS as $field => $table) {
                 $ids[$table][] = $event->payload[$field] ?? null;
             }
         }

@@ -6,6 +6,7 @@ import { errorMessage, Problem, type Api } from '@/api/client';
 import { createMilestone, removeMilestone, saveMilestone } from '@/areas/cycles/queries';
 import DateField from '@/kit/DateField.vue';
 import { toast } from '@/kit/notices';
+import { seenNow } from '@/kit/useSeen';
 import SelectField from '@/kit/SelectField.vue';
 
 /** A milestone, made or changed where the cycles stand. */
@@ -35,7 +36,7 @@ async function save(): Promise<void> {
   } catch (e) {
     if (!(e instanceof Problem)) throw e;
     errors.value = e.errors;
-    if (typeof e.facts.seen === 'string') seen = e.facts.seen;
+    seen = seenNow(e) ?? seen;
     if (Object.keys(e.errors).length === 0) problem.value = e.message;
   }
 }

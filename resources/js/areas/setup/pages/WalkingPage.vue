@@ -4,6 +4,7 @@ import { computed, reactive, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { Problem, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
+import { seenNow } from '@/kit/useSeen';
 import StateBox from '@/kit/StateBox.vue';
 import ListEditor from '@/areas/setup/parts/ListEditor.vue';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
@@ -123,7 +124,7 @@ async function keepStorage(): Promise<void> {
     toast('Saved.');
   } catch (e) {
     if (!(e instanceof Problem)) throw e;
-    if (typeof e.facts.seen === 'string') storage.seen = e.facts.seen;
+    storage.seen = seenNow(e) ?? storage.seen;
     storageProblems.value = Object.keys(e.errors).length > 0 ? e.errors : { limit_mb: [e.message] };
   }
 }

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { watch } from 'vue';
 import { durationText, parseMinutes } from '@/kit/duration';
-import { Problem, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
 import { saveCalendar, saveCapacity } from '@/areas/setup/queries';
 import { useEditable } from '@/kit/useEditable';
-import { useSeen } from '@/kit/useSeen';
+import { seenNow, useSeen } from '@/kit/useSeen';
 import { useSaving } from '@/areas/setup/useSaving';
 import { session } from '@/areas/people/session';
 
@@ -57,7 +57,7 @@ async function person(id: string): Promise<void> {
   const written = await run(
     () =>
       saveCapacity(props.project, id, body).catch((error: unknown) => {
-        if (error instanceof Problem && typeof error.facts.seen === 'string') t.seen = error.facts.seen;
+        t.seen = seenNow(error) ?? t.seen;
         throw error;
       }),
     'Saved.',
