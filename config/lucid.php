@@ -4,6 +4,8 @@ return [
     // Demo mode offers the demo's sign-ins on the sign-in page. Never on where real people work.
     'demo' => (bool) env('LUCID_DEMO', false),
     'demo_password' => (string) env('LUCID_DEMO_PASSWORD', ''),
+    // Where the demo's practice page lies: an origin of its own, such as http://127.0.0.1:8089. Empty: none.
+    'practice_url' => env('LUCID_DEMO', false) ? (string) env('PRACTICE_URL', '') : '',
     // Further names under which the application answers, beside that of APP_URL.
     'hosts' => array_values(array_filter(explode(',', (string) env('LUCID_HOSTS', '')))),
     'evidence' => [
@@ -17,6 +19,8 @@ return [
     ],
     // Where the key lies that signs records, and the public ones before it: outside the database, and in every backup.
     'keys' => (string) env('LUCID_KEYS', storage_path('keys')),
+    // After how many days a program's token ends at the latest.
+    'token_days' => (int) env('LUCID_TOKEN_DAYS', 180),
     // Only while a bench runs: a bare route to compare with.
     'bench' => (bool) env('LUCID_BENCH', false),
     // How often in a minute a person writes, or asks for what is costly, and how often all at one address write. An outbox that

@@ -1,7 +1,8 @@
 # A stack: nginx and php-fpm, with queue worker and scheduler. "app" serves people, "test-1" and on the browser tests.
 stack_dir() { echo "$VAR/$1"; }
 
-# stack_write NAME PORT: writes the configuration of nginx and php-fpm. The file <dir>/env holds the settings php-fpm hands on.
+# stack_write NAME PORT [PRACTICE_PORT]: writes the configuration of nginx and php-fpm. The file <dir>/env holds the settings
+# php-fpm hands on. With a second port the practice page of the demo is served there, an origin of its own.
 stack_write() {
   local dir; dir="$(stack_dir "$1")"
   local workers=${LUCID_WORKERS:-8}
@@ -57,8 +58,6 @@ http {
     index index.php;
     location /build/ { gzip_comp_level 9; expires 1y; add_header Cache-Control "public, immutable"; add_header X-Content-Type-Options nosniff; try_files \$uri =404; }
     location = /sw.js { add_header Cache-Control "no-cache"; }
-    location = /practice { return 302 /practice/; }
-    location /practice/ { alias $ROOT/demo/practice/; index index.html; add_header Cache-Control "no-cache"; add_header X-Content-Type-Options nosniff; }
     location = /up { include $dir/watch.conf; }
     location = /ready { include $dir/watch.conf; }
     location ^~ /api/ { include $dir/app.conf; error_page 502 504 =503 @away; error_page 413 @too-large; }
@@ -82,6 +81,7 @@ http {
     }
     location ~ \.php$ { return 404; }
   }
+$([ -z "${3:-}" ] || stack_practice "$2" "$3")
 }
 CONF
   stack_fastcgi "$dir/fpm.sock" 120s >"$dir/app.conf"
@@ -102,9 +102,27 @@ fastcgi_read_timeout $2;
 CONF
 }
 
+# stack_practice PORT PRACTICE_PORT: the practice page on an origin of its own. The application at PORT may frame it, nobody else.
+stack_practice() {
+  local scheme=http address; address="$(setting .env APP_URL)"
+  [ -z "$(stack_tls)" ] || scheme=https
+  cat <<CONF
+  server {
+    listen ${LUCID_BIND:-127.0.0.1}:$2$(stack_tls);
+    root $ROOT/demo/practice;
+    index index.html;
+    add_header Cache-Control "no-cache" always;
+    add_header X-Content-Type-Options nosniff always;
+    add_header Referrer-Policy no-referrer always;
+    add_header Content-Security-Policy "default-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self' $scheme://127.0.0.1:$1 $scheme://localhost:$1${address:+ $address}" always;
+    location / { try_files \$uri \$uri/ =404; }
+  }
+CONF
+}
+
 # stack_tls: TLS on this node, with the certificate that .env names.
 stack_tls() {
-  local certificate key; certificate="$(setting .env LUCID_TLS_CERTIFICATE)"; key="$(setting .env LUCID_TLS_KEY)"
+  local certificate=${LUCID_TLS_CERTIFICATE:-$(setting .env LUCID_TLS_CERTIFICATE)} key=${LUCID_TLS_KEY:-$(setting .env LUCID_TLS_KEY)}
   [ -n "$certificate" ] && [ "${STACK_TLS:-no}" = yes ] || return 0
   printf ' ssl;\n    ssl_certificate %s;\n    ssl_certificate_key %s;\n    ssl_protocols TLSv1.2 TLSv1.3' "$certificate" "$key"
 }

@@ -1,18 +1,23 @@
 # ./lucid start and ./lucid reset-demo
 
-# settings PORT: writes .env once, and keeps the address and the database in it true. An address that somebody set stays.
+# settings PORT PRACTICE_PORT: writes .env once, and keeps the address and the database in it true. An address that somebody set stays.
 settings() {
   [ -f .env ] || (umask 077; printf 'APP_ENV=production\nAPP_KEY=base64:%s\nLUCID_DEMO=true\n' "$(head -c 32 /dev/urandom | base64)" >.env)
-  local keep url; keep="$(grep -vE '^(APP_URL|DB_HOST|DB_PORT|DB_DATABASE|DB_USERNAME|DB_PASSWORD|DATABASE_URL)=' .env || true)"
+  local keep url practice; keep="$(grep -vE '^(APP_URL|PRACTICE_URL|DB_HOST|DB_PORT|DB_DATABASE|DB_USERNAME|DB_PASSWORD|DATABASE_URL)=' .env || true)"
   url="$(setting .env APP_URL)"
-  [[ "$url" =~ ^(http://127\.0\.0\.1(:[0-9]+)?)?$ ]] && url="http://127.0.0.1:$1"
+  practice="$(setting .env PRACTICE_URL)"
+  # Where people reach the application by another name, whoever runs it says where they reach the practice page.
+  if [[ "$url" =~ ^(http://127\.0\.0\.1(:[0-9]+)?)?$ ]]; then
+    url="http://127.0.0.1:$1"
+    [[ "$practice" =~ ^(http://127\.0\.0\.1(:[0-9]+)?/?)?$ ]] && practice="http://127.0.0.1:$2/"
+  elif [[ "$practice" =~ ^http://127\.0\.0\.1(:[0-9]+)?/?$ ]]; then practice=""; fi
   (
     umask 077
     {
       printf '%s\n' "$keep"
       # Every installation's demo has a password of its own.
       grep -q '^LUCID_DEMO_PASSWORD=' <<<"$keep" || echo "LUCID_DEMO_PASSWORD=$(random_word | tr 'A-Z' 'a-z' | head -c 12)"
-      echo "APP_URL=$url"
+      printf 'APP_URL=%s\nPRACTICE_URL=%s\n' "$url" "$practice"
       if [ -n "${DATABASE_URL:-}" ]; then echo "DATABASE_URL=\"$DATABASE_URL\""; else
         printf 'DB_HOST=%s\nDB_PORT=%s\nDB_DATABASE=lucid\nDB_USERNAME=%s\nDB_PASSWORD=%s\n' "$DB_HOST" "$DB_PORT" "$DB_USERNAME" "$DB_PASSWORD"
       fi
@@ -27,7 +32,7 @@ lucid_start() {
   app_user
   database_start
   [ -n "${DATABASE_URL:-}" ] || database_make lucid
-  local dir port; dir="$(stack_dir app)"
+  local dir port practice; dir="$(stack_dir app)"
   mkdir -p "$dir/log"
   port="$(cat "$dir/port" 2>/dev/null || true)"
   if ! running "$dir/nginx.pid" "$dir/nginx.conf"; then
@@ -43,7 +48,12 @@ lucid_start() {
     port="$LUCID_PORT"
   fi
   echo "$port" >"$dir/port"
-  settings "$port" || true
+  # The practice page keeps its port as long as its nginx runs, or nobody took it.
+  practice="${LUCID_PRACTICE_PORT:-$(cat "$dir/practice-port" 2>/dev/null || echo $((port + 1)))}"
+  [ "$practice" != "$port" ] || practice=$((port + 1))
+  running "$dir/nginx.pid" "$dir/nginx.conf" && grep -q ":$practice[; ]" "$dir/nginx.conf" || practice="$(free_port "$practice")"
+  echo "$practice" >"$dir/practice-port"
+  settings "$port" "$practice" || true
   : >"$dir/env"
   # What somebody wrote into .env by hand counts like a change of code.
   local code=(.env app bootstrap/app.php bootstrap/providers.php config core database routes demo/src resources/views composer.json ops/stack.sh)
@@ -63,7 +73,8 @@ lucid_start() {
   else
     "${AS_APP[@]}" php artisan lucid:demo --close
   fi
-  STACK_TLS=yes stack_write app "$port"
+  [ "$(setting .env LUCID_DEMO)" = true ] || practice=""
+  STACK_TLS=yes stack_write app "$port" "$practice"
   stack_fpm_start app
   stack_nginx_start app
   stack_background app worker "${AS_APP[@]}" php artisan queue:work --sleep=1 --tries=3 --max-time=3600
@@ -78,7 +89,7 @@ lucid_start() {
   done
   say ""
   say "Lucid Step is at $(setting .env APP_URL)"
-  say "The practice page is at http://127.0.0.1:$port/practice/"
+  [ -z "$practice" ] || say "The practice page is at $(setting .env PRACTICE_URL)"
   [ "$(setting .env LUCID_DEMO)" = true ] && "${AS_APP[@]}" php artisan lucid:demo --sign-ins
   return 0
 }
@@ -89,7 +100,7 @@ lucid_reset_demo() {
   prepare
   app_user
   database_start
-  settings "$(cat "$(stack_dir app)/port" 2>/dev/null || echo 8088)" && php artisan config:cache -q
+  settings "$(cat "$(stack_dir app)/port" 2>/dev/null || echo 8088)" "$(cat "$(stack_dir app)/practice-port" 2>/dev/null || echo 8089)" && php artisan config:cache -q
   logged "Loading the demo again" demo as_owner php artisan lucid:demo --fresh
   own storage
 }

@@ -109,16 +109,18 @@ browser_lane() {
 
 # browser_stack NAME: a stack for browser tests, the demo in its database and kept as a dump that each test begins from.
 browser_stack() {
-  local dir port database; dir="$(stack_dir "$1")"
+  local dir port practice database; dir="$(stack_dir "$1")"
   database="lucid_browser_${1##*-}_test"
   database_make "$database"
   stack_stop "$1"
   mkdir -p "$dir/log" "$dir/storage/app/private" "$dir/storage/framework"/{cache/data,sessions,views} "$dir/storage/logs"
   port="$(free_port "$((8088 + 100 * ${1##*-}))")"
+  practice="$(free_port "$((port + 1))")"
   cat >"$dir/env" <<ENV
 APP_ENV=testing
 APP_KEY=$(cat "$VAR/test.key")
 APP_URL=http://127.0.0.1:$port
+PRACTICE_URL=http://127.0.0.1:$practice/
 APP_CONFIG_CACHE=$dir/config.php
 APP_ROUTES_CACHE=$dir/routes.php
 LARAVEL_STORAGE_PATH=$dir/storage
@@ -146,7 +148,7 @@ ENV
       own "$dir/storage" && rm -rf "$dir/storage/demo-files" && cp -a "$dir/storage/app" "$dir/storage/demo-files"
   ) || return 1
   own "$dir/storage" "$dir/log"
-  LUCID_WORKERS=5 stack_write "$1" "$port"
+  LUCID_WORKERS=5 stack_write "$1" "$port" "$practice"
   stack_fpm_start "$1"
   stack_nginx_start "$1"
 }

@@ -21,6 +21,7 @@ use LucidStep\App\Areas\Notices\Http\Controllers\NoticeController;
 use LucidStep\App\Areas\People\Http\Controllers\ProjectController;
 use LucidStep\App\Areas\People\Http\Controllers\SessionController;
 use LucidStep\App\Areas\Search\Http\Controllers\SearchController;
+use LucidStep\App\Areas\Setup\Http\Controllers\HandsetController;
 use LucidStep\App\Areas\Setup\Http\Controllers\ListController;
 use LucidStep\App\Areas\Setup\Http\Controllers\PlanningSetupController;
 use LucidStep\App\Areas\Setup\Http\Controllers\WalkSetupController;
@@ -30,6 +31,7 @@ use LucidStep\App\Areas\Walk\Http\Controllers\EntryController;
 use LucidStep\App\Areas\Walk\Http\Controllers\EvidenceController;
 use LucidStep\App\Areas\Walk\Http\Controllers\QueueController;
 use LucidStep\App\Areas\Walk\Http\Controllers\RecordController;
+use LucidStep\App\Support\Access\RequireAbility;
 use LucidStep\App\Support\Access\RequireRole;
 use LucidStep\App\Support\Http\Idempotent;
 use LucidStep\App\Support\Http\OneAtATime;
@@ -44,7 +46,14 @@ if (config('lucid.bench')) {
     Route::post('/bench/bare', UpController::class . '@bare')->middleware(['auth:sanctum', Idempotent::class]);
 }
 
-Route::middleware(['auth:sanctum', 'throttle:api', RequireRole::class, OneAtATime::class, ReadableInput::class])->group(function (): void {
+Route::middleware([
+    'auth:sanctum',
+    'throttle:api',
+    RequireAbility::class,
+    RequireRole::class,
+    OneAtATime::class,
+    ReadableInput::class,
+])->group(function (): void {
     Route::get('/session', [SessionController::class, 'show']);
     Route::delete('/session', [SessionController::class, 'destroy']);
 
@@ -54,6 +63,7 @@ Route::middleware(['auth:sanctum', 'throttle:api', RequireRole::class, OneAtATim
     Route::get('/projects/{project}/walk-pack', [TodayController::class, 'pack']);
     Route::get('/projects/{project}/scratch', [TodayController::class, 'scratch']);
     Route::get('/projects/{project}/walk-setup', [WalkSetupController::class, 'show']);
+    Route::get('/projects/{project}/handset', [HandsetController::class, 'show']);
     Route::get('/projects/{project}/changes', [ProjectController::class, 'changes']);
     Route::get('/projects/{project}/go-to', [SearchController::class, 'goTo']);
 
@@ -235,6 +245,7 @@ Route::middleware(['auth:sanctum', 'throttle:api', RequireRole::class, OneAtATim
         Route::post('/evidence/{evidence}/removals', [EvidenceController::class, 'remove']);
         Route::put('/projects/{project}/files/{sha256}/ignored-regions', [FileController::class, 'ignore']);
         Route::put('/projects/{project}/policies', [WalkSetupController::class, 'policies']);
+        Route::put('/projects/{project}/handset-addresses', [WalkSetupController::class, 'handset']);
         Route::put('/projects/{project}/storage', [WalkSetupController::class, 'storage']);
         Route::put('/projects/{project}/lists/reasons-pass', [WalkSetupController::class, 'reasonsPass']);
         Route::put('/projects/{project}/lists/reasons-fail', [WalkSetupController::class, 'reasonsFail']);

@@ -6,4 +6,5 @@ use Illuminate\Support\Facades\Schedule;
 use LucidStep\App\Support\Background\BackgroundWork;
 
 Schedule::command('lucid:tidy')->daily();
+Schedule::command('sanctum:prune-expired', ['--hours' => 24 * 30])->daily();
 Schedule::call(static fn() => BackgroundWork::alive(BackgroundWork::SCHEDULER))->everyMinute();

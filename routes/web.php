@@ -9,4 +9,4 @@ use LucidStep\App\Support\Http\UpController;
 Route::get('/up', UpController::class)->withoutMiddleware('web');
 Route::get('/ready', [UpController::class, 'ready'])->withoutMiddleware('web');
 // Without a session: the page is the same for all, and a guest's cookie that comes after signing in would sign out.
-Route::get('/{any?}', PageController::class)->where('any', '^(?!api/|practice|build/).*$')->name('login')->withoutMiddleware('web');
+Route::get('/{any?}', PageController::class)->where('any', '^(?!api/|build/).*$')->name('login')->withoutMiddleware('web');

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Support;
 
+use Illuminate\Contracts\Auth\Authenticatable;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\RefreshDatabase;
@@ -60,6 +61,16 @@ abstract class FeatureTestCase extends TestCase
     }
 
     /**
+     * Signs somebody in as a session does: the guard of the API finds them there.
+     */
+    public function actingAs(Authenticatable $user, $guard = null): static
+    {
+        $this->app?->make('auth')->forgetGuards();
+
+        return parent::actingAs($user, $guard ?? 'web');
+    }
+
+    /**
      * @param  array<string, mixed>  $body
      * @param  array<string, string>  $headers
      * @return TestResponse<\Symfony\Component\HttpFoundation\Response>
@@ -91,6 +102,8 @@ abstract class FeatureTestCase extends TestCase
         $part = (string) strrchr($path, '/');
         $from = match (1) {
             preg_match('#^(/projects/\w+)/lists/reasons-#', $path, $m) => ["{$m[1]}/walk-setup", 'seen.' . substr($part, 1)],
+            preg_match('#^(/projects/\w+)/handset-addresses$#', $path, $m) => ["{$m[1]}/walk-setup", 'seen.handset'],
+            preg_match('#^/suites/[^/]+$#', $path) => [$path, 'suite.seen'],
             preg_match('#^(/projects/\w+)/storage$#', $path, $m) => ["{$m[1]}/walk-setup", 'seen.storage'],
             preg_match('#^(/projects/\w+)/lists/#', $path, $m) => ["{$m[1]}/lists", 'seen.' . substr($part, 1)],
             preg_match('#^(/projects/\w+)/(axes|calendar)$#', $path, $m) => ["{$m[1]}/planning-setup", "seen.{$m[2]}"],
@@ -103,6 +116,9 @@ abstract class FeatureTestCase extends TestCase
             $people = (array) $read("{$m[1]}/planning-setup", 'people');
 
             return [...$body, 'seen' => array_column($people, 'seen', 'id')[$m[2]] ?? null];
+        }
+        if (1 === preg_match('#^/folders/([^/]+)$#', $path, $m)) {
+            return [...$body, 'seen' => array_column((array) $read('/projects/TST/folders', null), 'seen', 'id')[$m[1]] ?? null];
         }
         if (1 === preg_match('#^/milestones/([^/]+)$#', $path, $m)) {
             return [...$body, 'seen' => array_column((array) $read('/projects/TST/milestones', null), 'seen', 'id')[$m[1]] ?? null];

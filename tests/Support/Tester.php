@@ -129,7 +129,7 @@ final class Tester
 
     public function open(string $path): self
     {
-        $this->browser->get($this->base . $path);
+        $this->browser->get(str_starts_with($path, '/') ? $this->base . $path : $path);
 
         return $this;
     }

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Support;
 
+use Facebook\WebDriver\Exception\NoSuchElementException;
+use Facebook\WebDriver\Exception\NoSuchFrameException;
+use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Assert;
 
@@ -56,6 +59,24 @@ trait TesterSkills
         Assert::assertSame('ok', $done);
 
         return $this->chord(WebDriverKeys::CONTROL, 'v');
+    }
+
+    /**
+     * Runs a script in the page under test that the handset frames.
+     */
+    public function inHandset(string $script, mixed ...$arguments): mixed
+    {
+        $to = $this->browser->switchTo();
+        try {
+            $to->frame($this->browser->findElement(WebDriverBy::cssSelector('.handset iframe')));
+            $to->frame(0);
+
+            return $this->browser->executeScript($script, $arguments);
+        } catch (NoSuchElementException | NoSuchFrameException) {
+            return null;
+        } finally {
+            $to->defaultContent();
+        }
     }
 
     /**

@@ -26,7 +26,7 @@ final class SecureHeaders
         if (!$headers->has('Content-Security-Policy')) {
             $headers->set(
                 'Content-Security-Policy',
-                "default-src 'self'; img-src 'self' blob: data:; media-src 'self' blob:; frame-src 'self' http: https:; " .
+                "default-src 'self'; img-src 'self' blob: data:; media-src 'self' blob:; frame-src 'self'; " .
                     "style-src 'self' 'unsafe-inline'; object-src 'none'; base-uri 'none'; frame-ancestors 'self'; " .
                     "form-action 'self'",
             );

@@ -2199,6 +2199,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/handset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A page that frames one of the listed addresses
+         * @description A page around the application under test. Its own rules for content let the frame load from the project's addresses and
+         *     from nowhere else, wherever a link or an answer in it leads.
+         */
+        get: operations["getProjectsProjectHandset"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/handset-addresses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Replace the addresses that the handset may show */
+        put: operations["putProjectsProjectHandsetAddresses"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/labels": {
         parameters: {
             query?: never;
@@ -4014,6 +4052,8 @@ export interface components {
             parent_id: string | null;
             name: string;
             cases: number;
+            /** @description The state of its name, to be sent along when it gets another */
+            seen: string;
         };
         FolderRequest: {
             /** @description A folder: its name, and where it stands. */
@@ -4023,6 +4063,8 @@ export interface components {
             /** Format: uuid */
             before?: string | null;
             move?: boolean;
+            /** @description The state that one saw; needed to give it another name */
+            seen?: string;
         };
         /** @description Two values that cannot meet. */
         ForbiddenPair: {
@@ -4051,6 +4093,24 @@ export interface components {
         GroupCount: {
             value: string;
             cases: number;
+        };
+        /** @description An address that the handset may show. */
+        HandsetAddressLine: {
+            name: string;
+            address: string;
+            /** @description Scheme, host and port: everything below is allowed */
+            origin: string;
+            /** @description The practice page that comes with the demo: no project lists it */
+            built_in: boolean;
+        };
+        HandsetAddressesRequest: {
+            addresses: {
+                /** @description The addresses that the handset may show, in order. */
+                name: string;
+                address: string;
+            }[];
+            /** @description The state that one saw */
+            seen?: string;
         };
         IdleTimeRequest: {
             /** @description How much of a time without a sign of the tester was work, in ms. */
@@ -5028,6 +5088,8 @@ export interface components {
             gained: number;
             lost: number;
             accepted_at: string | null;
+            /** @description The state of name and rule, to be sent along when they are changed */
+            seen: string;
         };
         SuiteRequest: {
             /** @description A suite: its rule, its requirement, or cases to pick. */
@@ -5039,6 +5101,8 @@ export interface components {
             requirement_id?: string | null;
             add?: string[];
             remove?: string[];
+            /** @description The state that one saw; needed to change name or rule */
+            seen?: string;
         };
         /** @description A data table with its rows and where it is used. */
         TableDetail: {
@@ -5184,6 +5248,7 @@ export interface components {
             reasons_blocked: components["schemas"]["ListItemLine"][];
             reasons_not_applicable: components["schemas"]["ListItemLine"][];
             storage: components["schemas"]["StorageState"];
+            handset: components["schemas"]["HandsetAddressLine"][];
             may_lead: boolean;
             may_admin: boolean;
             /** @description The state of each part, to be sent along when it is replaced */
@@ -5201,6 +5266,8 @@ export interface components {
         Welcome: {
             demo: boolean;
             sign_ins: components["schemas"]["DemoSignIn"][];
+            /** @description Where the practice page of the demo is */
+            practice_url: string | null;
         };
     };
     responses: never;
@@ -10552,6 +10619,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GoToList"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectHandset: {
+        parameters: {
+            query?: {
+                /** @description what to show; its origin must be one of the project's addresses */
+                address?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectHandsetAddresses: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandsetAddressesRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkSetup"];
                 };
             };
             /** @description A problem */

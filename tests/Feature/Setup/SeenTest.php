@@ -30,7 +30,7 @@ final class SeenTest extends FeatureTestCase
         $one = $this->world->person('one', Role::Admin);
         $two = $this->world->person('two', Role::Admin);
         foreach ($this->parts($one) as $path => [$read, $seen, $bodies]) {
-            $method = str_starts_with($path, '/milestones') ? 'PATCH' : 'PUT';
+            $method = 1 === preg_match('#^/(milestones|folders|suites)/#', $path) ? 'PATCH' : 'PUT';
             $state = fn(User $who): array => (array) $this->as($who, 'GET', $read)->assertOk()->json();
             $saw = data_get($state($two), $seen);
             self::assertIsString($saw, $path);
@@ -48,6 +48,21 @@ final class SeenTest extends FeatureTestCase
             // Told, they go on.
             $this->as($two, $method, $path, [...$bodies[1], 'seen' => $refused->json('seen')])->assertOk();
         }
+    }
+
+    public function test_what_replaces_nothing_of_another_needs_no_look(): void
+    {
+        $this->looks = false;
+        $me = $this->world->person();
+        $folder = $this->as($me, 'POST', '/projects/TST/folders', ['name' => 'Booking'])->json('id');
+        $around = $this->as($me, 'POST', '/projects/TST/folders', ['name' => 'All'])->json('id');
+        $this->as($me, 'PATCH', "/folders/{$folder}", ['move' => true, 'parent_id' => $around])->assertOk();
+        $suite = $this->as($me, 'POST', '/projects/TST/suites', ['name' => 'Mine', 'kind' => 'picked'])->json('suite.id');
+        $case = $this->world->case(0);
+        $this->as($me, 'PATCH', "/suites/{$suite}", ['name' => 'Mine', 'add' => [$case->id]])
+            ->assertOk()
+            ->assertJsonPath('suite.cases', 1);
+        $this->as($me, 'PATCH', "/suites/{$suite}", ['name' => 'Ours', 'add' => []])->assertUnprocessable();
     }
 
     public function test_a_cycle_a_routine_and_a_table_ask_for_the_revision(): void
@@ -108,6 +123,8 @@ final class SeenTest extends FeatureTestCase
         $field = static fn(string $name): array => ['fields' => [['name' => $name, 'kind' => 'text']]];
         yield '/projects/TST/lists/fields' => ['/projects/TST/lists', 'seen.fields', [$field('Risk'), $field('Chance')]];
         yield '/projects/TST/storage' => ['/projects/TST/walk-setup', 'seen.storage', [['limit_mb' => 10], ['retention_days' => 9]]];
+        $shown = static fn(string $host): array => ['addresses' => [['name' => 'Staging', 'address' => "https://{$host}.example"]]];
+        yield '/projects/TST/handset-addresses' => ['/projects/TST/walk-setup', 'seen.handset', [$shown('one'), $shown('two')]];
         $axes = static fn(string $name): array => ['axes' => [['name' => $name, 'values' => [['name' => 'a']]]], 'forbidden' => []];
         yield '/projects/TST/axes' => ['/projects/TST/planning-setup', 'seen.axes', [$axes('Device'), $axes('Screen')]];
         $week = static fn(int $days): array => ['working_days' => range(1, $days), 'holidays' => [], 'time_zone' => 'Europe/Berlin'];
@@ -119,6 +136,13 @@ final class SeenTest extends FeatureTestCase
             "people.{$at}.seen",
             [['minutes_per_day' => 10, 'days_off' => []], ['minutes_per_day' => 20, 'days_off' => []]],
         ];
+        $suite = $this->as($admin, 'POST', '/projects/TST/suites', ['name' => 'All', 'kind' => 'rule', 'filter' => ['state' => 'draft']]);
+        $rule = static fn(string $name, string $state): array => ['name' => $name, 'filter' => ['state' => $state]];
+        yield "/suites/{$suite->json(
+            'suite.id',
+        )}" => ["/suites/{$suite->json('suite.id')}", 'suite.seen', [$rule('All', 'approved'), $rule('Everything', 'draft')]];
+        $folder = $this->as($admin, 'POST', '/projects/TST/folders', ['name' => 'Booking'])->json('id');
+        yield "/folders/{$folder}" => ['/projects/TST/folders', '0.seen', [['name' => 'Fares'], ['name' => 'Boarding']]];
         $milestone = $this->as($admin, 'POST', '/projects/TST/milestones', ['name' => 'Opening', 'due_on' => '2026-12-01'])->json('id');
         yield "/milestones/{$milestone}" => [
             '/projects/TST/milestones',

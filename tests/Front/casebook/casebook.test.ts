@@ -151,6 +151,7 @@ describe('the folders', () => {
       parent_id,
       name: id,
       cases,
+      seen: '',
     });
     const folders = [folder('b', null, 1), folder('a', null, 2), folder('a1', 'a', 3), folder('a2', 'a', 4)];
     expect(tree(folders, new Set()).map((l) => [l.id, l.depth, l.all])).toEqual([

@@ -207,3 +207,62 @@ describe('how a project walks', () => {
     await page.see('A whole number of days.');
   });
 });
+
+describe('the addresses that the handset shows', () => {
+  const HANDSET = 'section[aria-label="Handset"]';
+  const staging = {
+    name: 'Staging',
+    address: 'https://staging.example/',
+    origin: 'https://staging.example',
+    built_in: false,
+  };
+
+  it('are written with the state that was seen; the one of the demo is shown and not sent', async () => {
+    const server = new DemoServer('maren');
+    const before = server.recorded<Api['WalkSetup']>('/projects/SKR/walk-setup');
+    const after = structuredClone(before);
+    after.handset.push(staging);
+    server.on('PUT /projects/SKR/handset-addresses', after);
+    page = await Page.open('/SKR/setup/walking', server);
+    await page.see('comes with the demo', HANDSET);
+    await page.click(`${HANDSET} button`, 'Add one');
+    await page.click(`${HANDSET} button`, 'Add one');
+    await page.type(`${HANDSET} input[aria-label="Name of address 2"]`, 'Staging');
+    await page.type(`${HANDSET} input[aria-label="Address 2"]`, 'https://staging.example/');
+    await page.click(`${HANDSET} button`, 'Save');
+    await page.see('Addresses saved.');
+    expect(page.sent[0]?.body, 'without the empty line').toEqual({
+      addresses: [{ name: 'Staging', address: 'https://staging.example/' }],
+      seen: before.seen.handset,
+    });
+    expect(values(HANDSET)).toEqual(['Staging', 'https://staging.example/']);
+  });
+
+  it('say beside its line what is wrong with one, and keep what was typed', async () => {
+    const server = new DemoServer('maren').on('PUT /projects/SKR/handset-addresses', {
+      status: 422,
+      errors: { 'addresses.0.address': ['Write a whole address.'] },
+    });
+    page = await Page.open('/SKR/setup/walking', server);
+    await page.click(`${HANDSET} button`, 'Add one');
+    await page.type(`${HANDSET} input[aria-label="Name of address 1"]`, 'Staging');
+    await page.type(`${HANDSET} input[aria-label="Address 1"]`, 'staging');
+    await page.click(`${HANDSET} button`, 'Save');
+    await page.see('Write a whole address.', HANDSET);
+    expect(values(HANDSET)).toEqual(['Staging', 'staging']);
+    await page.click(`${HANDSET} button`, 'Leave it as it was');
+    expect(values(HANDSET)).toEqual([]);
+  });
+
+  it('are shown to a tester, who may not write them', async () => {
+    const server = new DemoServer('tobias');
+    const setup = server.recorded<Api['WalkSetup']>('/projects/SKR/walk-setup');
+    server.on('GET /projects/SKR/walk-setup', { ...setup, handset: [...setup.handset, staging] });
+    page = await Page.open('/SKR/setup/walking', server);
+    await page.see('Handset', HANDSET);
+    expect(page.all(`${HANDSET} button`)).toEqual([]);
+    expect(
+      [...document.querySelectorAll<HTMLInputElement>(`${HANDSET} input`)].every((i) => i.disabled),
+    ).toBe(true);
+  });
+});

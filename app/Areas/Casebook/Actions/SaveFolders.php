@@ -14,6 +14,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Support\Revisions\Seen;
 
 /**
  * Makes, names, moves and bins folders.
@@ -41,9 +42,21 @@ final readonly class SaveFolders
 
     /**
      * @param  ?string  $before the folder it goes in front of; null: last
+     * @param  ?string  $seen the name that the person saw, where they give another ({@see Seen})
      */
-    public function change(Project $project, Folder $folder, string $name, ?string $parent, ?string $before, bool $moves): void
-    {
+    public function change(
+        Project $project,
+        Folder $folder,
+        string $name,
+        ?string $parent,
+        ?string $before,
+        bool $moves,
+        ?string $seen,
+    ): void {
+        $folder = Folder::query()->lockForUpdate()->findOrFail($folder->id);
+        if (trim($name) !== $folder->name) {
+            Seen::check($seen, $folder->name, 'the name of this folder');
+        }
         $parent = $moves ? $parent : $folder->parent_id;
         $this->check($project, $folder, $name, $parent);
         $folder->update(['name' => trim($name), 'parent_id' => $parent]);

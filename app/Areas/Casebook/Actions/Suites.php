@@ -16,6 +16,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Support\Revisions\Seen;
 use LucidStep\Core\Casebook\CaseState;
 
 /**
@@ -58,7 +59,8 @@ final readonly class Suites
     }
 
     /**
-     * @param  array<string, mixed>  $input name, kind, filter, requirement_id, cases
+     * @param  array<string, mixed>  $input name, kind, filter, requirement_id, cases; to change name or rule, the state that the person
+     *     saw as well ({@see Seen})
      */
     public function save(Project $project, ?Suite $suite, array $input): Suite
     {
@@ -83,6 +85,12 @@ final readonly class Suites
             'requirement_id' => 'requirement' === $kind ? $requirement : null,
         ];
         $fresh = null === $suite;
+        if (null !== $suite) {
+            $suite = Suite::query()->lockForUpdate()->findOrFail($suite->id);
+            if ([$values['name'], (object) $values['filter'], $values['requirement_id']] != self::asSeen($suite)) {
+                Seen::check($input['seen'] ?? null, self::asSeen($suite), 'this suite');
+            }
+        }
         $suite ??= Suite::query()
             ->create(['project_id' => $project->id, 'kind' => $kind, ...$values])
             ->refresh();
@@ -95,6 +103,14 @@ final readonly class Suites
         ($this->announce)($project->id, 'case', $suite->id);
 
         return $suite;
+    }
+
+    /**
+     * @return array{string, object, ?string} name, rule and requirement
+     */
+    private static function asSeen(Suite $suite): array
+    {
+        return [$suite->name, (object) $suite->filter, $suite->requirement_id];
     }
 
     /**
@@ -171,6 +187,7 @@ final readonly class Suites
                 null === $now ? 0 : (int) $now->live - (int) $now->kept,
                 null === $now ? 0 : $cases - (int) $now->kept,
                 $s->accepted_at?->toIso8601ZuluString(),
+                Seen::of(self::asSeen($s)),
             );
         }, $suites);
     }

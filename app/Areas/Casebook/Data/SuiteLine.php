@@ -25,5 +25,6 @@ final readonly class SuiteLine
         #[OA\Property] public int $gained,
         #[OA\Property] public int $lost,
         #[OA\Property] public ?string $accepted_at,
+        #[OA\Property(description: 'The state of name and rule, to be sent along when they are changed')] public string $seen,
     ) {}
 }

@@ -49,7 +49,7 @@ final readonly class ReadCasebook
                 ->whereNull('binned_at')
                 ->orderBy('position')
                 ->get()
-                ->map(static fn(Folder $f): FolderLine => new FolderLine($f->id, $f->parent_id, $f->name, (int) ($counts[$f->id] ?? 0)))
+                ->map(static fn(Folder $f): FolderLine => FolderLine::of($f, (int) ($counts[$f->id] ?? 0)))
                 ->all(),
         );
     }

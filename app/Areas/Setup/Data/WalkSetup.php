@@ -18,6 +18,7 @@ final readonly class WalkSetup
      * @param  list<ListItemLine>  $reasons_fail
      * @param  list<ListItemLine>  $reasons_blocked
      * @param  list<ListItemLine>  $reasons_not_applicable
+     * @param  list<HandsetAddressLine>  $handset
      * @param  array<string, string>  $seen
      */
     public function __construct(
@@ -27,6 +28,7 @@ final readonly class WalkSetup
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $reasons_blocked,
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $reasons_not_applicable,
         #[OA\Property] public StorageState $storage,
+        #[OA\Property(items: new OA\Items(ref: HandsetAddressLine::class))] public array $handset,
         #[OA\Property] public bool $may_lead,
         #[OA\Property] public bool $may_admin,
         #[

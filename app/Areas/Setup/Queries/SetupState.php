@@ -29,6 +29,14 @@ final class SetupState
     }
 
     /**
+     * @return list<array{string, string}> names and addresses
+     */
+    public static function handset(Project $project): array
+    {
+        return array_map(static fn(array $a): array => [$a['name'], $a['address']], $project->handset_addresses);
+    }
+
+    /**
      * @return array{?int, ?int} MB and days
      */
     public static function storage(Project $project): array

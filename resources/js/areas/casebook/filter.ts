@@ -105,21 +105,18 @@ export function stateWord(state: string): string {
 }
 
 /** How a folder stands below others: depth first, with its depth. */
-export interface TreeLine {
-  id: string;
-  parent_id: string | null;
-  name: string;
-  /** Cases in it, and in all below it. */
-  cases: number;
+type FolderLine = Api['FolderLine'];
+export interface TreeLine extends FolderLine {
+  /** Cases in it and in all below it. */
   all: number;
   depth: number;
   hasChildren: boolean;
 }
 
-export function tree(folders: readonly Api['FolderLine'][], closed: ReadonlySet<string>): TreeLine[] {
-  const children = new Map<string | null, Api['FolderLine'][]>();
+export function tree(folders: readonly FolderLine[], closed: ReadonlySet<string>): TreeLine[] {
+  const children = new Map<string | null, FolderLine[]>();
   for (const f of folders) children.set(f.parent_id, [...(children.get(f.parent_id) ?? []), f]);
-  const total = (f: Api['FolderLine']): number =>
+  const total = (f: FolderLine): number =>
     f.cases + (children.get(f.id) ?? []).reduce((n, c) => n + total(c), 0);
   const lines: TreeLine[] = [];
   const visit = (parent: string | null, depth: number): void => {

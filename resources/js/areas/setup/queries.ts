@@ -122,6 +122,13 @@ export const createRelease = async (
 export const saveStorage = async (project: string, body: Api['StorageRequest']): Promise<Api['WalkSetup']> =>
   unwrap(await api.PUT('/projects/{project}/storage', { params: { path: { project } }, body }));
 
+/** Replace the addresses that the handset may show. */
+export const saveHandsetAddresses = async (
+  project: string,
+  body: Api['HandsetAddressesRequest'],
+): Promise<Api['WalkSetup']> =>
+  unwrap(await api.PUT('/projects/{project}/handset-addresses', { params: { path: { project } }, body }));
+
 /** Take a release out that has no builds. */
 export const removeRelease = async (release: string): Promise<Api['PlanningSetup']> =>
   unwrap(await api.DELETE('/releases/{release}', { params: { path: { release } } }));

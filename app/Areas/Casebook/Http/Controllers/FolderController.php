@@ -35,7 +35,7 @@ final class FolderController
         Gate::authorize('writeCases', $project);
         $folder = $this->keep->make($project, $request->string('name')->toString(), $request->validated('parent_id'));
 
-        return new JsonResponse(new FolderLine($folder->id, $folder->parent_id, $folder->name, 0), 201);
+        return new JsonResponse(FolderLine::of($folder, 0), 201);
     }
 
     #[Patch('/folders/{folder}', 'Name or move a folder', FolderLine::class, FolderRequest::class)]
@@ -51,9 +51,10 @@ final class FolderController
             $request->validated('parent_id'),
             $request->validated('before'),
             $request->boolean('move'),
+            $request->validated('seen'),
         );
 
-        return new JsonResponse(new FolderLine($folder->id, $folder->refresh()->parent_id, $folder->name, 0));
+        return new JsonResponse(FolderLine::of($folder->refresh(), 0));
     }
 
     #[Delete('/folders/{folder}', 'Bin a folder with what is in it', BulkEditResult::class, StampRequest::class)]

@@ -17,6 +17,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'parent_id', type: 'string', format: 'uuid', nullable: true),
             new OA\Property(property: 'before', type: 'string', format: 'uuid', nullable: true),
             new OA\Property(property: 'move', type: 'boolean'),
+            new OA\Property(property: 'seen', type: 'string', description: 'The state that one saw; needed to give it another name'),
         ],
     ),
 ]
@@ -29,6 +30,7 @@ final class FolderRequest extends ApiRequest
             'parent_id' => ['nullable', 'uuid'],
             'before' => ['nullable', 'uuid'],
             'move' => ['nullable', 'boolean'],
+            'seen' => ['nullable', 'string', 'max:64'],
         ];
     }
 }

@@ -20,6 +20,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'requirement_id', type: 'string', format: 'uuid', nullable: true),
             new OA\Property(property: 'add', type: 'array', items: new OA\Items(type: 'string')),
             new OA\Property(property: 'remove', type: 'array', items: new OA\Items(type: 'string')),
+            new OA\Property(property: 'seen', type: 'string', description: 'The state that one saw; needed to change name or rule'),
         ],
     ),
 ]
@@ -36,6 +37,7 @@ final class SuiteRequest extends ApiRequest
             'add.*' => ['uuid'],
             'remove' => ['nullable', 'array', 'max:5000'],
             'remove.*' => ['uuid'],
+            'seen' => ['nullable', 'string', 'max:64'],
         ];
     }
 }

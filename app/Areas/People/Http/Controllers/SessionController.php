@@ -47,6 +47,7 @@ final readonly class SessionController
                         $people->all(),
                     )
                     : [],
+                (string) config('lucid.practice_url') ?: null,
             ),
         );
     }

@@ -18,5 +18,6 @@ final readonly class Welcome
     public function __construct(
         #[OA\Property] public bool $demo,
         #[OA\Property(items: new OA\Items(ref: DemoSignIn::class))] public array $sign_ins,
+        #[OA\Property(description: 'Where the practice page of the demo is')] public ?string $practice_url,
     ) {}
 }

@@ -3,6 +3,7 @@ import { computed, nextTick, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { binFolder, createFolder, saveFolder } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
+import { seenNow } from '@/kit/useSeen';
 import { undoAct } from '@/areas/casebook/frame';
 import { tree, type TreeLine } from '@/areas/casebook/filter';
 
@@ -19,7 +20,7 @@ const KEEP = `lucid-step-folders-${props.project}`;
 const closed = ref(new Set<string>(JSON.parse(localStorage.getItem(KEEP) ?? '[]') as string[]));
 const lines = computed(() => tree(props.folders, closed.value));
 const over = ref('');
-const editing = ref<{ id: string | null; parent: string | null; name: string } | null>(null);
+const editing = ref<{ id: string | null; parent: string | null; name: string; seen: string } | null>(null);
 const problem = ref('');
 const menu = ref('');
 
@@ -32,7 +33,7 @@ function toggle(id: string): void {
 async function edit(line: TreeLine | null, parent: string | null): Promise<void> {
   menu.value = '';
   problem.value = '';
-  editing.value = { id: line?.id ?? null, parent, name: line?.name ?? '' };
+  editing.value = { id: line?.id ?? null, parent, name: line?.name ?? '', seen: line?.seen ?? '' };
   await nextTick();
   document.querySelector<HTMLInputElement>('#folder-name')?.select();
 }
@@ -40,11 +41,12 @@ async function keep(): Promise<void> {
   const now = editing.value;
   if (!now) return;
   try {
-    if (now.id) await saveFolder(now.id, { name: now.name });
+    if (now.id) await saveFolder(now.id, { name: now.name, seen: now.seen });
     else await createFolder(props.project, { name: now.name, parent_id: now.parent });
     editing.value = null;
     emit('changed');
   } catch (error) {
+    now.seen = seenNow(error) ?? now.seen;
     problem.value = errorMessage(error);
   }
 }

@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { isTyping, useKeys } from '@/kit/keys';
+import type { Api } from '@/api/client';
+import { useKeys } from '@/kit/keys';
 import { saveLocal, loadLocal } from '@/offline/device';
 import { captureFault, pngOf, stampedName } from '@/areas/evidence/useCapture';
 import type { EvidenceTools } from '@/areas/evidence/useEvidence';
+import { useFramedPage, type Network } from '@/areas/evidence/useFramedPage';
+import { useWalkSetup } from '@/areas/setup/queries';
 import type { Walk } from '@/areas/walk/useWalk';
 
 /**
  * A simulated handset beside the step: the application under test at a small size, turned, on a slow network or none.
- * One key captures it as evidence.
+ * One key captures it as evidence. It shows what the project lists: a page around the frame lets nothing else load.
  */
 const props = defineProps<{ walk: Walk; tools: EvidenceTools; project: string }>();
 const emit = defineEmits<{ close: [] }>();
@@ -20,17 +23,18 @@ const sizes = [
   { name: 'Small tablet', width: 600, height: 960 },
   { name: 'Tablet', width: 768, height: 1024 },
 ];
-const nets = [
+const nets: { value: Network; word: string }[] = [
   { value: 'full', word: 'Full network' },
   { value: 'slow', word: 'Slow network' },
   { value: 'none', word: 'No network' },
-] as const;
+];
 const configuration = (props.walk.view.value?.attempt.configuration?.name ?? '').toLowerCase();
 const size = ref(configuration.includes('tablet') ? 4 : 1);
 const turned = ref(configuration.includes('sideways') || configuration.includes('landscape'));
-const net = ref<'full' | 'slow' | 'none'>('full');
-const address = ref('/practice/');
-const shown = ref('/practice/');
+const { data: setup } = useWalkSetup(() => props.project);
+const listed = computed<Api['HandsetAddressLine'][]>(() => setup.value?.handset ?? []);
+const address = ref('');
+const shown = ref('');
 const fault = ref('');
 const said = ref('');
 const inner = ref<HTMLIFrameElement | null>(null);
@@ -43,47 +47,73 @@ const room = ref({ width: 392, height: 700 });
 const scale = computed(() =>
   Math.min(1, room.value.width / (screen.value.width + 24), room.value.height / (screen.value.height + 24)),
 );
-const own = computed(() => new URL(shown.value, location.href).origin === location.origin);
+const origin = computed(() => (URL.canParse(shown.value) ? new URL(shown.value).origin : ''));
+const { network, takesPart, tell } = useFramedPage(
+  () => inner.value?.contentWindow?.[0],
+  () => origin.value,
+  (key) => {
+    if (key === 'h') void shoot();
+    else if (key === 'o') turned.value = !turned.value;
+  },
+);
+const source = computed(
+  () => `/api/v1/projects/${props.project}/handset?address=${encodeURIComponent(shown.value)}`,
+);
 function measure(): void {
   room.value = { width: Math.min(860, window.innerWidth * 0.6), height: window.innerHeight - 230 };
 }
-onMounted(async () => {
+const isListed = (url: string): boolean =>
+  URL.canParse(url) && listed.value.some((l) => l.origin === new URL(url).origin);
+const before = loadLocal<string>(`handset:${props.project}`);
+onMounted(() => {
   measure();
   window.addEventListener('resize', measure);
-  const before = await loadLocal<string>(`handset:${props.project}`);
-  if (before) shown.value = address.value = before;
-  void tell();
 });
-/** The worker of the page holds back what the frame asks for; it only reaches addresses of this server. */
-async function tell(): Promise<void> {
-  const ready = await navigator.serviceWorker?.ready.catch(() => null);
-  ready?.active?.postMessage({ kind: 'network', network: net.value });
-}
-const heartbeat = setInterval(() => void tell(), 4000);
-watch(net, async () => {
+onBeforeUnmount(() => window.removeEventListener('resize', measure));
+watch(
+  listed,
+  async () => {
+    const last = await before;
+    if (shown.value || listed.value.length === 0) return;
+    show(last && isListed(last) ? last : listed.value[0]!.address);
+  },
+  { immediate: true },
+);
+watch(network, async () => {
   await tell();
   reload();
-});
-onBeforeUnmount(() => {
-  clearInterval(heartbeat);
-  window.removeEventListener('resize', measure);
-  void navigator.serviceWorker?.ready.then((r) =>
-    r.active?.postMessage({ kind: 'network', network: 'full' }),
-  );
 });
 function reload(): void {
   turn.value += 1;
 }
-function go(): void {
+function show(url: string): void {
   fault.value = '';
-  const url = URL.canParse(address.value, location.href) ? new URL(address.value, location.href) : null;
-  if (!url || !/^https?:$/.test(url.protocol)) {
-    fault.value = 'Write an address, such as /practice/ or https://…';
-    return;
-  }
-  shown.value = url.href;
-  void saveLocal(`handset:${props.project}`, url.href);
+  takesPart.value = false;
+  shown.value = address.value = url;
   reload();
+}
+function go(): void {
+  const typed = address.value.trim();
+  // A path alone leads on from where one is.
+  const url = URL.canParse(typed, shown.value || undefined) ? new URL(typed, shown.value || undefined) : null;
+  if (!url || !/^https?:$/.test(url.protocol)) {
+    fault.value = 'Write an address, such as https://staging.example/booking.';
+  } else if (!isListed(url.href)) {
+    fault.value = `This project does not list ${url.host}. Leads list what the handset shows, under Setup, Walking.`;
+  } else {
+    show(url.href);
+    void saveLocal(`handset:${props.project}`, url.href);
+  }
+}
+/** The page around the frame comes from the server: away, or signed out, it is not there. */
+function opened(): void {
+  try {
+    fault.value = inner.value?.contentWindow?.length
+      ? ''
+      : 'The handset does not open now: the server does not answer.';
+  } catch {
+    fault.value = 'The handset does not open now: the server does not answer.';
+  }
 }
 /** What the frame shows right now, cut out of this very tab. */
 async function shoot(): Promise<void> {
@@ -119,18 +149,6 @@ async function shoot(): Promise<void> {
     fault.value = error instanceof DOMException ? captureFault(error) : String((error as Error).message);
   }
 }
-/** While one works in the frame the keys go there: its own two are heard in it too, where the address lets us listen. */
-function listen(): void {
-  try {
-    inner.value?.contentWindow?.addEventListener('keydown', (event) => {
-      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === 'h') void shoot();
-      else if (event.key === 'o') turned.value = !turned.value;
-    });
-  } catch {
-    // Another server's page: there is the button.
-  }
-}
 let tab: MediaStream | null = null;
 onBeforeUnmount(() => tab?.getTracks().forEach((t) => t.stop()));
 useKeys('Handset', () => [
@@ -152,7 +170,7 @@ useKeys('Handset', () => [
             {{ s.name }}, {{ s.width }} × {{ s.height }}
           </option>
         </select>
-        <select v-model="net" class="field inline" aria-label="Network">
+        <select v-model="network" class="field inline" aria-label="Network">
           <option v-for="n in nets" :key="n.value" :value="n.value">{{ n.word }}</option>
         </select>
         <button type="button" class="link" :aria-pressed="turned" @click="turned = !turned">
@@ -162,12 +180,25 @@ useKeys('Handset', () => [
         <button type="button" class="link" @click="emit('close')">Put it away</button>
       </div>
       <form class="row small" @submit.prevent="go">
+        <select
+          v-if="listed.length > 1"
+          class="field inline"
+          aria-label="Application"
+          @change="show(($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="l in listed" :key="l.address" :value="l.address" :selected="l.origin === origin">
+            {{ l.name }}
+          </option>
+        </select>
         <input v-model="address" aria-label="Address" class="field mono" />
         <button type="submit" class="link">Open</button>
         <button type="button" class="link" @click="reload">Load again</button>
       </form>
-      <p v-if="net !== 'full' && !own" class="small soft">
-        The network is only simulated for addresses of this server.
+      <p v-if="setup && listed.length === 0" class="small soft">
+        This project lists no address to show. Leads list them under Setup, Walking.
+      </p>
+      <p v-if="network !== 'full' && !takesPart" class="small soft">
+        This page does not say that it takes part: its network stays as it is.
       </p>
       <p v-if="fault" class="p-invalid-words" role="alert">{{ fault }}</p>
       <p class="small soft" role="status">{{ said }}</p>
@@ -184,13 +215,14 @@ useKeys('Handset', () => [
           }"
         >
           <iframe
+            v-if="shown"
             ref="inner"
             :key="turn"
-            :src="shown"
+            :src="source"
             title="The application under test"
             :width="screen.width"
             :height="screen.height"
-            @load="listen"
+            @load="opened"
           ></iframe>
         </div>
       </div>

@@ -113,8 +113,8 @@ function useDemo(person: { email: string; password: string }): void {
           </button>
         </li>
       </ul>
-      <p>
-        <a href="/practice/" target="_blank" rel="noopener">The booking page to test</a>
+      <p v-if="welcome.practice_url">
+        <a :href="welcome.practice_url" target="_blank" rel="noopener">The booking page to test</a>
         <br /><span class="soft">It opens in a window of its own.</span>
       </p>
     </section>

@@ -6,6 +6,7 @@ import { Problem, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { seenNow } from '@/kit/useSeen';
 import StateBox from '@/kit/StateBox.vue';
+import HandsetEditor from '@/areas/setup/parts/HandsetEditor.vue';
 import ListEditor from '@/areas/setup/parts/ListEditor.vue';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
 import { savePolicies, saveStorage, useWalkSetup } from '@/areas/setup/queries';
@@ -214,6 +215,13 @@ const lists = [
             <p v-else class="soft small">Admins change these.</p>
           </form>
         </section>
+        <HandsetEditor
+          :project="project"
+          :addresses="data.handset"
+          :seen="data.seen.handset ?? ''"
+          :may-write="data.may_lead"
+          @saved="setSetup($event)"
+        />
         <ListEditor
           v-for="l in lists"
           :key="l.list"

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Setup\Data;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * An address that the handset may show.
+ */
+#[OA\Schema(description: 'An address that the handset may show.')]
+final readonly class HandsetAddressLine
+{
+    public function __construct(
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $address,
+        #[OA\Property(description: 'Scheme, host and port: everything below is allowed')] public string $origin,
+        #[OA\Property(description: 'The practice page that comes with the demo: no project lists it')] public bool $built_in,
+    ) {}
+}

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Setup\Queries;
+
+use LucidStep\App\Areas\Setup\Data\HandsetAddressLine;
+use LucidStep\App\Models\Project;
+use LucidStep\Core\Evidence\HandsetAddress;
+
+/**
+ * What the handset of a project may show: the practice page of the demo, and the addresses that the project lists.
+ */
+final class HandsetAddresses
+{
+    /**
+     * @return list<HandsetAddressLine>
+     */
+    public static function of(Project $project): array
+    {
+        $practice = (string) config('lucid.practice_url');
+        $origin = HandsetAddress::originOf($practice);
+        $lines = null === $origin ? [] : [new HandsetAddressLine('Practice page', $practice, $origin, true)];
+        foreach ($project->handset_addresses as $listed) {
+            $origin = HandsetAddress::originOf($listed['address']);
+            if (null !== $origin) {
+                $lines[] = new HandsetAddressLine($listed['name'], $listed['address'], $origin, false);
+            }
+        }
+
+        return $lines;
+    }
+
+    /**
+     * @return list<string> the origins, each once
+     */
+    public static function origins(Project $project): array
+    {
+        return array_values(array_unique(array_map(static fn(HandsetAddressLine $l): string => $l->origin, self::of($project))));
+    }
+}
