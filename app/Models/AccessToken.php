@@ -8,8 +8,8 @@ use Illuminate\Support\Carbon;
 use Laravel\Sanctum\PersonalAccessToken;
 
 /**
- * A token of a program: what it may is `read` or `write`, and it ends by itself after a while. When it was last used is written once a minute: a write for every reading would cost more
- * than most readings.
+ * A token of a program: what it may is `read` or `write`, and it ends by itself after a while. When it was last used is written
+ * once a minute: a write for every reading would cost more than most readings.
  *
  * @property ?Carbon $last_used_at
  * @property ?Carbon $expires_at

@@ -28,6 +28,7 @@ use LucidStep\App\Areas\Cycles\Policies\EntryPolicy;
 use LucidStep\App\Areas\Defects\Policies\DefectPolicy;
 use LucidStep\App\Areas\Evidence\Policies\EvidencePolicy;
 use LucidStep\App\Areas\Mail\Catcher;
+use LucidStep\App\Areas\Notices\Actions\ReportStandstill;
 use LucidStep\App\Areas\People\Http\Requests\SignInRequest;
 use LucidStep\App\Areas\People\SessionFiles;
 use LucidStep\App\Areas\Setup\Policies\ProjectPolicy;
@@ -132,7 +133,11 @@ final class AppServiceProvider extends ServiceProvider
                     ],
             ];
         });
-        Queue::looping(static fn() => BackgroundWork::alive(BackgroundWork::WORKER));
+        Queue::looping(function (): void {
+            if (BackgroundWork::alive(BackgroundWork::WORKER) && BackgroundWork::isSettled()) {
+                $this->app->make(ReportStandstill::class)->ofScheduler();
+            }
+        });
         // A long job gives no sign.
         Queue::before(static fn() => BackgroundWork::alive(BackgroundWork::WORKER, 900));
         Queue::after(static fn() => BackgroundWork::alive(BackgroundWork::WORKER, 1));

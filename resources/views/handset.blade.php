@@ -5,5 +5,8 @@
 <title>Handset</title>
 <style>{!! $style !!}</style>
 </head>
-<body><iframe title="The application under test" src="{{ $address }}" sandbox="allow-scripts allow-same-origin allow-forms allow-modals allow-popups"></iframe></body>
+<body>
+<iframe title="The application under test" src="{{ $address }}"
+  sandbox="allow-scripts allow-same-origin allow-forms allow-modals allow-popups"></iframe>
+</body>
 </html>

@@ -42,7 +42,7 @@ final class TlsTest extends TestCase
         // The workers of the stack that tests use answer behind it.
         $this->shell(
             "stack_write tls-test {$port} {$practice} && " .
-                'for part in fpm watch; do ln -sf "$(stack_dir "$LUCID_TEST_STACK")/$part.sock" "$(stack_dir tls-test)/$part.sock"; done && ' .
+                'for part in fpm watch; do ln -sf "$(stack_dir "$LUCID_TEST_STACK")/$part.sock" "$(stack_dir tls-test)/"; done && ' .
                 'stack_nginx_start tls-test',
         );
         $page = $this->ask("https://127.0.0.1:{$port}/");

@@ -25,18 +25,24 @@ final class BackgroundWork
 
     private static int $last = 0;
 
+    private static int $since = 0;
+
     /**
      * @param  self::WORKER|self::SCHEDULER  $part
      * @param  int  $for seconds for which it will be too busy to give another sign
+     *
+     * @return bool whether it gave one; a worker that gave one just now does not give it again
      */
-    public static function alive(string $part, int $for = 0): void
+    public static function alive(string $part, int $for = 0): bool
     {
         $now = Carbon::now()->getTimestamp();
         if (0 === $for && self::WORKER === $part && abs($now - self::$last) < self::BEAT) {
-            return;
+            return false;
         }
         self::$last = $now;
         Cache::forever("alive-{$part}", $now + $for);
+
+        return true;
     }
 
     /**
@@ -45,6 +51,17 @@ final class BackgroundWork
     public static function isDead(string $part): bool
     {
         return Carbon::now()->getTimestamp() - (int) Cache::get("alive-{$part}", 0) > self::SILENCE[$part];
+    }
+
+    /**
+     * Whether this process has run so long that the other part, started with it, must have given a sign.
+     */
+    public static function isSettled(): bool
+    {
+        $now = Carbon::now()->getTimestamp();
+        self::$since = 0 === self::$since ? $now : self::$since;
+
+        return $now - self::$since > self::SILENCE[self::SCHEDULER];
     }
 
     /**

@@ -50,6 +50,41 @@ final class StandstillTest extends FeatureTestCase
         $look()->assertJsonPath('standstill', '');
     }
 
+    public function test_worker_and_scheduler_look_after_each_other(): void
+    {
+        $admin = $this->world->person('admin', Role::Admin);
+        $told = fn(): array => DB::table('notices')->orderBy('created_at')->pluck('text', 'user_id')->all();
+        // A worker that began a moment ago gives the scheduler time; then the admins are told, once in six hours.
+        BackgroundWork::isSettled();
+        event(new Looping('database', 'default'));
+        self::assertSame(0, DB::table('notices')->count());
+        $this->travel(6)->minutes();
+        event(new Looping('database', 'default'));
+        $this->travel(1)->hours();
+        event(new Looping('database', 'default'));
+        self::assertSame([$admin->id], array_keys($told()));
+        self::assertStringContainsString('The scheduler does not run', $told()[$admin->id]);
+        self::assertSame(1, DB::table('notices')->count());
+        Artisan::call('schedule:run');
+        $this->travel(7)->hours();
+        Artisan::call('schedule:run');
+        event(new Looping('database', 'default'));
+        self::assertSame(1, DB::table('notices')->count(), 'a scheduler that runs is not told of');
+        // A worker that is away is told of where there is work, and only there.
+        config(['queue.default' => 'database']);
+        $this->travel(1)->hours();
+        Artisan::call('schedule:run');
+        self::assertSame(1, DB::table('notices')->count());
+        DB::table('jobs')->insert(['queue' => 'default', 'payload' => '{}', 'attempts' => 0, 'available_at' => 0, 'created_at' => 0]);
+        Artisan::call('schedule:run');
+        Artisan::call('schedule:run');
+        self::assertSame(2, DB::table('notices')->count());
+        self::assertStringContainsString(
+            'The background worker does not run',
+            (string) DB::table('notices')->orderByDesc('created_at')->value('text'),
+        );
+    }
+
     public function test_the_scheduler_gives_a_sign_too(): void
     {
         self::assertTrue(BackgroundWork::isDead(BackgroundWork::SCHEDULER));
