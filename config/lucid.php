@@ -5,7 +5,7 @@ return [
     'demo' => (bool) env('LUCID_DEMO', false),
     'demo_password' => (string) env('LUCID_DEMO_PASSWORD', ''),
     // Where the demo's practice page lies: an origin of its own, such as http://127.0.0.1:8089. Empty: none.
-    'practice_url' => env('LUCID_DEMO', false) ? (string) env('PRACTICE_URL', '') : '',
+    'practice_url' => (string) env('PRACTICE_URL', ''),
     // Further names under which the application answers, beside that of APP_URL.
     'hosts' => array_values(array_filter(explode(',', (string) env('LUCID_HOSTS', '')))),
     'evidence' => [

@@ -153,7 +153,7 @@ final class AccessTest extends FeatureTestCase
         self::assertFileExists("{$sessions}/.gitignore");
         self::assertSame(422, $in($user->email, $password));
         self::assertSame(0, $user->tokens()->count());
-        $this->getJson('/api/v1/welcome')->assertExactJson(['demo' => false, 'sign_ins' => []]);
+        $this->getJson('/api/v1/welcome')->assertExactJson(['demo' => false, 'sign_ins' => [], 'practice_url' => null]);
         // Again is harmless: nobody is signed out by it.
         touch("{$sessions}/of-somebody");
         self::assertSame(0, Artisan::call('lucid:demo --close'));

@@ -18,7 +18,7 @@ final class HandsetAddresses
      */
     public static function of(Project $project): array
     {
-        $practice = (string) config('lucid.practice_url');
+        $practice = config('lucid.demo') ? (string) config('lucid.practice_url') : '';
         $origin = HandsetAddress::originOf($practice);
         $lines = null === $origin ? [] : [new HandsetAddressLine('Practice page', $practice, $origin, true)];
         foreach ($project->handset_addresses as $listed) {

@@ -47,7 +47,7 @@ final readonly class SessionController
                         $people->all(),
                     )
                     : [],
-                (string) config('lucid.practice_url') ?: null,
+                $demo ? ((string) config('lucid.practice_url') ?: null) : null,
             ),
         );
     }
