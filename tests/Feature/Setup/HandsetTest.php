@@ -98,9 +98,11 @@ final class HandsetTest extends FeatureTestCase
 
     public function test_without_a_demo_there_is_no_practice_page(): void
     {
-        config(['lucid.practice_url' => '']);
-        $this->as($this->world->lead(), 'GET', '/projects/TST/walk-setup')
-            ->assertOk()
-            ->assertJsonPath('handset', []);
+        foreach ([[false, []], [true, ['http://127.0.0.1:8089/']]] as [$demo, $shown]) {
+            config(['lucid.demo' => $demo]);
+            $setup = $this->as($this->world->lead(), 'GET', '/projects/TST/walk-setup')->assertOk();
+            self::assertSame($shown, array_column((array) $setup->json('handset'), 'address'));
+            $this->getJson('/api/v1/welcome')->assertJsonPath('practice_url', $shown[0] ?? null);
+        }
     }
 }
