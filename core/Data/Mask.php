@@ -11,6 +11,8 @@ final readonly class Mask
 {
     public const DOTS = '••••';
 
+    private const ID = '/([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})/i';
+
     /** A shorter value would turn up by chance. */
     private const SHORTEST = 4;
 
@@ -31,5 +33,46 @@ final readonly class Mask
     public function text(string $text): string
     {
         return [] === $this->secrets ? $text : strtr($text, array_fill_keys($this->secrets, self::DOTS));
+    }
+
+    /**
+     * Hides in a text that may name things by their ids: digits of an id are no secret that turned up in it.
+     */
+    public function aroundIds(string $text): string
+    {
+        if ([] === $this->secrets || 1 !== preg_match(self::ID, $text)) {
+            return $this->text($text);
+        }
+        $whole = new self(array_values(array_filter($this->secrets, static fn(string $s): bool => \strlen($s) >= 36)));
+        $parts = preg_split(self::ID, $whole->text($text), -1, \PREG_SPLIT_DELIM_CAPTURE) ?: [];
+
+        return implode(
+            '',
+            array_map(fn(string $part, int $i): string => 1 === $i % 2 ? $part : $this->text($part), $parts, array_keys($parts)),
+        );
+    }
+
+    /**
+     * Hides in the bytes of a text file, whichever of the usual character sets it has.
+     */
+    public function bytes(string $text): string
+    {
+        $charset = match (true) {
+            str_starts_with($text, "\xFF\xFE") => 'UTF-16LE',
+            str_starts_with($text, "\xFE\xFF") => 'UTF-16BE',
+            mb_check_encoding($text, 'UTF-8') => 'UTF-8',
+            default => 'Windows-1252',
+        };
+        if ([] === $this->secrets || 'UTF-8' === $charset) {
+            return $this->text($text);
+        }
+        $in = static fn(string $one): string => mb_convert_encoding($one, $charset, 'UTF-8');
+
+        return strtr($text, array_fill_keys(array_map($in, $this->secrets), $in(self::DOTS)));
+    }
+
+    public function isEmpty(): bool
+    {
+        return [] === $this->secrets;
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Core;
 
+use LucidStep\Core\Data\Mask;
 use LucidStep\Core\Execution\CondensedTrail;
 use LucidStep\Core\Execution\CycleView;
 use LucidStep\Core\Execution\EntryFacts;
@@ -46,6 +47,13 @@ final class SharedExamplesTest extends TestCase
         }
         foreach ($durations['rounded'] as [$ms, $text]) {
             self::assertSame($text, Duration::rounded($ms), (string) $ms);
+        }
+    }
+
+    public function test_masks(): void
+    {
+        foreach (self::examples('masks') as [$secrets, $text, $expected]) {
+            self::assertSame($expected, (new Mask($secrets))->text($text), $text);
         }
     }
 

@@ -14,6 +14,18 @@ trait ApiOperations
     /** @var array<string, mixed> */
     protected array $spec;
 
+    /** What an id is of, where its name does not say. */
+    private const STANDS_FOR = [
+        'parent_id' => 'folder',
+        'assignee_id' => 'person',
+        'default_assignee_id' => 'person',
+        'testers' => 'person',
+        'people' => 'person',
+        'watchers' => 'person',
+        'cases' => 'of',
+        'case_version_id' => 'version',
+    ];
+
     /** @var array<string, string> what stands for each name in an address */
     protected array $ids;
 
@@ -82,7 +94,7 @@ trait ApiOperations
     {
         $body = [];
         foreach ($this->schema($operation) as $name => $property) {
-            $body[$name] = self::named($name) ?? $this->value($property);
+            $body[$name] = self::named($name) ?? $this->value($property, 0, $name);
         }
 
         return $body;
@@ -97,21 +109,38 @@ trait ApiOperations
             'device_time', 'sent_at', 'as_of' => now()->toIso8601ZuluString('millisecond'),
             'time', 'estimate' => '12m',
             'time_zone' => 'Europe/Dublin',
+            'sha256' => str_repeat('a', 64),
+            'starts_on' => '2026-12-01',
+            'ends_on' => '2026-12-20',
             default => null,
         };
     }
 
     /**
+     * @param  array<string, array<string, mixed>>  $properties
+     * @return array<string, mixed>
+     */
+    private function values(array $properties, int $depth): array
+    {
+        $values = [];
+        foreach ($properties as $name => $property) {
+            $values[$name] = self::named($name) ?? $this->value($property, $depth, $name);
+        }
+
+        return $values;
+    }
+
+    /**
      * @param  array<string, mixed>  $property
      */
-    protected function value(array $property, int $depth = 0): mixed
+    protected function value(array $property, int $depth = 0, string $name = ''): mixed
     {
         if (isset($property['$ref'])) {
             $property = $this->spec['components']['schemas'][basename($property['$ref'])];
         }
         foreach (['oneOf', 'anyOf', 'allOf'] as $choice) {
             if (isset($property[$choice])) {
-                return $this->value($property[$choice][0], $depth);
+                return $this->value($property[$choice][0], $depth, $name);
             }
         }
         if (isset($property['enum'])) {
@@ -123,10 +152,10 @@ trait ApiOperations
             'integer' => 1,
             'number' => 1.5,
             'boolean' => true,
-            'array' => $depth > 3 ? [] : [$this->value($property['items'] ?? ['type' => 'string'], $depth + 1)],
-            'object' => $depth > 3 ? [] : array_map(fn(array $p): mixed => $this->value($p, $depth + 1), $property['properties'] ?? []),
+            'array' => $depth > 3 ? [] : [$this->value($property['items'] ?? ['type' => 'string'], $depth + 1, $name)],
+            'object' => $depth > 3 ? [] : $this->values($property['properties'] ?? [], $depth + 1),
             default => match ($property['format'] ?? '') {
-                'uuid' => $this->ids['entry'],
+                'uuid' => $this->ids[self::STANDS_FOR[$name] ?? str_replace('_id', '', $name)] ?? $this->ids['entry'],
                 'date' => '2027-01-02',
                 'date-time' => '2027-01-02T10:00:00Z',
                 default => 'plain words',

@@ -43,12 +43,23 @@ final readonly class RequireRole
         }
         $least = self::least($route);
         $on = self::on($route);
-        $project = $on instanceof Project ? $on->id : $on?->getAttribute('project_id');
-        $role = \is_string($project) ? $this->memberships->role($this->memberships->person($request), $project) : null;
+        $project = self::project($route);
+        $role = null !== $project ? $this->memberships->role($this->memberships->person($request), $project) : null;
         if (null === $on || true === $role?->isAtLeast($least->role) || (null !== $least->or && Gate::allows($least->or, $on))) {
             return $next($request);
         }
         throw new AuthorizationException(self::WORDS[$least->role->value]);
+    }
+
+    /**
+     * @return ?string the id of the project that the address lies in; null where it lies in none
+     */
+    public static function project(Route $route): ?string
+    {
+        $on = self::on($route);
+        $id = $on instanceof Project ? $on->id : $on?->getAttribute('project_id');
+
+        return \is_string($id) ? $id : null;
     }
 
     public static function least(Route $route): LeastRole

@@ -5,14 +5,25 @@ declare(strict_types=1);
 namespace LucidStep\App\Support\Http;
 
 use Illuminate\Foundation\Http\FormRequest;
+use Illuminate\Routing\Route;
+use Illuminate\Validation\Validator;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\RequireRole;
 use LucidStep\App\Support\DeviceStamp;
+use LucidStep\App\Support\Secrets\MaskedInput;
+use LucidStep\App\Support\Secrets\ProjectSecrets;
 
 /**
- * A request of a signed-in person. Its rules say what may come in.
+ * A request of a signed-in person. Its rules say what may come in. Values that are secret in the project are hidden here in all that a
+ * person writes, before anything else sees it.
  */
 abstract class ApiRequest extends FormRequest
 {
+    /** Whether secret values are what the request brings. */
+    protected const BRINGS_SECRETS = false;
+
+    private ?MaskedInput $masked = null;
+
     /** What every act of the walk may say of the device. */
     protected const STAMP = [
         'device_time' => ['nullable', 'date'],
@@ -101,6 +112,24 @@ abstract class ApiRequest extends FormRequest
     }
 
     /**
+     * Hides what is secret in the project, also in what is read without the rules.
+     */
+    protected function passedValidation(): void
+    {
+        $route = $this->route();
+        $project = $route instanceof Route ? RequireRole::project($route) : null;
+        $mask = static::BRINGS_SECRETS || null === $project ? null : ProjectSecrets::mask($project);
+        if (null === $mask || $mask->isEmpty()) {
+            return;
+        }
+        $rules = $this->getValidatorInstance();
+        $this->masked = new MaskedInput($mask, $rules instanceof Validator ? $rules->getRules() : []);
+        $this->replace($this->masked->texts($this->getInputSource()->all()));
+        $this->files->replace($this->masked->files($this->files->all()));
+        unset($this->convertedFiles);
+    }
+
+    /**
      * What came in and is known, lists in the order in which they came.
      *
      * @param  array<array-key, mixed>|int|string|null  $key
@@ -108,7 +137,9 @@ abstract class ApiRequest extends FormRequest
      */
     public function validated($key = null, $default = null): mixed
     {
-        return data_get(self::inOrder(parent::validated()), $key, $default);
+        $all = (array) parent::validated();
+
+        return data_get(self::inOrder($this->masked?->texts($this->masked->files($all)) ?? $all), $key, $default);
     }
 
     /**

@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { nextEntry } from '@/areas/walk/nextEntry';
+import { maskText } from '@/areas/walk/mask';
 import { rollUp, setsVerdict } from '@/areas/walk/rollUp';
 import { condense } from '@/kit/condense';
 import { durationText, parseDuration } from '@/kit/duration';
 import { isWhyGiven } from '@/kit/why';
 import durations from '../../shared/durations.json';
+import masks from '../../shared/masks.json';
 import nexts from '../../shared/next-entry.json';
 import policies from '../../shared/policies.json';
 import rollUps from '../../shared/roll-ups.json';
@@ -36,6 +38,9 @@ describe('the rules that the device knows', () => {
   });
   it.each(Object.entries(durations.accepted))('read “%s” as %d ms', (text, ms) => {
     expect(parseDuration(text)).toBe(ms);
+  });
+  it.each(masks as [string[], string, string][])('hide %j in “%s”', (secrets, text, expected) => {
+    expect(maskText(text, secrets)).toBe(expected);
   });
   it.each(durations.refused)('refuse “%s” as a duration', (text) => {
     expect(parseDuration(text)).toBeNull();

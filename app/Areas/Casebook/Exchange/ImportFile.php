@@ -6,6 +6,8 @@ namespace LucidStep\App\Areas\Casebook\Exchange;
 
 use Illuminate\Contracts\Filesystem\Filesystem;
 use LucidStep\App\Models\CaseImport;
+use LucidStep\App\Support\Secrets\ProjectSecrets;
+use LucidStep\Core\Data\Mask;
 use LucidStep\Core\Exchange\Delimited;
 use LucidStep\Core\Exchange\JsonCases;
 use LucidStep\Core\Exchange\Unreadable;
@@ -36,7 +38,7 @@ final readonly class ImportFile
         if ('xlsx' === $import->format) {
             $rows = "{$path}.rows";
             if (!is_file($rows)) {
-                $this->unpack($path, $rows);
+                $this->unpack($path, $rows, ProjectSecrets::mask($import->project_id));
             }
 
             return Delimited::fromFile($rows, ',');
@@ -53,7 +55,10 @@ final readonly class ImportFile
         return JsonCases::read((string) $this->files->get($import->path));
     }
 
-    private function unpack(string $path, string $to): void
+    /**
+     * Text files had secret values hidden as they came; what stands in a workbook is seen here first.
+     */
+    private function unpack(string $path, string $to, Mask $mask): void
     {
         $this->refuseBombs($path);
         $within = new SheetBounds(self::MOST_COLUMNS, self::MOST_ROWS);
@@ -90,7 +95,7 @@ final readonly class ImportFile
                     $cells[$at] = self::text($cell);
                 }
             }
-            fputcsv($out, $cells, ',', '"', '');
+            fputcsv($out, array_map($mask->text(...), $cells), ',', '"', '');
         }
         fclose($out);
         rename("{$to}.part", $to);

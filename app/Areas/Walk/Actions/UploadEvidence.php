@@ -18,6 +18,9 @@ use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
+use LucidStep\App\Support\Secrets\MaskedInput;
+use LucidStep\App\Support\Secrets\MaskSecrets;
+use LucidStep\Core\Data\Mask;
 
 /**
  * Stores what a device sends of evidence, a file or a drawing, and records what it is for. The file is kept in any case,
@@ -38,6 +41,10 @@ final readonly class UploadEvidence
     public function add(Attempt $attempt, User $user, ?UploadedFile $upload, AddEvidenceCommand $command, DeviceStamp $stamp): array
     {
         $this->limit($attempt->project_id, (int) $upload?->getSize());
+        if (null !== $upload) {
+            // Whoever walks may have values that the tables do not hold any more.
+            $upload = MaskedInput::file($upload, MaskSecrets::of($attempt) ?? new Mask([]));
+        }
         $file = null === $upload ? null : ($this->store)($upload);
         $name = '' !== $command->name ? $command->name : trim($upload?->getClientOriginalName() ?? $command->link);
         $late = ($this->record)(

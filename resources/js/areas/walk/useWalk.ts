@@ -177,7 +177,11 @@ export function useWalk(id: Ref<string>) {
     round: number = roundAt.value,
   ): Promise<string> {
     const evidence = uuid7();
-    const file = typeof what === 'string' ? null : what;
+    let file = typeof what === 'string' ? null : what;
+    if (file && view.value?.secret) {
+      const { maskFile, secretsOf } = await import('./mask');
+      file = await maskFile(file, name, secretsOf(view.value.rounds));
+    }
     const secret = view.value?.secret === true && file !== null && /^(image|video)\//.test(file.type);
     await record(
       {

@@ -38,6 +38,8 @@ use OpenApi\Attributes as OA;
 ]
 final class TableRequest extends ApiRequest
 {
+    protected const BRINGS_SECRETS = true;
+
     public function rules(): array
     {
         return [

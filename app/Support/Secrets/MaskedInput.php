@@ -1,0 +1,112 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Support\Secrets;
+
+use Illuminate\Http\UploadedFile;
+use Illuminate\Validation\Rules\Enum;
+use Illuminate\Validation\Rules\In;
+use LucidStep\Core\Data\Mask;
+
+/**
+ * Hides secret values in what came with a request: in every text of its body, and in every text file. A field is left as it is
+ * only where its rules let no free text in, so that a new one is hidden in without being named anywhere.
+ */
+final readonly class MaskedInput
+{
+    /** Rules that let nothing in but an id, a date, a number or one of some words. */
+    private const NO_TEXT = ['uuid', 'date', 'in:', 'integer', 'numeric', 'boolean', 'timezone', 'size:64'];
+
+    /** Fields that name an item of one of the project's lists: anything else in them is refused. */
+    private const NAMES = ['priority', 'type', 'phase', 'severity', 'value'];
+
+    /**
+     * @param  array<string, mixed>  $rules of each field, by its whole path
+     */
+    public function __construct(private Mask $mask, private array $rules) {}
+
+    /**
+     * @param  array<array-key, mixed>  $values
+     *
+     * @return array<array-key, mixed>
+     */
+    public function texts(array $values, string $under = ''): array
+    {
+        $masked = [];
+        foreach ($values as $key => $value) {
+            $path = '' === $under ? (string) $key : "{$under}.{$key}";
+            $masked[\is_string($key) ? $this->mask->aroundIds($key) : $key] = match (true) {
+                \is_array($value) => $this->texts($value, $path),
+                \is_string($value) && !$this->isNamed($path, (string) $key, $value) => $this->mask->aroundIds($value),
+                default => $value,
+            };
+        }
+
+        return $masked;
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $files
+     *
+     * @return array<array-key, mixed>
+     */
+    public function files(array $files): array
+    {
+        return array_map(
+            fn(mixed $file): mixed => match (true) {
+                \is_array($file) => $this->files($file),
+                $file instanceof UploadedFile => self::file($file, $this->mask),
+                default => $file,
+            },
+            $files,
+        );
+    }
+
+    /**
+     * A text file with the values hidden; any other as it is.
+     */
+    public static function file(UploadedFile $file, Mask $mask): UploadedFile
+    {
+        $path = $file->getRealPath();
+        if ($mask->isEmpty() || false === $path || !self::isText($path)) {
+            return $file;
+        }
+        $text = (string) file_get_contents($path);
+        $masked = $mask->bytes($text);
+        if ($masked === $text) {
+            return $file;
+        }
+        file_put_contents($path, $masked);
+        clearstatcache(true, $path);
+
+        return new UploadedFile($path, $mask->text($file->getClientOriginalName()), $file->getClientMimeType(), $file->getError(), true);
+    }
+
+    private static function isText(string $path): bool
+    {
+        if (false !== @getimagesize($path)) {
+            return false;
+        }
+        $head = (string) file_get_contents($path, false, null, 0, 4096);
+
+        return str_starts_with($head, "\xFF\xFE") || str_starts_with($head, "\xFE\xFF") || !str_contains($head, "\0");
+    }
+
+    private function isNamed(string $path, string $key, string $value): bool
+    {
+        if (\in_array($key, self::NAMES, true) && 1 === preg_match('/^[a-z0-9_-]+$/D', $value)) {
+            return true;
+        }
+        foreach ((array) ($this->rules[$path] ?? []) as $rule) {
+            if ($rule instanceof In || $rule instanceof Enum) {
+                return true;
+            }
+            if (\is_string($rule) && [] !== array_filter(self::NO_TEXT, static fn(string $r): bool => str_starts_with($rule, $r))) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

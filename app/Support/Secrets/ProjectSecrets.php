@@ -1,0 +1,107 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Support\Secrets;
+
+use Illuminate\Support\Facades\Crypt;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Models\DataRow;
+use LucidStep\App\Models\DataTable;
+use LucidStep\Core\Data\Mask;
+
+/**
+ * The values of secret columns that a project has or had. Those that were replaced stay hidden: an attempt may still be walked
+ * with them. They are kept encrypted as one, so that looking for them costs one query and one decryption.
+ */
+final class ProjectSecrets
+{
+    /** So many values of a column are remembered; the oldest are forgotten first. */
+    private const MOST = 20_000;
+
+    /**
+     * What hides the values in what people write in the project.
+     */
+    public static function mask(string $project): Mask
+    {
+        $values = [];
+        foreach (self::kept($project) as $columns) {
+            foreach ($columns as $column) {
+                array_push($values, ...$column);
+            }
+        }
+
+        return new Mask($values);
+    }
+
+    /**
+     * Takes in what a table holds by now. A column that is secret no longer hides nothing.
+     *
+     * @param  list<list<string>>  $rows in clear, in the order of the columns
+     */
+    public static function remember(DataTable $table, array $rows): void
+    {
+        $kept = self::kept($table->project_id);
+        $before = $kept[$table->id] ?? [];
+        $now = [];
+        foreach ($table->columns as $at => $column) {
+            if ($column['secret']) {
+                $name = mb_strtolower($column['name']);
+                $all = array_unique([
+                    ...$before[$name] ?? [],
+                    ...array_filter(array_column($rows, $at), static fn(string $v): bool => '' !== $v),
+                ]);
+                $now[$name] = \array_slice(array_values($all), -self::MOST);
+            }
+        }
+        if ($now !== $before) {
+            self::write($table->project_id, [...$kept, $table->id => $now]);
+        }
+    }
+
+    /**
+     * @return array<string, array<string, list<string>>> values by table and column in lower case
+     */
+    private static function kept(string $project): array
+    {
+        $hidden = DB::table('project_secrets')->where('project_id', $project)->value('hidden');
+
+        return \is_string($hidden) ? json_decode(Crypt::decryptString($hidden), true, 16, \JSON_THROW_ON_ERROR) : self::found($project);
+    }
+
+    /**
+     * What the tables hold, for a project whose values were never put together.
+     *
+     * @return array<string, array<string, list<string>>>
+     */
+    private static function found(string $project): array
+    {
+        $found = [];
+        foreach (DataTable::query()->where('project_id', $project)->with('rows')->get() as $table) {
+            foreach ($table->columns as $at => $column) {
+                if ($column['secret']) {
+                    $cells = $table->rows->map(static fn(DataRow $r): string => $r->clear($table->columns)[$at] ?? '');
+                    $found[$table->id][mb_strtolower($column['name'])] = array_values(array_unique(array_filter($cells->all())));
+                }
+            }
+        }
+        self::write($project, $found);
+
+        return $found;
+    }
+
+    /**
+     * @param  array<string, array<string, list<string>>>  $values
+     */
+    private static function write(string $project, array $values): void
+    {
+        DB::table('project_secrets')->upsert(
+            [
+                'project_id' => $project,
+                'hidden' => Crypt::encryptString(json_encode($values, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE)),
+                'updated_at' => now(),
+            ],
+            ['project_id'],
+        );
+    }
+}
