@@ -56,10 +56,11 @@ final readonly class BulkEditCases
         $changed = $unchanged = 0;
         $names = $this->read->names($project->id);
         $take = new CaseInput($project);
-        $cases = $this->cases($filter);
+        $cases = $this->cases($filter, isset($changes['state']));
         $walked = $this->walked($cases, $act);
+        $approval = $this->writers->approval($project, $user);
         foreach ($cases as $case) {
-            $why = $this->refusal($case, $act, $changes, $role, $walked);
+            $why = $this->refusal($case, $act, $changes, $approval, $walked);
             if (null !== $why) {
                 $refused[] = new RefusedCase($case->key, $case->title, $why);
 
@@ -89,12 +90,13 @@ final readonly class BulkEditCases
      */
     public function do(Project $project, User $user, Role $role, string $act, CaseFilter $filter, array $changes): BulkEditResult
     {
-        $cases = $this->cases($filter, true);
+        $cases = $this->cases($filter, isset($changes['state']), true);
         $walked = $this->walked($cases, $act);
+        $approval = $this->writers->approval($project, $user);
         $refused = [];
         $taken = $cases
-            ->filter(function (TestCase $case) use ($act, $changes, $role, $walked, &$refused): bool {
-                $why = $this->refusal($case, $act, $changes, $role, $walked);
+            ->filter(function (TestCase $case) use ($act, $changes, $approval, $walked, &$refused): bool {
+                $why = $this->refusal($case, $act, $changes, $approval, $walked);
                 if (null !== $why) {
                     $refused[] = new RefusedCase($case->key, $case->title, $why);
                 }
@@ -128,11 +130,11 @@ final readonly class BulkEditCases
     /**
      * @return Collection<int, TestCase>
      */
-    private function cases(CaseFilter $filter, bool $lock = false): Collection
+    private function cases(CaseFilter $filter, bool $withText, bool $lock = false): Collection
     {
         $found = $filter
             ->query()
-            ->with('requirements')
+            ->with($withText ? ['requirements', 'version.steps'] : ['requirements'])
             ->orderBy('position')
             ->when($lock, static fn($q) => $q->lockForUpdate())
             ->limit(self::MOST + 1)
@@ -177,13 +179,17 @@ final readonly class BulkEditCases
      * @param  Changes  $changes
      * @param  list<string>  $walked ids
      */
-    private function refusal(TestCase $case, string $act, array $changes, Role $role, array $walked): ?string
+    private function refusal(TestCase $case, string $act, array $changes, Approval $approval, array $walked): ?string
     {
         return match (true) {
             'restore' === $act => null === $case->binned_at ? 'It is not in the bin.' : null,
             null !== $case->binned_at => 'It is in the bin.',
             'bin' === $act && \in_array($case->id, $walked, true) => 'It is being walked just now. Bin it afterwards.',
-            'edit' === $act && CaseState::Approved->value === ($changes['state'] ?? null) && !$role->leads() => 'Only a lead approves.',
+            'edit' === $act && isset($changes['state']) => $approval->refusals(
+                CaseState::from($changes['state']),
+                $case->loadMissing('version.steps')->version->text(),
+                $case,
+            )[0] ?? null,
             default => null,
         };
     }

@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Casebook\Actions;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
@@ -59,6 +60,7 @@ final class CaseWriter
         private readonly User $author,
         private readonly NextKey $nextKey,
         private readonly PublishChange $announce,
+        private readonly Approval $approval,
         private readonly int $expected = 1,
     ) {
         $this->lists = new ProjectLists($project);
@@ -75,10 +77,13 @@ final class CaseWriter
      * @param  string  $kind what the log says: `made`, `imported`, `copied`
      * @param  array<string, mixed>  $note
      *
+     *
+     * @throws ValidationException when it is to be approved and may not be
      * @return array{id: string, key: string}
      */
     public function add(CaseText $text, CaseFields $fields, string $kind = 'made', array $note = [], ?float $position = null): array
     {
+        $this->refuse($this->approval->refusals($fields->state, $text, null));
         if ($this->next > $this->reservedTo) {
             $many = max(1, min(self::BATCH, $this->expected));
             $this->next = $this->nextKey->reserve($this->project, 'case', $many);
@@ -119,6 +124,8 @@ final class CaseWriter
      * @param  string  $kind what the log says: `edited`, `imported`, `brought_back`, …
      * @param  array<string, mixed>  $note
      *
+     *
+     * @throws ValidationException when it is to be approved and may not be
      * @return bool whether anything changed
      */
     public function change(TestCase $case, ?CaseText $text, CaseFields $fields, string $kind = 'edited', array $note = []): bool
@@ -127,6 +134,9 @@ final class CaseWriter
         $textChanged = null !== $text && !$case->version->text()->equals($text);
         if ($textChanged && $fields->state === $case->state) {
             $fields = $fields->with(['state' => Review::afterEdit($case->state, $this->policies->onlyApprovedCases)]);
+        }
+        if ($fields->state !== $case->state) {
+            $this->refuse($this->approval->refusals($fields->state, $text ?? $case->loadMissing('version.steps')->version->text(), $case));
         }
         $fields = $fields->with(['labels' => $this->spelt($fields->labels)]);
         $changes = $before->changesTo($fields);
@@ -164,6 +174,18 @@ final class CaseWriter
         $this->log($case->id, $kind, [...$note, ...[] === $changes ? [] : ['fields' => $changes]], $number);
 
         return $this->changed = true;
+    }
+
+    /**
+     * @param  list<string>  $why
+     *
+     * @throws ValidationException when anything speaks against it
+     */
+    private function refuse(array $why): void
+    {
+        if ([] !== $why) {
+            throw ValidationException::withMessages(['state' => $why]);
+        }
     }
 
     /**

@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Casebook\Exchange;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Casebook\Actions\Approval;
 use LucidStep\App\Areas\Casebook\Actions\CaseFields;
 use LucidStep\App\Areas\Casebook\Actions\CaseWriterFactory;
 use LucidStep\App\Areas\Casebook\Actions\RememberBulkEdit;
@@ -18,6 +19,7 @@ use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Exchange\CaseColumns;
 use LucidStep\Core\Exchange\CaseReader;
 use LucidStep\Core\Exchange\CaseRow;
@@ -77,6 +79,7 @@ final readonly class ImportCases
                 $requirements = null === $json ? [] : $this->prelude->bring($project, $author, $json);
                 (new ProjectLists($project))->addTypes(array_values(array_map(strval(...), $import->facts['new_types'] ?? [])));
                 $rows = new ImportRows($project, $author, $this->requirements, $requirements);
+                $approval = $this->writers->approval($project, $author);
                 $writer = $this->writers->for($project, $author, max(1, (int) ($import->facts['creates'] ?? 1)));
                 $done = 0;
                 $made = [];
@@ -84,11 +87,18 @@ final readonly class ImportCases
                     $existing = $rows->existing($chunk, true);
                     foreach ($chunk as $row) {
                         $old = null === $row->key ? null : $existing->get($row->key);
-                        if ([] !== $row->errors || null !== $old?->binned_at) {
+                        $isOut = [] !== $row->errors || null !== $old?->binned_at;
+                        if ($isOut || [] !== $this->refusals($approval, $rows, $row, $old, null === $json)) {
                             continue;
                         }
+                        $text = $rows->text($row, $old);
+                        $fields = $rows->fields($row, $old, true);
+                        // What a routine of the same file brings along is known only now.
+                        if ([] !== $approval->refusals($fields->state, $text, $old)) {
+                            $fields = $fields->with(['state' => CaseState::InReview]);
+                        }
                         if (null === $old) {
-                            $new = $writer->add($rows->text($row, null), $rows->fields($row, null, true), 'imported', [
+                            $new = $writer->add($text, $fields, 'imported', [
                                 'comment' => $import->name,
                             ]);
                             $made[$new['id']] = ['revision' => 1, 'before' => [], 'made' => true];
@@ -96,14 +106,13 @@ final readonly class ImportCases
                             continue;
                         }
                         $before = CaseFields::of($old);
-                        $text = $old->version->text();
-                        $after = $rows->fields($row, $old, true);
-                        if ($writer->change($old, $rows->text($row, $old), $after, 'imported', ['comment' => $import->name])) {
+                        $oldText = $old->version->text();
+                        if ($writer->change($old, $text, $fields, 'imported', ['comment' => $import->name])) {
                             $made[$old->id] = [
                                 'revision' => $old->revision,
                                 'before' => [
-                                    ...array_map(static fn(array $c): mixed => $c[0], $before->changesTo($after)),
-                                    'text' => $text->toArray(),
+                                    ...array_map(static fn(array $c): mixed => $c[0], $before->changesTo($fields)),
+                                    'text' => $oldText->toArray(),
                                 ],
                             ];
                         }
@@ -153,6 +162,7 @@ final readonly class ImportCases
             $facts = [...$facts, ...$this->survey($import, $project)];
         }
         $around = $rows->surroundings($json);
+        $approval = $this->writers->approval($project, User::query()->findOrFail($import->author_id));
         $refused = $listed = $types = $keys = [];
         foreach ($this->chunks($import, $around, $json) as $chunk) {
             $existing = $rows->existing($chunk, false);
@@ -164,6 +174,9 @@ final readonly class ImportCases
                         $e->message,
                     $row->errors,
                 );
+                if ([] === $reasons) {
+                    $reasons = $this->refusals($approval, $rows, $row, $old, null === $json);
+                }
                 if (null !== $old?->binned_at) {
                     $reasons[] = 'It is in the bin. Restore it first, or take the key out to create it anew.';
                 }
@@ -297,6 +310,16 @@ final readonly class ImportCases
         if ([] !== $chunk) {
             yield $chunk;
         }
+    }
+
+    /**
+     * @param  bool  $checked whether all that its text refers to is there already
+     *
+     * @return list<string> what speaks against approving a case by its row
+     */
+    private function refusals(Approval $approval, ImportRows $rows, CaseRow $row, ?TestCase $old, bool $checked): array
+    {
+        return $approval->refusals($rows->fields($row, $old, false)->state, $rows->text($row, $old), $old, $checked);
     }
 
     private function isSame(ImportRows $rows, CaseRow $row, TestCase $old): bool
