@@ -4,17 +4,21 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Actions;
 
+use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Support\Carbon;
 use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
 use LucidStep\App\Areas\Walk\Exceptions\EntryConflict;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
 use LucidStep\Core\Verdict\AttemptState;
+use LucidStep\Core\Verdict\Policies;
 
 /**
  * Takes an open attempt over from another person, who sees so at once.
@@ -26,12 +30,14 @@ final readonly class TakeOverAttempt
         private CycleChain $chain,
         private RefreshEntry $refresh,
         private NotifyPeople $notify,
+        private Memberships $memberships,
     ) {}
 
     /**
      * @param  string  $word to the other person, who is told
      *
      * @throws Conflict when the attempt is no longer open
+     * @throws AuthorizationException when only its assignee records the entry, and that is somebody else
      */
     public function __invoke(Attempt $attempt, User $user, DeviceStamp $stamp, string $word = ''): Attempt
     {
@@ -42,6 +48,11 @@ final readonly class TakeOverAttempt
             throw EntryConflict::attemptEnded($attempt->state);
         }
         if ($attempt->tester_id !== $user->id) {
+            $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
+            $leads = true === $this->memberships->role($user, $entry->project_id)?->leads();
+            if (!$policies->letsRecord($entry->assignee_id, $user->id, $leads)) {
+                throw new AuthorizationException('Only the assignee records this entry.');
+            }
             $this->journal->append(
                 $attempt,
                 $user,
