@@ -65,6 +65,8 @@ abstract class FeatureTestCase extends TestCase
      */
     public function actingAs(Authenticatable $user, $guard = null): static
     {
+        // Each request of the tests stands for itself, as it does on the server.
+        $this->app?->forgetScopedInstances();
         $this->app?->make('auth')->forgetGuards();
 
         return parent::actingAs($user, $guard ?? 'web');
@@ -77,9 +79,6 @@ abstract class FeatureTestCase extends TestCase
      */
     protected function as(User $user, string $method, string $path, array $body = [], array $headers = []): TestResponse
     {
-        // Each request of the tests stands for itself, as it does on the server.
-        $this->app?->forgetScopedInstances();
-
         return $this->actingAs($user)->json($method, "/api/v1{$path}", $this->seeing($user, $method, $path, $body), $headers);
     }
 

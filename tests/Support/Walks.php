@@ -84,7 +84,6 @@ trait Walks
     ): TestResponse {
         $file = (string) tempnam(sys_get_temp_dir(), 'up');
         file_put_contents($file, $content);
-        $this->app?->forgetScopedInstances();
 
         return $this->actingAs($user)->post(
             '/api/v1' . ($path ?? "/attempts/{$attempt}/evidence"),

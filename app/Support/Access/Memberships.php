@@ -6,6 +6,7 @@ namespace LucidStep\App\Support\Access;
 
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Role;
@@ -19,6 +20,9 @@ final class Memberships
     /** @var array<string, ?Role> */
     private array $known = [];
 
+    /** @var array<string, ?string> */
+    private array $hidden = [];
+
     /**
      * The person's role, null when they have no part in the project.
      */
@@ -26,10 +30,29 @@ final class Memberships
     {
         $key = "{$user->id} {$projectId}";
         if (!\array_key_exists($key, $this->known)) {
-            $this->known[$key] = Membership::query()->where('user_id', $user->id)->where('project_id', $projectId)->first()?->role;
+            $of = Membership::query()->where('user_id', $user->id)->where('project_id', $projectId);
+            // What somebody writes is looked through for what is secret there: asked along, it costs no query of its own.
+            if (!request()->isMethodSafe()) {
+                $secrets = DB::table('project_secrets')->whereColumn('project_id', 'memberships.project_id')->select('hidden');
+                $of->select('memberships.*')->selectSub($secrets, 'hidden');
+            }
+            $found = $of->first();
+            $hidden = $found?->getAttributes()['hidden'] ?? null;
+            $this->hidden[$projectId] = \is_string($hidden) ? $hidden : null;
+            $this->known[$key] = $found?->role;
         }
 
         return $this->known[$key];
+    }
+
+    /**
+     * What is secret in a project, as it is kept ({@see ProjectSecrets}).
+     *
+     * @return ?string null where nobody writes, or it was never put together
+     */
+    public function hidden(string $projectId): ?string
+    {
+        return $this->hidden[$projectId] ?? null;
     }
 
     /**

@@ -8,6 +8,7 @@ use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Routing\Route;
 use Illuminate\Validation\Validator;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\RequireRole;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Secrets\MaskedInput;
@@ -81,16 +82,20 @@ abstract class ApiRequest extends FormRequest
     abstract public function rules(): array;
 
     /**
-     * The rules, with bounds for every whole number that has none of its own: the database keeps 31 bits.
+     * The rules, with bounds for every whole number that has none of its own, as the database keeps 31 bits, and an offset for every
+     * moment, which would be another in each time zone without.
      *
      * @return array<string, mixed>
      */
     protected function validationRules(): array
     {
         return array_map(
-            static fn(mixed $rules): mixed => \is_array($rules) && \in_array('integer', $rules, true)
-                ? [...$rules, ...self::bounds($rules)]
-                : $rules,
+            static fn(mixed $rules): mixed => match (true) {
+                !\is_array($rules) => $rules,
+                \in_array('integer', $rules, true) => [...$rules, ...self::bounds($rules)],
+                \in_array('date', $rules, true) => [...$rules, new MomentRule()],
+                default => $rules,
+            },
             parent::validationRules(),
         );
     }
@@ -118,7 +123,8 @@ abstract class ApiRequest extends FormRequest
     {
         $route = $this->route();
         $project = $route instanceof Route ? RequireRole::project($route) : null;
-        $mask = static::BRINGS_SECRETS || null === $project ? null : ProjectSecrets::mask($project);
+        $mask =
+            static::BRINGS_SECRETS || null === $project ? null : ProjectSecrets::mask($project, app(Memberships::class)->hidden($project));
         if (null === $mask || $mask->isEmpty()) {
             return;
         }

@@ -21,11 +21,13 @@ final class ProjectSecrets
 
     /**
      * What hides the values in what people write in the project.
+     *
+     * @param  ?string  $hidden as they are kept, where that was read already
      */
-    public static function mask(string $project): Mask
+    public static function mask(string $project, ?string $hidden = null): Mask
     {
         $values = [];
-        foreach (self::kept($project) as $columns) {
+        foreach (self::kept($project, $hidden) as $columns) {
             foreach ($columns as $column) {
                 array_push($values, ...$column);
             }
@@ -62,9 +64,9 @@ final class ProjectSecrets
     /**
      * @return array<string, array<string, list<string>>> values by table and column in lower case
      */
-    private static function kept(string $project): array
+    private static function kept(string $project, ?string $hidden = null): array
     {
-        $hidden = DB::table('project_secrets')->where('project_id', $project)->value('hidden');
+        $hidden ??= DB::table('project_secrets')->where('project_id', $project)->value('hidden');
 
         return \is_string($hidden) ? json_decode(Crypt::decryptString($hidden), true, 16, \JSON_THROW_ON_ERROR) : self::found($project);
     }

@@ -6,6 +6,7 @@ import NoticeBar from '@/kit/NoticeBar.vue';
 import NoticeBell from '@/areas/notices/parts/NoticeBell.vue';
 import SaveState from '@/offline/SaveState.vue';
 import { useKeys } from '@/kit/keys';
+import { zone } from '@/kit/zone';
 import { useLive } from '@/offline/live';
 import { usePack } from '@/areas/walk/usePack';
 import { projectOf, session, signOut } from '@/areas/people/session';
@@ -21,6 +22,11 @@ const goTo = ref(false);
 const help = ref(false);
 const menu = ref(false);
 const here = computed(() => projectOf(props.project));
+watch(
+  () => here.value?.time_zone,
+  (its) => (zone.value = its),
+  { immediate: true },
+);
 const areas = computed(() => areasOf(props.project));
 const initials = computed(() =>
   (session.value?.user.name ?? '')

@@ -1,3 +1,4 @@
+import { otherZone, projectDay, typedTime, zone } from '@/kit/zone';
 import type { Api } from '@/api/client';
 
 export type Shown = Api['EntryLine']['display_state'] | 'held';
@@ -57,9 +58,11 @@ export const plainWords = (name: string): string => upperFirst(name.replaceAll('
 /** A moment for people: the day when it is not today, and the time. */
 export function when(iso: string): string {
   const date = new Date(iso);
-  const today = new Date().toDateString() === date.toDateString();
-  const time = date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  return today ? time : `${date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}, ${time}`;
+  const timeZone = zone.value;
+  const of = (at: Date): string =>
+    at.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', timeZone });
+  const time = date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone });
+  return projectDay() === typedTime(iso).slice(0, 10) ? time : `${of(date)}, ${time}`;
 }
 
 /** How long ago, in words; the exact time belongs in the title. */
@@ -72,8 +75,11 @@ export function ago(iso: string): string {
   return days === 1 ? 'yesterday' : `${days} days ago`;
 }
 
+/** A moment to the second, with the zone where it is another than the reader's. */
 export function exact(iso: string): string {
-  return new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'medium' });
+  const timeZone = zone.value;
+  const at = new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'medium', timeZone });
+  return otherZone() ? `${at}, ${timeZone}` : at;
 }
 
 /** A date such as "27 Nov". */
@@ -83,9 +89,7 @@ export function day(date: string): string {
 
 /** When a cycle is due, in words. */
 export function due(date: string): string {
-  const days = Math.round(
-    (new Date(`${date}T12:00:00`).getTime() - new Date().setHours(12, 0, 0, 0)) / 86_400_000,
-  );
+  const days = Math.round((Date.parse(date) - Date.parse(projectDay())) / 86_400_000);
   if (days < 0) return `was due ${day(date)}`;
   if (days === 0) return 'due today';
   return days === 1 ? 'due tomorrow' : `due ${day(date)}`;

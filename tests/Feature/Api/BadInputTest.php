@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Api;
 
 use Illuminate\Support\Facades\DB;
+use Illuminate\Testing\TestResponse;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\Tests\Support\ApiOperations;
@@ -18,6 +19,43 @@ final class BadInputTest extends FeatureTestCase
 {
     use ApiOperations;
     use Everything;
+
+    /**
+     * Nine in the morning is another moment in each time zone: a moment says its offset, wherever one is asked for.
+     */
+    public function test_a_moment_without_its_offset_is_refused_by_its_field(): void
+    {
+        $me = $this->world->person();
+        $lead = $this->world->lead();
+        $entry = $this->world->entry($me);
+        $attempt = $this->as($me, 'POST', "/entries/{$entry->id}/attempts")->json('attempt.id');
+        $window = fn(string $at): TestResponse => $this->as($lead, 'POST', "/cycles/{$this->world->cycle->key}/entry-acts", [
+            'act' => 'window',
+            'ids' => [$entry->id],
+            'changes' => ['not_before' => $at],
+        ]);
+        $note = fn(string $at): TestResponse => $this->as($me, 'POST', "/attempts/{$attempt}/notes", [
+            'round' => 1,
+            'step' => 1,
+            'note' => 'x',
+            'device_time' => $at,
+            'sent_at' => $at,
+        ]);
+        foreach (['2026-11-29T09:00', '2026-11-29 09:00:00', '2026-11-29', '29.11.2026 09:00', 'now', '2026-11-29T09:00:00 CET'] as $at) {
+            $window($at)
+                ->assertUnprocessable()
+                ->assertJsonStructure(['errors' => ['changes.not_before']]);
+            $note($at)
+                ->assertUnprocessable()
+                ->assertJsonStructure(['errors' => ['device_time', 'sent_at']]);
+        }
+        $now = now()->utc();
+        foreach ([$now->toIso8601ZuluString(), $now->format('Y-m-d\\TH:i:s.vP'), $now->setTimezone('Asia/Kolkata')->format('c')] as $at) {
+            $note($at)->assertSuccessful();
+        }
+        $window('2026-11-29T09:00:00+01:00')->assertOk();
+        self::assertSame('2026-11-29T08:00:00Z', $entry->refresh()->not_before?->toIso8601ZuluString());
+    }
 
     private User $me;
 

@@ -231,8 +231,6 @@ final class CostTest extends FeatureTestCase
      */
     private function upload(\LucidStep\App\Models\User $user, string $path): \Illuminate\Testing\TestResponse
     {
-        $this->app?->forgetScopedInstances();
-
         return $this->actingAs($user)->post(
             '/api/v1/projects/TST/case-imports',
             ['file' => new UploadedFile($path, 'cases.xlsx', null, null, true)],

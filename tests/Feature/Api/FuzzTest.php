@@ -177,7 +177,6 @@ final class FuzzTest extends FeatureTestCase
             $json = str_replace("\"{$word}\"", $raw, $json);
         }
         DB::beginTransaction();
-        $this->app?->forgetScopedInstances();
         $answer = $this->actingAs($this->me)->call(
             $method,
             '/api/v1' . $this->real($path),

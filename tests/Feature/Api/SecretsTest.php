@@ -97,7 +97,9 @@ final class SecretsTest extends FeatureTestCase
     public function test_text_files_have_it_hidden_and_others_are_left_alone(): void
     {
         $text = fn(string $name, string $content): UploadedFile => UploadedFile::fake()->createWithContent($name, $content);
-        $put = fn(string $name, string $content) => $this->sendFile($this->admin, '/projects/TST/files', ['file' => $text($name, $content)]);
+        $put = fn(string $name, string $content) => $this->sendFile($this->admin, '/projects/TST/files', [
+            'file' => $text($name, $content),
+        ]);
         $sha = $put('run.log', 'login with ' . self::SECRET . " ok\n")
             ->assertCreated()
             ->json('sha256');

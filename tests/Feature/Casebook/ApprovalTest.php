@@ -158,8 +158,6 @@ final class ApprovalTest extends FeatureTestCase
      */
     private function import(User $who, string $content, string $name): TestResponse
     {
-        $this->app?->forgetScopedInstances();
-
         return $this->actingAs($who)->post(
             '/api/v1/projects/TST/case-imports',
             ['file' => UploadedFile::fake()->createWithContent($name, $content)],

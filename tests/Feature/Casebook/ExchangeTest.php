@@ -163,13 +163,11 @@ final class ExchangeTest extends FeatureTestCase
 
     public function test_forty_megabytes_are_refused_before_anything_is_read(): void
     {
-        $this->app?->forgetScopedInstances();
         $file = UploadedFile::fake()->create('cases.csv', 40 * 1024);
         $this->actingAs($this->world->person())
             ->post('/api/v1/projects/TST/case-imports', ['file' => $file], ['Accept' => 'application/json'])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['file']]);
-        $this->app?->forgetScopedInstances();
         $this->actingAs($this->world->person('reader', Role::Reader))
             ->post(
                 '/api/v1/projects/TST/case-imports',
@@ -214,8 +212,6 @@ final class ExchangeTest extends FeatureTestCase
      */
     private function upload(string $content, string $name = 'cases.csv', string $project = 'TST'): TestResponse
     {
-        $this->app?->forgetScopedInstances();
-
         return $this->actingAs($this->world->person())->post(
             "/api/v1/projects/{$project}/case-imports",
             ['file' => UploadedFile::fake()->createWithContent($name, $content)],

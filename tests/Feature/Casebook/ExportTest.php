@@ -132,7 +132,6 @@ final class ExportTest extends FeatureTestCase
             'columns' => [['name' => 'user'], ['name' => 'pin', 'secret' => true]],
             'rows' => [['cells' => ["is\nla", 'kelpie-4711']]],
         ])->json('table.id');
-        $this->app?->forgetScopedInstances();
         $sha = $this->actingAs($me)
             ->post(
                 '/api/v1/projects/TST/files',
@@ -259,8 +258,6 @@ final class ExportTest extends FeatureTestCase
      */
     private function upload(string $content, string $name = 'cases.csv', string $project = 'TST'): TestResponse
     {
-        $this->app?->forgetScopedInstances();
-
         return $this->actingAs($this->world->person())->post(
             "/api/v1/projects/{$project}/case-imports",
             ['file' => UploadedFile::fake()->createWithContent($name, $content)],

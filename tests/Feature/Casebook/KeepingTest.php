@@ -51,7 +51,6 @@ final class KeepingTest extends FeatureTestCase
         $me = $this->world->person();
         $token = $me->createToken('program')->plainTextToken;
         $ask = function () use ($token): int {
-            $this->app?->forgetScopedInstances();
             $this->app?->make('auth')->forgetGuards();
             DB::flushQueryLog();
             DB::enableQueryLog();

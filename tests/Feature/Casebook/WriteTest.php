@@ -189,7 +189,6 @@ final class WriteTest extends FeatureTestCase
     {
         $me = $this->world->person();
         $picture = UploadedFile::fake()->image('seen.png', 40, 30);
-        $this->app?->forgetScopedInstances();
         $file = $this->actingAs($me)
             ->post('/api/v1/projects/TST/files', ['file' => $picture, 'name' => 'seen.png'], ['Accept' => 'application/json'])
             ->assertCreated()

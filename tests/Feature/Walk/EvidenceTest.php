@@ -177,8 +177,6 @@ final class EvidenceTest extends FeatureTestCase
      */
     private function upload(string $content, string $name, array $fields = []): TestResponse
     {
-        $this->app?->forgetScopedInstances();
-
         return $this->actingAs($this->world->person())->post(
             "/api/v1/attempts/{$this->attempt}/evidence",
             [

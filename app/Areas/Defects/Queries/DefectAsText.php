@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Queries;
 
+use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Defect;
 
 /**
@@ -25,11 +26,12 @@ final class DefectAsText
 
     private function facts(Defect $defect, string $line): string
     {
+        $zone = (string) DB::table('projects')->where('id', $defect->project_id)->value('time_zone');
         $facts = [
             'State' => str_replace('_', ' ', $defect->state->value),
             'Severity' => $defect->severity,
             'Reported by' => $defect->reporter->name,
-            'Reported' => $defect->created_at->utc()->format('Y-m-d H:i') . ' UTC',
+            'Reported' => $defect->created_at->copy()->setTimezone($zone)->format('Y-m-d H:i') . " {$zone}",
         ];
 
         return implode("\n", array_map(static fn(string $k, string $v): string => \sprintf($line, $k, $v), array_keys($facts), $facts));

@@ -1,3 +1,4 @@
+import { zone } from '@/kit/zone';
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
 
 /** The longest recording, in ms. */
@@ -20,7 +21,7 @@ export function captureFault(error: unknown, of: 'screen' | 'camera' = 'screen')
 }
 
 export const stampedName = (what: string, extension: string, at = new Date()): string =>
-  `${what}-${at.toTimeString().slice(0, 8).replaceAll(':', '')}.${extension}`;
+  `${what}-${at.toLocaleTimeString('en-GB', { timeZone: zone.value }).replaceAll(':', '')}.${extension}`;
 
 /**
  * A shared screen, window or tab: asked for once, captured by key as often as one likes, recorded, or taken at an interval.

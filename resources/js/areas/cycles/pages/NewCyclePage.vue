@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { projectDay } from '@/kit/zone';
 import { durationText } from '@/kit/duration';
 import Button from 'primevue/button';
 import { computed, onMounted, ref, watch } from 'vue';
@@ -7,7 +8,7 @@ import { Problem, type Api } from '@/api/client';
 import { createCycle } from '@/areas/cycles/queries';
 import { chosenCases } from '@/areas/casebook/filter';
 import StateBox from '@/kit/StateBox.vue';
-import { plural } from '@/kit/words';
+import { day, plural } from '@/kit/words';
 import CycleFields, { type CycleInput } from '@/areas/cycles/parts/CycleFields.vue';
 import SelectionPanel from '@/areas/cycles/parts/SelectionPanel.vue';
 import { useCycles, useMilestones, type Picks } from '@/areas/cycles/usePlan';
@@ -20,16 +21,12 @@ const project = computed(() => String(route.params.project));
 const { data: setup, error, isPending, refetch } = usePlanningSetup(project);
 const { data: milestones } = useMilestones(project);
 const { data: cycles } = useCycles(project);
-const iso = (plus: number): string => {
-  const date = new Date(Date.now() + plus * 86_400_000);
-  return `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
-};
 const DRAFT = computed(() => `lucid-step-new-cycle:${project.value}`);
 const form = ref<CycleInput>({
   name: '',
   description: '',
-  starts_on: iso(0),
-  ends_on: iso(4),
+  starts_on: projectDay(),
+  ends_on: projectDay(4),
   build_id: null,
   milestone_id: typeof route.query.milestone === 'string' ? route.query.milestone : null,
   phase: null,
@@ -58,7 +55,7 @@ watch(
         .filter((p) => p.role === 'tester' && p.minutes_per_day > 0)
         .map((p) => p.id);
     if (!form.value.name && (given.value.cases || given.value.filter))
-      form.value.name = `Selection of ${new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}`;
+      form.value.name = `Selection of ${day(projectDay())}`;
   },
   { immediate: true },
 );

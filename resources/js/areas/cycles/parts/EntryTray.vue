@@ -18,6 +18,7 @@ import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { plural } from '@/kit/words';
+import { momentOf, otherZone, typedTime } from '@/kit/zone';
 import DateField from '@/kit/DateField.vue';
 import SelectField from '@/kit/SelectField.vue';
 import SearchField from '@/kit/SearchField.vue';
@@ -51,11 +52,7 @@ const kind = ref<'after' | 'only_if_passed'>('only_if_passed');
 const from = ref('');
 const until = ref('');
 const problem = ref('');
-const local = (iso: string | null): string => {
-  if (!iso) return '';
-  const d = new Date(iso);
-  return new Date(d.getTime() - d.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
-};
+const local = (iso: string | null): string => (iso ? typedTime(iso) : '');
 watch(
   () => ids.value.join(),
   () => {
@@ -86,7 +83,7 @@ async function run(
     problem.value = errorMessage(e);
   }
 }
-const utc = (text: string): string | null => (text ? new Date(text).toISOString() : null);
+const utc = (text: string): string | null => (text ? momentOf(text) : null);
 const walking = computed(() => props.chosen.walking);
 </script>
 
@@ -165,6 +162,7 @@ const walking = computed(() => props.chosen.walking);
           ><span class="label">Not after</span><DateField v-model="until" time label="Not after"
         /></label>
       </div>
+      <p v-if="otherZone()" class="soft small">By the clocks of the project, {{ otherZone() }}.</p>
       <Button type="submit" size="small" outlined severity="secondary" label="Set the window" />
     </form>
     <p class="row">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { zone } from '@/kit/zone';
 import Button from 'primevue/button';
 import { computed, onBeforeUnmount, ref } from 'vue';
 import { device } from '@/offline/device';
@@ -7,6 +8,7 @@ import type { EvidenceTools } from '@/areas/evidence/useEvidence';
 import type { Walk } from '@/areas/walk/useWalk';
 
 /** Pictures at an interval, on this device only: what matters is kept on a step, the rest is let go. */
+const timeOf = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB', { timeZone: zone.value });
 const props = defineProps<{ walk: Walk; tools: EvidenceTools }>();
 interface Frame {
   id: number;
@@ -130,11 +132,11 @@ onBeforeUnmount(() => {
         <button
           type="button"
           :aria-pressed="chosen.includes(f.id)"
-          :title="`Frame of ${new Date(f.at).toLocaleTimeString('en-GB')}`"
+          :title="`Frame of ${timeOf(f.at)}`"
           @click="choose(f.id)"
         >
-          <img :src="f.url" :alt="`Frame of ${new Date(f.at).toLocaleTimeString('en-GB')}`" />
-          <span class="small mono">{{ new Date(f.at).toLocaleTimeString('en-GB') }}</span>
+          <img :src="f.url" :alt="`Frame of ${timeOf(f.at)}`" />
+          <span class="small mono">{{ timeOf(f.at) }}</span>
         </button>
       </li>
     </ul>
