@@ -56,7 +56,7 @@ lucid_start() {
   settings "$port" "$practice" || true
   : >"$dir/env"
   # What somebody wrote into .env by hand counts like a change of code.
-  local code=(.env app bootstrap/app.php bootstrap/providers.php config core database routes demo/src resources/views composer.json ops/stack.sh)
+  local code=(.env app bootstrap/app.php bootstrap/providers.php config core database lang routes demo/src resources/views composer.json ops/stack.sh)
   if ! stamped app "${code[@]}" || [ ! -f bootstrap/cache/config.php ]; then
     php artisan config:clear -q || fail "application" "it does not start" storage/logs/laravel.log
     php artisan package:discover -q

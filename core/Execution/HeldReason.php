@@ -53,6 +53,25 @@ final readonly class HeldReason
     }
 
     /**
+     * In words, such as "needs a pass of SKR-C3".
+     *
+     * @param  \DateTimeZone  $zone that of the project, by whose clocks times are told
+     */
+    public function words(\DateTimeZone $zone): string
+    {
+        $at = $this->at?->setTimezone($zone)->format('j M Y, H:i');
+
+        return match ($this->kind) {
+            'waits_for' => "it waits for {$this->name}",
+            'needs_pass' => "it needs a pass of {$this->name}",
+            'needs_pass_not_applicable' => "it needs a pass of {$this->name}, which is not applicable",
+            'stopped' => "it waits on {$this->name}, which did not pass",
+            'too_early' => "it is not to be walked before {$at} ({$zone->getName()})",
+            default => "it is too late since {$at} ({$zone->getName()})",
+        };
+    }
+
+    /**
      * Whether a window holds it. A window always holds; a condition may only warn.
      */
     public function isWindow(): bool

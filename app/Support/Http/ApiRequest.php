@@ -117,6 +117,16 @@ abstract class ApiRequest extends FormRequest
     }
 
     /**
+     * What fields are called in what is said of them.
+     */
+    protected function withValidator(Validator $validator): void
+    {
+        $validator->setImplicitAttributesFormatter(FieldWords::of(...));
+        $names = array_keys($validator->getRules());
+        $validator->setAttributeNames(array_combine($names, array_map(FieldWords::of(...), $names)));
+    }
+
+    /**
      * Hides what is secret in the project, also in what is read without the rules.
      */
     protected function passedValidation(): void

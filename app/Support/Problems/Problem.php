@@ -76,7 +76,9 @@ final readonly class Problem implements Responsable
                 403,
                 'not-allowed',
                 'Not allowed',
-                '' === $e->getMessage() ? 'Your role in this project does not allow it.' : $e->getMessage(),
+                \in_array($e->getMessage(), ['', 'This action is unauthorized.'], true)
+                    ? 'Your role in this project does not allow it.'
+                    : $e->getMessage(),
             ),
             $e instanceof ModelNotFoundException => self::notFound(),
             $e instanceof ValidationException => new self(

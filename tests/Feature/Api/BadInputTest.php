@@ -21,6 +21,43 @@ final class BadInputTest extends FeatureTestCase
     use Everything;
 
     /**
+     * What is wrong is said in words that people know: no path of a field, no name of a column, no type of a program.
+     */
+    public function test_what_is_said_of_a_field_holds_no_technical_name(): void
+    {
+        $said = [];
+        foreach ($this->operations(['post', 'put', 'patch', 'delete']) as [$method, $path, $operation]) {
+            $good = $this->plausible($operation);
+            $bad = [[]];
+            foreach ([null, [], 'x', -1, 'plain words', [['x']], str_repeat('x', 30_000), true] as $nonsense) {
+                $bad[] = array_map(static fn(): mixed => $nonsense, $good);
+                foreach (array_filter($good, is_array(...)) as $name => $list) {
+                    $bad[] = [...$good, $name => [[$nonsense], $nonsense]];
+                    $bad[] = [...$good, $name => array_map(static fn(): mixed => $nonsense, $list)];
+                    $bad[] = [...$good, $name => [array_map(static fn(): mixed => $nonsense, (array) reset($list))]];
+                }
+            }
+            foreach ($bad as $body) {
+                DB::beginTransaction();
+                $answer = $this->as($this->world->person('admin', Role::Admin), $method, $this->real($path), $body);
+                $errors = 422 === $answer->getStatusCode() ? (array) $answer->json('errors') : [];
+                DB::rollBack();
+                foreach (array_merge(...array_values($errors) ?: [[]]) as $message) {
+                    $said[$message] = "{$method} {$path}";
+                }
+            }
+        }
+        self::assertGreaterThan(150, count($said));
+        $technical = array_filter(
+            $said,
+            static fn(string $m): bool => 1 ===
+                preg_match('/\b[a-z]+_[a-z_]+\b|\b\w+\.\d+\b|\.\*|\bfield\b|\barray\b|\bUUID\b|\bstring\b|validation\./', $m),
+            ARRAY_FILTER_USE_KEY,
+        );
+        self::assertSame([], $technical);
+    }
+
+    /**
      * Nine in the morning is another moment in each time zone: a moment says its offset, wherever one is asked for.
      */
     public function test_a_moment_without_its_offset_is_refused_by_its_field(): void

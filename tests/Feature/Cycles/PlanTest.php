@@ -188,6 +188,9 @@ final class PlanTest extends FeatureTestCase
         $act('condition', [$a, $b], ['needs_id' => $c->id, 'kind' => 'only_if_passed'])
             ->assertOk()
             ->assertJsonPath('count', 2);
+        $act('condition', [$c], ['needs_id' => $c->id, 'kind' => 'after'])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors', ['changes.needs_id' => ["{$c->case->key} would wait for itself."]]);
         $act('condition', [$c], ['needs_id' => $a->id, 'kind' => 'after'])
             ->assertUnprocessable()
             ->assertJsonPath('errors', fn(array $e): bool => str_contains($e['changes.needs_id'][0], '→'));

@@ -31,6 +31,9 @@ final readonly class AddCondition implements EntryChange
                 ->first(['entries.id', 'cases.key']) ??
             throw ValidationException::withMessages(['changes.needs_id' => 'Choose an entry of this cycle.']);
         $ids = array_values(array_diff($context->ids(), [$needs]));
+        if ([] === $ids) {
+            throw ValidationException::withMessages(['changes.needs_id' => "{$needed->key} would wait for itself."]);
+        }
         $waits = array_flip($ids);
         $kept = array_filter(
             ReadCycle::conditions($context->cycle->id),

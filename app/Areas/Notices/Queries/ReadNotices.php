@@ -20,7 +20,9 @@ final class ReadNotices
 
     public function notices(User $user): Notices
     {
-        $mine = DB::table('notices')->where('user_id', $user->id);
+        // Whoever has left a project reads nothing of it any more.
+        $projects = DB::table('memberships')->where('user_id', $user->id)->select('project_id');
+        $mine = DB::table('notices')->where('user_id', $user->id)->whereIn('project_id', $projects);
         $items = (clone $mine)
             ->orderByDesc('id')
             ->limit(self::MOST)

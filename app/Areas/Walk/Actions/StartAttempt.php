@@ -65,7 +65,8 @@ final readonly class StartAttempt
         $this->chain->hold($entry->id);
         $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
         $entry->load('cycle', 'case');
-        $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
+        $project = Project::query()->findOrFail($entry->project_id);
+        $policies = Policies::fromArray($project->policies);
         if (CycleState::Released !== $entry->cycle->state) {
             throw CycleConflict::notReleased($entry->cycle->state, '; its entries cannot be walked');
         }
@@ -82,7 +83,7 @@ final readonly class StartAttempt
         $word = trim((string) $word) ?: (string) $open?->override_reason;
         $readiness = $this->read->readiness($entry);
         if ('held' === $readiness->is) {
-            throw EntryConflict::held($readiness->reasons);
+            throw EntryConflict::held($readiness->reasons, $project->time_zone);
         }
         if ([] !== $readiness->warnings && '' === $word) {
             throw ValidationException::withMessages([

@@ -17,10 +17,13 @@ final class EntryConflict extends Conflict
 {
     /**
      * @param  list<HeldReason>  $reasons
+     * @param  string  $zone that of the project
      */
-    public static function held(array $reasons): self
+    public static function held(array $reasons, string $zone): self
     {
-        return new self('held', 'This entry is held.', ['reasons' => array_map(Reason::from(...), $reasons)]);
+        $words = implode(', and ', array_map(static fn(HeldReason $r): string => $r->words(new \DateTimeZone($zone)), $reasons));
+
+        return new self('held', "This entry is held: {$words}.", ['reasons' => array_map(Reason::from(...), $reasons)]);
     }
 
     /**
