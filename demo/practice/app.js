@@ -45,7 +45,7 @@ function go(to) {
 }
 function show(html) {
   page.innerHTML = html;
-  page.focus();
+  page.focus({ preventScroll: true });
 }
 function at(name) {
   return page.querySelector(`[name="${name}"]`);

@@ -29,7 +29,7 @@ final class BadInputTest extends FeatureTestCase
         foreach ($this->operations(['post', 'put', 'patch', 'delete']) as [$method, $path, $operation]) {
             $good = $this->plausible($operation);
             $bad = [[]];
-            foreach ([null, [], 'x', -1, 'plain words', [['x']], str_repeat('x', 30_000), true] as $nonsense) {
+            foreach ([null, 'x', -1, [['x']], str_repeat('x', 30_000)] as $nonsense) {
                 $bad[] = array_map(static fn(): mixed => $nonsense, $good);
                 foreach (array_filter($good, is_array(...)) as $name => $list) {
                     $bad[] = [...$good, $name => [[$nonsense], $nonsense]];
