@@ -76,7 +76,10 @@ final readonly class SaveTable
                             'or type its cells anew.',
                     ]);
                 }
-                $cells[] = $stays ? $clear[$from[$at] ?? -1] ?? '' : str_replace("\r\n", "\n", \is_scalar($cell) ? (string) $cell : '');
+                $cells[] =
+                    $stays && $columns[$at]->secret
+                        ? $clear[$from[$at] ?? -1] ?? ''
+                        : str_replace("\r\n", "\n", \is_scalar($cell) ? (string) $cell : '');
             }
             $rows[] = $cells;
         }
