@@ -29,6 +29,17 @@ final class Review
     }
 
     /**
+     * Whether writing a case approves it: it was not approved, and is not just given back to the state in which it was.
+     *
+     * @param  ?CaseState  $from null: it is new
+     * @param  bool  $asApproved whether its text is the one that was approved last
+     */
+    public static function approves(?CaseState $from, CaseState $to, bool $asApproved): bool
+    {
+        return CaseState::Approved === $to && CaseState::Approved !== $from && !$asApproved;
+    }
+
+    /**
      * The version that entries of a case walk: the newest, or the one approved last where only approved cases may enter
      * cycles.
      *

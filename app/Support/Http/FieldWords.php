@@ -21,7 +21,6 @@ final class FieldWords
         'device_time' => 'time of the device',
         'sent_at' => 'time of sending',
         'as_of' => 'moment',
-        'not_before' => 'not before',
         'active_ms' => 'time spent',
         'limit_mb' => 'room in MB',
         'seen' => 'state that was seen',

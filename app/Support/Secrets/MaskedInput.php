@@ -16,7 +16,7 @@ use LucidStep\Core\Data\Mask;
 final readonly class MaskedInput
 {
     /** Rules that let nothing in but an id, a date, a number or one of some words. */
-    private const NO_TEXT = ['uuid', 'date', 'in:', 'integer', 'numeric', 'boolean', 'timezone', 'size:64'];
+    private const NO_TEXT = ['uuid', 'date', 'in:', 'integer', 'numeric', 'boolean', 'timezone'];
 
     /** Fields that name an item of one of the project's lists: anything else in them is refused. */
     private const NAMES = ['priority', 'type', 'phase', 'severity', 'value'];
@@ -64,21 +64,22 @@ final readonly class MaskedInput
     }
 
     /**
-     * A text file with the values hidden; any other as it is.
+     * A file with the values hidden in its name and, where it is text, in what it holds.
      */
     public static function file(UploadedFile $file, Mask $mask): UploadedFile
     {
         $path = $file->getRealPath();
-        if ($mask->isEmpty() || false === $path || !self::isText($path)) {
+        if ($mask->isEmpty() || false === $path) {
             return $file;
         }
-        $text = (string) file_get_contents($path);
-        $masked = $mask->bytes($text);
-        if ($masked === $text) {
-            return $file;
+        if (self::isText($path)) {
+            $text = (string) file_get_contents($path);
+            $masked = $mask->bytes($text);
+            if ($masked !== $text) {
+                file_put_contents($path, $masked);
+                clearstatcache(true, $path);
+            }
         }
-        file_put_contents($path, $masked);
-        clearstatcache(true, $path);
 
         return new UploadedFile($path, $mask->text($file->getClientOriginalName()), $file->getClientMimeType(), $file->getError(), true);
     }
@@ -95,7 +96,8 @@ final readonly class MaskedInput
 
     private function isNamed(string $path, string $key, string $value): bool
     {
-        if (\in_array($key, self::NAMES, true) && 1 === preg_match('/^[a-z0-9_-]+$/D', $value)) {
+        $isHash = 1 === preg_match('/^[0-9a-f]{64}$/D', $value);
+        if ($isHash || (\in_array($key, self::NAMES, true) && 1 === preg_match('/^[a-z0-9_-]+$/D', $value))) {
             return true;
         }
         foreach ((array) ($this->rules[$path] ?? []) as $rule) {

@@ -43,7 +43,10 @@ final class ProjectSecrets
      */
     public static function remember(DataTable $table, array $rows): void
     {
-        $kept = self::kept($table->project_id);
+        // Two tables saved at once: each takes its values into what the other left.
+        self::kept($table->project_id);
+        $hidden = DB::table('project_secrets')->where('project_id', $table->project_id)->lockForUpdate()->value('hidden');
+        $kept = self::kept($table->project_id, $hidden);
         $before = $kept[$table->id] ?? [];
         $now = [];
         foreach ($table->columns as $at => $column) {
@@ -57,7 +60,9 @@ final class ProjectSecrets
             }
         }
         if ($now !== $before) {
-            self::write($table->project_id, [...$kept, $table->id => $now]);
+            DB::table('project_secrets')
+                ->where('project_id', $table->project_id)
+                ->update(['hidden' => self::sealed([...$kept, $table->id => $now]), 'updated_at' => now()]);
         }
     }
 
@@ -87,7 +92,8 @@ final class ProjectSecrets
                 }
             }
         }
-        self::write($project, $found);
+        // Whoever put them together meanwhile knows more.
+        DB::table('project_secrets')->insertOrIgnore(['project_id' => $project, 'hidden' => self::sealed($found), 'updated_at' => now()]);
 
         return $found;
     }
@@ -95,15 +101,8 @@ final class ProjectSecrets
     /**
      * @param  array<string, array<string, list<string>>>  $values
      */
-    private static function write(string $project, array $values): void
+    private static function sealed(array $values): string
     {
-        DB::table('project_secrets')->upsert(
-            [
-                'project_id' => $project,
-                'hidden' => Crypt::encryptString(json_encode($values, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE)),
-                'updated_at' => now(),
-            ],
-            ['project_id'],
-        );
+        return Crypt::encryptString(json_encode($values, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE));
     }
 }

@@ -107,6 +107,8 @@ final class SecretsTest extends FeatureTestCase
         self::assertSame([], $this->found());
         $picture = self::png(4, 4) . self::SECRET;
         self::assertSame(hash('sha256', $picture), $put('a.png', $picture)->assertCreated()->json('sha256'), 'no text');
+        $named = $this->sendFile($this->admin, '/projects/TST/files', ['file' => $text(self::SECRET . '.png', self::png(5, 5))]);
+        self::assertSame('••••.png', $named->assertCreated()->json('name'), 'its name, whatever it holds');
         // As evidence, by its name too.
         $attempt = $this->ids['attempt'];
         $id = '0190f0aa-0000-7000-8000-0000000000ab';

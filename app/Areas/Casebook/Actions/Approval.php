@@ -11,7 +11,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\CaseText;
-use LucidStep\Core\Data\Problem;
+use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Data\Routines;
 
 /**
@@ -37,15 +37,18 @@ final class Approval
      */
     public function refusals(CaseState $to, CaseText $text, ?TestCase $case, bool $checked = true): array
     {
-        $isNew = CaseState::Approved === $to && CaseState::Approved !== $case?->state;
-        if (!$isNew || (null !== $case && $case->approved_version_id === $case->version_id && $case->version->text()->equals($text))) {
-            return [];
-        }
-        if (!$this->leads) {
-            return ['Only a lead approves.'];
-        }
+        // Most of what is written approves nothing: its text is not even looked at.
+        $asApproved =
+            CaseState::Approved === $to &&
+            null !== $case &&
+            $case->approved_version_id === $case->version_id &&
+            $case->version->text()->equals($text);
 
-        return $checked ? $this->errors($text) : [];
+        return match (true) {
+            !Review::approves($case?->state, $to, $asApproved) => [],
+            !$this->leads => ['Only a lead approves.'],
+            default => $checked ? $this->errors($text) : [],
+        };
     }
 
     /**
@@ -60,16 +63,12 @@ final class Approval
                 ->with('rows')
                 ->find($text->table);
         }
-        $problems = $this->check->problems(
+
+        return $this->check->errors(
             $this->project->id,
             $text,
             $this->routines ??= RoutineBook::all($this->project->id),
             null === $text->table ? null : $this->tables[$text->table],
-        );
-        $errors = array_filter($problems, static fn(Problem $p): bool => 'error' === $p->severity);
-
-        return array_values(
-            array_map(static fn(Problem $p): string => (null === $p->step ? '' : "Step {$p->step}: ") . $p->message, $errors),
         );
     }
 }

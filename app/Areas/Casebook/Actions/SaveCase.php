@@ -28,7 +28,6 @@ use LucidStep\Core\Casebook\Review;
 use LucidStep\Core\Casebook\ReviewAct;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Casebook\ThreeWay;
-use LucidStep\Core\Data\Problem;
 
 /**
  * Makes and changes a case.
@@ -164,16 +163,10 @@ final readonly class SaveCase
         if (ReviewAct::SendBack === $act && '' === trim($comment)) {
             throw ValidationException::withMessages(['comment' => 'Say what is to be changed.']);
         }
-        $errors = array_filter(
-            $this->check->problems($case->project_id, $locked->version->text()),
-            static fn(Problem $p): bool => 'error' === $p->severity,
-        );
-        if (ReviewAct::SendBack !== $act && [] !== $errors) {
-            throw ValidationException::withMessages([
-                'steps' => array_values(
-                    array_map(static fn(Problem $p): string => (null === $p->step ? '' : "Step {$p->step}: ") . $p->message, $errors),
-                ),
-            ]);
+        // What the writer refuses to approve is not asked for either.
+        $errors = ReviewAct::SendBack === $act ? [] : $this->check->errors($case->project_id, $locked->version->text());
+        if ([] !== $errors) {
+            throw ValidationException::withMessages(['steps' => $errors]);
         }
         $writer = $this->writers->for(Project::query()->findOrFail($case->project_id), $user);
         if (!$writer->change($locked, null, CaseFields::of($locked)->with(['state' => $state]), $kind, ['comment' => trim($comment)])) {

@@ -22,6 +22,7 @@ use LucidStep\App\Support\Problems\SavedMeanwhile;
 use LucidStep\App\Support\Secrets\ProjectSecrets;
 use LucidStep\Core\Data\Column;
 use LucidStep\Core\Data\DataTable as CoreTable;
+use LucidStep\Core\Data\SecretCells;
 use LucidStep\Core\Data\Template;
 use LucidStep\Core\Exchange\Unreadable;
 
@@ -53,7 +54,10 @@ final readonly class SaveTable
             $input['columns'],
         );
         $old = $table?->rows->keyBy('id');
-        $from = self::columnsBefore($columns, $table->columns ?? []);
+        $secret = SecretCells::of(
+            $columns,
+            array_map(static fn(array $c): Column => new Column($c['name'], $c['secret']), $table->columns ?? []),
+        );
         $rows = $ids = [];
         foreach ($input['rows'] as $i => $row) {
             $before = null === $old || !\is_string($row['id'] ?? null) ? null : $old[$row['id']] ?? null;
@@ -61,25 +65,14 @@ final readonly class SaveTable
             $ids[] = $before->id ?? (string) Str::uuid7();
             $cells = [];
             foreach (array_values(\is_array($row['cells'] ?? null) ? $row['cells'] : []) as $at => $cell) {
-                $stays = null === $cell && null !== $before;
-                if ($stays && !isset($columns[$at])) {
-                    continue;
+                try {
+                    $cells[] =
+                        null === $cell && null !== $before
+                            ? $secret->kept($at, $clear)
+                            : str_replace("\r\n", "\n", \is_scalar($cell) ? (string) $cell : '');
+                } catch (\DomainException $e) {
+                    throw ValidationException::withMessages(['columns' => $e->getMessage()]);
                 }
-                if (
-                    $stays &&
-                    (!isset($from[$at]) || !$columns[$at]->secret) &&
-                    '' !== self::unseen($clear, $table->columns ?? [], $from[$at] ?? $at)
-                ) {
-                    throw ValidationException::withMessages([
-                        'columns' =>
-                            "What was typed in secret is not shown again: leave \"{$columns[$at]->name}\" secret and called as it was, " .
-                            'or type its cells anew.',
-                    ]);
-                }
-                $cells[] =
-                    $stays && $columns[$at]->secret
-                        ? $clear[$from[$at] ?? -1] ?? ''
-                        : str_replace("\r\n", "\n", \is_scalar($cell) ? (string) $cell : '');
             }
             $rows[] = $cells;
         }
@@ -127,42 +120,6 @@ final readonly class SaveTable
         ($this->announce)($project->id, 'case', $table->id);
 
         return $table->unsetRelations();
-    }
-
-    /**
-     * Where each column stood before: found by its name, or in its place where as many are there and only its name is new.
-     *
-     * @param  list<Column>  $columns
-     * @param  list<array{name: string, secret: bool}>  $before
-     *
-     * @return array<int, int> places before by places now
-     */
-    private static function columnsBefore(array $columns, array $before): array
-    {
-        $names = array_map(static fn(array $c): string => mb_strtolower($c['name']), $before);
-        $from = [];
-        foreach ($columns as $at => $column) {
-            $found = array_search(mb_strtolower($column->name), $names, true);
-            if (\is_int($found)) {
-                $from[$at] = $found;
-            } elseif (\count($columns) === \count($before)) {
-                $from[$at] = $at;
-            }
-        }
-
-        // Two columns are never made of one.
-        return array_filter($from, static fn(int $place): bool => 1 === \count(array_keys($from, $place, true)));
-    }
-
-    /**
-     * @param  list<string>  $clear the row as it was
-     * @param  list<array{name: string, secret: bool}>  $before
-     *
-     * @return string what the cell held in secret
-     */
-    private static function unseen(array $clear, array $before, int $at): string
-    {
-        return $before[$at]['secret'] ?? false ? $clear[$at] ?? '' : '';
     }
 
     /**

@@ -7,7 +7,6 @@ namespace LucidStep\App\Areas\Casebook\Exchange;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Areas\Casebook\Actions\Approval;
 use LucidStep\App\Areas\Casebook\Actions\CaseFields;
 use LucidStep\App\Areas\Casebook\Actions\CaseWriterFactory;
 use LucidStep\App\Areas\Casebook\Actions\RememberBulkEdit;
@@ -87,14 +86,17 @@ final readonly class ImportCases
                     $existing = $rows->existing($chunk, true);
                     foreach ($chunk as $row) {
                         $old = null === $row->key ? null : $existing->get($row->key);
-                        $isOut = [] !== $row->errors || null !== $old?->binned_at;
-                        if ($isOut || [] !== $this->refusals($approval, $rows, $row, $old, null === $json)) {
+                        if ([] !== $row->errors || null !== $old?->binned_at) {
                             continue;
                         }
                         $text = $rows->text($row, $old);
+                        $state = $rows->fields($row, $old, false)->state;
+                        if ([] !== $approval->refusals($state, $text, $old, null === $json)) {
+                            continue;
+                        }
                         $fields = $rows->fields($row, $old, true);
                         // What a routine of the same file brings along is known only now.
-                        if ([] !== $approval->refusals($fields->state, $text, $old)) {
+                        if (null !== $json && [] !== $approval->refusals($state, $text, $old)) {
                             $fields = $fields->with(['state' => CaseState::InReview]);
                         }
                         if (null === $old) {
@@ -175,7 +177,8 @@ final readonly class ImportCases
                     $row->errors,
                 );
                 if ([] === $reasons) {
-                    $reasons = $this->refusals($approval, $rows, $row, $old, null === $json);
+                    $state = $rows->fields($row, $old, false)->state;
+                    $reasons = $approval->refusals($state, $rows->text($row, $old), $old, null === $json);
                 }
                 if (null !== $old?->binned_at) {
                     $reasons[] = 'It is in the bin. Restore it first, or take the key out to create it anew.';
@@ -310,16 +313,6 @@ final readonly class ImportCases
         if ([] !== $chunk) {
             yield $chunk;
         }
-    }
-
-    /**
-     * @param  bool  $checked whether all that its text refers to is there already
-     *
-     * @return list<string> what speaks against approving a case by its row
-     */
-    private function refusals(Approval $approval, ImportRows $rows, CaseRow $row, ?TestCase $old, bool $checked): array
-    {
-        return $approval->refusals($rows->fields($row, $old, false)->state, $rows->text($row, $old), $old, $checked);
     }
 
     private function isSame(ImportRows $rows, CaseRow $row, TestCase $old): bool

@@ -25,6 +25,8 @@ use LucidStep\Core\Data\TooManySteps;
 final readonly class CheckCase
 {
     /**
+     * @param  ?DataTable  $table with its rows, where it was read already
+     *
      * @return list<Problem>
      */
     public function problems(string $project, CaseText $text, ?Routines $routines = null, ?DataTable $table = null): array
@@ -38,7 +40,7 @@ final readonly class CheckCase
             return [new Problem(null, 'table', 'error', 'The data table that this case is bound to is gone. Choose another, or none.')];
         }
         $problems = (new Check($routines, array_column($table->columns, 'name'), "the data table \"{$table->name}\""))->steps($text->steps);
-        if (0 === $table->rows()->count()) {
+        if ($table->rows->isEmpty()) {
             $problems[] = new Problem(
                 null,
                 'table',
@@ -48,6 +50,23 @@ final readonly class CheckCase
         }
 
         return $problems;
+    }
+
+    /**
+     * Why the text cannot be walked, and so is not approved.
+     *
+     * @return list<string> a sentence each, with its step
+     */
+    public function errors(string $project, CaseText $text, ?Routines $routines = null, ?DataTable $table = null): array
+    {
+        $errors = array_filter(
+            $this->problems($project, $text, $routines, $table),
+            static fn(Problem $p): bool => 'error' === $p->severity,
+        );
+
+        return array_values(
+            array_map(static fn(Problem $p): string => (null === $p->step ? '' : "Step {$p->step}: ") . $p->message, $errors),
+        );
     }
 
     /**

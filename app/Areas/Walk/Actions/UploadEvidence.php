@@ -20,7 +20,6 @@ use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Secrets\MaskedInput;
 use LucidStep\App\Support\Secrets\MaskSecrets;
-use LucidStep\Core\Data\Mask;
 
 /**
  * Stores what a device sends of evidence, a file or a drawing, and records what it is for. The file is kept in any case,
@@ -41,10 +40,9 @@ final readonly class UploadEvidence
     public function add(Attempt $attempt, User $user, ?UploadedFile $upload, AddEvidenceCommand $command, DeviceStamp $stamp): array
     {
         $this->limit($attempt->project_id, (int) $upload?->getSize());
-        if (null !== $upload) {
-            // Whoever walks may have values that the tables do not hold any more.
-            $upload = MaskedInput::file($upload, MaskSecrets::of($attempt) ?? new Mask([]));
-        }
+        // Whoever walks may have values that the tables do not hold any more.
+        $mask = null === $upload ? null : MaskSecrets::of($attempt);
+        $upload = null === $upload || null === $mask ? $upload : MaskedInput::file($upload, $mask);
         $file = null === $upload ? null : ($this->store)($upload);
         $name = '' !== $command->name ? $command->name : trim($upload?->getClientOriginalName() ?? $command->link);
         $late = ($this->record)(

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { ref } from 'vue';
-import { Problem, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
+import EditorFoot from '@/areas/setup/parts/EditorFoot.vue';
 import { saveFields } from '@/areas/setup/queries';
-import { toast } from '@/kit/notices';
+import { useReplacing } from '@/areas/setup/useReplacing';
 import { useEditable } from '@/kit/useEditable';
-import { useSeen } from '@/kit/useSeen';
 import { plural } from '@/kit/words';
 
 /** Fields that the project adds to its cases. */
@@ -37,30 +36,24 @@ const {
   dirty,
   follow,
 } = useEditable<Row[]>(() => props.fields.map((f) => ({ ...f, choices: f.choices.join(', ') })));
-const send = useSeen(() => props.seen, dirty);
-const problem = ref<Problem | null>(null);
-async function save(): Promise<void> {
-  problem.value = null;
-  try {
-    const body = {
-      fields: rows.value.map(({ id, name, kind, choices, required }) => ({
-        id,
-        name,
-        kind,
-        required,
-        choices: choices
-          .split(',')
-          .map((c) => c.trim())
-          .filter(Boolean),
-      })),
-    };
-    emit('saved', await send((seen) => saveFields(props.project, { ...body, seen })));
-    await follow();
-    toast('Fields saved.');
-  } catch (error) {
-    if (error instanceof Problem) problem.value = error;
-    else throw error;
-  }
+const { problem, replace } = useReplacing<Api['ProjectSetup']>(
+  () => props.seen,
+  dirty,
+  follow,
+  (now) => emit('saved', now),
+);
+function save(): Promise<void> {
+  const fields = rows.value.map(({ id, name, kind, choices, required }) => ({
+    id,
+    name,
+    kind,
+    required,
+    choices: choices
+      .split(',')
+      .map((c) => c.trim())
+      .filter(Boolean),
+  }));
+  return replace((seen) => saveFields(props.project, { fields, seen }), 'Fields saved.');
 }
 const errorOf = (i: number): string =>
   Object.entries(problem.value?.errors ?? {}).find(([path]) => path.startsWith(`fields.${i}.`))?.[1][0] ?? '';
@@ -107,17 +100,14 @@ const errorOf = (i: number): string =>
     <p v-if="problem && Object.keys(problem.errors).length === 0" class="p-invalid-words" role="alert">
       {{ problem.message }}
     </p>
-    <p v-if="mayWrite" class="row">
-      <button
-        type="button"
-        class="link"
-        @click="rows.push({ id: null, name: '', kind: 'text', choices: '', required: false, uses: 0 })"
-      >
-        Add a field
-      </button>
-      <button v-if="dirty" type="button" class="link" @click="save">Save</button>
-      <button v-if="dirty" type="button" class="link soft" @click="follow()">Leave it as it was</button>
-    </p>
+    <EditorFoot
+      v-if="mayWrite"
+      :dirty="dirty"
+      more="Add a field"
+      @add="rows.push({ id: null, name: '', kind: 'text', choices: '', required: false, uses: 0 })"
+      @save="save"
+      @leave="follow()"
+    />
   </section>
 </template>
 

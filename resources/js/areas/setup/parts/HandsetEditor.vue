@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { ref } from 'vue';
-import { Problem, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
+import EditorFoot from '@/areas/setup/parts/EditorFoot.vue';
 import { saveHandsetAddresses } from '@/areas/setup/queries';
-import { toast } from '@/kit/notices';
+import { useReplacing } from '@/areas/setup/useReplacing';
 import { useEditable } from '@/kit/useEditable';
-import { useSeen } from '@/kit/useSeen';
 
 /** Which applications under test the handset beside a step may show; the first is the one it opens with. */
 const props = defineProps<{
@@ -22,22 +21,18 @@ const {
 } = useEditable(() =>
   props.addresses.filter((a) => !a.built_in).map(({ name, address }) => ({ name, address })),
 );
-const send = useSeen(() => props.seen, dirty);
-const problem = ref<Problem | null>(null);
+const { problem, replace } = useReplacing<Api['WalkSetup']>(
+  () => props.seen,
+  dirty,
+  follow,
+  (now) => emit('saved', now),
+);
 const wrong = (at: number, field: string): string | undefined =>
   problem.value?.errors[`addresses.${at}.${field}`]?.[0];
-async function save(): Promise<void> {
-  problem.value = null;
-  try {
-    rows.value = rows.value.filter((r) => r.name.trim() !== '' || r.address.trim() !== '');
-    const addresses = rows.value;
-    emit('saved', await send((seen) => saveHandsetAddresses(props.project, { addresses, seen })));
-    await follow();
-    toast('Addresses saved.');
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error;
-    problem.value = error;
-  }
+function save(): Promise<void> {
+  rows.value = rows.value.filter((r) => r.name.trim() !== '' || r.address.trim() !== '');
+  const addresses = rows.value;
+  return replace((seen) => saveHandsetAddresses(props.project, { addresses, seen }), 'Addresses saved.');
 }
 </script>
 
@@ -78,11 +73,13 @@ async function save(): Promise<void> {
     <p v-if="problem && !Object.keys(problem.errors).length" class="p-invalid-words" role="alert">
       {{ problem.message }}
     </p>
-    <p v-if="mayWrite" class="row">
-      <button type="button" class="link" @click="rows.push({ name: '', address: '' })">Add one</button>
-      <button v-if="dirty" type="button" class="link" @click="save">Save</button>
-      <button v-if="dirty" type="button" class="link soft" @click="follow()">Leave it as it was</button>
-    </p>
+    <EditorFoot
+      v-if="mayWrite"
+      :dirty="dirty"
+      @add="rows.push({ name: '', address: '' })"
+      @save="save"
+      @leave="follow()"
+    />
   </section>
 </template>
 

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { ref } from 'vue';
-import { Problem, type Api } from '@/api/client';
+import type { Api } from '@/api/client';
+import EditorFoot from '@/areas/setup/parts/EditorFoot.vue';
 import { saveList } from '@/areas/setup/queries';
-import { toast } from '@/kit/notices';
+import { useReplacing } from '@/areas/setup/useReplacing';
 import { useEditable } from '@/kit/useEditable';
-import { useSeen } from '@/kit/useSeen';
 import { plural } from '@/kit/words';
 
 /** A list whose items have an order: named, moved, added, taken out when nothing uses them. */
@@ -37,29 +36,23 @@ interface Item {
   uses: number;
 }
 const { form: rows, dirty, follow } = useEditable<Item[]>(() => props.items.map((i) => ({ ...i })));
-const send = useSeen(() => props.seen, dirty);
-const problem = ref<Problem | null>(null);
+const { problem, replace } = useReplacing<Api['ProjectSetup'] | Api['WalkSetup']>(
+  () => props.seen,
+  dirty,
+  follow,
+  (now) => emit('saved', now),
+);
 function move(at: number, by: number): void {
   const row = rows.value[at];
   if (!row || at + by < 0 || at + by >= rows.value.length) return;
   rows.value.splice(at, 1);
   rows.value.splice(at + by, 0, row);
 }
-async function save(): Promise<void> {
-  problem.value = null;
-  const items = {
-    items: rows.value
-      .filter((r) => r.name.trim() !== '' || r.value)
-      .map(({ value, name, weight }) => ({ value, name, weight })),
-  };
-  try {
-    emit('saved', await send((seen) => saveList(props.project, props.list, { ...items, seen })));
-    await follow();
-    toast(`${props.title} saved.`);
-  } catch (error) {
-    if (error instanceof Problem) problem.value = error;
-    else throw error;
-  }
+function save(): Promise<void> {
+  const items = rows.value
+    .filter((r) => r.name.trim() !== '' || r.value)
+    .map(({ value, name, weight }) => ({ value, name, weight }));
+  return replace((seen) => saveList(props.project, props.list, { items, seen }), `${props.title} saved.`);
 }
 </script>
 
@@ -101,13 +94,13 @@ async function save(): Promise<void> {
     <p v-if="problem" class="p-invalid-words" role="alert">
       {{ Object.values(problem.errors)[0]?.[0] ?? problem.message }}
     </p>
-    <p v-if="mayWrite" class="row">
-      <button type="button" class="link" @click="rows.push({ value: null, name: '', weight: 1, uses: 0 })">
-        Add one
-      </button>
-      <button v-if="dirty" type="button" class="link" @click="save">Save</button>
-      <button v-if="dirty" type="button" class="link soft" @click="follow()">Leave it as it was</button>
-    </p>
+    <EditorFoot
+      v-if="mayWrite"
+      :dirty="dirty"
+      @add="rows.push({ value: null, name: '', weight: 1, uses: 0 })"
+      @save="save"
+      @leave="follow()"
+    />
   </section>
 </template>
 
