@@ -71,7 +71,8 @@ export function body(form: Form) {
  * @param key of the case, or `new` in a project
  */
 export function useCase(key: Ref<string>, fresh: () => Form) {
-  const place = computed(() => `draft:case:${key.value}`);
+  const placeOf = (name: string): string => `draft:case:${name}`;
+  const place = computed(() => placeOf(key.value));
   const draft = useLocalForm<Form, Began>(place, content, { revision: 0, version: 0 });
   const { form, began } = draft;
   const merge = ref<Api['CaseMerge'] | null>(null);
@@ -91,7 +92,8 @@ export function useCase(key: Ref<string>, fresh: () => Form) {
         ? createCase(key.value.slice(4), body(now))
         : saveCase(key.value, { ...body(now), revision: began.value.revision }));
       merge.value = null;
-      await draft.saved(sent, { revision: saved.case.revision, version: saved.version });
+      const from = { revision: saved.case.revision, version: saved.version };
+      await draft.saved(sent, from, placeOf(saved.case.key));
       return saved;
     } catch (error) {
       if (!(error instanceof Problem)) throw error;

@@ -61,24 +61,14 @@ const { data, error, isPending, refetch } = useRead(
   () => ['case', key.value],
   async () => (isNew.value ? null : await readCase(key.value)),
 );
-const loaded = ref('');
 watch(
   [data, key, frame],
   async () => {
-    if (isNew.value) {
-      if (frame.value && loaded.value !== key.value) {
-        loaded.value = key.value;
-        await desk.startNew();
-      }
-      return;
-    }
     const now = data.value;
-    if (!now || now.case.key !== key.value) return;
-    // What one is writing is never written over; that another saved is told instead.
-    if (loaded.value !== key.value || (!dirty.value && now.case.revision !== desk.began.value.revision)) {
-      loaded.value = key.value;
-      await desk.begin(formOf(now, estimate), { revision: now.case.revision, version: now.version });
-    }
+    if (isNew.value) {
+      if (frame.value) await desk.arrived(fresh(), { revision: 0, version: 0 });
+    } else if (now?.case.key === key.value)
+      await desk.arrived(formOf(now, estimate), { revision: now.case.revision, version: now.version });
   },
   { immediate: true },
 );

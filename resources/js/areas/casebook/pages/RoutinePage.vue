@@ -40,16 +40,18 @@ const { data, error, isPending, refetch, set } = useRead(
 );
 const problem = ref<Problem | null>(null);
 const sure = ref(false);
-const place = computed(() => `draft:routine:${project.value}:${id.value}`);
+const placeOf = (routine: string): string => `draft:routine:${project.value}:${routine}`;
+const place = computed(() => placeOf(id.value));
 const content = (f: Form): string => JSON.stringify({ ...f, rows: toSteps(f.rows) });
 const {
   form,
-  began: revision,
+  began,
   dirty,
   begin,
+  arrived,
   discard,
   saved: settled,
-} = useLocalForm<Form, number>(place, content, 0);
+} = useLocalForm(place, content, { revision: 0 });
 const serverForm = (d: Api['RoutineDetail'] | null | undefined): Form => ({
   name: d?.routine.name ?? '',
   description: d?.routine.description ?? '',
@@ -60,8 +62,7 @@ watch(
   [data, id],
   async () => {
     if (!isNew.value && data.value?.routine.id !== id.value) return;
-    if (form.value && dirty.value) return;
-    await begin(serverForm(data.value), data.value?.routine.revision ?? 0);
+    await arrived(serverForm(data.value), { revision: data.value?.routine.revision ?? 0 });
   },
   { immediate: true },
 );
@@ -80,11 +81,12 @@ async function save(): Promise<void> {
     description: now.description,
     parameters: now.parameters.filter((p) => p.name.trim() !== ''),
     steps: toSteps(now.rows),
-    ...(revision.value > 0 ? { revision: revision.value } : {}),
+    ...(isNew.value ? {} : { revision: began.value.revision }),
   };
+  const sent = content(now);
   try {
     const saved = isNew.value ? await createRoutine(project.value, body) : await saveRoutine(id.value, body);
-    await settled(content(now), saved.routine.revision);
+    await settled(sent, { revision: saved.routine.revision }, placeOf(saved.routine.id));
     toast(
       saved.routine.uses > 0
         ? `Saved, for ${plural(saved.routine.uses, 'case')}.`
@@ -113,7 +115,7 @@ async function bin(): Promise<void> {
 async function drop(): Promise<void> {
   await discard();
   await refetch();
-  await begin(serverForm(data.value), data.value?.routine.revision ?? 0);
+  await begin(serverForm(data.value), { revision: data.value?.routine.revision ?? 0 });
 }
 const name = computed({
   get: () => form.value?.name,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { errorMessage, Problem } from '@/api/client';
+import { errorMessage, Problem, type Api } from '@/api/client';
 import { binTable, createTable, readTable, restoreTable, saveTable } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
@@ -30,32 +30,31 @@ const { data, error, isPending, refetch, set } = useRead(
   async () => (isNew.value ? null : await readTable(id.value)),
 );
 const problem = ref<Problem | null>(null);
-const place = computed(() => `draft:table:${project.value}:${id.value}`);
+const placeOf = (table: string): string => `draft:table:${project.value}:${table}`;
+const place = computed(() => placeOf(id.value));
 const {
   form,
-  began: revision,
+  began,
   dirty,
   begin,
+  arrived,
   discard,
   saved: settled,
-} = useLocalForm<Form, number>(place, JSON.stringify, 0);
+} = useLocalForm<Form, { revision: number }>(place, JSON.stringify, { revision: 0 });
 const secrets = computed(() => (form.value?.columns ?? []).some((c) => c.secret));
-function serverForm(): Form {
-  const d = data.value;
-  return isNew.value || !d
-    ? { name: '', columns: [{ name: '', secret: false }], rows: [{ id: null, cells: [''] }] }
-    : {
+const serverForm = (d: Api['TableDetail'] | null | undefined): Form =>
+  d
+    ? {
         name: d.table.name,
         columns: d.table.columns.map((c) => ({ ...c })),
         rows: d.rows.map((r) => ({ id: r.id, cells: [...r.cells] })),
-      };
-}
+      }
+    : { name: '', columns: [{ name: '', secret: false }], rows: [{ id: null, cells: [''] }] };
 watch(
   [data, id],
   async () => {
     if (!isNew.value && data.value?.table.id !== id.value) return;
-    if (form.value && dirty.value) return;
-    await begin(serverForm(), data.value?.table.revision ?? 0);
+    await arrived(serverForm(data.value), { revision: data.value?.table.revision ?? 0 });
   },
   { immediate: true },
 );
@@ -165,18 +164,18 @@ async function save(): Promise<void> {
     name: f.name,
     columns: f.columns,
     rows,
-    ...(revision.value > 0 ? { revision: revision.value } : {}),
+    ...(isNew.value ? {} : { revision: began.value.revision }),
   };
+  const sent = JSON.stringify(f);
   try {
     const saved = isNew.value ? await createTable(project.value, body) : await saveTable(id.value, body);
-    await settled(JSON.stringify(f), saved.table.revision);
+    const from = { revision: saved.table.revision };
+    await settled(sent, from, placeOf(saved.table.id));
     toast(`"${saved.table.name}" is saved.`);
     if (isNew.value) await router.replace(`/${project.value}/casebook/tables/${saved.table.id}`);
-    else {
-      // Secret cells come back hidden, rows with the ids they have now.
-      await set(saved);
-      await begin(serverForm(), saved.table.revision);
-    }
+    // Secret cells come back hidden, rows with the ids they have now.
+    await set(saved);
+    await begin(serverForm(saved), from);
   } catch (e) {
     if (e instanceof Problem) problem.value = e;
     else throw e;
@@ -185,7 +184,7 @@ async function save(): Promise<void> {
 async function drop(): Promise<void> {
   await discard();
   await refetch();
-  await begin(serverForm(), data.value?.table.revision ?? 0);
+  await begin(serverForm(data.value), { revision: data.value?.table.revision ?? 0 });
 }
 const name = computed({
   get: () => form.value?.name,
