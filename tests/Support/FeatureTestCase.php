@@ -13,6 +13,9 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Testing\TestResponse;
 use LucidStep\App\Models\User;
+use Symfony\Component\HttpFoundation\File\UploadedFile as SymfonyFile;
+
+require_once __DIR__ . '/is_uploaded_file.php';
 
 /**
  * A test against the real application and a real PostgreSQL.
@@ -22,6 +25,9 @@ abstract class FeatureTestCase extends TestCase
     use RefreshDatabase;
 
     protected World $world;
+
+    /** @var list<SymfonyFile> what was uploaded: a made-up file is gone with its object */
+    private array $uploads = [];
 
     /** Whether people have looked at what they replace ({@see seeing}). */
     protected bool $looks = true;
@@ -70,6 +76,26 @@ abstract class FeatureTestCase extends TestCase
         $this->app?->make('auth')->forgetGuards();
 
         return parent::actingAs($user, $guard ?? 'web');
+    }
+
+    /**
+     * Files come in as the web server brings them, before the framework made its own of them.
+     *
+     * @param  array<array-key, mixed>  $data
+     *
+     * @return array<array-key, mixed>
+     */
+    protected function extractFilesFromDataArray(&$data): array
+    {
+        $files = parent::extractFilesFromDataArray($data);
+        array_walk_recursive($files, function (mixed &$f): void {
+            if ($f instanceof SymfonyFile) {
+                $this->uploads[] = $f;
+                $f = new SymfonyFile($f->getPathname(), $f->getClientOriginalName(), $f->getClientMimeType(), $f->getError());
+            }
+        });
+
+        return $files;
     }
 
     /**

@@ -141,7 +141,7 @@ abstract class ApiRequest extends FormRequest
         $rules = $this->getValidatorInstance();
         $this->masked = new MaskedInput($mask, $rules instanceof Validator ? $rules->getRules() : []);
         $this->replace($this->masked->texts($this->getInputSource()->all()));
-        $this->files->replace($this->masked->files($this->files->all()));
+        $this->files->replace($this->masked->files($this->allFiles()));
         unset($this->convertedFiles);
     }
 
