@@ -27,7 +27,7 @@ abstract class FeatureTestCase extends TestCase
     protected World $world;
 
     /** @var list<SymfonyFile> what was uploaded: a made-up file is gone with its object */
-    private array $uploads = [];
+    protected array $uploads = [];
 
     /** Whether people have looked at what they replace ({@see seeing}). */
     protected bool $looks = true;

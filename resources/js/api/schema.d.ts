@@ -3794,6 +3794,8 @@ export interface components {
             cycle: components["schemas"]["CycleSummary"];
             attempts: components["schemas"]["AttemptSummary"][];
             defects: components["schemas"]["LinkedDefect"][];
+            /** @description Whether you may record this entry; the project may leave that to its assignee. */
+            may_record: boolean;
         };
         /** @description An entry of a cycle, as boards and trails show it. */
         EntryLine: {

@@ -42,6 +42,7 @@ final class WhoRecordsTest extends FeatureTestCase
                 $allowed = $rule->letsRecord($assignee?->id, $who->id, $leads);
                 foreach (['begin', 'take over', 'judge from the list'] as $way) {
                     $entry = $this->world->entry($assignee, 1);
+                    $this->as($who, 'GET', "/entries/{$entry->id}")->assertJsonPath('may_record', $allowed);
                     $status = $this->record($way, $entry, $who);
                     self::assertSame($allowed, $status < 300, "{$way} by {$who->name}, assigned to {$name}: {$status}");
                     $attempts = $entry->refresh()->attempts()->where('tester_id', $who->id)->count();

@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Cycles\Policies;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\Core\Verdict\Policies;
 
 /**
  * What a person may do with an entry.
@@ -18,6 +19,17 @@ final readonly class EntryPolicy
     public function walk(User $user, Entry $entry): bool
     {
         return $this->memberships->role($user, $entry->project_id)?->records() ?? false;
+    }
+
+    /**
+     * Whether the person may record this very entry; the project may leave that to its assignee.
+     */
+    public function record(User $user, Entry $entry): bool
+    {
+        $role = $this->memberships->role($user, $entry->project_id);
+
+        return true === $role?->records() &&
+            Policies::fromArray($entry->cycle->project->policies)->letsRecord($entry->assignee_id, $user->id, $role->leads());
     }
 
     /**

@@ -6,19 +6,17 @@ namespace LucidStep\App\Areas\Walk\Actions;
 
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
 use LucidStep\App\Areas\Walk\Exceptions\EntryConflict;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
-use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\Journal;
 use LucidStep\Core\Verdict\AttemptState;
-use LucidStep\Core\Verdict\Policies;
 
 /**
  * Takes an open attempt over from another person, who sees so at once.
@@ -30,7 +28,6 @@ final readonly class TakeOverAttempt
         private CycleChain $chain,
         private RefreshEntry $refresh,
         private NotifyPeople $notify,
-        private Memberships $memberships,
     ) {}
 
     /**
@@ -48,9 +45,7 @@ final readonly class TakeOverAttempt
             throw EntryConflict::attemptEnded($attempt->state);
         }
         if ($attempt->tester_id !== $user->id) {
-            $policies = Policies::fromArray(Project::query()->findOrFail($entry->project_id)->policies);
-            $leads = true === $this->memberships->role($user, $entry->project_id)?->leads();
-            if (!$policies->letsRecord($entry->assignee_id, $user->id, $leads)) {
+            if (Gate::forUser($user)->denies('record', $entry)) {
                 throw new AuthorizationException('Only the assignee records this entry.');
             }
             $this->journal->append(

@@ -24,5 +24,9 @@ final readonly class EntryDetail
         #[OA\Property] public CycleSummary $cycle,
         #[OA\Property(items: new OA\Items(ref: AttemptSummary::class))] public array $attempts,
         #[OA\Property(items: new OA\Items(ref: LinkedDefect::class))] public array $defects,
+        #[
+            OA\Property(description: 'Whether you may record this entry; the project may leave that to its assignee.'),
+        ]
+        public bool $may_record,
     ) {}
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Queries;
 
 use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Cycles\Data\CycleSummary;
 use LucidStep\App\Areas\Cycles\Queries\EntryLines;
 use LucidStep\App\Areas\Cycles\Queries\ReadBoard;
@@ -34,6 +35,7 @@ final readonly class ReadEntry
             CycleSummary::from($entry->cycle, $this->boards->counts([$entry->cycle_id])[$entry->cycle_id] ?? []),
             array_values($attempts->map(AttemptSummary::from(...))->all()),
             array_values($links->map(LinkedDefect::from(...))->all()),
+            Gate::allows('record', $entry),
         );
     }
 }

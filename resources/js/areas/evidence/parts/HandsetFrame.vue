@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useElementSize, useWindowSize } from '@vueuse/core';
 import Button from 'primevue/button';
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import { saveLocal, loadLocal } from '@/offline/device';
@@ -36,6 +37,7 @@ const listed = computed<Api['HandsetAddressLine'][]>(() => setup.value?.handset 
 const address = ref('');
 const shown = ref('');
 const fault = ref('');
+const away = ref(false);
 const said = ref('');
 const inner = ref<HTMLIFrameElement | null>(null);
 const turn = ref(0);
@@ -43,7 +45,14 @@ const screen = computed(() => {
   const { width, height } = sizes[size.value] ?? sizes[1]!;
   return turned.value ? { width: height, height: width } : { width, height };
 });
-const room = ref({ width: 392, height: 700 });
+const { width: wide, height: high } = useWindowSize();
+const head = ref<HTMLElement | null>(null);
+const { height: above } = useElementSize(head);
+/** What is left for the handset under its bars and within the window, in pixels. */
+const room = computed(() => ({
+  width: Math.min(860, wide.value * 0.6),
+  height: Math.max(200, high.value - above.value - 70),
+}));
 const scale = computed(() =>
   Math.min(1, room.value.width / (screen.value.width + 24), room.value.height / (screen.value.height + 24)),
 );
@@ -59,17 +68,9 @@ const { network, takesPart, tell } = useFramedPage(
 const source = computed(
   () => `/api/v1/projects/${props.project}/handset?address=${encodeURIComponent(shown.value)}`,
 );
-function measure(): void {
-  room.value = { width: Math.min(860, window.innerWidth * 0.6), height: window.innerHeight - 230 };
-}
 const isListed = (url: string): boolean =>
   URL.canParse(url) && listed.value.some((l) => l.origin === new URL(url).origin);
 const before = loadLocal<string>(`handset:${props.project}`);
-onMounted(() => {
-  measure();
-  window.addEventListener('resize', measure);
-});
-onBeforeUnmount(() => window.removeEventListener('resize', measure));
 watch(
   listed,
   async () => {
@@ -107,13 +108,14 @@ function go(): void {
 }
 /** The page around the frame comes from the server: away, or signed out, it is not there. */
 function opened(): void {
+  let there = false;
   try {
-    fault.value = inner.value?.contentWindow?.length
-      ? ''
-      : 'The handset does not open now: the server does not answer.';
+    there = (inner.value?.contentWindow?.length ?? 0) > 0;
   } catch {
-    fault.value = 'The handset does not open now: the server does not answer.';
+    // The browser's own page of a fault, which nobody may look into.
   }
+  away.value = !there;
+  fault.value = there ? '' : 'The handset does not open now: the server does not answer.';
 }
 /** What the frame shows right now, cut out of this very tab. */
 async function shoot(): Promise<void> {
@@ -164,44 +166,48 @@ useKeys('Handset', () => [
       aria-label="Handset"
       :style="{ width: `${Math.max(380, (screen.width + 24) * scale + 32)}px` }"
     >
-      <div class="row small">
-        <select v-model.number="size" class="field inline" aria-label="Size">
-          <option v-for="(s, i) in sizes" :key="s.name" :value="i">
-            {{ s.name }}, {{ s.width }} × {{ s.height }}
-          </option>
-        </select>
-        <select v-model="network" class="field inline" aria-label="Network">
-          <option v-for="n in nets" :key="n.value" :value="n.value">{{ n.word }}</option>
-        </select>
-        <button type="button" class="link" :aria-pressed="turned" @click="turned = !turned">
-          Turn it <kbd>o</kbd>
-        </button>
-        <Button size="small" @click="shoot">Capture it <kbd>h</kbd></Button>
-        <button type="button" class="link" @click="emit('close')">Put it away</button>
+      <div ref="head" class="head">
+        <div class="row small">
+          <select v-model.number="size" class="field inline" aria-label="Size">
+            <option v-for="(s, i) in sizes" :key="s.name" :value="i">
+              {{ s.name }}, {{ s.width }} × {{ s.height }}
+            </option>
+          </select>
+          <select v-model="network" class="field inline" aria-label="Network">
+            <option v-for="n in nets" :key="n.value" :value="n.value">{{ n.word }}</option>
+          </select>
+          <button type="button" class="link" :aria-pressed="turned" @click="turned = !turned">
+            Turn it <kbd>o</kbd>
+          </button>
+          <Button size="small" @click="shoot">Capture it <kbd>h</kbd></Button>
+          <button type="button" class="link" @click="emit('close')">Put it away</button>
+        </div>
+        <div class="row small">
+          <select
+            v-if="listed.length > 1"
+            class="field inline"
+            aria-label="Application"
+            @change="show(($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="l in listed" :key="l.address" :value="l.address" :selected="l.origin === origin">
+              {{ l.name }}
+            </option>
+          </select>
+          <button type="button" class="link" @click="reload">Load again</button>
+        </div>
+        <form class="row small address" @submit.prevent="go">
+          <input v-model="address" aria-label="Address" class="field mono" />
+          <button type="submit" class="link">Open</button>
+        </form>
+        <p v-if="setup && listed.length === 0" class="small soft">
+          This project lists no address to show. Leads list them under Setup, Walking.
+        </p>
+        <p v-if="network !== 'full' && !takesPart" class="small soft">
+          This page does not say that it takes part: its network stays as it is.
+        </p>
+        <p v-if="fault" class="p-invalid-words" role="alert">{{ fault }}</p>
+        <p v-show="said" class="small soft" role="status">{{ said }}</p>
       </div>
-      <form class="row small" @submit.prevent="go">
-        <select
-          v-if="listed.length > 1"
-          class="field inline"
-          aria-label="Application"
-          @change="show(($event.target as HTMLSelectElement).value)"
-        >
-          <option v-for="l in listed" :key="l.address" :value="l.address" :selected="l.origin === origin">
-            {{ l.name }}
-          </option>
-        </select>
-        <input v-model="address" aria-label="Address" class="field mono" />
-        <button type="submit" class="link">Open</button>
-        <button type="button" class="link" @click="reload">Load again</button>
-      </form>
-      <p v-if="setup && listed.length === 0" class="small soft">
-        This project lists no address to show. Leads list them under Setup, Walking.
-      </p>
-      <p v-if="network !== 'full' && !takesPart" class="small soft">
-        This page does not say that it takes part: its network stays as it is.
-      </p>
-      <p v-if="fault" class="p-invalid-words" role="alert">{{ fault }}</p>
-      <p class="small soft" role="status">{{ said }}</p>
       <div
         class="body"
         :style="{ width: `${(screen.width + 24) * scale}px`, height: `${(screen.height + 24) * scale}px` }"
@@ -218,6 +224,7 @@ useKeys('Handset', () => [
             v-if="shown"
             ref="inner"
             :key="turn"
+            :class="{ away }"
             :src="source"
             title="The application under test"
             :width="screen.width"
@@ -248,16 +255,24 @@ useKeys('Handset', () => [
   max-height: calc(100vh - 32px);
   overflow: auto;
 }
+.head {
+  width: 100%;
+  display: grid;
+  gap: 6px;
+}
 .row {
   gap: 10px;
   width: 100%;
+}
+.address {
+  flex-wrap: nowrap;
 }
 select {
   flex: 1 1 40%;
 }
 input {
   flex: 1;
-  min-width: 8rem;
+  min-width: 0;
 }
 .body {
   overflow: hidden;
@@ -273,5 +288,8 @@ iframe {
   border: 0;
   border-radius: 14px;
   background: #fff;
+}
+iframe.away {
+  visibility: hidden;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue';
 import type { Api } from '@/api/client';
 import EditorFoot from '@/areas/setup/parts/EditorFoot.vue';
 import { saveList } from '@/areas/setup/queries';
@@ -42,6 +43,7 @@ const { problem, replace } = useReplacing<Api['ProjectSetup'] | Api['WalkSetup']
   follow,
   (now) => emit('saved', now),
 );
+const used = computed(() => rows.value.some((r) => r.uses > 0));
 function move(at: number, by: number): void {
   const row = rows.value[at];
   if (!row || at + by < 0 || at + by >= rows.value.length) return;
@@ -80,7 +82,7 @@ function save(): Promise<void> {
         :aria-label="`Weight of ${r.name}`"
         :disabled="!mayWrite"
       />
-      <span class="soft small uses">{{ r.uses ? plural(r.uses, uses ?? 'case') : '' }}</span>
+      <span v-if="used" class="soft small uses">{{ r.uses ? plural(r.uses, uses ?? 'case') : '' }}</span>
       <template v-if="mayWrite">
         <button type="button" class="link soft" :aria-label="`Move ${r.name} up`" @click="move(i, -1)">
           ↑

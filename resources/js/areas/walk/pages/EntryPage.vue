@@ -8,7 +8,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { errorMessage, Problem } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
-import { mayLead, mayRecord, session } from '@/areas/people/session';
+import { mayLead, session } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { ago, entryWords, exact, plainWords, reasonWords, shownOf, wordOf, type Shown } from '@/kit/words';
@@ -39,7 +39,7 @@ const warned = computed(
   () =>
     (data.value?.entry.warnings.length ?? 0) > 0 &&
     data.value?.entry.open_attempt_id === null &&
-    mayRecord(project.value),
+    data.value.may_record,
 );
 const mineOpen = computed(
   () =>
@@ -111,14 +111,14 @@ async function takeIt(): Promise<void> {
             @click="start(data.entry.id, { again: true })"
           />
           <Button
-            v-if="data.entry.walking && !mineOpen && mayRecord(project)"
+            v-if="data.entry.walking && !mineOpen && data.may_record"
             outlined
             :label="`Take over from ${data.entry.walking.name}`"
             @click="takeIt"
           />
           <Button
             v-else-if="
-              data.cycle.state === 'released' && mayRecord(project) && data.entry.readiness !== 'held'
+              data.cycle.state === 'released' && data.may_record && data.entry.readiness !== 'held'
             "
             :disabled="busy"
             :label="mineOpen ? 'Go on' : data.attempts.length > 0 ? 'Walk it again' : 'Walk it'"
