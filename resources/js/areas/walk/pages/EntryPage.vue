@@ -117,9 +117,7 @@ async function takeIt(): Promise<void> {
             @click="takeIt"
           />
           <Button
-            v-else-if="
-              data.cycle.state === 'released' && data.may_record && data.entry.readiness !== 'held'
-            "
+            v-else-if="data.cycle.state === 'released' && data.may_record && data.entry.readiness !== 'held'"
             :disabled="busy"
             :label="mineOpen ? 'Go on' : data.attempts.length > 0 ? 'Walk it again' : 'Walk it'"
             @click="start(data.entry.id, { word })"
