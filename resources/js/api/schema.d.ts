@@ -3253,6 +3253,8 @@ export interface components {
             last_walked_at: string | null;
             revision: number;
             binned_at: string | null;
+            /** @description In a list: why it cannot be walked, a sentence for each error in its text. */
+            errors: string[];
             title_parts: components["schemas"]["TextPart"][];
             words: components["schemas"]["TextPart"][];
         };
@@ -9841,6 +9843,8 @@ export interface operations {
                 changed?: string;
                 /** @description yes: with open questions or suggestions */
                 author_asked?: string;
+                /** @description yes: with an error in the text, so that they cannot be walked */
+                errors?: string;
                 /** @description yes: those in the bin, and only those */
                 bin?: string;
                 /** @description These cases (ids) */
@@ -9959,6 +9963,8 @@ export interface operations {
                 changed?: string;
                 /** @description yes: with open questions or suggestions */
                 author_asked?: string;
+                /** @description yes: with an error in the text, so that they cannot be walked */
+                errors?: string;
                 /** @description yes: those in the bin, and only those */
                 bin?: string;
                 /** @description These cases (ids) */

@@ -60,7 +60,6 @@ final class Approval
             $this->tables[$text->table] = DataTable::query()
                 ->where('project_id', $this->project->id)
                 ->whereNull('binned_at')
-                ->with('rows')
                 ->find($text->table);
         }
 

@@ -45,8 +45,13 @@ final readonly class Suites
         $gained = $lost = [];
         if ('picked' !== $suite->kind) {
             $accepted = DB::table('suite_cases')->where('suite_id', $suite->id)->select('case_id');
-            $gained = $this->list->lines($this->live($project, $suite)->whereNotIn('cases.id', $accepted)->orderBy('number'), 200);
+            $gained = $this->list->lines(
+                $project->id,
+                $this->live($project, $suite)->whereNotIn('cases.id', $accepted)->orderBy('number'),
+                200,
+            );
             $lost = $this->list->lines(
+                $project->id,
                 TestCase::query()
                     ->whereIn('cases.id', $accepted)
                     ->whereNotIn('cases.id', $this->live($project, $suite)->select('cases.id'))

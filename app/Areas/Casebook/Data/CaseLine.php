@@ -18,6 +18,7 @@ final readonly class CaseLine
     /**
      * @param  list<string>  $labels
      * @param  object  $custom values by id of the field
+     * @param  list<string>  $errors
      * @param  list<TextPart>  $title_parts of a search
      * @param  list<TextPart>  $words       of a search, around what was found in the text
      */
@@ -41,6 +42,13 @@ final readonly class CaseLine
         #[OA\Property] public ?string $last_walked_at,
         #[OA\Property] public int $revision,
         #[OA\Property] public ?string $binned_at,
+        #[
+            OA\Property(
+                description: 'In a list: why it cannot be walked, a sentence for each error in its text.',
+                items: new OA\Items(type: 'string'),
+            ),
+        ]
+        public array $errors,
         #[OA\Property(items: new OA\Items(ref: TextPart::class))] public array $title_parts,
         #[OA\Property(items: new OA\Items(ref: TextPart::class))] public array $words,
     ) {}
@@ -72,6 +80,7 @@ final readonly class CaseLine
             $c->last_walked_at?->toIso8601ZuluString(),
             $c->revision,
             $c->binned_at?->toIso8601ZuluString(),
+            [],
             $title,
             $words,
         );
@@ -79,10 +88,11 @@ final readonly class CaseLine
 
     /**
      * @param  \stdClass  $row   of a list of cases
+     * @param  list<string>  $errors in its text
      * @param  list<TextPart>  $title what was searched for in the title
      * @param  list<TextPart>  $words and in the text
      */
-    public static function fromRow(\stdClass $row, array $title = [], array $words = []): self
+    public static function fromRow(\stdClass $row, array $errors, array $title = [], array $words = []): self
     {
         return new self(
             $row->id,
@@ -104,6 +114,7 @@ final readonly class CaseLine
             UtcTime::time($row->last_walked_at),
             $row->revision,
             UtcTime::time($row->binned_at),
+            $errors,
             $title,
             $words,
         );

@@ -38,6 +38,7 @@ final readonly class CaseFilter
         'walked' => 'never, or a number of days: not finished for that long',
         'changed' => 'A number of days: changed since',
         'author_asked' => 'yes: with open questions or suggestions',
+        'errors' => 'yes: with an error in the text, so that they cannot be walked',
         'bin' => 'yes: those in the bin, and only those',
         'ids' => 'These cases (ids)',
     ];
@@ -168,9 +169,19 @@ final readonly class CaseFilter
                 'cases.id',
                 DB::table('case_messages')->where('project_id', $this->project->id)->where('state', MessageState::Open)->select('case_id'),
             ),
+            'errors' => $this->errors($query),
             'ids' => $query->whereIn('cases.id', $ids),
             default => null,
         };
+    }
+
+    /**
+     * @param  Builder<TestCase>  $query
+     */
+    private function errors(Builder $query): void
+    {
+        app(TextChecks::class)->complete($this->project->id);
+        $query->whereIn('cases.version_id', DB::table('text_checks')->where('errors', '<>', '[]')->select('case_version_id'));
     }
 
     /**

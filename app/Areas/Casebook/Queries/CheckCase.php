@@ -25,22 +25,15 @@ use LucidStep\Core\Data\TooManySteps;
 final readonly class CheckCase
 {
     /**
-     * @param  ?DataTable  $table with its rows, where it was read already
+     * @param  ?DataTable  $table where it was read already
      *
      * @return list<Problem>
      */
     public function problems(string $project, CaseText $text, ?Routines $routines = null, ?DataTable $table = null): array
     {
-        $routines ??= RoutineBook::with($project, self::uses($text->steps));
         $table ??= $this->table($project, $text->table);
-        if (null === $text->table) {
-            return (new Check($routines, []))->steps($text->steps);
-        }
-        if (null === $table) {
-            return [new Problem(null, 'table', 'error', 'The data table that this case is bound to is gone. Choose another, or none.')];
-        }
-        $problems = (new Check($routines, array_column($table->columns, 'name'), "the data table \"{$table->name}\""))->steps($text->steps);
-        if ($table->rows->isEmpty()) {
+        $problems = $this->ofSteps($project, $text, $routines, $table);
+        if (null !== $table && $table->rows->isEmpty()) {
             $problems[] = new Problem(
                 null,
                 'table',
@@ -53,20 +46,40 @@ final readonly class CheckCase
     }
 
     /**
-     * Why the text cannot be walked, and so is not approved.
+     * Why the text cannot be walked, and so is neither approved nor planned.
+     *
+     * @param  ?DataTable  $table where it was read already
      *
      * @return list<string> a sentence each, with its step
      */
     public function errors(string $project, CaseText $text, ?Routines $routines = null, ?DataTable $table = null): array
     {
         $errors = array_filter(
-            $this->problems($project, $text, $routines, $table),
+            $this->ofSteps($project, $text, $routines, $table ?? $this->table($project, $text->table)),
             static fn(Problem $p): bool => 'error' === $p->severity,
         );
 
         return array_values(
             array_map(static fn(Problem $p): string => (null === $p->step ? '' : "Step {$p->step}: ") . $p->message, $errors),
         );
+    }
+
+    /**
+     * @return list<Problem>
+     */
+    private function ofSteps(string $project, CaseText $text, ?Routines $routines, ?DataTable $table): array
+    {
+        $routines ??= RoutineBook::with($project, self::uses($text->steps));
+
+        return match (true) {
+            null === $text->table => (new Check($routines, []))->steps($text->steps),
+            null === $table => [
+                new Problem(null, 'table', 'error', 'The data table that this case is bound to is gone. Choose another, or none.'),
+            ],
+            default => (new Check($routines, array_column($table->columns, 'name'), "the data table \"{$table->name}\""))->steps(
+                $text->steps,
+            ),
+        };
     }
 
     /**
@@ -118,7 +131,7 @@ final readonly class CheckCase
 
     private function table(string $project, ?string $id): ?DataTable
     {
-        return null === $id ? null : DataTable::query()->where('project_id', $project)->whereNull('binned_at')->with('rows')->find($id);
+        return null === $id ? null : DataTable::query()->where('project_id', $project)->whereNull('binned_at')->find($id);
     }
 
     /**

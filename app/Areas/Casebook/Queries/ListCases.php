@@ -19,6 +19,8 @@ use LucidStep\App\Support\Paging\PageCursor;
  */
 final readonly class ListCases
 {
+    public function __construct(private TextChecks $checks) {}
+
     public const PAGE = 60;
 
     /** Up to so many finds stand in the order of how well they fit. */
@@ -34,7 +36,8 @@ final readonly class ListCases
     private const COLUMNS = 'cases.id, cases.folder_id, cases.number, cases.key, cases.title,
         cases.state, cases.type, cases.priority, cases.priority_rank, cases.automated, cases.estimate_seconds,
         cases.owner_id, cases.labels, cases.position, cases.updated_at, cases.revision, cases.custom,
-        cases.is_template, cases.table_id, cases.steps_count, cases.last_walked_at, cases.binned_at, users.name as owner_name';
+        cases.is_template, cases.table_id, cases.steps_count, cases.last_walked_at, cases.binned_at, users.name as owner_name, cases.version_id,
+        (select errors from text_checks where case_version_id = cases.version_id) as errors';
 
     /** Orders by name: the column, of which type it is, and whether it may be empty. */
     public const SORTS = [
@@ -86,7 +89,10 @@ final readonly class ListCases
         $page = $found->take(self::PAGE);
         $last = $page->last();
 
-        return new CasePage($this->marked($page, $words), $found->count() > self::PAGE && null !== $last ? $next($last) : null);
+        return new CasePage(
+            $this->marked($project->id, $page, $words),
+            $found->count() > self::PAGE && null !== $last ? $next($last) : null,
+        );
     }
 
     /**
@@ -150,13 +156,13 @@ final readonly class ListCases
     }
 
     /**
-     * @param  Builder<TestCase>  $query in the wanted order
+     * @param  Builder<TestCase>  $query of cases of the project, in the wanted order
      *
      * @return list<CaseLine>
      */
-    public function lines(Builder $query, int $most): array
+    public function lines(string $project, Builder $query, int $most): array
     {
-        return $this->marked(self::rows($query, $most), null);
+        return $this->marked($project, self::rows($query, $most), null);
     }
 
     /**
@@ -174,7 +180,7 @@ final readonly class ListCases
      *
      * @return list<CaseLine>
      */
-    private function marked(Collection $rows, ?string $words): array
+    private function marked(string $project, Collection $rows, ?string $words): array
     {
         $marked = [];
         if (null !== $words && $rows->isNotEmpty()) {
@@ -195,7 +201,20 @@ final readonly class ListCases
             }
         }
 
-        return array_values($rows->map(static fn(\stdClass $row): CaseLine => CaseLine::fromRow($row, ...$marked[$row->id] ?? []))->all());
+        $unknown = $rows->whereNull('errors')->pluck('version_id')->all();
+        $errors = [] === $unknown ? [] : $this->checks->errors($project, array_values($unknown));
+
+        return array_values(
+            $rows
+                ->map(
+                    static fn(\stdClass $row): CaseLine => CaseLine::fromRow(
+                        $row,
+                        null === $row->errors ? $errors[$row->version_id] ?? [] : json_decode($row->errors, true),
+                        ...$marked[$row->id] ?? [],
+                    ),
+                )
+                ->all(),
+        );
     }
 
     /**

@@ -8,6 +8,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Casebook\Queries\TextChecks;
 use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
 use LucidStep\App\Areas\Cycles\Queries\ReadBoard;
 use LucidStep\App\Areas\Cycles\Queries\UndecidedEntries;
@@ -32,6 +33,7 @@ final readonly class ChangeCycleState
         private CycleChain $chain,
         private NotifyPeople $notify,
         private ReadBoard $boards,
+        private TextChecks $checks,
     ) {}
 
     /**
@@ -136,12 +138,8 @@ final readonly class ChangeCycleState
 
     private function mayGo(Cycle $cycle, User $user, CycleState $from, CycleState $to): void
     {
-        if (
-            \in_array($to, [CycleState::Released, CycleState::InReview], true) &&
-            $from->isOpen() &&
-            !DB::table('entries')->where('cycle_id', $cycle->id)->exists()
-        ) {
-            throw CycleConflict::isEmpty();
+        if (\in_array($to, [CycleState::Released, CycleState::InReview], true) && $from->isOpen()) {
+            $this->mustBeWalkable($cycle);
         }
         if (AddEntries::isRunning($cycle)) {
             throw CycleConflict::adding();
@@ -159,6 +157,29 @@ final readonly class ChangeCycleState
         }
         if (CycleState::Draft === $to && DB::table('entries')->where('cycle_id', $cycle->id)->where('attempts_count', '>', 0)->exists()) {
             throw CycleConflict::wasWalked();
+        }
+    }
+
+    /**
+     * @throws CycleConflict when there is nothing in it, or a text that cannot be walked
+     */
+    private function mustBeWalkable(Cycle $cycle): void
+    {
+        $cases = DB::table('entries')
+            ->join('cases', 'cases.id', '=', 'entries.case_id')
+            ->where('cycle_id', $cycle->id)
+            ->orderBy('cases.number')
+            ->distinct()
+            ->get(['case_version_id', 'cases.key', 'cases.number']);
+        if ($cases->isEmpty()) {
+            throw CycleConflict::isEmpty();
+        }
+        $errors = $this->checks->errors($cycle->project_id, array_values($cases->pluck('case_version_id')->unique()->all()));
+        if ([] !== $errors) {
+            $named = $cases
+                ->whereIn('case_version_id', array_keys($errors))
+                ->mapWithKeys(static fn(object $c): array => [$c->key => $errors[$c->case_version_id][0]]);
+            throw CycleConflict::cannotBeWalked($named->all());
         }
     }
 

@@ -11,6 +11,7 @@ use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Areas\Casebook\Queries\FolderPaths;
+use LucidStep\App\Areas\Casebook\Queries\TextChecks;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
 use LucidStep\Core\Casebook\CaseState;
@@ -84,14 +85,20 @@ final class EntrySelection
             $this->cases[] = $case;
         }
         $this->tables();
-        $this->cases = array_values(array_filter($this->cases ?? [], $this->isWalkable(...)));
+        $errors = app(TextChecks::class)->errors($this->project->id, array_column($this->cases ?? [], 'version'));
+        $this->cases = array_values(
+            array_filter($this->cases ?? [], fn(\stdClass $case): bool => $this->isWalkable($case, $errors[$case->version] ?? [])),
+        );
 
         return $this->cases;
     }
 
-    private function isWalkable(\stdClass $case): bool
+    /**
+     * @param  list<string>  $errors in its text
+     */
+    private function isWalkable(\stdClass $case, array $errors): bool
     {
-        $why = AttemptSize::tooLarge($case->steps_count, max(1, \count($this->rowsOf($case) ?? [])));
+        $why = $errors[0] ?? AttemptSize::tooLarge($case->steps_count, max(1, \count($this->rowsOf($case) ?? [])));
         if (null !== $why) {
             $this->refused[] = ['key' => $case->key, 'title' => $case->title, 'why' => $why];
         }

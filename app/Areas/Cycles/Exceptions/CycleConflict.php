@@ -46,6 +46,25 @@ final class CycleConflict extends Conflict
         return new self('empty-cycle', 'There is no entry in it yet. Add what is to be walked first.');
     }
 
+    /**
+     * @param  array<string, string>  $errors what is wrong, by the key of the case
+     */
+    public static function cannotBeWalked(array $errors): self
+    {
+        $some = \array_slice($errors, 0, 3);
+        $more = \count($errors) - \count($some);
+
+        return new self(
+            'cannot-be-walked',
+            (1 === \count($errors) ? 'A case in it' : \sprintf('%d cases in it', \count($errors))) .
+                ' cannot be walked. ' .
+                implode(' ', array_map(static fn(string $key, string $error): string => "{$key}: {$error}", array_keys($some), $some)) .
+                (0 === $more ? '' : " And {$more} more.") .
+                ' Mend the text and take its new version, or take the entry out.',
+            ['cases' => array_keys($errors)],
+        );
+    }
+
     public static function adding(): self
     {
         return new self('adding', 'Entries are being added right now. Wait until that is done, or stop it.');

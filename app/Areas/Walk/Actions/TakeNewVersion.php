@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Walk\Actions;
 
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Casebook\Queries\ReadCase;
+use LucidStep\App\Areas\Casebook\Queries\TextChecks;
 use LucidStep\App\Areas\Cycles\Actions\CycleLog;
 use LucidStep\App\Areas\Cycles\Actions\OpenCycle;
 use LucidStep\App\Areas\Walk\Data\NewVersionPreview;
@@ -42,6 +43,7 @@ final readonly class TakeNewVersion
         private CycleLog $log,
         private ReadCase $cases,
         private RollUpVerdicts $rollUp,
+        private TextChecks $checks,
     ) {}
 
     /**
@@ -75,13 +77,17 @@ final readonly class TakeNewVersion
     }
 
     /**
-     * @throws Conflict when the entry has the newest version already
+     * @throws Conflict when the entry has the newest version already, or that cannot be walked
      */
     public function __invoke(Entry $entry, User $user): Entry
     {
         $cycle = OpenCycle::lock(Cycle::query()->findOrFail($entry->cycle_id));
         $entry = Entry::query()->lockForUpdate()->with('case')->findOrFail($entry->id);
         [$from, $to] = $this->versions($entry);
+        $errors = $this->checks->errors($entry->project_id, [$to->id]);
+        if ([] !== $errors) {
+            throw EntryConflict::textHasErrors($to->number, $errors[$to->id][0]);
+        }
         $carried = $this->carried($entry, $to);
         if (null !== $carried) {
             $this->refuseOthers($entry, $user);

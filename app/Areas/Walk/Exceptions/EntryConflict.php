@@ -69,6 +69,11 @@ final class EntryConflict extends Conflict
         return new self('nothing-to-retest', 'Nobody has finished this entry yet.');
     }
 
+    public static function textHasErrors(int $version, string $error): self
+    {
+        return new self('cannot-be-walked', "Version {$version} cannot be walked. {$error} Mend the text first.");
+    }
+
     public static function newestAlready(): self
     {
         return new self('newest-already', 'This entry has the newest version already.');

@@ -77,6 +77,7 @@ export function criteria(frame: Api['CasebookFrame']): Criterion[] {
       many: false,
       choices: [{ value: 'yes', label: 'Yes' }],
     },
+    { name: 'errors', label: 'Cannot be walked', many: false, choices: [{ value: 'yes', label: 'Yes' }] },
     ...frame.fields.map((f) => ({
       name: `field.${f.id}`,
       label: f.name,

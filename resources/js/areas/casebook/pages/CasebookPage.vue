@@ -277,6 +277,10 @@ const listed = computed(
                   ><template v-else>{{ c.title }}</template></RouterLink
                 >
                 <span v-if="c.is_template" class="soft small"> template</span>
+                <span v-if="c.errors.length > 0" class="p-invalid-words small words"
+                  >Cannot be walked. {{ c.errors[0]
+                  }}{{ c.errors.length > 1 ? ` And ${c.errors.length - 1} more.` : '' }}</span
+                >
                 <span v-if="c.words.length > 0" class="soft small words"
                   ><component :is="p.hit ? 'mark' : 'span'" v-for="(p, i) in c.words" :key="i">{{
                     p.text
