@@ -14,11 +14,13 @@ use Illuminate\Support\Carbon;
  * @property string  $title
  * @property Carbon  $created_at
  * @property ?Carbon $undone_at
+ * @property list<string> $folders that were made for the cases
+ * @property list<string> $suites  that came with them
  */
 final class BulkAct extends Record
 {
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['created_at' => 'datetime', 'undone_at' => 'datetime'];
+    protected $casts = ['folders' => 'array', 'suites' => 'array', 'created_at' => 'datetime', 'undone_at' => 'datetime'];
 }

@@ -15,7 +15,7 @@ final readonly class CaseOut
     /**
      * @param  list<string>  $folder       outermost first
      * @param  list<string>  $labels
-     * @param  list<string>  $requirements keys
+     * @param  array<string, string>  $requirements titles by key
      * @param  array<string, string>  $custom       by name of the field
      * @param  array<string, string>  $routines     names by id, of those that its steps use
      */

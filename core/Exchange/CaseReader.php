@@ -9,6 +9,7 @@ use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Data\Names;
 use LucidStep\Core\Forecast\Duration;
 use LucidStep\Core\Forecast\NotADuration;
+use LucidStep\Core\Text\ItemList;
 
 /**
  * Makes cases of the rows of a file, one after another, with what is wrong with each.
@@ -202,7 +203,7 @@ final class CaseReader
             'title' => (string) preg_replace('/\s+/u', ' ', $value),
             'folder' => $this->folder($value),
             'labels' => $this->labels($value),
-            'requirements' => array_map(mb_strtoupper(...), self::split('/[,\n]/', $value)),
+            'requirements' => $this->requirements($value),
             'type' => $this->around->types[mb_strtolower($value)] ?? mb_strtolower($value),
             'priority' => $this->lookUp($target, $value, $this->around->priorities),
             'state' => $this->state($value),
@@ -269,7 +270,7 @@ final class CaseReader
      */
     private function labels(string $value): array
     {
-        $labels = array_values(array_unique(self::split('/[,;\n]/', $value)));
+        $labels = array_values(array_unique(ItemList::read($value)));
         if (\count($labels) > self::MOST_LABELS) {
             $this->error('labels', \sprintf('%d labels; a case takes at most %d.', \count($labels), self::MOST_LABELS));
         }
@@ -336,21 +337,70 @@ final class CaseReader
                 $this->error($target, \sprintf('Longer than %d characters.', self::LONGEST_CELL), $row);
             }
         }
-        if ('' !== $routine) {
-            $id = $this->lookUp('routine', $routine, $this->around->routines, $row);
-            $this->steps[] = new Step('', '', '', [], $id ?? '', self::values($values['values'] ?? ''));
-        } elseif (self::BY_CASE === $this->layout) {
-            $steps = NumberedLines::steps($action, $data, $expected);
-            if ([] === $steps) {
-                $this->error('action', 'There is a result without a step.', $row);
-            }
-            array_push($this->steps, ...$steps);
+        if (self::BY_CASE === $this->layout && ('' === $routine || NumberedLines::isNumbered($routine))) {
+            $this->addNumbered($row, $values);
+        } elseif ('' !== $routine) {
+            $this->steps[] = $this->use($routine, $values['values'] ?? '', $row);
         } else {
             $this->steps[] = new Step($action, $data, $expected);
         }
         if (self::MOST_STEPS + 1 === \count($this->steps)) {
             $this->error('action', \sprintf('A case takes at most %d steps.', self::MOST_STEPS), $row);
         }
+    }
+
+    /**
+     * Steps as numbered lines; those with a routine of their number use that.
+     *
+     * @param  array<string, string>  $values
+     */
+    private function addNumbered(int $row, array $values): void
+    {
+        $steps = NumberedLines::steps($values['action'] ?? '', $values['data'] ?? '', $values['expected'] ?? '');
+        $given = NumberedLines::split($values['values'] ?? '');
+        foreach (array_filter(NumberedLines::split($values['routine'] ?? '')) as $number => $name) {
+            while (\count($steps) < $number) {
+                $steps[] = new Step('', '', '');
+            }
+            $own = $steps[$number - 1];
+            $steps[$number - 1] = $this->use($name, $given[$number] ?? '', $row);
+            if ('' !== $own->action . $own->data . $own->expected) {
+                $this->error('routine', "Step {$number} is a routine and has an action of its own.", $row);
+            }
+        }
+        if ([] === $steps) {
+            $this->error('action', 'There is a result without a step.', $row);
+        }
+        array_push($this->steps, ...$steps);
+    }
+
+    private function use(string $routine, string $values, int $row): Step
+    {
+        return new Step('', '', '', [], $this->lookUp('routine', $routine, $this->around->routines, $row) ?? '', self::values($values));
+    }
+
+    /**
+     * Names of requirements: by key, by title, or both as they go out. A key that is not there is nobody's title.
+     *
+     * @return list<string>
+     */
+    private function requirements(string $value): array
+    {
+        $named = [];
+        foreach (ItemList::read($value) as $name) {
+            $isKey = 1 === preg_match('/^(\p{L}[\p{L}\p{N}]*-Q\d+)(?:\s+(.+))?$/uDi', $name, $m);
+            if (!$isKey || isset($this->around->requirements[mb_strtolower($name)])) {
+                $named[] = $name;
+            } elseif (isset($this->around->requirements[mb_strtolower($m[1])])) {
+                $named[] = $m[1];
+            } elseif (isset($m[2])) {
+                $named[] = $m[2];
+            } else {
+                $this->error('requirements', "There is no requirement {$name} here. Write its title behind it, or take it out.");
+            }
+        }
+
+        return $named;
     }
 
     /**

@@ -16,7 +16,7 @@ final readonly class CaseRow
      * @param  ?string  $key    upper case
      * @param  array<string, mixed>  $fields by target of {@see CaseColumns}: texts; `folder`, `labels` and `requirements`
      *     lists; `estimate` seconds or null; `automated` and `template` bool; `owner` and `table` ids or null; custom
-     *     fields by `field: <name>`
+     *     fields by `field: <name>`; `needs` kinds of conditions by the key of the case that is needed
      * @param  ?list<Step>  $steps  null when the file has no column for steps
      * @param  list<ReadError>  $errors
      */

@@ -6,6 +6,7 @@ namespace LucidStep\Core\Exchange;
 
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Forecast\Duration;
+use LucidStep\Core\Text\ItemList;
 
 /**
  * Cases as rows of a sheet: one row per step or one per case. Read back by {@see CaseReader} they are the same.
@@ -23,13 +24,8 @@ final readonly class CaseSheet
      */
     public function header(): array
     {
-        $own = array_values(
-            array_filter(
-                array_keys(CaseColumns::TARGETS),
-                fn(string $t): bool => CaseReader::BY_STEP === $this->layout || !\in_array($t, ['routine', 'values'], true),
-            ),
-        );
-        $at = (int) array_search(CaseReader::BY_STEP === $this->layout ? 'routine' : 'action', $own, true);
+        $own = array_keys(CaseColumns::TARGETS);
+        $at = (int) array_search('routine', $own, true);
 
         return [
             ...\array_slice($own, 0, $at),
@@ -55,9 +51,16 @@ final readonly class CaseSheet
             'state' => $case->state->words(),
             'automated' => $case->automated ? 'yes' : 'no',
             'owner' => $case->owner,
-            'labels' => implode(', ', $case->labels),
+            'labels' => ItemList::write($case->labels),
             'estimate' => null === $case->estimate ? '' : Duration::fromMilliseconds($case->estimate * 1000)->toText(),
-            'requirements' => implode(', ', $case->requirements),
+            // The title goes along: elsewhere the key is another's, or nobody's.
+            'requirements' => ItemList::write(
+                array_map(
+                    static fn(string $key, string $title): string => "{$key} {$title}",
+                    array_keys($case->requirements),
+                    $case->requirements,
+                ),
+            ),
             'table' => (string) $case->table,
             'template' => $case->template ? 'yes' : 'no',
         ];
@@ -79,42 +82,44 @@ final readonly class CaseSheet
      */
     private function bySteps(CaseOut $case): array
     {
-        $rows = [];
-        foreach ($case->text->steps as $step) {
-            $values = [];
-            foreach ($step->values as $name => $value) {
-                $values[] = "{$name} = " . strtr($value, ['\\' => '\\\\', "\n" => '\n']);
-            }
-            $rows[] = [
-                'routine' => null === $step->routine ? '' : $case->routines[$step->routine] ?? '',
-                'values' => implode("\n", $values),
-                'action' => $step->action,
-                'data' => $step->data,
-                'expected' => $step->expected,
-            ];
-        }
-
-        return $rows;
+        return array_map(static fn(Step $step): array => self::step($step, $case), $case->text->steps);
     }
 
     /**
-     * @return array<string, string>
+     * @return array<string, string> by column
+     */
+    private static function step(Step $step, CaseOut $case): array
+    {
+        $values = [];
+        foreach ($step->values as $name => $value) {
+            $values[] = "{$name} = " . strtr($value, ['\\' => '\\\\', "\n" => '\n']);
+        }
+
+        return [
+            'routine' => null === $step->routine ? '' : $case->routines[$step->routine] ?? '',
+            'values' => implode("\n", $values),
+            'action' => $step->action,
+            'data' => $step->data,
+            'expected' => $step->expected,
+        ];
+    }
+
+    /**
+     * @return array<string, string> numbered lines by column; a column that says nothing is empty
      */
     private function numbered(CaseOut $case): array
     {
-        $cells = ['action' => [], 'data' => [], 'expected' => []];
-        foreach ($case->text->steps as $i => $step) {
-            foreach ($cells as $column => $_) {
-                $cells[$column][] = rtrim($i + 1 . '. ' . $step->{$column});
+        $cells = [];
+        foreach ($this->bySteps($case) as $i => $step) {
+            foreach ($step as $column => $text) {
+                $cells[$column][] = NumberedLines::line($i + 1, $text);
             }
         }
-        $written = array_filter(
-            $cells,
-            static fn(string $column): bool => 'action' === $column ||
-                [] !== array_filter($case->text->steps, static fn(Step $s): bool => '' !== $s->{$column}),
-            \ARRAY_FILTER_USE_KEY,
-        );
+        $says = static fn(array $lines): bool => [] !== preg_grep('/^\d+\.$/D', $lines, \PREG_GREP_INVERT);
 
-        return array_map(static fn(array $lines): string => implode("\n", $lines), $written);
+        return array_map(
+            static fn(array $lines): string => implode("\n", $lines),
+            array_filter($cells, static fn(array $lines, string $c): bool => 'action' === $c || $says($lines), \ARRAY_FILTER_USE_BOTH),
+        );
     }
 }

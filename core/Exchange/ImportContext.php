@@ -18,6 +18,7 @@ final readonly class ImportContext
      * @param  array<string, string>  $routines   ids by name in lower case
      * @param  array<string, string>  $tables     ids by name in lower case
      * @param  array<string, CustomField>  $fields     by name in lower case
+     * @param  array<string, string>  $requirements ids by key and by title, in lower case
      */
     public function __construct(
         public array $types = ['functional' => 'functional'],
@@ -26,5 +27,6 @@ final readonly class ImportContext
         public array $routines = [],
         public array $tables = [],
         public array $fields = [],
+        public array $requirements = [],
     ) {}
 }

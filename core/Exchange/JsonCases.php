@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\Core\Exchange;
 
 use LucidStep\Core\Casebook\Step;
+use LucidStep\Core\Planning\ConditionKind;
+use LucidStep\Core\Text\ItemList;
 
 /**
  * The casebook's own JSON: everything of it with names instead of ids, so that it comes back the same elsewhere.
@@ -23,6 +25,8 @@ final readonly class JsonCases
      * @param  array<string, string>  $files        content in Base64 by SHA-256
      * @param  list<array<string, mixed>>  $cases
      * @param  list<array<string, mixed>>  $types        value, name
+     * @param  list<list<string>>  $folders      paths, outermost first: those without a case as well
+     * @param  list<array<string, mixed>>  $suites       name, kind, filter, requirement, cases (keys)
      */
     private function __construct(
         public array $routines,
@@ -32,6 +36,8 @@ final readonly class JsonCases
         public array $files,
         public array $cases,
         public array $types,
+        public array $folders,
+        public array $suites,
     ) {}
 
     /**
@@ -59,6 +65,11 @@ final readonly class JsonCases
             self::texts($all['files'] ?? []),
             self::rows($all, 'cases'),
             self::rows($all, 'types'),
+            array_map(
+                static fn(array $path): array => array_values(array_filter(array_map(strval(...), array_filter($path, is_scalar(...))))),
+                array_values(array_filter((array) ($all['folders'] ?? []), is_array(...))),
+            ),
+            self::rows($all, 'suites'),
         );
     }
 
@@ -125,7 +136,7 @@ final readonly class JsonCases
                                 ' / ',
                                 array_map(static fn(mixed $n): string => str_replace('/', '\/', \is_scalar($n) ? (string) $n : ''), $value),
                             )
-                            : implode(', ', array_filter($value, is_scalar(...))),
+                            : ItemList::write(array_values(array_map(strval(...), array_filter($value, is_scalar(...))))),
                         'estimate' === $target && \is_int($value) => "{$value}s",
                         default => \is_scalar($value) ? (string) $value : '',
                     },
@@ -149,11 +160,33 @@ final readonly class JsonCases
             yield $row => new CaseRow(
                 $row,
                 $read->key,
-                [...$read->fields, 'files' => Step::fromArray(['files' => $case['files'] ?? []])->files],
+                [...$read->fields, ...self::needs($case), 'files' => Step::fromArray(['files' => $case['files'] ?? []])->files],
                 $steps,
                 $errors,
             );
         }
+    }
+
+    /**
+     * @param  array<string, mixed>  $case
+     *
+     * @return array{needs?: array<string, string>} the kind of condition by the key of the case that is needed; nothing where the
+     *     file does not say
+     */
+    private static function needs(array $case): array
+    {
+        if (!\is_array($case['needs'] ?? null)) {
+            return [];
+        }
+        $needs = [];
+        foreach (self::rows($case, 'needs') as $need) {
+            $kind = \is_string($need['kind'] ?? null) ? ConditionKind::tryFrom($need['kind']) : null;
+            if (\is_string($need['case'] ?? null) && null !== $kind) {
+                $needs[$need['case']] = $kind->value;
+            }
+        }
+
+        return ['needs' => $needs];
     }
 
     /**

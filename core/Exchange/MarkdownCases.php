@@ -23,7 +23,7 @@ final class MarkdownCases
             'Owner' => $case->owner,
             'Labels' => implode(', ', $case->labels),
             'Estimate' => null === $case->estimate ? '' : Duration::fromMilliseconds($case->estimate * 1000)->toText(),
-            'Requirements' => implode(', ', $case->requirements),
+            'Requirements' => implode(', ', array_keys($case->requirements)),
             'Data table' => (string) $case->table,
             ...$case->custom,
         ];

@@ -47,6 +47,14 @@ final class NumberedLines
         return $steps;
     }
 
+    /**
+     * A text as a numbered line; what follows its first line and looks like a number stands behind a backslash.
+     */
+    public static function line(int $number, string $text): string
+    {
+        return rtrim("{$number}. " . preg_replace('/\n(?=\\\\*\s*\d{1,3}\s*[.):])/u', "\n\\\\", $text));
+    }
+
     public static function isNumbered(string $text): bool
     {
         return 1 === preg_match('/^\s*1\s*[.):](?:\s|$)/', $text);
@@ -55,7 +63,7 @@ final class NumberedLines
     /**
      * @return array<int, string> by number, from 1
      */
-    private static function split(string $text): array
+    public static function split(string $text): array
     {
         $numbered = self::isNumbered($text);
         $pieces = [];
@@ -64,7 +72,8 @@ final class NumberedLines
             if ($numbered && 1 === preg_match('/^\s*(\d{1,3})\s*[.):](?:\s+(.*))?$/us', $line, $m) && (int) $m[1] === $at + 1) {
                 $pieces[++$at] = trim($m[2] ?? '');
             } elseif ($numbered) {
-                $pieces[$at] = rtrim(($pieces[$at] ?? '') . "\n" . rtrim($line));
+                $line = preg_replace('/^\\\\(?=\\\\*\s*\d{1,3}\s*[.):])/u', '', rtrim($line));
+                $pieces[$at] = rtrim(($pieces[$at] ?? '') . "\n{$line}");
             } elseif ('' !== trim($line)) {
                 $pieces[++$at] = trim($line);
             }

@@ -16,6 +16,17 @@ enum ConditionKind: string
     case OnlyIfPassed = 'only_if_passed';
 
     /**
+     * @param  string  $needed what it depends on, such as "SKR-C4"
+     */
+    public function words(string $needed): string
+    {
+        return match ($this) {
+            self::After => "after {$needed}",
+            self::OnlyIfPassed => "only if {$needed} passed",
+        };
+    }
+
+    /**
      * Whether an entry that depends in this way need not wait any more.
      */
     public function isMetBy(EntryState $needed): bool

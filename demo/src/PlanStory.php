@@ -150,7 +150,7 @@ final class PlanStory
             [[55, 54, 'only_if_passed'], [56, 54, 'after'], [46, 45, 'only_if_passed'], [39, 36, 'only_if_passed'], [44, 42, 'after']]
             as [$case, $needs, $kind]
         ) {
-            $this->needs->write($this->case($project, $case), [['case' => "SKR-C{$needs}", 'kind' => $kind]]);
+            $this->needs->write($this->case($project, $case), $people['anouk'], [['case' => "SKR-C{$needs}", 'kind' => $kind]]);
         }
     }
 

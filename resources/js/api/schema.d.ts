@@ -4161,6 +4161,8 @@ export interface components {
             refuses: number;
             same: number;
             new_types: string[];
+            /** @description What the file holds beside its cases and is not brought in, a sentence each. */
+            left_out: string[];
             done: number;
             total: number;
             problem: string;

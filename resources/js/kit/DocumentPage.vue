@@ -24,6 +24,8 @@ const props = withDefaults(
     nameId?: string;
     nameLength?: number;
     isNew?: boolean;
+    /** Whether Tab leads from the name of a new one straight into it, as Enter does. */
+    tabEnters?: boolean;
     dirty?: boolean;
     saving?: boolean;
     mayWrite: boolean;
@@ -64,6 +66,11 @@ const line = computed({
   get: () => name.value ?? '',
   set: (now) => (name.value = now.replaceAll(/\s*\n\s*/g, ' ')),
 });
+function onward(event: KeyboardEvent): void {
+  if (!props.isNew || !props.tabEnters) return;
+  event.preventDefault();
+  emit('enter');
+}
 const label = computed(() => props.nameLabel || `Name of the ${props.what}`);
 const refusals = computed(() =>
   Object.entries(props.problem?.errors ?? {})
@@ -101,6 +108,7 @@ useEventListener(window, 'keydown', (event) => {
           :maxlength="nameLength"
           :autofocus="isNew"
           @keydown.enter.prevent="emit('enter')"
+          @keydown.tab.exact="onward"
         />
         <span v-if="version" class="soft">version {{ version }}</span>
         <div class="actions">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readItems } from '@/kit/items';
 import InputText from 'primevue/inputtext';
 import { computed, ref, watch } from 'vue';
 import { inWords, toggled, type Criterion, type Filter } from './criteria';
@@ -45,7 +46,7 @@ function show(name: string): void {
   open.value = open.value === name ? '' : name;
 }
 const has = (criterion: Criterion, value: string): boolean =>
-  (props.filter[criterion.name] ?? '').split(',').includes(value);
+  readItems(props.filter[criterion.name] ?? '').includes(value);
 </script>
 
 <template>

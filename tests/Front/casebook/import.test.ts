@@ -9,6 +9,7 @@ const state = (more: Partial<Api['ImportState']> = {}): Api['ImportState'] => ({
   id: 'i1',
   name: 'harbour.csv',
   state: 'ready',
+  left_out: [],
   format: 'csv',
   header: ['Titel', 'Schritt', 'Rest'],
   samples: [['Pay at the quay', 'Pay', 'x']],

@@ -8,19 +8,20 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Casebook\Data\CaseNeed;
+use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
-use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Models\User;
 use LucidStep\Core\Planning\Condition;
 use LucidStep\Core\Planning\ConditionKind;
 use LucidStep\Core\Planning\Conditions;
 use LucidStep\Core\Planning\LoopRefused;
 
 /**
- * What a case usually waits for: a suggestion that its entries take over when they are planned.
+ * What cases usually wait for: a suggestion that their entries take over when they are planned.
  */
 final readonly class CaseNeeds
 {
-    public function __construct(private PublishChange $announce) {}
+    public function __construct(private CaseWriterFactory $writers) {}
 
     /**
      * @return list<CaseNeed>
@@ -45,7 +46,7 @@ final readonly class CaseNeeds
      * @throws ValidationException when a case is not there, or cases would wait for each other: the loop is named
      * @return list<CaseNeed>
      */
-    public function write(TestCase $case, array $needs): array
+    public function write(TestCase $case, User $user, array $needs): array
     {
         $wanted = array_map(static fn(array $n): string => Str::isUuid($n['case']) ? $n['case'] : mb_strtoupper(trim($n['case'])), $needs);
         $known = TestCase::query()
@@ -53,7 +54,7 @@ final readonly class CaseNeeds
             ->whereNull('binned_at')
             ->where(static fn($q) => $q->whereIn('key', $wanted)->orWhereIn('id', array_filter($wanted, Str::isUuid(...))))
             ->get(['id', 'key']);
-        $rows = [];
+        $kinds = [];
         foreach ($needs as $i => $need) {
             $id = ($known->firstWhere('key', $wanted[$i]) ?? $known->firstWhere('id', $wanted[$i]))?->id;
             if (null === $id || $id === $case->id) {
@@ -62,31 +63,83 @@ final readonly class CaseNeeds
                         null === $id ? "There is no case {$need['case']} in this project." : 'A case does not wait for itself.',
                 ]);
             }
-            $rows[$id] = ['case_id' => $case->id, 'needs_id' => $id, 'kind' => $need['kind']];
+            $kinds[$id] = $need['kind'];
         }
-        $others = DB::table('case_conditions')
-            ->join('cases', 'cases.id', '=', 'case_id')
-            ->where('cases.project_id', $case->project_id)
-            ->whereNot('case_id', $case->id)
-            ->get(['case_id', 'needs_id', 'kind'])
-            ->map(static fn(\stdClass $r): array => (array) $r)
-            ->all();
         try {
-            Conditions::of(
-                array_map(static fn(array $c): Condition => new Condition($c['case_id'], $c['needs_id'], ConditionKind::from($c['kind'])), [
-                    ...$others,
-                    ...array_values($rows),
-                ]),
-            );
+            $this->replace(Project::query()->findOrFail($case->project_id), $user, [$case->id => $kinds]);
         } catch (LoopRefused $e) {
-            throw ValidationException::withMessages([
-                'needs' => $e->named(DB::table('cases')->whereIn('id', $e->loop)->pluck('key', 'id')->all(), 'cases'),
-            ]);
+            throw ValidationException::withMessages(['needs' => $this->named($e)]);
         }
-        DB::table('case_conditions')->where('case_id', $case->id)->delete();
-        DB::table('case_conditions')->insert(array_values($rows));
-        ($this->announce)($case->project_id, 'case', $case->id);
 
         return $this->of($case);
+    }
+
+    /**
+     * Replaces what some cases wait for; each whose conditions are others then has a line in its log.
+     *
+     * @param  array<string, array<string, string>>  $needs by case: the kind by the case that it needs
+     *
+     * @throws LoopRefused when cases would wait for each other
+     */
+    public function replace(Project $project, User $user, array $needs): void
+    {
+        $all = DB::table('case_conditions')
+            ->join('cases', 'cases.id', '=', 'case_id')
+            ->where('cases.project_id', $project->id)
+            ->get(['case_id', 'needs_id', 'kind'])
+            ->groupBy('case_id')
+            ->map(static fn($some): array => $some->pluck('kind', 'needs_id')->all())
+            ->all();
+        $conditions = [];
+        foreach ([...$all, ...$needs] as $case => $kinds) {
+            foreach ($kinds as $other => $kind) {
+                $conditions[] = new Condition((string) $case, (string) $other, ConditionKind::from($kind));
+            }
+        }
+        Conditions::of($conditions);
+        $keys = DB::table('cases')
+            ->whereIn('id', array_merge([], ...array_map(array_keys(...), [...array_values($all), ...array_values($needs)])))
+            ->pluck('key', 'id')
+            ->all();
+        $writer = $this->writers->for($project, $user);
+        foreach ($needs as $case => $kinds) {
+            $before = self::words($all[$case] ?? [], $keys);
+            $after = self::words($kinds, $keys);
+            if ($before !== $after) {
+                DB::table('case_conditions')->where('case_id', $case)->delete();
+                DB::table('case_conditions')->insert(
+                    array_map(
+                        static fn(string $other, string $kind): array => ['case_id' => $case, 'needs_id' => $other, 'kind' => $kind],
+                        array_keys($kinds),
+                        $kinds,
+                    ),
+                );
+                $writer->log($case, 'edited', ['fields' => ['usually_waits_for' => [$before, $after]]]);
+            }
+        }
+        $writer->end();
+    }
+
+    public function named(LoopRefused $loop): string
+    {
+        return $loop->named(DB::table('cases')->whereIn('id', $loop->loop)->pluck('key', 'id')->all(), 'cases');
+    }
+
+    /**
+     * @param  array<string, string>  $kinds by the case that is needed
+     * @param  array<string, string>  $keys by id
+     *
+     * @return list<string>
+     */
+    private static function words(array $kinds, array $keys): array
+    {
+        $words = array_map(
+            static fn(string $other, string $kind): string => ConditionKind::from($kind)->words($keys[$other] ?? $other),
+            array_keys($kinds),
+            $kinds,
+        );
+        sort($words);
+
+        return $words;
     }
 }

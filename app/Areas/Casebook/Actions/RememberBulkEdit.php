@@ -17,15 +17,19 @@ final class RememberBulkEdit
 {
     /**
      * @param  array<string, array{revision: int, before: array<string, mixed>, made?: bool}>  $cases by id
+     * @param  list<string>  $folders ids of those that were made for them, the outer ones first
+     * @param  list<string>  $suites ids of those that came with them
      *
      * @return string the id of the act
      */
-    public function __invoke(Project $project, User $user, string $title, array $cases): string
+    public function __invoke(Project $project, User $user, string $title, array $cases, array $folders = [], array $suites = []): string
     {
         $act = BulkAct::query()->create([
             'project_id' => $project->id,
             'actor_id' => $user->id,
             'title' => $title,
+            'folders' => $folders,
+            'suites' => $suites,
             'created_at' => Carbon::now(),
         ]);
         $rows = [];

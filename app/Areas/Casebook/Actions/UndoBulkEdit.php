@@ -9,7 +9,9 @@ use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Casebook\Data\BulkEditResult;
 use LucidStep\App\Areas\Casebook\Data\RefusedCase;
 use LucidStep\App\Models\BulkAct;
+use LucidStep\App\Models\Folder;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Problems\AlreadyDone;
@@ -20,7 +22,7 @@ use LucidStep\Core\Casebook\CaseText;
  */
 final readonly class UndoBulkEdit
 {
-    public function __construct(private CaseWriterFactory $writers, private RestoreFolders $folders) {}
+    public function __construct(private CaseWriterFactory $writers, private RestoreFolders $folders, private CaseNeeds $needs) {}
 
     /**
      * Takes an act back: what was changed again since is left and named.
@@ -45,11 +47,12 @@ final readonly class UndoBulkEdit
 
                     continue;
                 }
-                $this->revert($case, json_decode($row->before, true) ?: [], (bool) $row->made, $user, $writer);
+                $this->revert($case, json_decode($row->before, true) ?: [], (bool) $row->made, $project, $user, $writer);
                 $done++;
             }
         }
         $writer->end();
+        $this->takeAlong($act);
         $act->update(['undone_at' => Carbon::now()]);
 
         return new BulkEditResult(
@@ -62,9 +65,32 @@ final readonly class UndoBulkEdit
     }
 
     /**
+     * The folders that were made for the cases go with them, where nothing else is in them by now, and so do suites.
+     */
+    private function takeAlong(BulkAct $act): void
+    {
+        Suite::query()
+            ->whereIn('id', $act->suites)
+            ->whereNull('binned_at')
+            ->update(['binned_at' => Carbon::now()]);
+        foreach (array_reverse($act->folders) as $folder) {
+            Folder::query()
+                ->whereKey($folder)
+                ->whereNotExists(static fn($q) => $q->from('cases')->whereColumn('folder_id', 'folders.id')->whereNull('binned_at'))
+                ->whereNotExists(
+                    static fn($q) => $q
+                        ->from('folders as below')
+                        ->whereColumn('below.parent_id', 'folders.id')
+                        ->whereNull('below.binned_at'),
+                )
+                ->update(['binned_at' => Carbon::now()]);
+        }
+    }
+
+    /**
      * @param  array<string, mixed>  $before
      */
-    private function revert(TestCase $case, array $before, bool $made, User $user, CaseWriter $writer): void
+    private function revert(TestCase $case, array $before, bool $made, Project $project, User $user, CaseWriter $writer): void
     {
         if ($made) {
             $case->forceFill(['binned_at' => Carbon::now(), 'binned_by_id' => $user->id, 'revision' => $case->revision + 1])->save();
@@ -80,6 +106,9 @@ final readonly class UndoBulkEdit
         }
         if (isset($before['position'])) {
             $case->position = (float) $before['position'];
+        }
+        if (isset($before['needs'])) {
+            $this->needs->replace($project, $user, [$case->id => $before['needs']]);
         }
         $text = isset($before['text']) && \is_array($before['text']) ? CaseText::fromArray($before['text']) : null;
         if (!$writer->change($case, $text, CaseFields::of($case)->with($before), 'edited', ['comment' => 'Undone'])) {

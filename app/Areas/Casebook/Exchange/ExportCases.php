@@ -49,6 +49,7 @@ final readonly class ExportCases
         private Progress $progress,
         private Workbook $workbook,
         private PrintPage $page,
+        private ExchangeSuites $suites,
     ) {}
 
     public function run(CaseExport $export): void
@@ -157,9 +158,14 @@ final readonly class ExportCases
                 $encode($tables) .
                 ",\n\"routines\": " .
                 $encode($routines) .
+                ",\n\"folders\": " .
+                $encode((new FolderPaths($project))->all()) .
+                ",\n\"suites\": " .
+                $encode($this->suites->out($project)) .
                 ",\n\"cases\": [",
         );
         $separator = "\n";
+        $needs = $this->needs($project);
         foreach ($this->cases($export, $project) as $case) {
             foreach (
                 [...$case->text->files, ...array_merge(...array_map(static fn(Step $s): array => $s->files, $case->text->steps) ?: [[]])]
@@ -170,8 +176,8 @@ final readonly class ExportCases
             fwrite(
                 $out,
                 $separator .
-                    $encode(
-                        array_filter(
+                    $encode([
+                        ...array_filter(
                             [
                                 'key' => $case->key,
                                 'title' => $case->text->title,
@@ -187,7 +193,7 @@ final readonly class ExportCases
                                 'owner' => $case->owner,
                                 'labels' => $case->labels,
                                 'estimate' => $case->estimate,
-                                'requirements' => $case->requirements,
+                                'requirements' => array_keys($case->requirements),
                                 'table' => $case->table,
                                 'custom' => $case->custom,
                                 'files' => $case->text->files,
@@ -201,7 +207,8 @@ final readonly class ExportCases
                             ],
                             static fn(mixed $v): bool => null !== $v && '' !== $v && [] !== $v,
                         ),
-                    ),
+                        'needs' => $needs[$case->key] ?? [],
+                    ]),
             );
             $separator = ",\n";
         }
@@ -217,6 +224,28 @@ final readonly class ExportCases
         }
         fwrite($out, "\n}\n}\n");
         fclose($out);
+    }
+
+    /**
+     * @return array<string, list<array{case: string, kind: string}>> what cases usually wait for, by key
+     */
+    private function needs(Project $project): array
+    {
+        $needs = [];
+        foreach (
+            DB::table('case_conditions')
+                ->join('cases', 'cases.id', '=', 'case_id')
+                ->join('cases as needed', 'needed.id', '=', 'needs_id')
+                ->where('cases.project_id', $project->id)
+                ->whereNull('needed.binned_at')
+                ->orderBy('needed.number')
+                ->get(['cases.key', 'needed.key as needs', 'kind'])
+            as $row
+        ) {
+            $needs[(string) $row->key][] = ['case' => (string) $row->needs, 'kind' => (string) $row->kind];
+        }
+
+        return $needs;
     }
 
     /**
@@ -300,7 +329,7 @@ final readonly class ExportCases
             'routine' => DB::table('routines')->where('project_id', $project->id)->pluck('name', 'id')->all(),
         ];
         $folders = new FolderPaths($project);
-        $expand = true === $export->options['expand'] || CaseReader::BY_CASE === $export->options['layout'];
+        $expand = true === $export->options['expand'];
         $after = $done = 0;
         do {
             /** @var Collection<int, TestCase> $some */
@@ -347,7 +376,7 @@ final readonly class ExportCases
             (string) $case->owner?->email,
             $case->labels,
             $case->estimate_seconds,
-            array_values($case->requirements->map(static fn($r): string => $r->key)->sort()->all()),
+            $case->requirements->sortBy('number')->pluck('title', 'key')->all(),
             null === $text->table ? null : $names['table'][$text->table] ?? null,
             $case->is_template,
             $custom,

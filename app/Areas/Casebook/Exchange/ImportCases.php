@@ -8,6 +8,7 @@ use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Casebook\Actions\CaseFields;
+use LucidStep\App\Areas\Casebook\Actions\CaseNeeds;
 use LucidStep\App\Areas\Casebook\Actions\CaseWriterFactory;
 use LucidStep\App\Areas\Casebook\Actions\RememberBulkEdit;
 use LucidStep\App\Areas\Casebook\Actions\SaveRequirements;
@@ -26,6 +27,7 @@ use LucidStep\Core\Exchange\ImportContext;
 use LucidStep\Core\Exchange\JsonCases;
 use LucidStep\Core\Exchange\ReadError;
 use LucidStep\Core\Exchange\Unreadable;
+use LucidStep\Core\Planning\LoopRefused;
 
 /**
  * Reads a file of cases and says what would become of each; once the person says so, writes all of it at once, as one act
@@ -48,6 +50,8 @@ final readonly class ImportCases
         private RememberBulkEdit $remember,
         private ImportReferenceData $prelude,
         private SaveRequirements $requirements,
+        private ExchangeSuites $suites,
+        private CaseNeeds $needs,
     ) {}
 
     /**
@@ -81,7 +85,7 @@ final readonly class ImportCases
                 $approval = $this->writers->approval($project, $author);
                 $writer = $this->writers->for($project, $author, max(1, (int) ($import->facts['creates'] ?? 1)));
                 $done = 0;
-                $made = [];
+                $made = $ids = $needs = [];
                 foreach ($this->chunks($import, $rows->surroundings(), $json) as $chunk) {
                     $existing = $rows->existing($chunk, true);
                     foreach ($chunk as $row) {
@@ -104,9 +108,13 @@ final readonly class ImportCases
                                 'comment' => $import->name,
                             ]);
                             $made[$new['id']] = ['revision' => 1, 'before' => [], 'made' => true];
+                            $ids[(string) $row->key] = $new['id'];
+                            $needs[$new['id']] = $row->fields['needs'] ?? [];
 
                             continue;
                         }
+                        $ids[$old->key] = $old->id;
+                        $needs += isset($row->fields['needs']) ? [$old->id => $row->fields['needs']] : [];
                         $before = CaseFields::of($old);
                         $oldText = $old->version->text();
                         if ($writer->change($old, $text, $fields, 'imported', ['comment' => $import->name])) {
@@ -122,11 +130,18 @@ final readonly class ImportCases
                     $this->progress->at($import->id, $done += \count($chunk));
                 }
                 $writer->end();
+                $suites = [];
+                if (null !== $json) {
+                    array_map($rows->folders->at(...), array_filter($json->folders, static fn(array $p): bool => \count($p) <= 12));
+                    $made = $this->conditions($project, $author, $needs, $ids, $made);
+                    [$suites, $left] = $this->suites->bring($project, $json->suites, $ids, $requirements);
+                    $import->facts = [...$import->facts, 'left_out' => $left];
+                }
                 foreach (array_chunk(array_keys($made), FindSimilarCasesAmong::MANY) as $some) {
                     FindSimilarCasesAmong::dispatch($some)->afterCommit();
                 }
 
-                return ($this->remember)($project, $author, "Brought in {$import->name}", $made);
+                return ($this->remember)($project, $author, "Brought in {$import->name}", $made, $rows->folders->made, $suites);
             });
             $import->update(['state' => JobState::Done, 'act_id' => $act, 'finished_at' => Carbon::now()]);
         } catch (Cancelled) {
@@ -143,6 +158,47 @@ final readonly class ImportCases
             ]);
         }
         $this->files->delete([$import->path, "{$import->path}.rows"]);
+    }
+
+    /**
+     * What the cases of the file usually wait for, among themselves or on cases that are here.
+     *
+     * @param  array<string, array<string, string>>  $needs by id: kinds by the key that the file has
+     * @param  array<string, string>  $ids by the key that the file has
+     * @param  array<string, array{revision: int, before: array<string, mixed>, made?: bool}>  $made
+     *
+     *
+     * @throws Unreadable when cases would wait for each other
+     * @return array<string, array{revision: int, before: array<string, mixed>, made?: bool}> with what those waited for that were here
+     */
+    private function conditions(Project $project, User $author, array $needs, array $ids, array $made): array
+    {
+        $keys = array_map(strval(...), array_keys(array_merge([], ...array_values($needs))));
+        $here = DB::table('cases')->where('project_id', $project->id)->whereIn('key', $keys)->whereNull('binned_at')->pluck('id', 'key');
+        $ids += $here->all();
+        $before = DB::table('case_conditions')->whereIn('case_id', array_keys($needs))->get()->groupBy('case_id');
+        $wanted = [];
+        foreach ($needs as $case => $kinds) {
+            $wanted[$case] = [];
+            foreach ($kinds as $key => $kind) {
+                $other = $ids[$key] ?? null;
+                if (null !== $other && $other !== $case) {
+                    $wanted[$case][$other] = $kind;
+                }
+            }
+            $old = $before->get($case)?->pluck('kind', 'needs_id')->all() ?? [];
+            if ($old != $wanted[$case] && !($made[$case]['made'] ?? false)) {
+                $revision = $made[$case]['revision'] ?? (int) DB::table('cases')->where('id', $case)->value('revision');
+                $made[$case] = ['revision' => $revision, 'before' => [...$made[$case]['before'] ?? [], 'needs' => $old]];
+            }
+        }
+        try {
+            $this->needs->replace($project, $author, $wanted);
+        } catch (LoopRefused $e) {
+            throw Unreadable::because($this->needs->named($e) . '.');
+        }
+
+        return $made;
     }
 
     private function analyse(CaseImport $import): void
@@ -317,6 +373,10 @@ final readonly class ImportCases
 
     private function isSame(ImportRows $rows, CaseRow $row, TestCase $old): bool
     {
+        if (isset($row->fields['needs']) && $row->fields['needs'] != array_column($this->needs->of($old), 'kind', 'key')) {
+            return false;
+        }
+
         return [] === CaseFields::of($old)->changesTo($rows->fields($row, $old, false)) &&
             $old->version->text()->equals($rows->text($row, $old));
     }

@@ -17,6 +17,7 @@ use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Secrets\ProjectSecrets;
 use LucidStep\Core\Casebook\CustomField;
 use LucidStep\Core\Data\Column;
 use LucidStep\Core\Data\DataTable as CoreTable;
@@ -127,6 +128,7 @@ final readonly class ImportReferenceData
             foreach ($core->rows as $i => $row) {
                 DataRow::query()->create(['table_id' => $table->id, 'position' => $i + 1, 'cells' => DataRow::kept($row, $kept)]);
             }
+            ProjectSecrets::remember($table, $core->rows);
         }
     }
 

@@ -30,7 +30,7 @@ final class ImportRows
 {
     private readonly ProjectLists $lists;
 
-    private readonly FolderPaths $folders;
+    public readonly FolderPaths $folders;
 
     /** @var array<string, string> ids by key and by title, in lower case */
     private array $requirements = [];
@@ -107,7 +107,20 @@ final class ImportRows
             }
         }
 
-        return new ImportContext($this->lists->byName('type'), $this->lists->byName('priority'), $people, $routines, $tables, $fields);
+        $requirements = $this->requirements;
+        foreach ($with->requirements ?? [] as $requirement) {
+            $requirements[mb_strtolower(\is_string($requirement['key'] ?? null) ? $requirement['key'] : '')] ??= 'new';
+        }
+
+        return new ImportContext(
+            $this->lists->byName('type'),
+            $this->lists->byName('priority'),
+            $people,
+            $routines,
+            $tables,
+            $fields,
+            $requirements,
+        );
     }
 
     /**

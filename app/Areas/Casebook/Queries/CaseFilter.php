@@ -12,13 +12,14 @@ use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
+use LucidStep\Core\Text\ItemList;
 
 /**
  * Which cases of a project are meant: the same words in an address, a saved filter, a suite by rule and an act on many.
  */
 final readonly class CaseFilter
 {
-    /** What can be asked, and what for. Several values of one are separated by commas: any of them fits. */
+    /** What can be asked, and what for. Several values of one are separated by commas, one with a comma stands in quotes: any of them fits. */
     public const PARAMETERS = [
         'q' => 'Words of the title, the steps and the other texts, each may be cut short; or a key',
         'folder' => 'In this folder (id; "none" for cases in no folder)',
@@ -113,7 +114,7 @@ final readonly class CaseFilter
      */
     private function narrow(Builder $query, string $name, string $value): void
     {
-        $values = array_values(array_filter(array_map(trim(...), explode(',', $value)), static fn(string $v): bool => '' !== $v));
+        $values = ItemList::read($value);
         $ids = array_values(array_filter($values, Str::isUuid(...)));
         $yes = 'yes' === $value;
         if (str_starts_with($name, self::FIELD)) {

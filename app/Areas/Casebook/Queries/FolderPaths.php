@@ -18,7 +18,22 @@ final class FolderPaths
     /** @var array<string, list<string>> names by id */
     private array $paths = [];
 
+    /** @var list<string> ids of the folders that were made on the way to a path */
+    public array $made = [];
+
     public function __construct(private readonly Project $project) {}
+
+    /**
+     * @return list<list<string>> every path, outermost first
+     */
+    public function all(): array
+    {
+        $this->read();
+        $paths = array_values($this->paths);
+        sort($paths);
+
+        return $paths;
+    }
 
     /**
      * The folder at the end of a path; what is missing of it is made.
@@ -41,6 +56,7 @@ final class FolderPaths
                     'name' => $name,
                     'position' => $position,
                 ]);
+                $this->made[] = $folder->id;
                 $this->byPath[$key] = $folder->id;
                 $this->paths[$folder->id] = $done;
             }

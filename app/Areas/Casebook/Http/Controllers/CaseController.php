@@ -141,7 +141,7 @@ final class CaseController
         /** @var list<array{case: string, kind: string}> $wanted */
         $wanted = array_values((array) $request->validated('needs'));
 
-        return new JsonResponse($needs->write($case, $wanted));
+        return new JsonResponse($needs->write($case, $request->person(), $wanted));
     }
 
     #[Post('/projects/{project}/cases', 'Make a case', CaseSaved::class, CaseRequest::class, 201)]

@@ -301,6 +301,7 @@ final class CaseExchangeController
             $n('refuses'),
             $n('same'),
             array_values(array_map(strval(...), (array) ($i->facts['new_types'] ?? []))),
+            array_values(array_map(strval(...), (array) ($i->facts['left_out'] ?? []))),
             JobState::Done === $i->state ? $i->total : $this->progress->of($i->id),
             $i->total,
             $i->problem,

@@ -17,6 +17,7 @@ final readonly class ImportState
      * @param  list<list<string>>  $samples
      * @param  list<?string>  $mapping
      * @param  list<string>  $new_types
+     * @param  list<string>  $left_out
      * @param  list<ImportRow>  $report
      * @param  list<string>  $targets
      */
@@ -37,6 +38,13 @@ final readonly class ImportState
         #[OA\Property] public int $refuses,
         #[OA\Property] public int $same,
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $new_types,
+        #[
+            OA\Property(
+                description: 'What the file holds beside its cases and is not brought in, a sentence each.',
+                items: new OA\Items(type: 'string'),
+            ),
+        ]
+        public array $left_out,
         #[OA\Property] public int $done,
         #[OA\Property] public int $total,
         #[OA\Property] public string $problem,

@@ -139,6 +139,7 @@ const stepProblems = computed(() => [
     name-placeholder="What is tested?"
     :name-length="300"
     :is-new="isNew"
+    tab-enters
     :dirty="dirty"
     :saving="saving"
     :may-write="mayWrite"

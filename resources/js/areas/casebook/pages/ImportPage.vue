@@ -188,6 +188,7 @@ const SEPARATORS: Record<string, string> = { ',': 'commas', ';': 'semicolons', '
         >
       </div>
       <p v-if="state.problem" class="p-invalid-words" role="alert">{{ state.problem }}</p>
+      <p v-for="one in state.left_out" :key="one" class="p-invalid-words">{{ one }}</p>
       <section
         v-if="state.header.length > 0 && (state.state === 'ready' || state.state === 'failed')"
         aria-label="Columns"

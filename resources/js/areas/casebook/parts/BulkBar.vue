@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readItems } from '@/kit/items';
 import Button from 'primevue/button';
 import { computed, reactive, ref, watch } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
@@ -40,18 +41,13 @@ const other = ref<string>('');
 /** The suite that cases are put into; none: a new one. */
 const picked = ref<string | null>(null);
 const suite = ref('');
-const words = (text: string): string[] =>
-  text
-    .split(',')
-    .map((w) => w.trim())
-    .filter(Boolean);
 const changes = computed<Record<string, unknown>>(() => {
   const c: Record<string, unknown> = {};
   for (const name of ['state', 'priority', 'type'] as const) if (edit[name]) c[name] = edit[name];
   if (edit.owner_id !== undefined) c.owner_id = edit.owner_id;
   if (edit.estimate.trim()) c.estimate = edit.estimate.trim();
-  if (words(edit.labels_add).length > 0) c.labels_add = words(edit.labels_add);
-  if (words(edit.labels_remove).length > 0) c.labels_remove = words(edit.labels_remove);
+  if (readItems(edit.labels_add).length > 0) c.labels_add = readItems(edit.labels_add);
+  if (readItems(edit.labels_remove).length > 0) c.labels_remove = readItems(edit.labels_remove);
   const custom = Object.fromEntries(Object.entries(edit.custom).filter(([, v]) => v !== ''));
   if (Object.keys(custom).length > 0) c.custom = custom;
   return c;

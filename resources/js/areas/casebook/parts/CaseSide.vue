@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readItems } from '@/kit/items';
 import { computed, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { createRequirement } from '@/areas/casebook/queries';
@@ -28,8 +29,9 @@ const tables = computed(() => [{ value: null, label: 'None' }, ...asOptions(prop
 const people = computed(() => [{ value: null, label: 'Nobody' }, ...asOptions(props.frame.people)]);
 const label = ref('');
 function addLabel(): void {
-  for (const one of label.value.split(',').map((l) => l.trim())) {
-    if (!one) continue;
+  // One that is chosen from the list is whole, whatever is in it.
+  const known = props.frame.labels.find((l) => l === label.value.trim());
+  for (const one of known ? [known] : readItems(label.value)) {
     const spelt = props.frame.labels.find((l) => l.toLowerCase() === one.toLowerCase()) ?? one;
     if (!form.value.labels.some((l) => l.toLowerCase() === spelt.toLowerCase()))
       form.value.labels = [...form.value.labels, spelt];

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
-import { onBeforeUnmount, ref } from 'vue';
+import { computed, onBeforeUnmount, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { cancelExport, readExport, startExport } from '@/areas/casebook/queries';
 import { plural } from '@/kit/words';
@@ -10,13 +10,19 @@ import { plural } from '@/kit/words';
 const props = defineProps<{ project: string; filter: Record<string, string>; count: number }>();
 const emit = defineEmits<{ close: [] }>();
 const FORMATS = [
-  { value: 'csv', label: 'CSV', what: 'for any spreadsheet; comes back as it was' },
-  { value: 'xlsx', label: 'XLSX', what: 'a workbook; comes back as it was' },
-  { value: 'json', label: 'JSON', what: 'all of it, with routines, data tables and pictures' },
+  { value: 'csv', label: 'CSV', what: 'for any spreadsheet' },
+  { value: 'xlsx', label: 'XLSX', what: 'a workbook' },
+  {
+    value: 'json',
+    label: 'JSON',
+    what: 'all of it: pictures, routines, data tables, suites, folders, usual conditions',
+  },
   { value: 'md', label: 'Markdown', what: 'to read and to keep beside code' },
   { value: 'html', label: 'Page to print', what: 'one page with its pictures' },
 ] as const;
 const format = ref<(typeof FORMATS)[number]['value']>('csv');
+/** A sheet, which cannot hold everything. */
+const sheet = computed(() => format.value === 'csv' || format.value === 'xlsx');
 const layout = ref<'step' | 'case'>('step');
 const expand = ref(false);
 const state = ref<Api['ExportState'] | null>(null);
@@ -76,7 +82,7 @@ onBeforeUnmount(() => clearTimeout(timer));
           <strong>{{ f.label }}</strong> <span class="soft">{{ f.what }}</span></label
         >
       </fieldset>
-      <fieldset v-if="format === 'csv' || format === 'xlsx'">
+      <fieldset v-if="sheet">
         <legend class="label">Rows</legend>
         <label><input v-model="layout" type="radio" value="step" /> One row for each step</label>
         <label
@@ -84,8 +90,14 @@ onBeforeUnmount(() => clearTimeout(timer));
           lines</label
         >
       </fieldset>
-      <label v-if="format !== 'json' && layout === 'step'"
-        ><input v-model="expand" type="checkbox" /> Write routines out as steps</label
+      <p v-if="sheet" class="soft small">
+        Routines and data tables go by their names. A sheet does not hold pictures, suites, empty folders or
+        what cases usually wait for; JSON does.
+      </p>
+      <label v-if="format !== 'json'"
+        ><input v-model="expand" type="checkbox" /> Write routines out as steps{{
+          sheet ? '; they come back as steps' : ''
+        }}</label
       >
       <p class="soft small">The values of secret columns are left out.</p>
       <p v-if="problem || state?.problem" class="p-invalid-words" role="alert">

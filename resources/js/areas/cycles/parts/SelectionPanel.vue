@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { writeItems } from '@/kit/items';
 import { durationText } from '@/kit/duration';
 import { computed, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
@@ -52,7 +53,7 @@ const built = computed<Picks>(() => {
   if (suites.value.length > 0) out.suites = suites.value;
   const filter: Record<string, string> = {};
   if (priorities.value.length > 0) filter.priority = priorities.value.join(',');
-  if (labels.value.length > 0) filter.label = labels.value.join(',');
+  if (labels.value.length > 0) filter.label = writeItems(labels.value, ',');
   if (wholeCasebook.value || Object.keys(filter).length > 0)
     out.filter = { state: 'draft,in_review,approved', ...filter };
   if (earlier.value) out.earlier = { cycle: earlier.value, display_state: shows.value };

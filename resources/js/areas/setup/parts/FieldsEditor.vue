@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readItems, writeItems } from '@/kit/items';
 import type { Api } from '@/api/client';
 import EditorFoot from '@/areas/setup/parts/EditorFoot.vue';
 import { saveFields } from '@/areas/setup/queries';
@@ -35,7 +36,7 @@ const {
   form: rows,
   dirty,
   follow,
-} = useEditable<Row[]>(() => props.fields.map((f) => ({ ...f, choices: f.choices.join(', ') })));
+} = useEditable<Row[]>(() => props.fields.map((f) => ({ ...f, choices: writeItems(f.choices) })));
 const { problem, replace } = useReplacing<Api['ProjectSetup']>(
   () => props.seen,
   dirty,
@@ -48,10 +49,7 @@ function save(): Promise<void> {
     name,
     kind,
     required,
-    choices: choices
-      .split(',')
-      .map((c) => c.trim())
-      .filter(Boolean),
+    choices: readItems(choices),
   }));
   return replace((seen) => saveFields(props.project, { fields, seen }), 'Fields saved.');
 }

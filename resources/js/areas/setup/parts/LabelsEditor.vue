@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readItems } from '@/kit/items';
 import { computed, ref } from 'vue';
 import type { Api } from '@/api/client';
 import { addLabels, renameLabel } from '@/areas/setup/queries';
@@ -18,10 +19,7 @@ const found = computed(() =>
   props.labels.filter((l) => l.name.toLowerCase().includes(words.value.toLowerCase())),
 );
 async function add(): Promise<void> {
-  const names = added.value
-    .split(/[,\n]/)
-    .map((n) => n.trim())
-    .filter(Boolean);
+  const names = readItems(added.value);
   if (names.length === 0) return;
   const done = await run(
     () => addLabels(props.project, { names }),
@@ -83,7 +81,7 @@ async function rename(from: string, to: string): Promise<void> {
         v-model="added"
         class="field"
         rows="1"
-        placeholder="New labels, between commas or line ends"
+        placeholder='New labels, between commas or line ends; one with a comma in "quotes"'
         aria-label="New labels"
       />
       <button type="submit" class="link">Add</button>
