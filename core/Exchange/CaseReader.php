@@ -4,12 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Core\Exchange;
 
-use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\Step;
-use LucidStep\Core\Data\Names;
-use LucidStep\Core\Forecast\Duration;
-use LucidStep\Core\Forecast\NotADuration;
-use LucidStep\Core\Text\ItemList;
 
 /**
  * Makes cases of the rows of a file, one after another, with what is wrong with each.
@@ -28,10 +23,6 @@ final class CaseReader
 
     public const MOST_STEPS = 500;
 
-    public const MOST_LABELS = 50;
-
-    public const LONGEST_LABEL = 60;
-
     /** @var list<ReadError> */
     private array $errors = [];
 
@@ -47,12 +38,16 @@ final class CaseReader
 
     private readonly bool $hasSteps;
 
+    /** Knows which words the file has that the project has not. */
+    public readonly FieldReader $cells;
+
     /**
      * @param  list<?string>  $mapping a target of {@see CaseColumns} for each column
      * @param  'step'|'case'  $layout
      */
-    public function __construct(private readonly array $mapping, private readonly string $layout, private readonly ImportContext $around)
+    public function __construct(private readonly array $mapping, private readonly string $layout, ImportContext $around)
     {
+        $this->cells = new FieldReader($around);
         $this->hasSteps = [] !== array_intersect($mapping, CaseColumns::STEP);
     }
 
@@ -175,7 +170,11 @@ final class CaseReader
 
                 continue;
             }
-            $this->field($target, $value);
+            try {
+                $this->fields[$target] = $this->cells->read($target, $value);
+            } catch (\DomainException $e) {
+                $this->error($target, $e->getMessage());
+            }
         }
         if ('' === $this->title() && (null === $this->key || \array_key_exists('title', $values))) {
             $this->error('title', 'There is no title.');
@@ -185,127 +184,6 @@ final class CaseReader
     private function title(): string
     {
         return \is_string($this->fields['title'] ?? null) ? $this->fields['title'] : '';
-    }
-
-    private function field(string $target, string $value): void
-    {
-        if (str_starts_with($target, CaseColumns::CUSTOM)) {
-            $field = $this->around->fields[mb_strtolower(substr($target, \strlen(CaseColumns::CUSTOM)))] ?? null;
-            try {
-                $this->fields[$target] = $field?->take($value) ?? '';
-            } catch (\DomainException $e) {
-                $this->error($target, $e->getMessage());
-            }
-
-            return;
-        }
-        $this->fields[$target] = match ($target) {
-            'title' => (string) preg_replace('/\s+/u', ' ', $value),
-            'folder' => $this->folder($value),
-            'labels' => $this->labels($value),
-            'requirements' => $this->requirements($value),
-            'type' => $this->around->types[mb_strtolower($value)] ?? mb_strtolower($value),
-            'priority' => $this->lookUp($target, $value, $this->around->priorities),
-            'state' => $this->state($value),
-            'automated', 'template' => \in_array(mb_strtolower($value), ['yes', 'true', '1', 'y', 'automated', 'automatic'], true),
-            'owner' => $this->lookUp($target, $value, $this->around->people),
-            'table' => $this->lookUp($target, $value, $this->around->tables),
-            'estimate' => $this->estimate($value),
-            default => $value,
-        };
-    }
-
-    /**
-     * @param  array<string, string>  $known
-     */
-    private function lookUp(string $target, string $value, array $known, ?int $row = null): ?string
-    {
-        if ('' === $value) {
-            return null;
-        }
-        $found = $known[mb_strtolower($value)] ?? null;
-        if (null === $found) {
-            $nearest = Names::nearest($value, array_map(strval(...), array_keys($known)));
-            $this->error(
-                $target,
-                \sprintf('"%s" is not there.', mb_strimwidth($value, 0, 60, '…')) .
-                    match (true) {
-                        null !== $nearest => " Did you mean \"{$nearest}\"?",
-                        'priority' === $target => ' Known are: ' . implode(', ', array_keys($known)) . '.',
-                        default => '',
-                    },
-                $row,
-            );
-        }
-
-        return $found;
-    }
-
-    private function state(string $value): ?string
-    {
-        $state = CaseState::fromWords($value);
-        if ('' !== $value && null === $state) {
-            $this->error('state', \sprintf('"%s" is not one of: draft, in review, approved, retired.', mb_strimwidth($value, 0, 40, '…')));
-        }
-
-        return $state?->value;
-    }
-
-    private function estimate(string $value): ?int
-    {
-        if ('' === $value) {
-            return null;
-        }
-        try {
-            return intdiv(Duration::fromText($value)->milliseconds, 1000);
-        } catch (NotADuration $e) {
-            $this->error('estimate', $e->getMessage());
-
-            return null;
-        }
-    }
-
-    /**
-     * @return list<string>
-     */
-    private function labels(string $value): array
-    {
-        $labels = array_values(array_unique(ItemList::read($value)));
-        if (\count($labels) > self::MOST_LABELS) {
-            $this->error('labels', \sprintf('%d labels; a case takes at most %d.', \count($labels), self::MOST_LABELS));
-        }
-        foreach ($labels as $label) {
-            if (mb_strlen($label) > self::LONGEST_LABEL) {
-                $this->error(
-                    'labels',
-                    \sprintf('"%s" is longer than %d characters.', mb_strimwidth($label, 0, 40, '…'), self::LONGEST_LABEL),
-                );
-            }
-        }
-
-        return $labels;
-    }
-
-    /**
-     * @return list<string> outermost first
-     */
-    private function folder(string $value): array
-    {
-        // A slash within a name stands behind a backslash.
-        $path = array_map(static fn(string $p): string => str_replace('\/', '/', $p), self::split('#(?<!\\\\)/#', $value));
-        if (\count($path) > 12) {
-            $this->error('folder', 'Folders stand at most 12 deep.');
-        }
-        foreach ($path as $name) {
-            if (mb_strlen($name) > 120) {
-                $this->error(
-                    'folder',
-                    \sprintf('The folder "%s" has a name longer than 120 characters.', mb_strimwidth($name, 0, 40, '…')),
-                );
-            }
-        }
-
-        return $path;
     }
 
     /**
@@ -376,31 +254,14 @@ final class CaseReader
 
     private function use(string $routine, string $values, int $row): Step
     {
-        return new Step('', '', '', [], $this->lookUp('routine', $routine, $this->around->routines, $row) ?? '', self::values($values));
-    }
-
-    /**
-     * Names of requirements: by key, by title, or both as they go out. A key that is not there is nobody's title.
-     *
-     * @return list<string>
-     */
-    private function requirements(string $value): array
-    {
-        $named = [];
-        foreach (ItemList::read($value) as $name) {
-            $isKey = 1 === preg_match('/^(\p{L}[\p{L}\p{N}]*-Q\d+)(?:\s+(.+))?$/uDi', $name, $m);
-            if (!$isKey || isset($this->around->requirements[mb_strtolower($name)])) {
-                $named[] = $name;
-            } elseif (isset($this->around->requirements[mb_strtolower($m[1])])) {
-                $named[] = $m[1];
-            } elseif (isset($m[2])) {
-                $named[] = $m[2];
-            } else {
-                $this->error('requirements', "There is no requirement {$name} here. Write its title behind it, or take it out.");
-            }
+        $id = '';
+        try {
+            $id = $this->cells->routine($routine);
+        } catch (\DomainException $e) {
+            $this->error('routine', $e->getMessage(), $row);
         }
 
-        return $named;
+        return new Step('', '', '', [], $id, self::values($values));
     }
 
     /**
@@ -417,14 +278,6 @@ final class CaseReader
         ksort($values);
 
         return $values;
-    }
-
-    /**
-     * @return list<string>
-     */
-    private static function split(string $pattern, string $text): array
-    {
-        return array_values(array_filter(array_map(trim(...), preg_split($pattern, $text) ?: []), static fn(string $p): bool => '' !== $p));
     }
 
     private function error(string $column, string $message, ?int $row = null): void

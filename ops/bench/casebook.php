@@ -9,8 +9,11 @@ use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Casebook\Exchange\ExportCases;
 use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
+use LucidStep\App\Areas\Casebook\Exchange\ManageImport;
+use LucidStep\App\Areas\Casebook\Exchange\RequestExport;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Models\CaseImport;
+use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
@@ -254,12 +257,12 @@ function bringIn(string $what, string $path): void
     $user = User::query()->firstOrFail();
     if ('read' === $what) {
         config(['queue.default' => 'null']);
-        $import = $imports->upload($project, $user, new UploadedFile($path, basename($path), null, null, true));
-        if ('reading' === $import->state) {
+        $import = app(ManageImport::class)->upload($project, $user, new UploadedFile($path, basename($path), null, null, true));
+        if (JobState::Reading === $import->state) {
             $imports->read($import);
         }
         if (
-            'ready' !== $import->refresh()->state ||
+            JobState::Ready !== $import->refresh()->state ||
             EXCHANGED > $import->facts['creates'] + $import->facts['same'] + $import->facts['changes']
         ) {
             throw new RuntimeException("It was not read: {$import->problem} " . json_encode($import->facts));
@@ -267,23 +270,23 @@ function bringIn(string $what, string $path): void
 
         return;
     }
-    $import = CaseImport::query()->where('state', 'ready')->orderByDesc('id')->firstOrFail();
-    $import->update(['state' => 'running']);
+    $import = CaseImport::query()->where('state', JobState::Ready)->orderByDesc('id')->firstOrFail();
+    $import->update(['state' => JobState::Running]);
     config(['queue.default' => 'null']);
     $imports->run($import);
-    if ('done' !== $import->refresh()->state || DB::table('cases')->where('project_id', $project->id)->count() < EXCHANGED) {
+    if (JobState::Done !== $import->refresh()->state || DB::table('cases')->where('project_id', $project->id)->count() < EXCHANGED) {
         throw new RuntimeException("It did not come in: {$import->problem}");
     }
 }
 
 function takeOut(string $format): void
 {
-    $exports = app(ExportCases::class);
     $project = Project::query()->where('code', 'OUT')->firstOrFail();
     config(['queue.default' => 'null']);
-    $export = $exports->ask($project, User::query()->firstOrFail(), $format, CaseFilter::from($project, ['label' => 'tide']), []);
-    $exports->run($export);
-    if ('done' !== $export->refresh()->state || EXCHANGED !== $export->total) {
+    $filter = CaseFilter::from($project, ['label' => 'tide']);
+    $export = app(RequestExport::class)($project, User::query()->firstOrFail(), $format, $filter, []);
+    app(ExportCases::class)->run($export);
+    if (JobState::Done !== $export->refresh()->state || EXCHANGED !== $export->total) {
         throw new RuntimeException("It did not go out: {$export->problem} {$export->total}");
     }
     if ('xlsx' === $format) {

@@ -4163,6 +4163,7 @@ export interface components {
             new_types: string[];
             /** @description What the file holds beside its cases and is not brought in, a sentence each. */
             left_out: string[];
+            words: components["schemas"]["ImportWord"][];
             done: number;
             total: number;
             problem: string;
@@ -4171,6 +4172,14 @@ export interface components {
             undoable: boolean;
             /** @description Why nothing goes on, where nothing works in the background; empty otherwise */
             standstill: string;
+        };
+        /** @description A word of a file that the project does not have, and what it is taken for. */
+        ImportWord: {
+            /** @enum {string} */
+            field: "priority" | "state" | "type" | "owner";
+            word: string;
+            times: number;
+            value: string | null;
         };
         /** @description What waits for the authors. */
         Inbox: {
@@ -4318,6 +4327,14 @@ export interface components {
             mapping: (string | null)[];
             /** @enum {string} */
             layout: "step" | "case";
+            /** @description What words of the file mean; remembered for the project. */
+            words?: {
+                /** @enum {string} */
+                field: "priority" | "state" | "type" | "owner";
+                word: string;
+                /** @description Null: nobody says any more. */
+                value?: string | null;
+            }[];
         };
         MarkupRequest: {
             /** @description What was drawn on a picture, as JSON, and the picture with it on. */

@@ -109,7 +109,7 @@ final class OtherFormatsTest extends TestCase
                         'custom' => ['Risk' => 'high'],
                         'steps' => [['action' => ' Open '], ['routine' => 'Sign In', 'values' => ['Who' => 'isla']]],
                     ],
-                    ['title' => '', 'priority' => 'urgent', 'steps' => [['routine' => 'Gone']]],
+                    ['title' => '', 'priority' => 'whenever', 'steps' => [['routine' => 'Gone']]],
                     'no case at all',
                 ],
             ]),

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Casebook;
 
 use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Testing\TestResponse;
 use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
@@ -77,6 +78,49 @@ final class ExchangeTest extends FeatureTestCase
         $this->as($this->world->person('other'), 'POST', "/case-imports/{$id}/start")->assertForbidden();
         $this->as($me, 'POST', "/case-imports/{$id}/cancel")->assertJsonPath('state', 'cancelled');
         $this->as($me, 'POST', "/case-imports/{$id}/start")->assertConflict();
+    }
+
+    public function test_words_of_a_file_are_said_to_mean_what_the_project_has_and_that_is_remembered(): void
+    {
+        $me = $this->world->person();
+        $csv = "Titel;Priorität;Verantwortlich;Schritt\nEins;hoch;Herr Meier;x\nZwei;dringend;Herr Meier;x\nDrei;niedrig;;x";
+        $state = $this->upload($csv)
+            ->assertCreated()
+            ->assertJsonPath('mapping', ['title', 'priority', 'owner', 'action'])
+            ->assertJsonPath('creates', 1)
+            ->assertJsonPath('refuses', 2);
+        $value = static fn(TestResponse $s): array => array_column((array) $s->json('words'), 'value', 'word');
+        self::assertSame(['hoch' => 'high', 'dringend' => null, 'niedrig' => 'low', 'Herr Meier' => null], $value($state));
+        $id = $state->json('id');
+        $map = fn(array $words): TestResponse => $this->as($me, 'POST', "/case-imports/{$id}/mapping", [
+            'mapping' => $state->json('mapping'),
+            'layout' => 'step',
+            'words' => $words,
+        ]);
+        $map([['field' => 'priority', 'word' => 'Dringend', 'value' => 'nosuch']])
+            ->assertUnprocessable()
+            ->assertJsonValidationErrors('words.0.value');
+        $map([['field' => 'title', 'word' => 'x', 'value' => 'y']])->assertUnprocessable();
+        $map([
+            ['field' => 'priority', 'word' => 'Dringend', 'value' => 'critical'],
+            ['field' => 'priority', 'word' => 'hoch', 'value' => 'medium'],
+            ['field' => 'owner', 'word' => 'Herr Meier', 'value' => $me->id],
+        ])
+            ->assertOk()
+            ->assertJsonPath('creates', 3);
+        // The next file is read so at once, whatever its headers; what is being brought in stays as it was shown.
+        $next = $this->upload("title,owner,priority\nVier,herr meier,HOCH")->assertJsonPath('creates', 1);
+        self::assertSame(['herr meier' => $me->id, 'HOCH' => 'medium'], $value($next));
+        $this->as($me, 'POST', "/case-imports/{$next->json('id')}/mapping", [
+            'mapping' => ['title', 'owner', 'priority'],
+            'layout' => 'step',
+            'words' => [['field' => 'priority', 'word' => 'hoch', 'value' => null]],
+        ])->assertOk();
+        $this->as($me, 'POST', "/case-imports/{$id}/start")->assertJsonPath('state', 'done');
+        self::assertSame(
+            ['Eins' => 'medium', 'Zwei' => 'critical', 'Drei' => 'low'],
+            DB::table('cases')->orderBy('number')->pluck('priority', 'title')->all(),
+        );
     }
 
     public function test_by_key_cases_are_changed_and_the_whole_is_undone_as_one_act(): void

@@ -10,6 +10,7 @@ use Illuminate\Support\Str;
 use LucidStep\App\Areas\Casebook\Queries\ListCases;
 use LucidStep\App\Models\TestCase;
 use LucidStep\Tests\Support\FeatureTestCase;
+use PHPUnit\Framework\Attributes\DataProvider;
 
 final class FindTest extends FeatureTestCase
 {
@@ -156,6 +157,47 @@ final class FindTest extends FeatureTestCase
         self::assertSame('Title 0', $this->as($me, 'GET', '/projects/TST/cases?sort=title')->json('items.0.title'));
         self::assertSame('Title 9', $this->as($me, 'GET', '/projects/TST/cases?sort=-title')->json('items.0.title'));
         $this->as($me, 'GET', '/projects/TST/cases?sort=title&after=rubbish')->assertOk();
+    }
+
+    /**
+     * @return iterable<string, array{string, string}>
+     */
+    public static function written(): iterable
+    {
+        yield 'umlaut and sharp s' => ['Größe der Fähre', 'GRÖSSE'];
+        yield 'no umlaut typed' => ['Die Prüfung', 'prufung'];
+        yield 'half a word' => ['Überfahrt gebucht', 'uberf'];
+        yield 'accents' => ['Réservé à l’île', 'RESERVE ile'];
+        yield 'typed with accents' => ['Reserve', 'réserve'];
+        yield 'Polish' => ['Żegluga przybrzeżna', 'zegluga PRZYBRZEŻNA'];
+        yield 'Greek' => ['ΝΑΥΛΟΣ', 'ναυλος'];
+        yield 'Cyrillic' => ['Паромная ПЕРЕПРАВА', 'переправа'];
+        yield 'a quote and a backslash' => ["Captain's log \\ deck", "CAPTAIN's"];
+        yield 'signs alone' => ['50 % off', '%'];
+    }
+
+    #[DataProvider('written')]
+    public function test_words_are_found_whatever_their_case_and_accents(string $title, string $typed): void
+    {
+        $me = $this->world->person();
+        $this->make(['title' => $title]);
+        $this->make(['title' => 'Something else']);
+        $found = $this->as($me, 'GET', '/projects/TST/cases?q=' . rawurlencode($typed))->assertOk();
+        self::assertSame([$title], array_column((array) $found->json('items'), 'title'));
+        $this->as($me, 'GET', '/projects/TST/cases/counts?q=' . rawurlencode($typed))->assertJsonPath('total', 1);
+        $go = (array) $this->as($me, 'GET', '/projects/TST/go-to?q=' . rawurlencode(explode(' ', $typed)[0]))->json('items');
+        self::assertSame([$title], array_column($go, 'title'));
+    }
+
+    public function test_what_was_found_is_marked_as_it_is_written(): void
+    {
+        $this->make(['title' => 'Größe der Fähre', 'steps' => [['action' => 'Prüfung der Größe']]]);
+        $parts = $this->as($this->world->person(), 'GET', '/projects/TST/cases?q=GROSSE')->json('items.0');
+        self::assertSame(['Größe'], array_column(array_filter($parts['title_parts'], static fn(array $p): bool => $p['hit']), 'text'));
+        self::assertSame(
+            ['Größe'],
+            array_values(array_column(array_filter($parts['words'], static fn(array $p): bool => $p['hit']), 'text')),
+        );
     }
 
     public function test_a_list_takes_the_same_number_of_queries_however_long_it_is(): void

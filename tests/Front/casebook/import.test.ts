@@ -10,6 +10,7 @@ const state = (more: Partial<Api['ImportState']> = {}): Api['ImportState'] => ({
   name: 'harbour.csv',
   state: 'ready',
   left_out: [],
+  words: [],
   format: 'csv',
   header: ['Titel', 'Schritt', 'Rest'],
   samples: [['Pay at the quay', 'Pay', 'x']],
@@ -64,8 +65,28 @@ describe('bringing cases in', () => {
     await vi.waitFor(() => expect(sentTo('/case-imports/i1/mapping')).toHaveLength(1));
     expect(sentTo('/case-imports/i1/mapping')[0]?.body).toEqual({
       mapping: [null, 'action', 'title'],
+      words: [],
       layout: 'step',
     });
+  });
+
+  it('says what a word of the file means here, and that is sent', async () => {
+    const word = { field: 'priority', word: 'dringend', times: 3, value: null } as const;
+    server.on('GET /case-imports/i1', state({ words: [word] }));
+    server.on(
+      'POST /case-imports/i1/mapping',
+      state({ words: [{ ...word, value: 'critical' }], creates: 4, refuses: 0 }),
+    );
+    await open();
+    await page.see('Words that this project does not have');
+    const field = document.querySelector<HTMLSelectElement>('[aria-label="What dringend means"]')!;
+    await vi.waitFor(() => expect([...field.options].map((o) => o.text.trim())).toContain('Critical'));
+    field.value = 'critical';
+    field.dispatchEvent(new Event('change'));
+    await vi.waitFor(() => expect(sentTo('/case-imports/i1/mapping')).toHaveLength(1));
+    expect(sentTo('/case-imports/i1/mapping')[0]?.body['words']).toEqual([
+      { field: 'priority', word: 'dringend', value: 'critical' },
+    ]);
   });
 
   it('reads the file in the other layout', async () => {

@@ -20,7 +20,6 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Casebook\CaseState;
-use LucidStep\Core\Exchange\CaseColumns;
 use LucidStep\Core\Exchange\CaseReader;
 use LucidStep\Core\Exchange\CaseRow;
 use LucidStep\Core\Exchange\ImportContext;
@@ -35,8 +34,6 @@ use LucidStep\Core\Planning\LoopRefused;
  */
 final readonly class ImportCases
 {
-    private const SAMPLES = 4;
-
     /** So many cases of the file are listed, those that are refused first. */
     private const REPORTED = 1000;
 
@@ -52,6 +49,7 @@ final readonly class ImportCases
         private SaveRequirements $requirements,
         private ExchangeSuites $suites,
         private CaseNeeds $needs,
+        private ImportSurvey $survey,
     ) {}
 
     /**
@@ -84,9 +82,11 @@ final readonly class ImportCases
                 $rows = new ImportRows($project, $author, $this->requirements, $requirements);
                 $approval = $this->writers->approval($project, $author);
                 $writer = $this->writers->for($project, $author, max(1, (int) ($import->facts['creates'] ?? 1)));
+                // As it was shown, whatever was said since.
+                $around = $rows->surroundings(null, $import->facts['meant'] ?? []);
                 $done = 0;
                 $made = $ids = $needs = [];
-                foreach ($this->chunks($import, $rows->surroundings(), $json) as $chunk) {
+                foreach ($this->chunks($import, $around, $json ?? new CaseReader($import->mapping, $import->layout, $around)) as $chunk) {
                     $existing = $rows->existing($chunk, true);
                     foreach ($chunk as $row) {
                         $old = null === $row->key ? null : $existing->get($row->key);
@@ -216,13 +216,15 @@ final readonly class ImportCases
             'charset' => 'UTF-8',
             'separator' => '',
         ];
+        $meant = ImportWords::of($project->id);
+        $around = $rows->surroundings($json, $meant);
         if (null === $json) {
-            $facts = [...$facts, ...$this->survey($import, $project)];
+            $facts = [...$facts, ...($this->survey)($import, $around)];
         }
-        $around = $rows->surroundings($json);
+        $reader = $json ?? new CaseReader($import->mapping, $import->layout, $around);
         $approval = $this->writers->approval($project, User::query()->findOrFail($import->author_id));
         $refused = $listed = $types = $keys = [];
-        foreach ($this->chunks($import, $around, $json) as $chunk) {
+        foreach ($this->chunks($import, $around, $reader) as $chunk) {
             $existing = $rows->existing($chunk, false);
             foreach ($chunk as $row) {
                 $old = null === $row->key ? null : $existing->get($row->key);
@@ -265,6 +267,8 @@ final readonly class ImportCases
                 }
             }
         }
+        $facts['words'] = $reader instanceof CaseReader ? self::words($reader->cells->unknown, $around) : [];
+        $facts['meant'] = $meant;
         $facts['new_types'] = array_map(strval(...), array_keys($types));
         if (0 === $facts['rows']) {
             throw Unreadable::because('There is no case in this file.');
@@ -278,86 +282,11 @@ final readonly class ImportCases
     }
 
     /**
-     * Reads the header, some values, and how the columns seem to be meant, unless the person has said so.
-     *
-     * @return array{charset: string, separator: string}
-     */
-    private function survey(CaseImport $import, Project $project): array
-    {
-        $file = $this->file->rows($import);
-        $header = [];
-        $first = $samples = [];
-        foreach ($file->rows() as $number => $cells) {
-            if ([] === $header) {
-                $header = $cells;
-                if (\count($header) > ImportFile::MOST_COLUMNS) {
-                    throw Unreadable::because(
-                        \sprintf('The file has %d columns; at most %d are read.', \count($header), ImportFile::MOST_COLUMNS),
-                    );
-                }
-
-                continue;
-            }
-            $first[$number] = $cells;
-            if (\count($first) >= 500) {
-                break;
-            }
-        }
-        foreach (array_keys($header) as $at) {
-            $values = array_values(
-                array_filter(
-                    array_map(static fn(array $c): string => trim($c[$at] ?? ''), $first),
-                    static fn(string $v): bool => '' !== $v,
-                ),
-            );
-            $samples[] = array_map(static fn(string $v): string => mb_strimwidth($v, 0, 80, '…'), \array_slice($values, 0, self::SAMPLES));
-        }
-        if ($import->header !== $header) {
-            $known = DB::table('import_mappings')
-                ->where('project_id', $project->id)
-                ->where('fingerprint', CaseColumns::fingerprint($header))
-                ->first();
-            $mapping = null === $known ? null : json_decode($known->mapping, true);
-            if (!\is_array($mapping) || \count($mapping) !== \count($header)) {
-                $mapping = CaseColumns::guess(
-                    $header,
-                    array_map(static fn($f): string => $f->name, array_values((new ProjectLists($project))->fields())),
-                );
-            }
-            $import->fill([
-                'header' => array_map(static fn(string $h): string => mb_strimwidth($h, 0, 120, '…'), $header),
-                'mapping' => $mapping,
-                'layout' => $known->layout ?? CaseReader::layoutOf($first, array_values($mapping)),
-            ]);
-        }
-        $import->fill(['samples' => $samples])->save();
-        if (!\in_array('title', $import->mapping, true) && !\in_array('key', $import->mapping, true)) {
-            throw Unreadable::because('No column seems to be the title. Say below which one is.');
-        }
-
-        return ['charset' => $file->charset, 'separator' => $file->separator];
-    }
-
-    /**
      * @return \Generator<int, list<CaseRow>>
      */
-    private function chunks(CaseImport $import, ImportContext $around, ?JsonCases $json): \Generator
+    private function chunks(CaseImport $import, ImportContext $around, JsonCases|CaseReader $reader): \Generator
     {
-        if (null !== $json) {
-            $cases = $json->cases($around);
-        } else {
-            $cases = (new CaseReader($import->mapping, $import->layout, $around))->cases(
-                (function () use ($import): \Generator {
-                    $header = true;
-                    foreach ($this->file->rows($import)->rows() as $number => $cells) {
-                        if (!$header) {
-                            yield $number => $cells;
-                        }
-                        $header = false;
-                    }
-                })(),
-            );
-        }
+        $cases = $reader instanceof JsonCases ? $reader->cases($around) : $reader->cases($this->rowsBelowHeader($import));
         $chunk = [];
         foreach ($cases as $case) {
             $chunk[] = $case;
@@ -369,6 +298,42 @@ final readonly class ImportCases
         if ([] !== $chunk) {
             yield $chunk;
         }
+    }
+
+    /**
+     * @return \Generator<int, list<string>> by number
+     */
+    private function rowsBelowHeader(CaseImport $import): \Generator
+    {
+        $header = true;
+        foreach ($this->file->rows($import)->rows() as $number => $cells) {
+            if (!$header) {
+                yield $number => $cells;
+            }
+            $header = false;
+        }
+    }
+
+    /**
+     * @param  array<string, array<string, int>>  $unknown how often, by field and word
+     *
+     * @return list<array{field: string, word: string, times: int, value: ?string}> with what each is taken for
+     */
+    private static function words(array $unknown, ImportContext $around): array
+    {
+        $words = [];
+        foreach ($unknown as $field => $some) {
+            foreach ($some as $word => $times) {
+                $words[] = [
+                    'field' => $field,
+                    'word' => mb_strimwidth((string) $word, 0, 200),
+                    'times' => $times,
+                    'value' => $around->meant($field, (string) $word),
+                ];
+            }
+        }
+
+        return $words;
     }
 
     private function isSame(ImportRows $rows, CaseRow $row, TestCase $old): bool

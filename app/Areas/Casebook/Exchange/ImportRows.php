@@ -68,8 +68,9 @@ final class ImportRows
 
     /**
      * @param  ?JsonCases  $with what comes in the same file and so will be there
+     * @param  array<string, array<string, string>>  $meant what words of the file mean, by field and word in lower case
      */
-    public function surroundings(?JsonCases $with = null): ImportContext
+    public function surroundings(?JsonCases $with = null, array $meant = []): ImportContext
     {
         $people = [];
         foreach (
@@ -120,6 +121,7 @@ final class ImportRows
             $tables,
             $fields,
             $requirements,
+            $meant,
         );
     }
 

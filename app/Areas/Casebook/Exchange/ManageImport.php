@@ -78,8 +78,9 @@ final readonly class ManageImport
     /**
      * @param  list<?string>  $mapping
      * @param  'step'|'case'  $layout
+     * @param  list<array{field: string, word: string, value: ?string}>  $words what words of the file mean
      */
-    public function map(CaseImport $import, array $mapping, string $layout): CaseImport
+    public function map(CaseImport $import, array $mapping, string $layout, array $words): CaseImport
     {
         $this->refuseUnless($import, [JobState::Ready, JobState::Failed], 'changed');
         if ('json' === $import->format || \count($mapping) !== \count($import->header)) {
@@ -95,6 +96,7 @@ final readonly class ManageImport
             throw ValidationException::withMessages(['mapping' => 'One column must be the title, or the key of cases to be changed.']);
         }
         $this->refuseIfGone($import);
+        ImportWords::say(Project::query()->findOrFail($import->project_id), $words);
         $import->update(['mapping' => $mapping, 'layout' => $layout, 'state' => JobState::Reading, 'problem' => '']);
         DB::table('import_mappings')->upsert(
             [

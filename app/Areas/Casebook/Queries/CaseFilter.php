@@ -12,6 +12,7 @@ use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
+use LucidStep\App\Support\Paging\WordFilter;
 use LucidStep\Core\Text\ItemList;
 
 /**
@@ -19,7 +20,7 @@ use LucidStep\Core\Text\ItemList;
  */
 final readonly class CaseFilter
 {
-    /** What can be asked, and what for. Several values of one are separated by commas, one with a comma stands in quotes: any of them fits. */
+    /** What can be asked, and what for. Several values are separated by commas, one with a comma in quotes: any of them fits. */
     public const PARAMETERS = [
         'q' => 'Words of the title, the steps and the other texts, each may be cut short; or a key',
         'folder' => 'In this folder (id; "none" for cases in no folder)',
@@ -92,9 +93,9 @@ final readonly class CaseFilter
     }
 
     /**
-     * What is searched for, as PostgreSQL takes it; null when there are no words.
+     * What is searched for, as `lucid_query` takes it; null when there are no words.
      */
-    public function searchQuery(): ?string
+    public function searchWords(): ?string
     {
         if (null !== $this->key()) {
             return null;
@@ -102,11 +103,11 @@ final readonly class CaseFilter
         $terms = [];
         foreach (preg_split('/\s+/u', $this->asked['q'] ?? '', -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
             if (1 === preg_match('/[\p{L}\p{N}]/u', $word)) {
-                $terms[] = "'" . str_replace(["'", '\\'], ["''", '\\\\'], $word) . "':*";
+                $terms[] = '"' . addcslashes($word, '"\\') . '"';
             }
         }
 
-        return [] === $terms ? null : implode(' & ', \array_slice($terms, 0, 12));
+        return [] === $terms ? null : '{' . implode(',', \array_slice($terms, 0, 12)) . '}';
     }
 
     /**
@@ -200,15 +201,15 @@ final readonly class CaseFilter
      */
     private function search(Builder $query): void
     {
-        $words = $this->searchQuery();
+        $words = $this->searchWords();
         $key = $this->key();
         if (null !== $key) {
             // A key is looked up by itself: all keys begin alike, so that words would have to look at every case.
             $query->where('cases.key', 'like', "{$key}%");
         } elseif (null === $words) {
-            $query->whereRaw('cases.title ilike ?', ['%' . addcslashes($this->asked['q'], '%_\\') . '%']);
+            WordFilter::holds($query, $this->asked['q'], 'cases.folded');
         } else {
-            $query->whereRaw("cases.search @@ to_tsquery('simple', ?)", [$words]);
+            $query->whereRaw('cases.search @@ lucid_query(?)', [$words]);
         }
     }
 

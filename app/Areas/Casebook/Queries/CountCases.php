@@ -30,7 +30,7 @@ final readonly class CountCases
      */
     public function __invoke(Project $project, CaseFilter $filter, string $group = ''): CaseCounts
     {
-        $most = null === $filter->searchQuery() ? self::COUNTED : self::COUNTED_FINDS;
+        $most = null === $filter->searchWords() ? self::COUNTED : self::COUNTED_FINDS;
         $total = self::upTo($filter, $most + 1);
 
         return new CaseCounts(
@@ -66,7 +66,7 @@ final readonly class CountCases
             ->fromSub(
                 DB::query()
                     ->fromSub($probe, 'probe')
-                    ->whereRaw("search @@ to_tsquery('simple', ?)", [$filter->searchQuery()])
+                    ->whereRaw('search @@ lucid_query(?)', [$filter->searchWords()])
                     ->select(DB::raw('1'))
                     ->limit($most),
                 'n',

@@ -36,7 +36,8 @@ final readonly class ListCases
     private const COLUMNS = 'cases.id, cases.folder_id, cases.number, cases.key, cases.title,
         cases.state, cases.type, cases.priority, cases.priority_rank, cases.automated, cases.estimate_seconds,
         cases.owner_id, cases.labels, cases.position, cases.updated_at, cases.revision, cases.custom,
-        cases.is_template, cases.table_id, cases.steps_count, cases.last_walked_at, cases.binned_at, users.name as owner_name, cases.version_id,
+        cases.is_template, cases.table_id, cases.steps_count, cases.last_walked_at, cases.binned_at, cases.version_id,
+        users.name as owner_name,
         (select errors from text_checks where case_version_id = cases.version_id) as errors';
 
     /** Orders by name: the column, of which type it is, and whether it may be empty. */
@@ -59,7 +60,7 @@ final readonly class ListCases
      */
     public function __invoke(Project $project, CaseFilter $filter, string $sort = '', string $after = '', string $group = ''): CasePage
     {
-        $words = $filter->searchQuery();
+        $words = $filter->searchWords();
         $group = \in_array($group, CountCases::GROUPS, true) ? $group : '';
         $common = false;
         $name = '' !== $group ? $group : ltrim($sort, '-');
@@ -103,7 +104,7 @@ final readonly class ListCases
     private function byFit(Builder $query, string $words, string $after): array
     {
         $from = max(0, min(self::RANKED, (int) $after));
-        $query->orderByRaw("ts_rank(cases.search, to_tsquery('simple', ?)) desc, cases.number", [$words])->offset($from);
+        $query->orderByRaw('ts_rank(cases.search, lucid_query(?)) desc, cases.number', [$words])->offset($from);
 
         return [$query, static fn(\stdClass $last): string => (string) ($from + self::PAGE)];
     }
@@ -190,8 +191,8 @@ final readonly class ListCases
                 DB::table('cases')
                     ->whereIn('id', $ids)
                     ->selectRaw(
-                        "id, ts_headline('simple', title, to_tsquery('simple', ?), ?) as title, ts_headline('simple', " .
-                            "left(words, 10000), to_tsquery('simple', ?), ?) as words",
+                        "id, ts_headline('lucid_words', title, lucid_query(?), ?) as title, ts_headline('lucid_words', " .
+                            'left(words, 10000), lucid_query(?), ?) as words',
                         [$words, "{$marks}, HighlightAll=true", $words, "{$marks}, MaxWords=18, MinWords=8, MaxFragments=1"],
                     )
                     ->get()

@@ -101,10 +101,9 @@ final readonly class TextChecks
     {
         $rows = DB::select(
             <<<'SQL'
-            select v.id from case_versions v where v.id = any(?::uuid[]) and (v.table_id is not null or exists (
-                select 1 from steps s where s.case_version_id = v.id and (s.routine_id is not null
-                    or s.action like '%{{%' or s.data like '%{{%' or s.expected like '%{{%')
-            ))
+            select distinct v.id from case_versions v left join steps s on s.case_version_id = v.id and (s.routine_id is not null
+                or s.action like '%{{%' or s.data like '%{{%' or s.expected like '%{{%')
+            where v.id = any(?::uuid[]) and (v.table_id is not null or s.id is not null)
             SQL
             ,
             ['{' . implode(',', $versions) . '}'],

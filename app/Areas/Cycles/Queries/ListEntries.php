@@ -159,7 +159,7 @@ final readonly class ListEntries
     private function narrowed(Cycle $cycle, Project $project, EntryFilter $filter): Builder
     {
         $query = DB::table('entries')->join('cases', 'cases.id', '=', 'entries.case_id')->where('entries.cycle_id', $cycle->id);
-        WordFilter::narrow($query, $filter->words, 'cases.title', 'cases.key');
+        WordFilter::narrow($query, $filter->words, 'cases.folded');
         if ('held' === $filter->shows || 'not_run' === $filter->shows) {
             // What waits is told from what was not run; both are not run.
             $held = '{' . implode(',', $this->read->held($cycle)) . '}';

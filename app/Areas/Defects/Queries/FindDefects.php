@@ -45,7 +45,7 @@ final class FindDefects
         string $after = '',
     ): DefectPage {
         $query = Defect::query()->where('project_id', $project->id)->with('reporter', 'assignee', 'case', 'build');
-        WordFilter::narrow($query->getQuery(), $words, 'title', 'key');
+        WordFilter::narrow($query, $words, 'folded');
         $closed = array_filter(DefectState::cases(), static fn(DefectState $s): bool => $s->isClosed());
         match (true) {
             'open' === $state => $query->whereNotIn('state', $closed),

@@ -10,6 +10,7 @@ use LucidStep\App\Areas\Search\Data\GoToItem;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\PlannedCycles;
+use LucidStep\App\Support\Paging\WordFilter;
 use LucidStep\Core\Planning\CycleState;
 
 /**
@@ -27,16 +28,11 @@ final class SearchProject
      */
     public function __invoke(Project $project, User $user, string $words, bool $planned): array
     {
-        $like = '%' . addcslashes($words, '%_\\') . '%';
         $items = [];
-        foreach ($this->kinds($project, $user, $planned) as $kind => [$query, $key, $title, $link]) {
-            $query->where(
-                static fn(Builder $q) => $q
-                    ->where($title, 'ilike', $like)
-                    ->when(null !== $key, static fn(Builder $r) => $r->orWhere((string) $key, 'ilike', $like)),
-            );
+        foreach ($this->kinds($project, $user, $planned) as $kind => [$query, $text, $link]) {
+            WordFilter::holds($query, $words, $text);
             foreach ($query->limit(self::EACH)->get() as $row) {
-                $items[] = new GoToItem($kind, null === $key ? '' : $row->key, $row->title, $row->of ?? '', $link($row));
+                $items[] = new GoToItem($kind, $row->key ?? '', $row->title, $row->of ?? '', $link($row));
             }
         }
         usort(
@@ -48,9 +44,9 @@ final class SearchProject
     }
 
     /**
-     * Where each kind is looked for: the rows, the columns of key and title, and the address of a row.
+     * Where each kind is looked for: the rows, the folded text of each, and the address of a row.
      *
-     * @return array<value-of<GoToItem::KINDS>, array{Builder, ?string, string, \Closure(\stdClass): string}>
+     * @return array<value-of<GoToItem::KINDS>, array{Builder, string, \Closure(\stdClass): string}>
      */
     private function kinds(Project $project, User $user, bool $planned): array
     {
@@ -72,51 +68,43 @@ final class SearchProject
         return [
             'case' => [
                 $of('cases')->whereNull('binned_at')->orderBy('number')->select('key', 'title'),
-                'key',
-                'title',
+                'folded',
                 static fn(\stdClass $c): string => "casebook/{$c->key}",
             ],
-            'entry' => [$entries, 'cases.key', 'cases.title', static fn(\stdClass $e): string => "entries/{$e->id}"],
+            'entry' => [$entries, 'cases.folded', static fn(\stdClass $e): string => "entries/{$e->id}"],
             'cycle' => [
                 PlannedCycles::without($of('cycles'), $planned)->orderByDesc('number')->select('key', 'name as title'),
-                'key',
-                'name',
+                "lucid_fold(key || ' ' || name)",
                 static fn(\stdClass $c): string => "cycles/{$c->key}",
             ],
             'defect' => [
                 $of('defects')->orderByDesc('number')->select('key', 'title'),
-                'key',
-                'title',
+                'folded',
                 static fn(\stdClass $d): string => "defects/{$d->key}",
             ],
             'requirement' => [
                 $of('requirements')->orderBy('key')->select('id', 'key', 'title'),
-                'key',
-                'title',
+                "lucid_fold(key || ' ' || title)",
                 static fn(\stdClass $r): string => "casebook?requirement={$r->id}",
             ],
             'routine' => [
                 $of('routines')->whereNull('binned_at')->orderBy('name')->select('id', 'name as title'),
-                null,
-                'name',
+                'lucid_fold(name)',
                 static fn(\stdClass $r): string => "casebook/routines/{$r->id}",
             ],
             'data table' => [
                 $of('data_tables')->whereNull('binned_at')->orderBy('name')->select('id', 'name as title'),
-                null,
-                'name',
+                'lucid_fold(name)',
                 static fn(\stdClass $t): string => "casebook/tables/{$t->id}",
             ],
             'suite' => [
                 $of('suites')->whereNull('binned_at')->orderBy('name')->select('id', 'name as title'),
-                null,
-                'name',
+                'lucid_fold(name)',
                 static fn(\stdClass $s): string => "casebook?suite={$s->id}",
             ],
             'person' => [
                 $people->select('id', 'name as title'),
-                null,
-                'name',
+                'lucid_fold(name)',
                 static fn(\stdClass $p): string => "casebook?owner={$p->id}",
             ],
         ];

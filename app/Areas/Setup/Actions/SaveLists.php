@@ -14,7 +14,7 @@ use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\InUse;
 use LucidStep\App\Support\Revisions\Seen;
 use LucidStep\Core\Casebook\CustomField;
-use LucidStep\Core\Exchange\CaseReader;
+use LucidStep\Core\Exchange\FieldReader;
 
 /**
  * Edits the lists of a project: types, priorities, labels and fields of its own. What cases have is not taken out
@@ -131,12 +131,12 @@ final readonly class SaveLists
             ),
         );
         foreach ($names as $name) {
-            if (mb_strlen($name) > CaseReader::LONGEST_LABEL) {
+            if (mb_strlen($name) > FieldReader::LONGEST_LABEL) {
                 throw ValidationException::withMessages([
                     'names' => \sprintf(
                         '"%s" is longer than %d characters. None was added.',
                         mb_strimwidth($name, 0, 40, '…'),
-                        CaseReader::LONGEST_LABEL,
+                        FieldReader::LONGEST_LABEL,
                     ),
                 ]);
             }
@@ -170,8 +170,8 @@ final readonly class SaveLists
     public function renameLabel(Project $project, string $from, string $to): int
     {
         $to = trim((string) preg_replace('/[\s,]+/u', ' ', $to));
-        if (mb_strlen($to) > CaseReader::LONGEST_LABEL) {
-            throw ValidationException::withMessages(['to' => \sprintf('At most %d characters.', CaseReader::LONGEST_LABEL)]);
+        if (mb_strlen($to) > FieldReader::LONGEST_LABEL) {
+            throw ValidationException::withMessages(['to' => \sprintf('At most %d characters.', FieldReader::LONGEST_LABEL)]);
         }
         if (0 === DB::table('labels')->where('project_id', $project->id)->where('name', $from)->delete()) {
             throw ValidationException::withMessages(['from' => 'This label is not there any more.']);

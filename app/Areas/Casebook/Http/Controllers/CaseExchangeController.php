@@ -18,6 +18,7 @@ use LucidStep\App\Areas\Casebook\Http\Requests\MappingRequest;
 use LucidStep\App\Areas\Casebook\Http\Resources\ExportState;
 use LucidStep\App\Areas\Casebook\Http\Resources\ImportRow;
 use LucidStep\App\Areas\Casebook\Http\Resources\ImportState;
+use LucidStep\App\Areas\Casebook\Http\Resources\ImportWord;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Areas\Notices\Actions\ReportStandstill;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
@@ -99,6 +100,7 @@ final class CaseExchangeController
                     $import,
                     array_values((array) $request->validated('mapping')),
                     'case' === $request->validated('layout') ? 'case' : 'step',
+                    $request->words(),
                 ),
             ),
         );
@@ -302,6 +304,7 @@ final class CaseExchangeController
             $n('same'),
             array_values(array_map(strval(...), (array) ($i->facts['new_types'] ?? []))),
             array_values(array_map(strval(...), (array) ($i->facts['left_out'] ?? []))),
+            array_values(array_map(static fn(array $w): ImportWord => new ImportWord(...$w), (array) ($i->facts['words'] ?? []))),
             JobState::Done === $i->state ? $i->total : $this->progress->of($i->id),
             $i->total,
             $i->problem,

@@ -18,6 +18,7 @@ final readonly class ImportState
      * @param  list<?string>  $mapping
      * @param  list<string>  $new_types
      * @param  list<string>  $left_out
+     * @param  list<ImportWord>  $words
      * @param  list<ImportRow>  $report
      * @param  list<string>  $targets
      */
@@ -45,6 +46,7 @@ final readonly class ImportState
             ),
         ]
         public array $left_out,
+        #[OA\Property(items: new OA\Items(ref: ImportWord::class))] public array $words,
         #[OA\Property] public int $done,
         #[OA\Property] public int $total,
         #[OA\Property] public string $problem,

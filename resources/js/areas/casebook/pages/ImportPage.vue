@@ -14,6 +14,7 @@ import {
 import { toast } from '@/kit/notices';
 import { plainWords, plural } from '@/kit/words';
 import CasebookTabs from '@/areas/casebook/parts/CasebookTabs.vue';
+import ImportWords from '@/areas/casebook/parts/ImportWords.vue';
 
 /** A file of cases: what is in it, what would become of it, and then all of it at once. One page, nothing to step through. */
 const route = useRoute();
@@ -84,11 +85,15 @@ async function act(what: 'start' | 'cancel' | 'undo'): Promise<void> {
     busy.value = false;
   }
 }
-async function map(mapping: (string | null)[], layout: 'step' | 'case'): Promise<void> {
+async function map(
+  mapping: (string | null)[],
+  layout: 'step' | 'case',
+  words: Api['MappingRequest']['words'] = [],
+): Promise<void> {
   if (!state.value) return;
   problem.value = '';
   try {
-    state.value = await mapImport(state.value.id, { mapping, layout });
+    state.value = await mapImport(state.value.id, { mapping, layout, words });
     follow();
   } catch (error) {
     problem.value = errorMessage(error);
@@ -248,6 +253,12 @@ const SEPARATORS: Record<string, string> = { ',': 'commas', ';': 'semicolons', '
           </table>
         </div>
       </section>
+      <ImportWords
+        v-if="state.words.length > 0 && (state.state === 'ready' || state.state === 'failed')"
+        :project="project"
+        :words="state.words"
+        @mean="(words) => state && map(state.mapping, state.layout, words)"
+      />
       <section v-if="state.rows > 0" aria-label="What becomes of it">
         <p class="row counts">
           <button type="button" class="link" :aria-pressed="only === ''" @click="only = ''">
