@@ -146,7 +146,7 @@ Route::middleware([
         Route::post('/cases/{case}/reviews', [CaseController::class, 'review']);
         Route::post('/cases/{case}/routines', [CaseController::class, 'extract']);
         Route::post('/cases/{case}/messages', [CaseMessageController::class, 'store']);
-        Route::delete('/cases/{case}/doubles/{other}', [CaseMessageController::class, 'setAside']);
+        Route::post('/projects/{project}/case-differences', [CaseMessageController::class, 'differ']);
         Route::post('/case-messages/{message}/answers', [CaseMessageController::class, 'answer']);
         Route::post('/projects/{project}/case-acts', [CaseBulkController::class, 'store']);
         Route::post('/case-acts/{act}/undo', [CaseBulkController::class, 'undo']);

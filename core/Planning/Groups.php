@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Core\Planning;
 
 /**
- * Entries joined by conditions, directly or through others.
+ * What is joined by pairs, directly or through others: entries by conditions, cases by likeness.
  */
 final class Groups
 {
@@ -16,8 +16,19 @@ final class Groups
      */
     public static function of(array $entries, Conditions $conditions): array
     {
-        $place = array_flip($entries);
-        $root = range(0, max(0, \count($entries) - 1));
+        return self::along($entries, array_map(static fn(Condition $c): array => [$c->entry, $c->needs], $conditions->all));
+    }
+
+    /**
+     * @param  list<string>  $all
+     * @param  list<array{string, string}>  $pairs of them; others are passed over
+     *
+     * @return list<non-empty-list<int>> places of the members in their order; what no pair joins is a group of its own
+     */
+    public static function along(array $all, array $pairs): array
+    {
+        $place = array_flip($all);
+        $root = range(0, max(0, \count($all) - 1));
         $find = static function (int $i) use (&$root): int {
             while ($root[$i] !== $i) {
                 $i = $root[$i] = $root[$root[$i]];
@@ -25,15 +36,15 @@ final class Groups
 
             return $i;
         };
-        foreach ($conditions->all as $condition) {
-            if (isset($place[$condition->entry], $place[$condition->needs])) {
-                $a = $find($place[$condition->entry]);
-                $b = $find($place[$condition->needs]);
+        foreach ($pairs as [$one, $other]) {
+            if (isset($place[$one], $place[$other])) {
+                $a = $find($place[$one]);
+                $b = $find($place[$other]);
                 $root[max($a, $b)] = min($a, $b);
             }
         }
         $groups = [];
-        foreach (array_keys($entries) as $i) {
+        foreach (array_keys($all) as $i) {
             $groups[$find($i)][] = $i;
         }
 

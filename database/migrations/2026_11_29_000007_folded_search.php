@@ -28,6 +28,7 @@ return new class extends Migration {
             $$;
 
             -- Finds the words of a query in a text as people wrote it.
+            drop text search configuration if exists lucid_words;
             create text search configuration lucid_words (copy = simple);
             alter text search configuration lucid_words
                 alter mapping for hword, hword_part, word with unaccent, simple;

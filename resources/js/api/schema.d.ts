@@ -550,23 +550,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/cases/{case}/doubles/{other}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        /** Mark two cases as different, so that they are not listed as doubles again */
-        delete: operations["deleteCasesCaseDoublesOther"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/cases/{case}/history": {
         parameters: {
             query?: never;
@@ -1809,7 +1792,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Cases not walked for long, and likely doubles */
+        /** Cases not walked for long, and likely doubles in groups */
         get: operations["getProjectsProjectCaseCare"];
         put?: never;
         post?: never;
@@ -1830,6 +1813,23 @@ export interface paths {
         put?: never;
         /** What is wrong with a case, and how it will read in the walk */
         post: operations["postProjectsProjectCaseChecks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/case-differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that cases differ on purpose, so that they are not pointed out as likely doubles; or take that back */
+        post: operations["postProjectsProjectCaseDifferences"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3119,7 +3119,7 @@ export interface components {
         CaseCare: {
             stale: components["schemas"]["CaseLine"][];
             stale_days: number;
-            doubles: components["schemas"]["SimilarCase"][];
+            doubles: components["schemas"]["SimilarCases"][];
         };
         /** @description What is wrong with a case, and how a row of its table will read. */
         CaseCheck: {
@@ -3753,6 +3753,12 @@ export interface components {
             /** @enum {string} */
             kind: "same" | "removed" | "added";
             text: string;
+        };
+        DifferencesRequest: {
+            /** @description Cases that differ on purpose. */
+            cases: string[];
+            /** @description False takes it back. */
+            differ?: boolean;
         };
         /** @description It is done. */
         Done: {
@@ -4978,11 +4984,13 @@ export interface components {
             counts: components["schemas"]["Counts"];
             unwalked: components["schemas"]["UnwalkedEntry"][];
         };
-        /** @description Two cases that seem to say the same. */
-        SimilarCase: {
-            one: components["schemas"]["CaseLine"];
-            other: components["schemas"]["CaseLine"];
-            /** Format: float */
+        /** @description Cases that seem to say the same, each like at least one other of them. */
+        SimilarCases: {
+            cases: components["schemas"]["CaseLine"][];
+            /**
+             * Format: float
+             * @description How alike the two of them are that are most alike, 0 to 1.
+             */
             score: number;
         };
         StampRequest: {
@@ -6500,43 +6508,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CaseComparison"];
                 };
-            };
-            /** @description A problem */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    deleteCasesCaseDoublesOther: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
-                "Idempotency-Key"?: string;
-            };
-            path: {
-                case: string;
-                other: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StampRequest"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
             /** @description A problem */
             default: {
@@ -9600,6 +9571,42 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CaseCheck"];
                 };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectCaseDifferences: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DifferencesRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem */
             default: {

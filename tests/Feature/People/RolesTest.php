@@ -61,7 +61,7 @@ final class RolesTest extends FeatureTestCase
             'POST /case-imports/{import}/undo',
             'POST /case-messages/{message}/answers',
             'PUT /cases/{case}',
-            'DELETE /cases/{case}/doubles/{other}',
+            'POST /projects/{project}/case-differences',
             'PUT /cases/{case}/needs',
             'POST /cases/{case}/restorations',
             'POST /cases/{case}/reviews',

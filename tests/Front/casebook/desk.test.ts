@@ -43,18 +43,33 @@ describe('the desk of an author', () => {
     expect(sent('POST', path)[0]?.body).toEqual({ as: 'answered', answer: 'With the rack: 4.80 m.' });
   });
 
-  it('points two cases out no more that are no doubles', async () => {
-    const lines = inbox().in_review.concat(inbox().returned);
-    const [one, other] = [lines[0]!, { ...lines[0]!, id: 'far', key: 'SKR-C999', title: 'Far away' }];
-    server.on('GET /projects/SKR/case-care', { ...care(), doubles: [{ one, other, score: 0.83 }] });
-    server.on(`DELETE /cases/${one.key}/doubles/SKR-C999`, null);
+  it('points a group out no more whose cases differ on purpose, and again by undo', async () => {
+    const line = inbox().in_review.concat(inbox().returned)[0]!;
+    const cases = [1, 2, 3, 4, 5, 6].map((n) => ({
+      ...line,
+      id: `c${n}`,
+      key: `SKR-C90${n}`,
+      title: `Alike ${n}`,
+    }));
+    const group = { ...care(), doubles: [{ cases, score: 0.83 }] };
+    server.on('GET /projects/SKR/case-care', group);
+    server.on('POST /projects/SKR/case-differences', null);
     page = await Page.open('/SKR/casebook/desk', server);
-    await page.see('83 % of their words are the same');
+    await page.see('6 alike, 83 % of their words are the same');
+    await page.seeNot('Alike 5');
+    await page.click('button', '2 more');
+    await page.see('Alike 6');
     server.on('GET /projects/SKR/case-care', { ...care(), doubles: [] });
-    await page.click('button', 'These are no doubles');
-    await page.see(`${one.key} and SKR-C999 are not pointed out any more.`);
+    await page.click('button', 'These differ on purpose');
+    await page.see('SKR-C906 are not pointed out any more.');
     await page.seeNot('83 %');
-    expect(sent('DELETE', `/cases/${one.key}/doubles/SKR-C999`)).toHaveLength(1);
+    server.on('GET /projects/SKR/case-care', group);
+    await page.click('button', 'Undo');
+    await page.see('83 %');
+    expect(sent('POST', '/projects/SKR/case-differences').map((s) => s.body)).toEqual([
+      { cases: cases.map((c) => c.id) },
+      { cases: cases.map((c) => c.id), differ: false },
+    ]);
   });
 
   it('asks for cases not walked for as long as is chosen', async () => {

@@ -5,13 +5,10 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Casebook\Actions;
 
 use Illuminate\Support\Carbon;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
-use LucidStep\App\Areas\Casebook\Data\CaseCare;
 use LucidStep\App\Areas\Casebook\Data\CaseLine;
 use LucidStep\App\Areas\Casebook\Data\CaseMessageLine;
 use LucidStep\App\Areas\Casebook\Data\Inbox;
-use LucidStep\App\Areas\Casebook\Data\SimilarCase;
 use LucidStep\App\Areas\Casebook\Exceptions\CaseConflict;
 use LucidStep\App\Areas\Casebook\Queries\ResourceMapper;
 use LucidStep\App\Models\CaseMessage;
@@ -31,9 +28,6 @@ use LucidStep\Core\Casebook\Step;
  */
 final readonly class CaseMessages
 {
-    /** Not walked for so many days is long, when the project says nothing else. */
-    public const STALE_DAYS = 90;
-
     public function __construct(private CaseWriterFactory $writers, private PublishChange $announce) {}
 
     /**
@@ -139,58 +133,6 @@ final readonly class CaseMessages
         );
     }
 
-    public function care(Project $project, int $days): CaseCare
-    {
-        $stale = TestCase::query()
-            ->where('project_id', $project->id)
-            ->whereNull('binned_at')
-            ->where('state', '<>', CaseState::Retired)
-            ->where('is_template', false)
-            ->where(
-                static fn($q) => $q
-                    ->where('last_walked_at', '<', Carbon::now()->subDays($days))
-                    ->orWhere(static fn($r) => $r->whereNull('last_walked_at')->where('created_at', '<', Carbon::now()->subDays($days))),
-            )
-            ->with('owner')
-            ->orderByRaw('last_walked_at asc nulls first, number')
-            ->limit(200)
-            ->get();
-        $pairs = DB::table('case_doubles')
-            ->join('cases as a', 'a.id', '=', 'case_doubles.case_id')
-            ->join('cases as b', 'b.id', '=', 'other_id')
-            ->where('a.project_id', $project->id)
-            ->whereNull('a.binned_at')
-            ->whereNull('b.binned_at')
-            ->where('a.state', '<>', CaseState::Retired)
-            ->where('b.state', '<>', CaseState::Retired)
-            ->where('set_aside', false)
-            ->orderByDesc('score')
-            ->orderBy('a.number')
-            ->limit(100)
-            ->get(['case_id', 'other_id', 'score']);
-        $cases = TestCase::query()
-            ->whereIn('id', [...$pairs->pluck('case_id'), ...$pairs->pluck('other_id')])
-            ->with('owner')
-            ->get()
-            ->keyBy('id');
-
-        return new CaseCare(
-            array_values($stale->map(static fn(TestCase $c): CaseLine => CaseLine::from($c))->all()),
-            $days,
-            array_values(
-                $pairs
-                    ->map(
-                        static fn(object $p): SimilarCase => new SimilarCase(
-                            CaseLine::from($cases[$p->case_id] ?? throw new \LogicException('A pair without its case.')),
-                            CaseLine::from($cases[$p->other_id] ?? throw new \LogicException('A pair without its case.')),
-                            (float) $p->score,
-                        ),
-                    )
-                    ->all(),
-            ),
-        );
-    }
-
     private function take(CaseMessage $message, User $user): void
     {
         $case = $this->writers->lock($message->case_id);
@@ -213,18 +155,5 @@ final readonly class CaseMessages
             ['comment' => "Suggestion for step {$message->step} taken"],
         );
         $writer->end();
-    }
-
-    /**
-     * Two cases that are no doubles are not pointed out again.
-     */
-    public function dismissSimilar(TestCase $case, TestCase $other): void
-    {
-        $pair = [$case->id, $other->id];
-        sort($pair);
-        DB::table('case_doubles')
-            ->where('case_id', $pair[0])
-            ->where('other_id', $pair[1])
-            ->update(['set_aside' => true]);
     }
 }

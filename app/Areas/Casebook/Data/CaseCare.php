@@ -14,11 +14,11 @@ final readonly class CaseCare
 {
     /**
      * @param  list<CaseLine>  $stale
-     * @param  list<SimilarCase>  $doubles
+     * @param  list<SimilarCases>  $doubles
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: CaseLine::class))] public array $stale,
         #[OA\Property] public int $stale_days,
-        #[OA\Property(items: new OA\Items(ref: SimilarCase::class))] public array $doubles,
+        #[OA\Property(items: new OA\Items(ref: SimilarCases::class))] public array $doubles,
     ) {}
 }

@@ -101,9 +101,11 @@ final readonly class TextChecks
     {
         $rows = DB::select(
             <<<'SQL'
-            select distinct v.id from case_versions v left join steps s on s.case_version_id = v.id and (s.routine_id is not null
-                or s.action like '%{{%' or s.data like '%{{%' or s.expected like '%{{%')
-            where v.id = any(?::uuid[]) and (v.table_id is not null or s.id is not null)
+            select v.id from unnest(?::uuid[]) as wanted (id) join case_versions v on v.id = wanted.id left join lateral (
+                select true as asks from steps where case_version_id = v.id and (routine_id is not null
+                    or action like '%{{%' or data like '%{{%' or expected like '%{{%') limit 1
+            ) s on true
+            where v.table_id is not null or s.asks
             SQL
             ,
             ['{' . implode(',', $versions) . '}'],

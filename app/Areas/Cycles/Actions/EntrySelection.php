@@ -241,7 +241,8 @@ final class EntrySelection
         }
         if (\is_array($this->asked['filter'] ?? null)) {
             $filter = CaseFilter::from($this->project, $this->asked['filter'], $this->me)->query()->toBase()->select('cases.id');
-            $any[] = static fn(Builder $q) => $q->whereIn('cases.id', $filter);
+            // Found once and then looked up: as a join, its size is guessed, and guessed wrong where the table has just been filled.
+            $any[] = static fn(Builder $q) => $q->whereRaw("cases.id = any(array({$filter->toSql()}))", $filter->getBindings());
         }
         $earlier = $this->asked['earlier'] ?? null;
         if (\is_array($earlier) && \is_string($earlier['cycle'] ?? null)) {

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Queries;
 
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Casebook\Actions\Suites;
+use LucidStep\App\Areas\Casebook\Data\SuiteLine;
 use LucidStep\App\Areas\Walk\Commands\CommandRegistry;
 use LucidStep\App\Areas\Walk\Data\LeadQueue;
 use LucidStep\App\Areas\Walk\Data\QueueItem;
@@ -19,7 +21,7 @@ use LucidStep\Core\Planning\CycleLogKind;
  */
 final readonly class ReadQueue
 {
-    public function __construct(private CommandRegistry $commands) {}
+    public function __construct(private CommandRegistry $commands, private Suites $suites) {}
 
     public function __invoke(Project $project): LeadQueue
     {
@@ -31,6 +33,7 @@ final readonly class ReadQueue
             ...$this->late($project),
             ...$this->times($project),
             ...$this->conditions($project),
+            ...$this->suites($project),
         ];
         usort($items, static fn(QueueItem $a, QueueItem $b): int => [$a->at ?? '9', $a->id] <=> [$b->at ?? '9', $b->id]);
 
@@ -86,6 +89,34 @@ final readonly class ReadQueue
                 "/{$project->code}/casebook/{$r->key}",
                 $r->id,
                 null,
+            ),
+        );
+    }
+
+    /**
+     * @return list<QueueItem> live suites that gained or lost cases since they were accepted
+     */
+    private function suites(Project $project): array
+    {
+        $changed = array_filter($this->suites->all($project), static fn(SuiteLine $s): bool => $s->gained + $s->lost > 0);
+
+        return array_values(
+            array_map(
+                static fn(SuiteLine $s): QueueItem => new QueueItem(
+                    "suite-{$s->id}",
+                    'suite',
+                    $s->name,
+                    implode(' and ', [
+                        ...$s->gained > 0 ? [$s->gained . (1 === $s->gained ? ' case' : ' cases') . ' more'] : [],
+                        ...$s->lost > 0 ? [$s->lost . (0 === $s->gained ? (1 === $s->lost ? ' case' : ' cases') : '') . ' less'] : [],
+                    ]) . ' than when it was accepted',
+                    null,
+                    $s->accepted_at,
+                    "/{$project->code}/casebook?suite={$s->id}",
+                    $s->id,
+                    null,
+                ),
+                $changed,
             ),
         );
     }

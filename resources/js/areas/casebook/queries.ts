@@ -95,9 +95,9 @@ export const compareVersions = async (
 ): Promise<Api['CaseComparison']> =>
   unwrap(await api.GET('/cases/{case}/comparison', { params: { path: { case: key }, query } }));
 
-/** Mark two cases as different, so that they are not listed as doubles again. */
-export async function dismissDouble(key: string, other: string): Promise<void> {
-  await api.DELETE('/cases/{case}/doubles/{other}', { params: { path: { case: key, other } }, body: {} });
+/** Say that cases differ on purpose, so that they are not pointed out as likely doubles; or take that back. */
+export async function differOnPurpose(project: string, body: Api['DifferencesRequest']): Promise<void> {
+  await api.POST('/projects/{project}/case-differences', { params: { path: { project } }, body });
 }
 
 /** All that happened to a case. */

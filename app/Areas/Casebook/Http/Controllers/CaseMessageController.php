@@ -9,11 +9,14 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Casebook\Actions\CaseMessages;
+use LucidStep\App\Areas\Casebook\Actions\DismissSimilar;
 use LucidStep\App\Areas\Casebook\Data\CaseCare;
 use LucidStep\App\Areas\Casebook\Data\CaseMessageLine;
 use LucidStep\App\Areas\Casebook\Data\Inbox;
 use LucidStep\App\Areas\Casebook\Http\Requests\AnswerRequest;
+use LucidStep\App\Areas\Casebook\Http\Requests\DifferencesRequest;
 use LucidStep\App\Areas\Casebook\Http\Requests\MessageRequest;
+use LucidStep\App\Areas\Casebook\Queries\ReadCare;
 use LucidStep\App\Models\CaseMessage;
 use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
@@ -23,8 +26,6 @@ use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
-use LucidStep\App\Support\Http\StampRequest;
-use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 
@@ -80,32 +81,30 @@ final class CaseMessageController
     #[
         Get(
             '/projects/{project}/case-care',
-            'Cases not walked for long, and likely doubles',
+            'Cases not walked for long, and likely doubles in groups',
             CaseCare::class,
             query: ['days' => 'How many days are long; 90'],
         ),
     ]
-    public function care(Request $request, Project $project): JsonResponse
+    public function care(Request $request, Project $project, ReadCare $read): JsonResponse
     {
-        return new JsonResponse(
-            $this->messages->care($project, max(1, min(3650, $request->query->getInt('days', CaseMessages::STALE_DAYS)))),
-        );
+        return new JsonResponse($read($project, max(1, min(3650, $request->query->getInt('days', ReadCare::STALE_DAYS)))));
     }
 
     #[
-        Delete(
-            '/cases/{case}/doubles/{other}',
-            'Mark two cases as different, so that they are not listed as doubles again',
+        Post(
+            '/projects/{project}/case-differences',
+            'Say that cases differ on purpose, so that they are not pointed out as likely doubles; or take that back',
             null,
-            StampRequest::class,
+            DifferencesRequest::class,
             204,
         ),
     ]
     #[LeastRole(Role::Tester)]
-    public function setAside(StampRequest $request, TestCase $case, TestCase $other): Response
+    public function differ(DifferencesRequest $request, Project $project, DismissSimilar $dismiss): Response
     {
-        Gate::authorize('write', $case);
-        $this->messages->dismissSimilar($case, $other);
+        Gate::authorize('writeCases', $project);
+        $dismiss($project, array_values((array) $request->validated('cases')), $request->boolean('differ', true));
 
         return new Response('', 204);
     }

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, reactive } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { errorMessage } from '@/api/client';
-import { dismissDouble, readCare, readInbox } from '@/areas/casebook/queries';
+import { errorMessage, type Api } from '@/api/client';
+import { differOnPurpose, readCare, readInbox } from '@/areas/casebook/queries';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
@@ -28,15 +28,23 @@ const { data: care, refetch: again } = useRead(
   () => ['care', project.value, days.value],
   () => readCare(project.value, { days: String(days.value) }),
 );
-async function noDoubles(one: string, other: string): Promise<void> {
+async function differ(group: Api['SimilarCases']): Promise<void> {
+  const cases = group.cases.map((c) => c.id);
   try {
-    await dismissDouble(one, other);
-    toast(`${one} and ${other} are not pointed out any more.`);
+    await differOnPurpose(project.value, { cases });
+    toast(`${group.cases.map((c) => c.key).join(', ')} are not pointed out any more.`, async () => {
+      await differOnPurpose(project.value, { cases, differ: false });
+      await again();
+      return 'They are pointed out again.';
+    });
     await again();
   } catch (e) {
     toast(errorMessage(e));
   }
 }
+/** So many of a group are shown at once. */
+const FEW = 4;
+const whole = reactive(new Set<string>());
 </script>
 
 <template>
@@ -85,26 +93,27 @@ async function noDoubles(one: string, other: string): Promise<void> {
       </section>
       <section v-if="care" aria-label="Cases that need a look">
         <h2>Likely doubles</h2>
-        <div v-for="d in care.doubles" :key="d.one.id + d.other.id" class="double">
-          <p>
-            <RouterLink :to="`/${project}/casebook/${d.one.key}`"
-              ><span class="mono">{{ d.one.key }}</span> {{ d.one.title }}</RouterLink
-            >
-          </p>
-          <p>
-            <RouterLink :to="`/${project}/casebook/${d.other.key}`"
-              ><span class="mono">{{ d.other.key }}</span> {{ d.other.title }}</RouterLink
+        <div v-for="d in care.doubles" :key="d.cases[0]!.id" class="double">
+          <p v-for="c in d.cases.slice(0, whole.has(d.cases[0]!.id) ? undefined : FEW)" :key="c.id">
+            <RouterLink :to="`/${project}/casebook/${c.key}`"
+              ><span class="mono">{{ c.key }}</span> {{ c.title }}</RouterLink
             >
           </p>
           <p class="small soft row">
-            <span>{{ Math.round(d.score * 100) }} % of their words are the same</span>
             <button
-              v-if="frame?.may_write"
+              v-if="d.cases.length > FEW && !whole.has(d.cases[0]!.id)"
               type="button"
-              class="link soft"
-              @click="noDoubles(d.one.key, d.other.key)"
+              class="link"
+              @click="whole.add(d.cases[0]!.id)"
             >
-              These are no doubles
+              {{ plural(d.cases.length - FEW, 'more', 'more') }}
+            </button>
+            <span
+              >{{ d.cases.length === 2 ? '' : `${d.cases.length} alike, ` }}{{ Math.round(d.score * 100) }} %
+              of their words are the same</span
+            >
+            <button v-if="frame?.may_write" type="button" class="link soft" @click="differ(d)">
+              These differ on purpose
             </button>
           </p>
         </div>

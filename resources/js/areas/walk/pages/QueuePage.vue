@@ -25,6 +25,7 @@ const KINDS: Record<string, string> = {
   late: 'Arrived too late',
   time: 'Corrected times',
   case_review: 'Cases to approve',
+  suite: 'Suites that changed',
 };
 const groups = computed(() =>
   Object.entries(KINDS)
@@ -120,7 +121,9 @@ const drop = (i: Api['QueueItem']): Promise<void> => {
             >
           </div>
           <div class="row acts">
-            <RouterLink v-if="['review', 'case_review'].includes(i.kind)" :to="i.link">Look at it</RouterLink>
+            <RouterLink v-if="['review', 'case_review', 'suite'].includes(i.kind)" :to="i.link"
+              >Look at it</RouterLink
+            >
             <button v-if="i.kind === 'look'" type="button" class="link" @click="looked(i)">Looked at</button>
             <button v-if="i.kind === 'time'" type="button" class="link" @click="seen(i)">It stands</button>
             <button v-if="i.kind === 'condition'" type="button" class="link" @click="drop(i)">
