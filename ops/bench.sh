@@ -65,7 +65,7 @@ ENV
     set -a
     . "$dir/env"
     set +a
-    LUCID_BENCH_URL="http://127.0.0.1:$port" php -d memory_limit=1G "ops/bench/$name.php" run "$json"
+    LUCID_BENCH_URL="http://127.0.0.1:$port" as_owner php -d memory_limit=1G "ops/bench/$name.php" run "$json"
   )
 }
 
@@ -81,7 +81,7 @@ lucid_fuzz() {
   export LUCID_FUZZ_SEED="${LUCID_FUZZ_SEED:-$RANDOM}" LUCID_FUZZ_TIMES="${LUCID_FUZZ_TIMES:-20}"
   say "Seed $LUCID_FUZZ_SEED, $LUCID_FUZZ_TIMES tries for each place of a body"
   local code=0
-  DATABASE_URL='' DB_DATABASE=lucid_feature_fuzz_test APP_KEY="$(cat "$VAR/test.key")" TEST_TOKEN=fuzz vendor/bin/phpunit \
+  DATABASE_URL='' DB_DATABASE=lucid_feature_fuzz_test APP_KEY="$(cat "$VAR/test.key")" TEST_TOKEN=fuzz as_owner vendor/bin/phpunit \
     --cache-directory "$VAR/phpunit-fuzz" tests/Feature/Api/FuzzTest.php || code=$?
   [ "$was" = yes ] || database_stop
   return "$code"
