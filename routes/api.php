@@ -11,6 +11,7 @@ use LucidStep\App\Areas\Casebook\Http\Controllers\DataTableController;
 use LucidStep\App\Areas\Casebook\Http\Controllers\FolderController;
 use LucidStep\App\Areas\Casebook\Http\Controllers\RoutineController;
 use LucidStep\App\Areas\Casebook\Http\Controllers\SuiteController;
+use LucidStep\App\Areas\Cycles\Http\Controllers\ComparisonController;
 use LucidStep\App\Areas\Cycles\Http\Controllers\CycleController;
 use LucidStep\App\Areas\Cycles\Http\Controllers\MilestoneController;
 use LucidStep\App\Areas\Cycles\Http\Controllers\PlanController;
@@ -106,7 +107,8 @@ Route::middleware([
     Route::get('/projects/{project}/queue', [QueueController::class, 'index']);
     Route::get('/cycles/{cycle}/plan', [PlanController::class, 'show']);
     Route::get('/cycles/{cycle}/log', [PlanController::class, 'log']);
-    Route::get('/cycles/{cycle}/comparison', [PlanController::class, 'comparison']);
+    Route::get('/cycles/{cycle}/comparison', [ComparisonController::class, 'comparison']);
+    Route::get('/projects/{project}/build-comparison', [ComparisonController::class, 'builds']);
     Route::post('/cycles/{cycle}/assignment-previews', [PlanController::class, 'previewAssignment']);
     Route::post('/cycles/{cycle}/short-plan-previews', [PlanController::class, 'previewShort']);
     Route::post('/cycles/{cycle}/clone-previews', [PlanController::class, 'previewAgain']);

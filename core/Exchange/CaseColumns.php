@@ -103,7 +103,7 @@ final class CaseColumns
         foreach ($around->fields ?? [] as $field) {
             $known[self::CUSTOM . $field->name] = [self::words($field->name), self::words(self::CUSTOM . $field->name)];
         }
-        foreach ([$known, Synonyms::HEADERS] as $some) {
+        foreach ([$known, ForeignHeaders::TARGETS] as $some) {
             foreach ($some as $target => $names) {
                 foreach (\in_array($target, $targets, true) ? [] : $names as $name) {
                     $at = array_search(self::words($name), $words, true);

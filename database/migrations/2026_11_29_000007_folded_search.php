@@ -39,9 +39,9 @@ return new class extends Migration {
                 setweight(to_tsvector('simple', lucid_fold(words)), 'B')
             ) stored;
             create index cases_search on cases using gin (search);
-            alter table cases add column folded text generated always as (lucid_fold(key || ' ' || title)) stored;
+            alter table cases add column folded text generated always as (lucid_fold(title || ' ' || key)) stored;
             create index cases_folded on cases using gin (folded gin_trgm_ops);
-            alter table defects add column folded text generated always as (lucid_fold(key || ' ' || title)) stored;
+            alter table defects add column folded text generated always as (lucid_fold(title || ' ' || key)) stored;
             create index defects_folded on defects using gin (folded gin_trgm_ops);
             drop index if exists defects_title_trgm;
             SQL

@@ -46,6 +46,11 @@ export const router = createRouter({
       meta: { title: 'Compared' },
     },
     {
+      path: '/:project/compare',
+      component: () => import('@/areas/cycles/pages/ComparePage.vue'),
+      meta: { title: 'Compared' },
+    },
+    {
       path: '/:project/queue',
       component: () => import('@/areas/walk/pages/QueuePage.vue'),
       meta: { title: 'Waits for a lead' },

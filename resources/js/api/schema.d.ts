@@ -815,7 +815,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A cycle beside an earlier one */
+        /** A cycle beside another, the earlier first */
         get: operations["getCyclesCycleComparison"];
         put?: never;
         post?: never;
@@ -1728,6 +1728,23 @@ export interface paths {
         put?: never;
         /** What axes give, by all combinations and by pairs */
         post: operations["postProjectsProjectAxisChecks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/build-comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was found on a build beside what was found on another, the earlier first */
+        get: operations["getProjectsProjectBuildComparison"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3420,6 +3437,8 @@ export interface components {
             moves: components["schemas"]["DateMove"][];
             days: number;
             faults: string[];
+            /** @description What the clone cannot have. */
+            notes: string[];
         };
         CloneRequest: {
             /** @description A cycle or a milestone again. */
@@ -3432,6 +3451,11 @@ export interface components {
             which?: "all" | "failed" | "failed_blocked" | "not_run" | "open";
             /** Format: uuid */
             build_id?: string | null;
+            /**
+             * Format: uuid
+             * @description Of a cycle: where it goes; null: into none. Left out: where it is.
+             */
+            milestone_id?: string | null;
             off_days?: boolean;
             people?: boolean;
             preview?: boolean;
@@ -3453,7 +3477,7 @@ export interface components {
             sent_at?: string;
             counter?: number;
         };
-        /** @description The same entry in two cycles. */
+        /** @description The same entry in two cycles or builds. */
         ComparedEntry: {
             key: string;
             title: string;
@@ -3461,9 +3485,26 @@ export interface components {
             before: string | null;
             after: string | null;
             /** @enum {string} */
-            is: "same" | "better" | "worse" | "other" | "gone" | "new";
+            is: "newly_failing" | "still_failing" | "no_longer_failing" | "changed" | "new" | "gone" | "same";
             before_id: string | null;
             after_id: string | null;
+        };
+        /** @description A cycle or a build that is compared. */
+        ComparedSide: {
+            /** @enum {string} */
+            kind: "cycle" | "build";
+            id: string;
+            name: string;
+            short: string;
+        };
+        /** @description Two cycles or builds beside each other, the earlier before the later, whichever was asked for first. */
+        Comparison: {
+            before: components["schemas"]["ComparedSide"];
+            after: components["schemas"]["ComparedSide"];
+            counts: {
+                [key: string]: number;
+            };
+            entries: components["schemas"]["ComparedEntry"][];
         };
         /** @description A configuration, with its values and how many entries use it. */
         ConfigurationLine: {
@@ -3546,15 +3587,6 @@ export interface components {
             default_assignee_id?: string | null;
             testers?: string[];
             watchers?: string[];
-        };
-        /** @description Two cycles beside each other. */
-        CycleComparison: {
-            before: components["schemas"]["CycleSummary"];
-            after: components["schemas"]["CycleSummary"];
-            counts: {
-                [key: string]: number;
-            };
-            entries: components["schemas"]["ComparedEntry"][];
         };
         /** @description A cycle with everything that is planned of it. */
         CycleDetail: {
@@ -7175,7 +7207,7 @@ export interface operations {
     getCyclesCycleComparison: {
         parameters: {
             query?: {
-                /** @description The earlier cycle, by key or id */
+                /** @description The other cycle, by key or id */
                 with?: string;
             };
             header?: never;
@@ -7192,7 +7224,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CycleComparison"];
+                    "application/json": components["schemas"]["Comparison"];
                 };
             };
             /** @description A problem */
@@ -9384,6 +9416,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AxisCheck"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectBuildComparison: {
+        parameters: {
+            query?: {
+                /** @description A build, by id */
+                one?: string;
+                /** @description Another */
+                other?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
                 };
             };
             /** @description A problem */

@@ -8,8 +8,8 @@ use LucidStep\Core\Exchange\CaseColumns;
 use LucidStep\Core\Exchange\CaseReader;
 use LucidStep\Core\Exchange\CaseRow;
 use LucidStep\Core\Exchange\FieldReader;
+use LucidStep\Core\Exchange\ForeignHeaders;
 use LucidStep\Core\Exchange\ImportContext;
-use LucidStep\Core\Exchange\Synonyms;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -66,7 +66,7 @@ final class ForeignFilesTest extends TestCase
      */
     public function test_no_header_is_known_as_two_things(): void
     {
-        foreach ([Synonyms::HEADERS, CaseColumns::TARGETS] as $known) {
+        foreach ([ForeignHeaders::TARGETS, CaseColumns::TARGETS] as $known) {
             $names = array_merge(...array_values($known));
             self::assertSame([], array_keys(array_filter(array_count_values($names), static fn(int $n): bool => $n > 1)));
         }

@@ -10,7 +10,6 @@ use LucidStep\Core\Planning\Cascade;
 use LucidStep\Core\Planning\Condition;
 use LucidStep\Core\Planning\ConditionKind;
 use LucidStep\Core\Planning\Conditions;
-use LucidStep\Core\Planning\CycleComparison;
 use LucidStep\Core\Planning\CycleState;
 use PHPUnit\Framework\TestCase;
 
@@ -89,17 +88,6 @@ final class CascadeTest extends TestCase
         self::assertTrue(CycleState::Draft->needsReason(CycleState::Abandoned));
         self::assertFalse(CycleState::Released->needsReason(CycleState::Closed));
         self::assertFalse(CycleState::Closed->isOpen());
-    }
-
-    public function test_two_cycles_are_compared_entry_by_entry(): void
-    {
-        $entry = static fn(string $key, string $shows): array => ['key' => $key, 'display_state' => $shows];
-        $pairs = CycleComparison::of(
-            [$entry('a', 'pass'), $entry('b', 'fail'), $entry('c', 'pass'), $entry('c', 'fail'), $entry('gone', 'pass')],
-            [$entry('b', 'pass'), $entry('a', 'blocked'), $entry('c', 'pass'), $entry('c', 'not_run'), $entry('new', 'pass')],
-        );
-        self::assertSame(['better', 'worse', 'same', 'other', 'new', 'gone'], array_column($pairs, 'is'));
-        self::assertSame([1, 0, 2, 3, null, 4], array_column($pairs, 'before'));
     }
 
     public function test_verdicts_of_unchanged_steps_are_carried_wherever_they_stand_now(): void

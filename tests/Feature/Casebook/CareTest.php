@@ -59,9 +59,9 @@ final class CareTest extends FeatureTestCase
         self::assertSame([], $this->alike());
         // It holds when their words come nearer still, and not for one that comes new.
         $this->as($me, 'PUT', '/cases/TST-C7', ['title' => 'A sailing to Holm is booked', 'steps' => $steps, 'revision' => 1])->assertOk();
-        self::assertSame([], $this->alike());
+        self::assertCount(0, $this->alike());
         $make('A sailing to Hascosay is booked');
-        self::assertNotSame([], $this->alike());
+        self::assertGreaterThan(0, \count($this->alike()));
         $this->as($me, 'POST', '/projects/TST/case-differences', [
             'cases' => \array_slice($ids(), 0, 7),
             'differ' => false,

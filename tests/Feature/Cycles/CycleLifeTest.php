@@ -238,7 +238,7 @@ final class CycleLifeTest extends FeatureTestCase
             ->assertJsonStructure(['errors' => ['which']]);
         $this->as($lead, 'GET', '/cycles/TST-R2/comparison?with=TST-R1')
             ->assertOk()
-            ->assertJsonPath('counts.other', 1)
+            ->assertJsonPath('counts.gone', 1)
             ->assertJsonPath('counts.same', 1)
             ->assertJsonPath('entries.0.before', 'fail');
         $this->as($lead, 'GET', '/cycles/TST-R2/comparison?with=none')->assertUnprocessable();

@@ -44,6 +44,48 @@ final class UndoTest extends FeatureTestCase
         );
     }
 
+    /**
+     * @return array<string, array{string, string, string}>
+     */
+    public static function lettingGo(): array
+    {
+        return [
+            'conditions taken off' => ['no_condition', 'fail', 'blocked'],
+            'taken out of the cycle' => ['remove', 'fail', 'blocked'],
+            'the cause passed meanwhile' => ['no_condition', 'pass', 'not_run'],
+        ];
+    }
+
+    #[DataProvider('lettingGo')]
+    public function test_what_a_change_let_go_is_stopped_again_by_its_undo_if_it_still_would_be(
+        string $act,
+        string $meanwhile,
+        string $shows,
+    ): void {
+        $lead = $this->world->lead();
+        [$cause, $waits] = [$this->world->entry(null, 1), $this->world->entry(null, 1)];
+        $this->world->needs($waits, $cause, 'only_if_passed');
+        $judge = fn(string $verdict) => $this->as($lead, 'POST', '/cycles/TST-R1/list-verdicts', [
+            'ids' => [$cause->id],
+            'verdict' => $verdict,
+            'note' => 'as seen',
+            'reason' => '',
+        ])->assertOk();
+        $judge('fail');
+        $this->as($lead, 'POST', "/entries/{$cause->id}/stops")->assertCreated();
+        self::assertSame('blocked', $waits->refresh()->display_state);
+        $done = $this->as($lead, 'POST', '/cycles/TST-R1/entry-acts', ['act' => $act, 'ids' => [$waits->id], 'changes' => []])
+            ->assertOk()
+            ->json('act_id');
+        self::assertSame(0, DB::table('entry_stops')->count());
+        if ('fail' !== $meanwhile) {
+            $judge($meanwhile);
+        }
+        $this->as($lead, 'POST', "/plan-acts/{$done}/undo")->assertOk();
+        self::assertSame($shows, Entry::query()->findOrFail($waits->id)->display_state);
+        self::assertSame('blocked' === $shows ? [$lead->id] : [], DB::table('entry_stops')->pluck('actor_id')->all());
+    }
+
     #[DataProvider('kinds')]
     public function test_what_is_changed_and_taken_back_is_as_it_was(string $kind): void
     {

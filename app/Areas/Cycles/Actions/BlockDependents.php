@@ -94,6 +94,45 @@ final readonly class BlockDependents
     }
 
     /**
+     * What is stopped in a cycle, by what.
+     *
+     * @return list<array{entry_id: string, cause_id: string, actor_id: ?string, at: string}>
+     */
+    public static function stops(string $cycle): array
+    {
+        return array_values(
+            DB::table('entry_stops')
+                ->join('entries', 'entries.id', '=', 'entry_id')
+                ->where('cycle_id', $cycle)
+                ->get(['entry_id', 'cause_id', 'actor_id', 'at'])
+                ->map(
+                    static fn(\stdClass $s): array => [
+                        'entry_id' => (string) $s->entry_id,
+                        'cause_id' => (string) $s->cause_id,
+                        'actor_id' => null === $s->actor_id ? null : (string) $s->actor_id,
+                        'at' => (string) $s->at,
+                    ],
+                )
+                ->all(),
+        );
+    }
+
+    /**
+     * Stops again what was let go by something that is taken back; what does not stand any more goes with {@see lift()}.
+     *
+     * @param  list<array{entry_id: string, cause_id: string, actor_id: ?string, at: string}>  $stops
+     */
+    public static function stopAgain(Cycle $cycle, array $stops): void
+    {
+        $there = DB::table('entries')->where('cycle_id', $cycle->id)->pluck('id')->flip();
+        $stops = array_values(array_filter($stops, static fn(array $s): bool => isset($there[$s['entry_id']], $there[$s['cause_id']])));
+        foreach (array_chunk($stops, 5000) as $some) {
+            DB::table('entry_stops')->insertOrIgnore($some);
+        }
+        self::show($cycle, array_values(array_unique(array_column($stops, 'entry_id'))));
+    }
+
+    /**
      * Lets go what no standing cause stops, after anything in the cycle changed.
      */
     public static function lift(string $cycle): void

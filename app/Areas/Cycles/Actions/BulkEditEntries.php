@@ -55,6 +55,7 @@ final readonly class BulkEditEntries
         $entries = $this->entries($cycle, $change instanceof SortByDependencies ? null : $ids);
         $context = new EntryChangeContext($cycle, $user, $entries, $this->order, $this->notify);
         $before = $this->states->of($cycle, $context->ids());
+        $stops = BlockDependents::stops($cycle->id);
         $title = $change->apply($context);
         $after = $this->states->of($cycle, $context->ids());
         $refused = $this->states->refused($context->refused);
@@ -74,6 +75,10 @@ final readonly class BulkEditEntries
             'created_at' => Carbon::now(),
         ]);
         BlockDependents::lift($cycle->id);
+        $letGo = array_values(array_udiff($stops, BlockDependents::stops($cycle->id), static fn(array $a, array $b): int => $a <=> $b));
+        if ([] !== $letGo) {
+            $done->update(['before' => [...$before, 'stops' => $letGo]]);
+        }
         ($this->log)($cycle, $user, CycleLogKind::EntriesChanged, $title, trim($note), $done->id);
 
         return new PlanActResult($done->id, $title, $entries->count() - \count($refused), $refused, $context->ids());

@@ -9,18 +9,18 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Cycles\Data\ClonedEntries;
 use LucidStep\App\Areas\Cycles\Data\CloneOptions;
 use LucidStep\App\Areas\Cycles\Data\ClonePreview;
 use LucidStep\App\Areas\Cycles\Data\DateMove;
+use LucidStep\App\Areas\Cycles\Queries\ReadCloneable;
 use LucidStep\App\Areas\Setup\Actions\SaveCalendar;
 use LucidStep\App\Areas\Setup\Queries\ProjectReferences;
 use LucidStep\App\Models\Cycle;
-use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Keys\NextKey;
-use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Planning\Calendar;
 use LucidStep\Core\Planning\CycleDates;
 use LucidStep\Core\Planning\CycleLogKind;
@@ -32,32 +32,16 @@ use LucidStep\Core\Planning\Shift;
  */
 final readonly class CloneCycles
 {
-    /** Which entries a clone takes. */
-    public const WHICH = [
-        'all' => null,
-        'failed' => ['fail'],
-        'failed_blocked' => ['fail', 'blocked', 'retest'],
-        'not_run' => ['not_run', 'in_progress'],
-        'open' => ['fail', 'blocked', 'retest', 'not_run', 'in_progress'],
-    ];
-
-    public function __construct(private NextKey $keys, private CycleLog $log) {}
+    public function __construct(private NextKey $keys, private CycleLog $log, private ReadCloneable $read) {}
 
     public function preview(Cycle|Milestone $what, CloneOptions $how): ClonePreview
     {
         $project = Project::query()->findOrFail($what->project_id);
         $shift = $this->shift($project, $what, $how);
-        $moves = $faults = [];
+        $moves = $faults = $notes = [];
         $cycles = $this->cycles($what);
-        $counts = $this->entries(array_values($cycles->modelKeys()), $how)
-            ->groupBy('cycle_id')
-            ->get([
-                'cycle_id',
-                DB::raw('count(*) as n'),
-                DB::raw('count(*) filter (where not_before is not null or not_after is not null) as windows'),
-            ])
-            ->keyBy('cycle_id');
         foreach ($cycles as $cycle) {
+            $entries = ($this->read)($project, $cycle, $how);
             [$start, $end] = $shift->dates($cycle->starts_on->toDateString(), $cycle->ends_on->toDateString());
             $moves[] = new DateMove(
                 $cycle->id,
@@ -66,8 +50,15 @@ final readonly class CloneCycles
                 $cycle->ends_on->toDateString(),
                 $start,
                 $end,
-                (int) ($counts[$cycle->id]->n ?? 0),
-                (int) ($counts[$cycle->id]->windows ?? 0),
+                \count($entries->entries),
+                $entries->windows(),
+            );
+            array_push(
+                $notes,
+                ...array_map(
+                    static fn(string $note): string => $what instanceof Cycle ? $note : "“{$cycle->name}”: {$note}",
+                    $entries->notes,
+                ),
             );
             array_push(
                 $faults,
@@ -75,7 +66,7 @@ final readonly class CloneCycles
             );
         }
 
-        return new ClonePreview($moves, $shift->days, array_values(array_unique($faults)));
+        return new ClonePreview($moves, $shift->days, array_values(array_unique($faults)), $notes);
     }
 
     /**
@@ -91,7 +82,7 @@ final readonly class CloneCycles
         if ([] !== $preview->faults) {
             throw ValidationException::withMessages([$field => $preview->faults]);
         }
-        $milestone = $what instanceof Cycle ? $what->milestone_id : $this->milestone($project, $what, $how)->id;
+        $milestone = $what instanceof Cycle ? $this->goalOf($what, $how)?->id : $this->milestone($project, $what, $how)->id;
         $shift = $this->shift($project, $what, $how);
         $made = [];
         foreach ($this->cycles($what) as $at => $cycle) {
@@ -126,7 +117,7 @@ final readonly class CloneCycles
                     'from cycle_people p join memberships m on m.user_id = p.user_id and m.project_id = ? where p.cycle_id = ?',
                 [$copy->id, $project->id, $cycle->id],
             );
-            $n = $this->copyEntries($cycle, $copy, $how, $shift);
+            $n = $this->copyEntries(($this->read)($project, $cycle, $how), $copy, $shift);
             ($this->log)(
                 $copy,
                 $user,
@@ -142,38 +133,26 @@ final readonly class CloneCycles
         return $made;
     }
 
-    private function copyEntries(Cycle $from, Cycle $to, CloneOptions $how, Shift $shift): int
+    private function copyEntries(ClonedEntries $cloned, Cycle $to, Shift $shift): int
     {
-        $members = Membership::query()
-            ->where('project_id', $from->project_id)
-            ->get()
-            ->filter(static fn(Membership $m): bool => $m->role->records())
-            ->pluck('user_id')
-            ->flip();
         $ids = $rows = [];
-        $at = 0;
-        foreach (
-            $this->entries([$from->id], $how)
-                ->orderBy('entries.position')
-                ->get(['entries.*', 'cases.version_id', 'cases.table_id'])
-            as $e
-        ) {
+        $move = static fn(?string $time): ?Carbon => null === $time
+            ? null
+            : Carbon::instance($shift->moment(new \DateTimeImmutable($time)));
+        foreach ($cloned->entries as $at => $e) {
             $ids[$e->id] = (string) Str::uuid7();
-            $move = static fn(?string $time): ?Carbon => null === $time
-                ? null
-                : Carbon::instance($shift->moment(new \DateTimeImmutable($time)));
             $rows[] = [
                 'id' => $ids[$e->id],
                 'project_id' => $e->project_id,
                 'cycle_id' => $to->id,
                 'case_id' => $e->case_id,
-                'case_version_id' => $e->version_id,
+                'case_version_id' => $e->version,
                 'configuration_id' => $e->configuration_id,
-                'position' => ++$at,
-                'assignee_id' => $how->samePeople && isset($members[$e->assignee_id ?? '']) ? $e->assignee_id : $to->default_assignee_id,
+                'position' => $at + 1,
+                'assignee_id' => $e->assignee_id,
                 'not_before' => $move($e->not_before),
                 'not_after' => $move($e->not_after),
-                'row_ids' => $e->row_ids,
+                'row_ids' => null === $e->row_ids ? null : json_encode($e->row_ids, \JSON_THROW_ON_ERROR),
                 'rounds' => $e->rounds,
                 'created_at' => Carbon::now(),
                 'updated_at' => Carbon::now(),
@@ -182,36 +161,15 @@ final readonly class CloneCycles
         foreach (array_chunk($rows, 1000) as $some) {
             DB::table('entries')->insert($some);
         }
-        $conditions = DB::table('entry_conditions')
-            ->join('entries', 'entries.id', '=', 'entry_id')
-            ->where('cycle_id', $from->id)
-            ->get(['entry_id', 'needs_id', 'kind'])
-            ->filter(static fn(object $c): bool => isset($ids[$c->entry_id], $ids[$c->needs_id]))
-            ->map(static fn(object $c): array => ['entry_id' => $ids[$c->entry_id], 'needs_id' => $ids[$c->needs_id], 'kind' => $c->kind])
-            ->values()
-            ->all();
+        $conditions = array_map(
+            static fn(\stdClass $c): array => ['entry_id' => $ids[$c->entry_id], 'needs_id' => $ids[$c->needs_id], 'kind' => $c->kind],
+            $cloned->conditions,
+        );
         foreach (array_chunk($conditions, 1000) as $some) {
             DB::table('entry_conditions')->insert($some);
         }
 
         return \count($rows);
-    }
-
-    /**
-     * Entries that can be walked again: their case is neither binned nor retired.
-     *
-     * @param  list<string>  $cycles
-     */
-    private function entries(array $cycles, CloneOptions $how): \Illuminate\Database\Query\Builder
-    {
-        $which = self::WHICH[$how->which] ?? null;
-
-        return DB::table('entries')
-            ->join('cases', 'cases.id', '=', 'case_id')
-            ->whereIn('cycle_id', $cycles)
-            ->whereNull('cases.binned_at')
-            ->where('cases.state', '<>', CaseState::Retired)
-            ->when(null !== $which, static fn($q) => $q->whereIn('display_state', $which ?? []));
     }
 
     /**
@@ -254,9 +212,25 @@ final readonly class CloneCycles
      */
     private function goal(Cycle|Milestone $what, Cycle $cycle, CloneOptions $how): array
     {
-        return $what instanceof Milestone
-            ? [$how->date, $how->name]
-            : [$cycle->milestone?->due_on->toDateString(), (string) $cycle->milestone?->name];
+        if ($what instanceof Milestone) {
+            return [$how->date, $how->name];
+        }
+        $milestone = $this->goalOf($cycle, $how);
+
+        return [$milestone?->due_on->toDateString(), (string) $milestone?->name];
+    }
+
+    /**
+     * The milestone that a clone of a cycle belongs to.
+     */
+    private function goalOf(Cycle $cycle, CloneOptions $how): ?Milestone
+    {
+        if ($how->keepsMilestone || null === $how->milestoneId) {
+            return $how->keepsMilestone ? $cycle->milestone : null;
+        }
+
+        return Milestone::query()->where('project_id', $cycle->project_id)->find($how->milestoneId) ??
+            throw ValidationException::withMessages(['milestone_id' => 'This milestone is not there any more.']);
     }
 
     private function milestone(Project $project, Milestone $from, CloneOptions $how): Milestone

@@ -37,6 +37,7 @@ final readonly class UndoEntryChange
             $count += $this->conditions($act, $now['conditions']);
         }
         $count = max($count, $this->order($cycle, $act));
+        BlockDependents::stopAgain($cycle, $act->before['stops'] ?? []);
         BlockDependents::lift($cycle->id);
 
         return new PlanActResult(null, $act->undoTitle(), $count, $this->states->refused($refused), []);

@@ -12,10 +12,12 @@ final readonly class CloneOptions
     /**
      * @param  string  $name of the new cycle or milestone
      * @param  string  $date Y-m-d: its first day, or the day the milestone is due
-     * @param  string  $which entries are taken, a key of {@see \LucidStep\App\Areas\Cycles\Actions\CloneCycles::WHICH}
+     * @param  string  $which entries are taken, a key of {@see \LucidStep\App\Areas\Cycles\Queries\ReadCloneable::WHICH}
      * @param  ?string  $buildId null: the same as before
      * @param  bool  $avoidsDaysOff whether starts and ends are moved to working days
      * @param  bool  $samePeople whether entries stay with whom they were assigned to
+     * @param  bool  $keepsMilestone whether the clone of a cycle stays in its milestone
+     * @param  ?string  $milestoneId where it goes else; null: into none
      */
     public function __construct(
         public string $name,
@@ -24,5 +26,7 @@ final readonly class CloneOptions
         public ?string $buildId = null,
         public bool $avoidsDaysOff = false,
         public bool $samePeople = true,
+        public bool $keepsMilestone = true,
+        public ?string $milestoneId = null,
     ) {}
 }

@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Cycles\Data;
 
+use LucidStep\Core\Planning\Comparison as Rules;
 use OpenApi\Attributes as OA;
 
 /**
- * The same entry in two cycles.
+ * The same entry in two cycles or builds.
  */
-#[OA\Schema(description: 'The same entry in two cycles.')]
+#[OA\Schema(description: 'The same entry in two cycles or builds.')]
 final readonly class ComparedEntry
 {
     public function __construct(
@@ -18,7 +19,7 @@ final readonly class ComparedEntry
         #[OA\Property] public string $configuration,
         #[OA\Property] public ?string $before,
         #[OA\Property] public ?string $after,
-        #[OA\Property(enum: ['same', 'better', 'worse', 'other', 'gone', 'new'])] public string $is,
+        #[OA\Property(enum: Rules::CLASSES)] public string $is,
         #[OA\Property] public ?string $before_id,
         #[OA\Property] public ?string $after_id,
     ) {}

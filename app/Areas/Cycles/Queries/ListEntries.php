@@ -36,7 +36,7 @@ final readonly class ListEntries
     /** What each order goes by, before the place in the cycle; nothing in it is null. */
     public const SORTS = [
         'position' => [],
-        'title' => ['lower(cases.title)' => 'text'],
+        'title' => ['cases.folded' => 'text'],
         'shows' => [
             "array_position(array['fail', 'blocked', 'retest', 'in_progress', 'not_run', 'not_applicable', 'pass'], display_state)" =>
                 'bigint',

@@ -22,7 +22,7 @@ final class FindDefects
     /** What each order goes by, before the number; nothing in it is null. */
     private const SORTS = [
         'number' => [],
-        'title' => ['lower(title)' => 'text'],
+        'title' => ['folded' => 'text'],
         'state' => [
             "coalesce(array_position(array['new', 'reopened', 'accepted', 'needs_information', 'in_work', 'fixed'], state::text), 99)" =>
                 'bigint',

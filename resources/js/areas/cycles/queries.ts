@@ -124,11 +124,15 @@ export const cloneCycle = async (cycle: string, body: Api['CloneRequest']): Prom
   unwrap(await api.POST('/cycles/{cycle}/clones', { params: { path: { cycle } }, body }));
 
 /** A cycle beside an earlier one. */
-export const compareCycles = async (
-  cycle: string,
-  query: { with: string },
-): Promise<Api['CycleComparison']> =>
+export const compareCycles = async (cycle: string, query: { with: string }): Promise<Api['Comparison']> =>
   unwrap(await api.GET('/cycles/{cycle}/comparison', { params: { path: { cycle }, query } }));
+
+/** What was found on a build beside what was found on another, the earlier first. */
+export const compareBuilds = async (
+  project: string,
+  query: { one: string; other: string },
+): Promise<Api['Comparison']> =>
+  unwrap(await api.GET('/projects/{project}/build-comparison', { params: { path: { project }, query } }));
 
 /** Add entries to a cycle. */
 export const addEntries = async (

@@ -9,7 +9,6 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Str;
-use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Cycles\Actions\AddEntries;
 use LucidStep\App\Areas\Cycles\Actions\AssignEntries;
 use LucidStep\App\Areas\Cycles\Actions\BulkEditCycles;
@@ -21,7 +20,6 @@ use LucidStep\App\Areas\Cycles\Actions\SaveCycle;
 use LucidStep\App\Areas\Cycles\Actions\UndoPlanAct;
 use LucidStep\App\Areas\Cycles\Data\AssignmentPlan;
 use LucidStep\App\Areas\Cycles\Data\ClonePreview;
-use LucidStep\App\Areas\Cycles\Data\CycleComparison;
 use LucidStep\App\Areas\Cycles\Data\CycleDetail;
 use LucidStep\App\Areas\Cycles\Data\CyclePlan;
 use LucidStep\App\Areas\Cycles\Data\LogEntry;
@@ -39,7 +37,6 @@ use LucidStep\App\Areas\Cycles\Http\Requests\CycleStateRequest;
 use LucidStep\App\Areas\Cycles\Http\Requests\EntrySelectionRequest;
 use LucidStep\App\Areas\Cycles\Http\Requests\ShortTimeRequest;
 use LucidStep\App\Areas\Cycles\Http\Resources\AdditionState;
-use LucidStep\App\Areas\Cycles\Queries\CompareCycles;
 use LucidStep\App\Areas\Cycles\Queries\ReadPlan;
 use LucidStep\App\Areas\Notices\Actions\ReportStandstill;
 use LucidStep\App\Areas\Setup\Queries\ProjectReferences;
@@ -51,7 +48,6 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
-use LucidStep\App\Support\Access\PlannedCycles;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\ReasonRequest;
@@ -83,26 +79,6 @@ final readonly class PlanController
     }
 
     #[Costly]
-    #[
-        Get(
-            '/cycles/{cycle}/comparison',
-            'A cycle beside an earlier one',
-            CycleComparison::class,
-            query: ['with' => 'The earlier cycle, by key or id'],
-        ),
-    ]
-    public function comparison(Request $request, Cycle $cycle, CompareCycles $compare): JsonResponse
-    {
-        $with = $request->query->getString('with');
-        $leads = $this->memberships->sure($this->memberships->person($request), $cycle->project_id)->leads();
-        $other = $this->read->cycle($cycle->project_id, $with);
-        if (null === $other || (!$leads && PlannedCycles::has($other))) {
-            throw ValidationException::withMessages(['with' => 'Choose another cycle of this project.']);
-        }
-
-        return new JsonResponse($compare($other, $cycle));
-    }
-
     #[
         Post(
             '/projects/{project}/selection-counts',

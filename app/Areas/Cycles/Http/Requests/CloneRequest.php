@@ -23,6 +23,13 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'due_on', type: 'string', format: 'date'),
             new OA\Property(property: 'which', type: 'string', enum: ['all', 'failed', 'failed_blocked', 'not_run', 'open']),
             new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
+            new OA\Property(
+                property: 'milestone_id',
+                description: 'Of a cycle: where it goes; null: into none. Left out: where it is.',
+                type: 'string',
+                format: 'uuid',
+                nullable: true,
+            ),
             new OA\Property(property: 'off_days', type: 'boolean'),
             new OA\Property(property: 'people', type: 'boolean'),
             new OA\Property(property: 'preview', type: 'boolean'),
@@ -39,6 +46,7 @@ final class CloneRequest extends ApiRequest
             'due_on' => ['nullable', 'date_format:Y-m-d'],
             'which' => ['nullable', 'in:all,failed,failed_blocked,not_run,open'],
             'build_id' => ['nullable', 'uuid'],
+            'milestone_id' => ['nullable', 'uuid'],
             'off_days' => ['nullable', 'boolean'],
             'people' => ['nullable', 'boolean'],
             'preview' => ['nullable', 'boolean'],
@@ -63,6 +71,8 @@ final class CloneRequest extends ApiRequest
             $this->filled('build_id') ? $this->string('build_id')->toString() : null,
             $this->boolean('off_days'),
             $this->boolean('people', true),
+            !$this->has('milestone_id'),
+            $this->filled('milestone_id') ? $this->string('milestone_id')->toString() : null,
         );
     }
 }

@@ -1,31 +1,38 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { compareCycles } from '@/areas/cycles/queries';
+import type { Api } from '@/api/client';
+import { compareBuilds, compareCycles } from '@/areas/cycles/queries';
 import { useRead } from '@/offline/useRead';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import type { Shown } from '@/kit/words';
 
-/** Two cycles beside each other: what became of the same entry. */
+/** Two cycles or builds beside each other: what moved since. */
 const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
-const key = computed(() => String(route.params.cycle));
+/** A cycle, or none where two builds are compared. */
+const key = computed(() => (route.params.cycle ? String(route.params.cycle) : null));
 const other = computed(() => String(route.query.with ?? ''));
+const build = computed(() => String(route.query.build ?? ''));
 const only = computed(() => String(route.query.is ?? ''));
 const { data, error, isPending, refetch } = useRead(
   'entry',
-  () => ['compare', key.value, other.value],
-  () => compareCycles(key.value, { with: other.value }),
+  () => ['compare', project.value, key.value, build.value, other.value],
+  () =>
+    key.value
+      ? compareCycles(key.value, { with: other.value })
+      : compareBuilds(project.value, { one: build.value, other: other.value }),
 );
-const WORDS: Record<string, string> = {
-  worse: 'Got worse',
-  better: 'Got better',
-  other: 'Changed otherwise',
+const WORDS: Record<Api['ComparedEntry']['is'], string> = {
+  newly_failing: 'Newly failing',
+  still_failing: 'Still failing',
+  no_longer_failing: 'No longer failing',
+  changed: 'Changed otherwise',
+  new: 'New',
+  gone: 'No longer walked',
   same: 'The same',
-  new: 'Only in the later',
-  gone: 'Only in the earlier',
 };
 const counts = computed(() => (data.value?.counts ?? {}) as Record<string, number>);
 const lines = computed(() =>
@@ -42,14 +49,13 @@ const choose = (is: string): void =>
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <template v-else>
       <p class="soft small crumb">
-        <RouterLink :to="`/${project}/cycles/${key}`">{{ data.after.name }}</RouterLink>
+        <RouterLink :to="key ? `/${project}/cycles/${key}` : `/${project}/cycles`">{{
+          key ? [data.before, data.after].find((s) => s.id === key)?.name : 'Cycles'
+        }}</RouterLink>
       </p>
       <div class="title-line">
         <h1>Compared</h1>
-        <span class="soft long"
-          >{{ data.before.name }} (build {{ data.before.build?.name ?? '–' }}) to {{ data.after.name }} (build
-          {{ data.after.build?.name ?? '–' }})</span
-        >
+        <span class="soft long">{{ data.before.name }} to {{ data.after.name }}</span>
       </div>
       <p class="row" role="group" aria-label="What changed">
         <button
@@ -70,8 +76,8 @@ const choose = (is: string): void =>
           <thead>
             <tr>
               <th>Entry</th>
-              <th>{{ data.before.build?.name ?? data.before.key }}</th>
-              <th>{{ data.after.build?.name ?? data.after.key }}</th>
+              <th>{{ data.before.short }}</th>
+              <th>{{ data.after.short }}</th>
               <th>What changed</th>
             </tr>
           </thead>

@@ -8,6 +8,8 @@ import CountBar from '@/kit/CountBar.vue';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
 import { mayLead } from '@/areas/people/session';
+import { usePlanningSetup } from '@/areas/setup/queries';
+import PickOne from '@/kit/PickOne.vue';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, day, exact, plural, wordOf, type Shown } from '@/kit/words';
 import CycleHead from '@/areas/cycles/parts/CycleHead.vue';
@@ -25,6 +27,8 @@ const { data: log, refetch: again } = useRead(
   () => readLog(key.value),
 );
 const { data: cycles } = useCycles(project);
+const { data: setup } = usePlanningSetup(project);
+const builds = computed(() => setup.value?.builds);
 const note = ref('');
 const problem = ref('');
 const left = computed(() => data.value?.left ?? 0);
@@ -152,22 +156,34 @@ async function undo(id: string): Promise<void> {
           </section>
           <section aria-label="Compare" class="form">
             <h2>Compare</h2>
-            <label
-              ><span class="label">With an earlier cycle or build</span
-              ><select
-                class="field"
-                @change="
-                  router.push(
-                    `/${project}/cycles/${key}/compare?with=${($event.target as HTMLSelectElement).value}`,
-                  )
-                "
-              >
-                <option value="">Choose one</option>
-                <option v-for="c in (cycles ?? []).filter((x) => x.key !== key)" :key="c.key" :value="c.key">
-                  {{ c.name }}, build {{ c.build?.name ?? '–' }}
-                </option>
-              </select></label
-            >
+            <PickOne
+              :model-value="null"
+              label="This cycle with another"
+              none="Choose one"
+              :options="
+                (cycles ?? [])
+                  .filter((x) => x.key !== key)
+                  .map((c) => ({
+                    value: c.key,
+                    label: c.build ? `${c.name}, build ${c.build.name}` : c.name,
+                  }))
+              "
+              @update:model-value="(c) => router.push(`/${project}/cycles/${key}/compare?with=${c}`)"
+            />
+            <PickOne
+              v-if="data.cycle.cycle.build"
+              :model-value="null"
+              :label="`All of build ${data.cycle.cycle.build.name} with another`"
+              none="Choose a build"
+              :options="
+                (builds ?? [])
+                  .filter((b) => b.id !== data?.cycle.cycle.build?.id)
+                  .map((b) => ({ value: b.id, label: b.name }))
+              "
+              @update:model-value="
+                (b) => router.push(`/${project}/compare?build=${data?.cycle.cycle.build?.id}&with=${b}`)
+              "
+            />
           </section>
         </aside>
       </div>

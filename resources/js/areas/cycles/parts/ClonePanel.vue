@@ -3,11 +3,18 @@ import Button from 'primevue/button';
 import { computed, reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { errorMessage, type Api } from '@/api/client';
-import { cloneCycle, cloneMilestone, previewCycleClone, previewMilestoneClone } from '@/areas/cycles/queries';
+import {
+  cloneCycle,
+  cloneMilestone,
+  previewCycleClone,
+  previewMilestoneClone,
+  listMilestones,
+} from '@/areas/cycles/queries';
 import DateField from '@/kit/DateField.vue';
 import SelectField from '@/kit/SelectField.vue';
 import { toast } from '@/kit/notices';
 import { day, plural } from '@/kit/words';
+import { useRead } from '@/offline/useRead';
 import { useAnswer } from '@/kit/useAnswer';
 
 /** A cycle, or a milestone with all its cycles, again: old and new dates beside each other before anything is made. */
@@ -26,9 +33,18 @@ const how = reactive({
   date: props.cycle ? later(props.cycle.ends_on, 1) : later(props.milestone?.due_on ?? '2026-01-01', 28),
   which: 'all' as NonNullable<Api['CloneRequest']['which']>,
   build_id: null as string | null,
+  milestone_id: props.cycle?.milestone_id ?? null,
   off_days: true,
   people: true,
 });
+const { data: all } = useRead(
+  'cycle',
+  () => ['milestones', props.project],
+  () => listMilestones(props.project),
+);
+const milestones = computed(() =>
+  (all.value ?? []).map((m) => ({ value: m.id, label: `${m.name}, due ${day(m.due_on)}` })),
+);
 const WHICH = [
   { value: 'all', label: 'All entries' },
   { value: 'failed', label: 'Failed ones' },
@@ -42,6 +58,7 @@ const body = computed(() => ({
   [props.cycle ? 'starts_on' : 'due_on']: how.date,
   which: how.which,
   build_id: how.build_id,
+  ...(props.cycle ? { milestone_id: how.milestone_id } : {}),
   off_days: how.off_days,
   people: how.people,
 }));
@@ -97,6 +114,14 @@ async function make(): Promise<void> {
         none="The same"
         :options="[...setup.builds].reverse().map((b) => ({ value: b.id, label: b.name }))"
       />
+      <SelectField
+        v-if="cycle"
+        v-model="how.milestone_id"
+        label="Milestone"
+        form
+        none="None"
+        :options="milestones"
+      />
     </div>
     <p class="row">
       <label class="tick"
@@ -124,6 +149,7 @@ async function make(): Promise<void> {
         </tr>
       </tbody>
     </table>
+    <p v-for="n in preview?.notes ?? []" :key="n" class="small">{{ n }}</p>
     <p v-for="f in preview?.faults ?? []" :key="f" class="p-invalid-words" role="alert">{{ f }}</p>
     <p v-if="problem || refusal" class="p-invalid-words" role="alert">
       {{ problem || errorMessage(refusal) }}

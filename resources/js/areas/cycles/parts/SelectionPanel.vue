@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { writeItems } from '@/kit/items';
 import { durationText } from '@/kit/duration';
 import { computed, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
 import { countSelection } from '@/areas/cycles/queries';
 import { useFrame } from '@/areas/casebook/frame';
+import { criteria } from '@/areas/casebook/filter';
+import type { Filter } from '@/kit/criteria';
+import FilterBar from '@/kit/FilterBar.vue';
 import PickMany from '@/kit/PickMany.vue';
-import SelectField from '@/kit/SelectField.vue';
+import PickOne from '@/kit/PickOne.vue';
 import { useAnswer } from '@/kit/useAnswer';
 import { plural } from '@/kit/words';
 import { type Picks } from '@/areas/cycles/usePlan';
@@ -30,8 +32,13 @@ const emit = defineEmits<{ count: [now: Api['SelectionCount'] | null] }>();
 const { frame, pathOf } = useFrame(computed(() => props.project));
 const folders = ref<string[]>([]);
 const suites = ref<string[]>([]);
-const priorities = ref<string[]>([]);
-const labels = ref<string[]>([]);
+/** A filter of the casebook: what it finds is walked. */
+const rule = ref<Filter>({});
+const ruleCriteria = computed(() => (frame.value ? criteria(frame.value) : []));
+function setRule(name: string, value: string | undefined): void {
+  const { [name]: _, ...others } = rule.value;
+  rule.value = value === undefined ? others : { ...others, [name]: value };
+}
 const earlier = ref<string | null>(null);
 const shows = ref<Shows>(['fail', 'blocked', 'retest']);
 const configurations = ref<string[]>([]);
@@ -51,11 +58,8 @@ const built = computed<Picks>(() => {
   const out: Picks = { ...props.given };
   if (folders.value.length > 0) out.folders = folders.value;
   if (suites.value.length > 0) out.suites = suites.value;
-  const filter: Record<string, string> = {};
-  if (priorities.value.length > 0) filter.priority = priorities.value.join(',');
-  if (labels.value.length > 0) filter.label = writeItems(labels.value, ',');
-  if (wholeCasebook.value || Object.keys(filter).length > 0)
-    out.filter = { state: 'draft,in_review,approved', ...filter };
+  if (wholeCasebook.value || Object.keys(rule.value).length > 0)
+    out.filter = { state: 'draft,in_review,approved', ...rule.value };
   if (earlier.value) out.earlier = { cycle: earlier.value, display_state: shows.value };
   out.configurations = configurations.value;
   out.usual = usual.value;
@@ -119,23 +123,11 @@ function setRows(c: Api['SelectedCase'], chosen: string[]): void {
         none="None"
         :options="(frame?.suites ?? []).map((s) => ({ value: s.id, label: `${s.name} (${s.cases})` }))"
       />
-      <PickMany
-        v-model="priorities"
-        label="By rule: priority"
-        none="Any"
-        :options="(frame?.priorities ?? []).map((p) => ({ value: p.value, label: p.name }))"
-      />
-      <PickMany
-        v-model="labels"
-        label="By rule: labels, all of them"
-        none="Any"
-        :options="(frame?.labels ?? []).map((l) => ({ value: l, label: l }))"
-      />
-      <SelectField
+      <PickOne
         v-model="earlier"
-        form
         label="From an earlier cycle"
         none="None"
+        clearable
         :options="cycles.map((c) => ({ value: c.key, label: c.name }))"
       />
       <PickMany v-if="earlier" v-model="shows" label="… those that show" :options="SHOWS" />
@@ -145,6 +137,10 @@ function setRows(c: Api['SelectedCase'], chosen: string[]): void {
         none="None in particular"
         :options="asOptions(setup.configurations)"
       />
+    </div>
+    <div role="group" aria-label="By rule">
+      <span class="label">By rule: every case that fits</span>
+      <FilterBar what="cases" :criteria="ruleCriteria" :filter="rule" @set="setRule" @clear="rule = {}" />
     </div>
     <p class="row">
       <label class="tick"><input v-model="wholeCasebook" type="checkbox" /> The whole casebook</label>

@@ -7,17 +7,17 @@ namespace LucidStep\App\Areas\Cycles\Data;
 use OpenApi\Attributes as OA;
 
 /**
- * Two cycles beside each other.
+ * Two cycles or builds beside each other, the earlier before the later, whichever was asked for first.
  */
-#[OA\Schema(description: 'Two cycles beside each other.')]
-final readonly class CycleComparison
+#[OA\Schema(description: 'Two cycles or builds beside each other, the earlier before the later, whichever was asked for first.')]
+final readonly class Comparison
 {
     /**
      * @param  list<ComparedEntry>  $entries
      */
     public function __construct(
-        #[OA\Property] public CycleSummary $before,
-        #[OA\Property] public CycleSummary $after,
+        #[OA\Property] public ComparedSide $before,
+        #[OA\Property] public ComparedSide $after,
         #[OA\Property(type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'integer'))] public object $counts,
         #[OA\Property(items: new OA\Items(ref: ComparedEntry::class))] public array $entries,
     ) {}
