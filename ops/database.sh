@@ -47,7 +47,7 @@ database_start() {
     DB_PORT="$(free_port "${LUCID_DB_PORT:-54330}")"
     local log="$home/postgresql.log" # beside the data: the postgres user can write there
     pg_run "$PG_BIN/pg_ctl" -D "$home/data" -l "$log" -w -t 60 \
-      -o "-p $DB_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c shared_buffers=256MB -c max_connections=120 -c random_page_cost=1.1 -c effective_cache_size=1GB" \
+      -o "-p $DB_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c shared_buffers=256MB -c max_connections=120 -c random_page_cost=2 -c effective_cache_size=1GB" \
       start >"$VAR/log/pg_ctl.log" 2>&1 || fail "database" "PostgreSQL did not start" "$log"
     touch "$VAR/database.started"
   fi

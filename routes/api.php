@@ -122,6 +122,7 @@ Route::middleware([
     Route::get('/cycles/{cycle}/entries', [CycleController::class, 'entries']);
     Route::get('/cycles/{cycle}/entry-choices', [CycleController::class, 'choices']);
     Route::get('/cycles/{cycle}/trail', [CycleController::class, 'trail']);
+    Route::get('/cycles/{cycle}/stops', [EntryController::class, 'stops']);
     Route::get('/entries/{entry}', [EntryController::class, 'show']);
 
     Route::get('/attempts/{attempt}', [AttemptController::class, 'show']);

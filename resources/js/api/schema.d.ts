@@ -996,6 +996,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/cycles/{cycle}/stops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What some entries would stop if they failed now */
+        get: operations["getCyclesCycleStops"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/cycles/{cycle}/trail": {
         parameters: {
             query?: never;
@@ -4318,6 +4335,8 @@ export interface components {
             note: string;
             reason?: string;
             waits_on?: string;
+            /** @description Fail or blocked: stop what needs their pass. */
+            stops?: boolean;
             device_time?: string;
             sent_at?: string;
             counter?: number;
@@ -4326,6 +4345,8 @@ export interface components {
         ListVerdictResult: {
             done: string[];
             refused: components["schemas"]["RefusedEntry"][];
+            /** @description So many entries that need their pass are stopped. */
+            stopped: number;
         };
         /** @description What a person would get and have then. */
         LoadShare: {
@@ -5108,6 +5129,13 @@ export interface components {
             routines: string[];
             /** @description The columns whose values stand in it */
             uses: string[];
+        };
+        StopsRequest: {
+            /** @description No fault when nothing needs it: whoever asked was away and could not see. */
+            if_any?: boolean;
+            device_time?: string;
+            sent_at?: string;
+            counter?: number;
         };
         StorageRequest: {
             /** @description How much evidence a project keeps, and for how long. */
@@ -7664,6 +7692,40 @@ export interface operations {
             };
         };
     };
+    getCyclesCycleStops: {
+        parameters: {
+            query?: {
+                /** @description The entries, between commas */
+                ids?: string;
+            };
+            header?: never;
+            path: {
+                cycle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockPreview"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getCyclesCycleTrail: {
         parameters: {
             query?: {
@@ -8243,7 +8305,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StampRequest"];
+                "application/json": components["schemas"]["StopsRequest"];
             };
         };
         responses: {

@@ -42,6 +42,32 @@ final readonly class BlockDependents
     }
 
     /**
+     * What several entries of a cycle would stop if all of them failed now.
+     *
+     * @param  list<string>  $causes ids
+     */
+    public function previewAll(Cycle $cycle, array $causes): BlockPreview
+    {
+        $open = self::open($cycle->id);
+        $conditions = Conditions::of(ReadCycle::conditions($cycle->id));
+        $stopped = DB::table('entry_stops')->whereIn('cause_id', $causes)->pluck('entry_id')->all();
+        $reached = array_merge([], ...array_map(static fn(string $c): array => Cascade::reach($c, $conditions, $open), $causes));
+
+        return new BlockPreview(
+            $this->named(array_values(array_diff(array_unique($reached), $stopped, $causes))),
+            $this->named(array_values(array_unique($stopped))),
+        );
+    }
+
+    /**
+     * As {@see apply()}, where there is anything to stop.
+     */
+    public function applyIfAny(Entry $cause, User $user): BlockPreview
+    {
+        return [] === $this->reach($cause->refresh()) ? new BlockPreview([], []) : $this->apply($cause, $user);
+    }
+
+    /**
      * @throws Conflict when the entry did not fail and is not blocked, or nothing needs its pass
      * @return BlockPreview what is stopped now
      */
@@ -178,11 +204,20 @@ final readonly class BlockDependents
         if (!$asIfFailed && (!$own || !\in_array($cause->display_state, ['fail', 'blocked'], true))) {
             return [];
         }
+
+        return Cascade::reach($cause->id, Conditions::of(ReadCycle::conditions($cause->cycle_id)), self::open($cause->cycle_id));
+    }
+
+    /**
+     * @return array<string, bool> whether each entry of a cycle can still be stopped
+     */
+    private static function open(string $cycle): array
+    {
         $open = [];
         foreach (
             DB::table('entries')
                 ->leftJoin('entry_stops', 'entry_stops.entry_id', '=', 'entries.id')
-                ->where('cycle_id', $cause->cycle_id)
+                ->where('cycle_id', $cycle)
                 ->groupBy('entries.id')
                 ->get(['entries.id', 'display_state', DB::raw('count(cause_id) as stops')])
             as $row
@@ -191,7 +226,7 @@ final readonly class BlockDependents
                 \in_array($row->display_state, ['not_run', 'retest'], true) || ('blocked' === $row->display_state && $row->stops > 0);
         }
 
-        return Cascade::reach($cause->id, Conditions::of(ReadCycle::conditions($cause->cycle_id)), $open);
+        return $open;
     }
 
     /**

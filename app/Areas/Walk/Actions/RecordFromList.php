@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Walk\Actions;
 
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Cycles\Actions\BlockDependents;
 use LucidStep\App\Areas\Cycles\Data\RefusedEntry;
 use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
 use LucidStep\App\Areas\Walk\Commands\FinishCommand;
@@ -31,11 +32,12 @@ final readonly class RecordFromList
     /** At most so many entries are judged at once. */
     public const MOST = 500;
 
-    public function __construct(private StartAttempt $start, private RecordInAttempt $record) {}
+    public function __construct(private StartAttempt $start, private RecordInAttempt $record, private BlockDependents $stops) {}
 
     /**
      * @param  list<string>  $ids
-     * @param  array{verdict: string, note: string, reason?: ?string, waits_on?: ?string}  $said
+     * @param  array{verdict: string, note: string, reason?: ?string, waits_on?: ?string, stops?: bool}  $said `stops`: what needs their
+     *     pass is stopped
      *
      * @throws Conflict            when the cycle is not released
      * @throws ValidationException when a word of why is missing, or none of the entries is there
@@ -78,7 +80,16 @@ final readonly class RecordFromList
             $done[] = $entry->id;
         }
 
-        return new ListVerdictResult($done, $refused);
+        $stopped = [];
+        foreach (($said['stops'] ?? false) && \in_array($said['verdict'], ['fail', 'blocked'], true) ? $done : [] as $id) {
+            array_push($stopped, ...$this->stops->applyIfAny(Entry::query()->findOrFail($id), $user)->stopped);
+        }
+
+        return new ListVerdictResult(
+            $done,
+            $refused,
+            \count(array_unique(array_map(static fn(RefusedEntry $e): string => $e->id, $stopped))),
+        );
     }
 
     /**

@@ -20,5 +20,6 @@ final readonly class ListVerdictResult
     public function __construct(
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $done,
         #[OA\Property(items: new OA\Items(ref: RefusedEntry::class))] public array $refused,
+        #[OA\Property(description: 'So many entries that need their pass are stopped.')] public int $stopped,
     ) {}
 }

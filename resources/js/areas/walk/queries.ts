@@ -106,6 +106,12 @@ export const readStops = async (entry: string, failing = false): Promise<Api['Bl
     }),
   );
 
+/** What some entries of a cycle would stop if they failed now. */
+export const readStopsOf = async (cycle: string, ids: string[]): Promise<Api['BlockPreview']> =>
+  unwrap(
+    await api.GET('/cycles/{cycle}/stops', { params: { path: { cycle }, query: { ids: ids.join(',') } } }),
+  );
+
 export const blockDependents = async (entry: string): Promise<Api['BlockPreview']> =>
   unwrap(await api.POST('/entries/{entry}/stops', { ...entryPath(entry), body: {} }));
 

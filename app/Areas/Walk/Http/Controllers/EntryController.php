@@ -6,7 +6,11 @@ namespace LucidStep\App\Areas\Walk\Http\Controllers;
 
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Str;
+use LucidStep\App\Areas\Cycles\Actions\BlockDependents;
+use LucidStep\App\Areas\Cycles\Data\BlockPreview;
 use LucidStep\App\Areas\Walk\Actions\RecordFromList;
 use LucidStep\App\Areas\Walk\Actions\RequestRetest;
 use LucidStep\App\Areas\Walk\Data\EntryDetail;
@@ -55,11 +59,32 @@ final readonly class EntryController
             'note' => $request->string('note')->toString(),
             'reason' => $request->string('reason')->toString(),
             'waits_on' => $request->string('waits_on')->toString(),
+            'stops' => $request->boolean('stops'),
         ];
 
         return new JsonResponse(
             $judge($cycle, $request->person(), $role, array_values((array) $request->validated('ids')), $said, $request->stamp()),
         );
+    }
+
+    #[
+        Get(
+            '/cycles/{cycle}/stops',
+            'What some entries would stop if they failed now',
+            BlockPreview::class,
+            query: ['ids' => 'The entries, between commas'],
+        ),
+    ]
+    public function stops(Request $request, Cycle $cycle, BlockDependents $stops): JsonResponse
+    {
+        $ids = array_values(array_filter(explode(',', $request->query->getString('ids')), Str::isUuid(...)));
+        $own = Entry::query()
+            ->where('cycle_id', $cycle->id)
+            ->whereIn('id', \array_slice($ids, 0, RecordFromList::MOST))
+            ->pluck('id')
+            ->all();
+
+        return new JsonResponse($stops->previewAll($cycle, array_values($own)));
     }
 
     #[Post('/entries/{entry}/retests', 'Ask for an entry to be walked again', EntryDetail::class, RetestRequest::class, 201)]

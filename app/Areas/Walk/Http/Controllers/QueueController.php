@@ -17,6 +17,7 @@ use LucidStep\App\Areas\Walk\Data\LeadQueue;
 use LucidStep\App\Areas\Walk\Data\NewVersionPreview;
 use LucidStep\App\Areas\Walk\Http\Requests\LateDecisionRequest;
 use LucidStep\App\Areas\Walk\Http\Requests\LookRequest;
+use LucidStep\App\Areas\Walk\Http\Requests\StopsRequest;
 use LucidStep\App\Areas\Walk\Queries\ReadEntry;
 use LucidStep\App\Areas\Walk\Queries\ReadQueue;
 use LucidStep\App\Models\Attempt;
@@ -105,13 +106,15 @@ final readonly class QueueController
         return new JsonResponse($stops->preview($entry, 'fail' === $request->query->getString('as')));
     }
 
-    #[Post('/entries/{entry}/stops', 'Stop what needs the pass of this entry', BlockPreview::class, StampRequest::class, 201)]
+    #[Post('/entries/{entry}/stops', 'Stop what needs the pass of this entry', BlockPreview::class, StopsRequest::class, 201)]
     #[LeastRole(Role::Tester)]
-    public function stop(StampRequest $request, Entry $entry, BlockDependents $stops): JsonResponse
+    public function stop(StopsRequest $request, Entry $entry, BlockDependents $stops): JsonResponse
     {
         Gate::authorize('walk', $entry);
 
-        return new JsonResponse($stops->apply($entry, $request->person()), 201);
+        $act = $request->boolean('if_any') ? $stops->applyIfAny(...) : $stops->apply(...);
+
+        return new JsonResponse($act($entry, $request->person()), 201);
     }
 
     #[Delete('/entries/{entry}/stops', 'Unblock what an entry stops', BlockPreview::class, StampRequest::class)]

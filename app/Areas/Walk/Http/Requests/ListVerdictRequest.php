@@ -20,6 +20,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'note', type: 'string'),
             new OA\Property(property: 'reason', type: 'string'),
             new OA\Property(property: 'waits_on', type: 'string'),
+            new OA\Property(property: 'stops', description: 'Fail or blocked: stop what needs their pass.', type: 'boolean'),
             new OA\Property(property: 'device_time', type: 'string'),
             new OA\Property(property: 'sent_at', type: 'string'),
             new OA\Property(property: 'counter', type: 'integer'),
@@ -37,6 +38,7 @@ final class ListVerdictRequest extends ApiRequest
             'note' => ['required', 'string', 'max:10000'],
             'reason' => ['nullable', 'string', 'max:2000'],
             'waits_on' => ['nullable', 'string', 'max:2000'],
+            'stops' => ['nullable', 'boolean'],
             ...self::STAMP,
         ];
     }

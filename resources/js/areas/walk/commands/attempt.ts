@@ -101,5 +101,9 @@ export const outage: WalkKind<'outage'> = {
 
 export const stops: WalkKind<'stops'> = {
   label: 'What is stopped',
-  request: (command) => ({ method: 'POST', path: `/api/v1/entries/${command.entry}/stops`, body: {} }),
+  request: (command) => ({
+    method: 'POST',
+    path: `/api/v1/entries/${command.entry}/stops`,
+    body: { if_any: true },
+  }),
 };

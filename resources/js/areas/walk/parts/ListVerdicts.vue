@@ -2,13 +2,14 @@
 import { isWhyGiven } from '@/kit/why';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
-import { nextTick, ref } from 'vue';
+import { useQuery } from '@tanstack/vue-query';
+import { computed, nextTick, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { plural, wordOf } from '@/kit/words';
 import ReasonChips from './ReasonChips.vue';
-import { recordFromList } from '@/areas/walk/queries';
+import { readStopsOf, recordFromList } from '@/areas/walk/queries';
 
 /** Verdicts given straight from the list: one note for all chosen, under the rules of the walk. */
 const props = defineProps<{
@@ -26,6 +27,14 @@ const verdict = ref<Final | null>(null);
 const note = ref('');
 const reason = ref('');
 const waits = ref('');
+const stop = ref(false);
+/** What needs the pass of the chosen ones and would be stopped. */
+const { data: stops } = useQuery({
+  queryKey: computed(() => ['stops-of', props.cycle, props.ids]),
+  enabled: computed(() => props.ids.length > 0 && (verdict.value === 'fail' || verdict.value === 'blocked')),
+  retry: false,
+  queryFn: () => readStopsOf(props.cycle, props.ids),
+});
 const problem = ref('');
 const refused = ref<Api['RefusedEntry'][]>([]);
 const busy = ref(false);
@@ -52,12 +61,15 @@ async function send(): Promise<void> {
       note: note.value.trim(),
       reason: reason.value,
       waits_on: waits.value.trim(),
+      stops: stop.value,
     });
     refused.value = done.refused;
     if (done.done.length > 0) {
       toast(
-        `${plural(done.done.length, 'entry', 'entries')} judged ${wordOf(verdict.value).toLowerCase()} from the list.`,
+        `${plural(done.done.length, 'entry', 'entries')} judged ${wordOf(verdict.value).toLowerCase()} from the list.` +
+          (done.stopped > 0 ? ` ${done.stopped} stopped.` : ''),
       );
+      stop.value = false;
       note.value = waits.value = reason.value = '';
       verdict.value = null;
     }
@@ -105,6 +117,16 @@ async function send(): Promise<void> {
         <label class="label" for="list-waits">Waits on …</label>
         <InputText id="list-waits" v-model="waits" fluid maxlength="2000" />
       </template>
+      <label v-if="(verdict === 'fail' || verdict === 'blocked') && (stops?.stops.length ?? 0) > 0"
+        ><input v-model="stop" type="checkbox" /> Stop what needs their pass, until they pass:
+        {{ plural(stops?.stops.length ?? 0, 'entry', 'entries') }}
+        <span class="soft small">{{
+          stops?.stops
+            .slice(0, 6)
+            .map((e) => e.key)
+            .join(', ')
+        }}</span></label
+      >
       <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
       <div class="row">
         <Button

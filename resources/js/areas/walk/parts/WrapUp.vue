@@ -39,7 +39,7 @@ const chosen = computed<Final | ''>(() => draft.value.chosen || suggested.value)
 const needsWord = computed(() => chosen.value !== '' && chosen.value !== rollUp.value);
 const measured = computed(() => (view.value?.attempt.active_ms ?? 0) + props.walk.clock.since.value);
 /** What needs the pass of this entry and would be stopped. */
-const { data: stops } = useQuery({
+const { data: stops, isError: unseen } = useQuery({
   queryKey: computed(() => ['stops', view.value?.entry_id, 'as-if']),
   enabled: computed(
     () => view.value?.attempt.state === 'open' && (chosen.value === 'fail' || chosen.value === 'blocked'),
@@ -47,6 +47,8 @@ const { data: stops } = useQuery({
   retry: false,
   queryFn: () => readStops(view.value?.entry_id ?? '', true),
 });
+/** Away one cannot see what that would be, and may ask for it all the same. */
+const mayStop = computed(() => (stops.value?.stops.length ?? 0) > 0 || (unseen.value && !stops.value));
 const remark = ref<string | null>(null);
 async function saveRemark(): Promise<void> {
   const now = remark.value?.trim();
@@ -93,18 +95,15 @@ async function finish(): Promise<void> {
     active_ms: props.walk.clock.take(),
     time: time || null,
   });
-  if (
-    draft.value.stop &&
-    (stops.value?.stops.length ?? 0) > 0 &&
-    ['fail', 'blocked'].includes(chosen.value)
-  ) {
+  if (draft.value.stop && mayStop.value && ['fail', 'blocked'].includes(chosen.value)) {
     const entry = detail.entry_id;
     const names = stops.value?.stops.map((e) => e.key).join(', ');
     await props.walk.record({ kind: 'stops', entry });
-    toast(`Stopped until this one passes: ${names}.`, async () => {
-      await releaseDependents(entry);
-      return 'Let go again.';
-    });
+    if (names)
+      toast(`Stopped until this one passes: ${names}.`, async () => {
+        await releaseDependents(entry);
+        return 'Let go again.';
+      });
   }
   await clear();
   busy.value = false;
@@ -185,10 +184,15 @@ useKeys('Wrap-up', () => [
           @blur="saveRemark"
         />
       </div>
-      <div v-if="(chosen === 'fail' || chosen === 'blocked') && (stops?.stops.length ?? 0) > 0" class="stops">
+      <div v-if="(chosen === 'fail' || chosen === 'blocked') && mayStop" class="stops">
         <label
           ><input v-model="draft.stop" type="checkbox" /> Stop what needs the pass of this entry, until it
-          passes: {{ plural(stops?.stops.length ?? 0, 'entry', 'entries') }}</label
+          passes:
+          {{
+            stops
+              ? plural(stops.stops.length, 'entry', 'entries')
+              : 'which ones shows when the server is back'
+          }}</label
         >
         <ul class="small soft">
           <li v-for="e in stops?.stops.slice(0, 6)" :key="e.id" class="long">
