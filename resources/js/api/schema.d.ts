@@ -5129,6 +5129,8 @@ export interface components {
             routines: string[];
             /** @description The columns whose values stand in it */
             uses: string[];
+            /** @description Since when it stands unchanged in a newer version of the case: a verdict from before is carried */
+            carried_at: string | null;
         };
         StopsRequest: {
             /** @description No fault when nothing needs it: whoever asked was away and could not see. */

@@ -182,6 +182,9 @@ final class CycleLifeTest extends FeatureTestCase
         $detail = $this->as($me, 'GET', "/attempts/{$attempt}")->assertOk();
         self::assertSame(['not_run', 'not_run', 'pass'], array_column((array) $detail->json('rounds.0.steps'), 'verdict'));
         $detail->assertJsonPath('rounds.0.steps.2.note', 'Slow');
+        // What was judged before is told from what is judged in the new version.
+        self::assertSame([null, null], array_column(\array_slice((array) $detail->json('steps'), 0, 2), 'carried_at'));
+        self::assertGreaterThan($detail->json('rounds.0.steps.2.judged_at'), $detail->json('steps.2.carried_at'));
         self::assertSame(['Sign in at the gate', 'Do 1', 'Do 2'], array_column((array) $detail->json('steps'), 'action'));
         $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'pass'])->assertOk();
         $this->as($me, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'open');

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Api } from '@/api/client';
 import { applyCommands, settleCommand } from '@/areas/walk/commands';
 import { countedRounds, rollUp } from '@/areas/walk/rollUp';
+import { isCarried, type WalkStep } from '@/areas/walk/useWalk';
 import { requestOf, type Command, type QueuedCommand } from '@/offline/commands';
 import { checkFile, sizeInHead } from '@/offline/files';
 
@@ -125,6 +126,20 @@ describe('what waits is laid over what the server knows', () => {
     const { path, init } = requestOf(act({ kind: 'start', entry: 'e1', version: 'v1' }));
     expect(path).toBe('/api/v1/entries/e1/device-attempts');
     expect(JSON.parse(String(init.body))).toMatchObject({ id: 'a', case_version_id: 'v1' });
+  });
+});
+
+describe('a verdict that was given to an older version of the case', () => {
+  it('is carried until the step is judged anew', () => {
+    const of = (verdict: Api['StepRecord']['verdict'], judged: string | null, carried: string | null) =>
+      isCarried({
+        ...({ position: 1, carried_at: carried } as unknown as WalkStep),
+        record: { ...step(1), verdict, judged_at: judged },
+      });
+    expect(of('pass', '2026-11-29T10:00:00.000Z', '2026-11-29T10:00:00.500Z')).toBe(true);
+    expect(of('pass', '2026-11-29T10:00:01.000Z', '2026-11-29T10:00:00.500Z')).toBe(false);
+    expect(of('not_run', '2026-11-29T10:00:00.000Z', '2026-11-29T10:00:00.500Z')).toBe(false);
+    expect(of('pass', '2026-11-29T10:00:00.000Z', null)).toBe(false);
   });
 });
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Actions;
 
+use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Casebook\Queries\ReadCase;
 use LucidStep\App\Areas\Casebook\Queries\TextChecks;
@@ -175,8 +176,9 @@ final readonly class TakeNewVersion
     private function carry(Entry $entry, User $user, CaseVersion $to, array $carried, array $steps): void
     {
         $attempt = Attempt::query()->lockForUpdate()->findOrFail($entry->open_attempt_id);
+        $now = Carbon::now()->utc()->format('Y-m-d\TH:i:s.v\Z');
         $steps = array_map(
-            static fn(array $s, int $i): array => isset($carried[$i]) ? [...$s, 'carried' => true] : $s,
+            static fn(array $s, int $i): array => isset($carried[$i]) ? [...$s, 'carried_at' => $now] : $s,
             $steps,
             array_keys($steps),
         );

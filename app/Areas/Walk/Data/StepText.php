@@ -12,7 +12,8 @@ use OpenApi\Attributes as OA;
  * A step as it is walked: routines written out, values filled in.
  *
  * @phpstan-type SnapshotStep array{position: int, action: string, data: string, expected: string,
- *     files?: list<array{sha256: string, name: string}>, routines?: list<string>, uses?: list<string>}
+ *     files?: list<array{sha256: string, name: string}>, routines?: list<string>, uses?: list<string>,
+ *     carried_at?: string}
  */
 #[OA\Schema(description: 'A step as it is walked: routines written out, values filled in.')]
 final readonly class StepText
@@ -30,6 +31,10 @@ final readonly class StepText
         #[OA\Property(items: new OA\Items(ref: FileRef::class))] public array $files,
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $routines,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'The columns whose values stand in it')] public array $uses,
+        #[
+            OA\Property(description: 'Since when it stands unchanged in a newer version of the case: a verdict from before is carried'),
+        ]
+        public ?string $carried_at,
     ) {}
 
     /**
@@ -45,6 +50,7 @@ final readonly class StepText
             ResourceMapper::files($step['files'] ?? []),
             $step['routines'] ?? [],
             $step['uses'] ?? [],
+            $step['carried_at'] ?? null,
         );
     }
 }

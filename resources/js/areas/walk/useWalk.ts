@@ -15,6 +15,13 @@ import { readAttempt } from '@/areas/walk/queries';
 
 /** A step of a round: its text, values filled in, and what was recorded of it. */
 export type WalkStep = Api['StepText'] & { record: Api['StepRecord'] };
+
+/** Whether a verdict was given to an older version of the case in which the step was the same. */
+export const isCarried = (step: WalkStep): boolean =>
+  step.record.verdict !== 'not_run' &&
+  !!step.carried_at &&
+  !!step.record.judged_at &&
+  step.record.judged_at < step.carried_at;
 /** What stands behind a verdict, beside the verdict itself. */
 export interface Words {
   happened?: string;

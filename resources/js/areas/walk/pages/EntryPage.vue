@@ -137,6 +137,8 @@ async function takeIt(): Promise<void> {
         :project="project"
         :entry="data.entry"
         :open="data.cycle.state === 'released'"
+        :may-walk="data.may_record && data.cycle.state === 'released' && data.attempts.length > 0"
+        @walk="start(data.entry.id, { word })"
         @changed="set"
       />
       <div v-if="warned" class="ask">

@@ -12,7 +12,7 @@ import ReasonChips from './ReasonChips.vue';
 import VerdictBar from './VerdictBar.vue';
 import { useCopying } from '@/areas/walk/useCopying';
 import { useLocalDraft } from '@/offline/useLocalDraft';
-import type { Walk, WalkStep } from '@/areas/walk/useWalk';
+import { isCarried, type Walk, type WalkStep } from '@/areas/walk/useWalk';
 
 const SideBySide = defineAsyncComponent(() => import('@/areas/evidence/parts/SideBySide.vue'));
 const EarlierHere = defineAsyncComponent(() => import('./EarlierHere.vue'));
@@ -137,12 +137,9 @@ defineExpose({ begin, copyNext, tried });
       Step {{ step.position }} of {{ count }}
       <span v-if="(step.routines ?? []).length > 0">· {{ step.routines.join(' › ') }}</span>
       <span v-if="step.record.verdict !== 'not_run'">
-        · <VerdictMark :shown="step.record.verdict" word :size="11" /><Button
-          v-if="!locked"
-          text
-          size="small"
-          severity="secondary"
-          @click="walk.judge(step, 'not_run')"
+        · <VerdictMark :shown="step.record.verdict" word :size="11" />
+        <template v-if="isCarried(step)">, carried from an older version of the case</template
+        ><Button v-if="!locked" text size="small" severity="secondary" @click="walk.judge(step, 'not_run')"
           >Take back <kbd>0</kbd></Button
         ></span
       >

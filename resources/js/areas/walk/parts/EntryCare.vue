@@ -9,8 +9,8 @@ import NewVersionPanel from './NewVersionPanel.vue';
 import { askLook, blockDependents, markLooked, readStops } from '@/areas/walk/queries';
 
 /** What stands beside an entry: words handed over, a look asked for, a changed case, what its fail stops. */
-const props = defineProps<{ project: string; entry: Api['EntryLine']; open: boolean }>();
-const emit = defineEmits<{ changed: [now: Api['EntryDetail'] | undefined] }>();
+const props = defineProps<{ project: string; entry: Api['EntryLine']; open: boolean; mayWalk: boolean }>();
+const emit = defineEmits<{ changed: [now: Api['EntryDetail'] | undefined]; walk: [] }>();
 const drift = ref(false);
 const asking = ref(false);
 const note = ref('');
@@ -69,6 +69,8 @@ async function stop(): Promise<void> {
       v-if="drift"
       :entry="entry.id"
       :may-take="mayLead(project) || mayRecord(project)"
+      :may-walk="mayWalk"
+      @walk="emit('walk')"
       @taken="emit('changed', $event)"
       @close="drift = false"
     />

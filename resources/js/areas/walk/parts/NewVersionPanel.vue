@@ -8,8 +8,8 @@ import { plural, plainWords } from '@/kit/words';
 import { readNewVersion, takeNewVersion } from '@/areas/walk/queries';
 
 /** What became of an entry's case since it was planned, and what taking it would keep. */
-const props = defineProps<{ entry: string; mayTake: boolean }>();
-const emit = defineEmits<{ taken: [now: Api['EntryDetail']]; close: [] }>();
+const props = defineProps<{ entry: string; mayTake: boolean; mayWalk?: boolean }>();
+const emit = defineEmits<{ taken: [now: Api['EntryDetail']]; walk: []; close: [] }>();
 const drift = ref<Api['NewVersionPreview'] | null>(null);
 const problem = ref('');
 watch(
@@ -25,11 +25,12 @@ watch(
   },
   { immediate: true },
 );
-async function takeIt(): Promise<void> {
+async function takeIt(walk = false): Promise<void> {
   try {
     const now = await takeNewVersion(props.entry);
     toast(`Version ${drift.value?.to_version} taken.`);
     emit('taken', now);
+    if (walk) emit('walk');
     emit('close');
   } catch (e) {
     problem.value = errorMessage(e);
@@ -71,7 +72,19 @@ async function takeIt(): Promise<void> {
           </dd>
         </template>
       </dl>
-      <Button v-if="mayTake" label="Take the new version" @click="takeIt" />
+      <p v-if="mayTake" class="acts">
+        <Button
+          v-if="mayWalk && !drift.open"
+          label="Take it, and walk it in a new attempt"
+          @click="takeIt(true)"
+        />
+        <Button
+          :outlined="mayWalk && !drift.open"
+          :severity="mayWalk && !drift.open ? 'secondary' : undefined"
+          label="Take the new version"
+          @click="takeIt()"
+        />
+      </p>
     </template>
   </section>
 </template>
@@ -86,6 +99,11 @@ async function takeIt(): Promise<void> {
 .row {
   width: 100%;
   justify-content: space-between;
+}
+.acts {
+  display: flex;
+  gap: 10px;
+  flex-wrap: wrap;
 }
 .step {
   display: grid;

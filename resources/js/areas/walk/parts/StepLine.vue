@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import type { Api } from '@/api/client';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { clock } from '@/kit/words';
-import type { WalkStep } from '@/areas/walk/useWalk';
+import { isCarried, type WalkStep } from '@/areas/walk/useWalk';
 
 const props = defineProps<{
   step: WalkStep;
@@ -31,6 +31,12 @@ const first = computed(() => props.step.action.replaceAll(/[*`_]/g, '').split('\
         }}<span v-if="step.record.happened || step.record.reason || step.record.note" class="soft small">
           {{ step.record.happened || step.record.reason || step.record.note }}</span
         ></span
+      >
+      <span
+        v-if="isCarried(step)"
+        class="soft small"
+        title="Given to an older version of the case, in which this step was the same"
+        >carried</span
       >
       <span v-for="d in keys" :key="d.id" class="mono key">{{
         d.key === 'waiting' ? 'defect waiting' : d.key
