@@ -13,7 +13,7 @@ use OpenApi\Attributes as OA;
  *
  * @phpstan-type SnapshotStep array{position: int, action: string, data: string, expected: string,
  *     files?: list<array{sha256: string, name: string}>, routines?: list<string>, uses?: list<string>,
- *     carried_at?: string}
+ *     carried_at?: ?string}
  */
 #[OA\Schema(description: 'A step as it is walked: routines written out, values filled in.')]
 final readonly class StepText

@@ -58,6 +58,7 @@ final class AttemptText
                 'files' => $s['files'] ?? [],
                 'routines' => $s['routines'] ?? [],
                 'uses' => array_values($uses),
+                'carried_at' => $s['carried_at'] ?? null,
             ];
         }, $steps);
     }
