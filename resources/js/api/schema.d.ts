@@ -3251,6 +3251,8 @@ export interface components {
             changed?: string;
             /** @description yes: with open questions or suggestions */
             author_asked?: string;
+            /** @description yes: with an error in the text, so that they cannot be walked */
+            errors?: string;
             /** @description yes: those in the bin, and only those */
             bin?: string;
             /** @description These cases (ids) */

@@ -80,6 +80,7 @@ final class ContractTest extends FeatureTestCase
         ])
             ->assertCreated()
             ->json('id');
+        $builds = DB::table('builds')->where('name', 'like', '4.2%')->orderBy('position')->pluck('id')->all();
         $checked = 0;
         foreach ($this->spec['paths'] as $path => $operations) {
             $schema = $operations['get']['responses']['200']['content']['application/json']['schema'] ?? null;
@@ -88,6 +89,7 @@ final class ContractTest extends FeatureTestCase
             }
             $real = (string) preg_replace_callback('/\{(\w+)\}/', static fn(array $m): string => $ids[$m[1]], $path);
             $real .= str_ends_with($path, '/comparison') && str_starts_with($path, '/cycles') ? '?with=SKR-R1' : '';
+            $real .= str_ends_with($path, '/build-comparison') ? "?one={$builds[0]}&other={$builds[1]}" : '';
             $who = \in_array($path, ['/projects/{project}/queue', '/mails', '/entry-additions/{addition}'], true) ? $lead : $person;
             $this->assertFits($schema, (string) $this->as($who, 'GET', $real)->assertOk()->getContent(), $path);
             $checked++;

@@ -94,6 +94,7 @@ final class FilterNamesTest extends FeatureTestCase
             'walked' => 'never',
             'changed' => '3',
             'author_asked' => 'yes',
+            'errors' => 'yes',
             'bin' => 'yes',
             'ids' => $here->id,
         ];

@@ -36,6 +36,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'walked', type: 'string', description: CaseFilter::PARAMETERS['walked']),
             new OA\Property(property: 'changed', type: 'string', description: CaseFilter::PARAMETERS['changed']),
             new OA\Property(property: 'author_asked', type: 'string', description: CaseFilter::PARAMETERS['author_asked']),
+            new OA\Property(property: 'errors', type: 'string', description: CaseFilter::PARAMETERS['errors']),
             new OA\Property(property: 'bin', type: 'string', description: CaseFilter::PARAMETERS['bin']),
             new OA\Property(property: 'ids', type: 'string', description: CaseFilter::PARAMETERS['ids']),
         ],
