@@ -17,6 +17,7 @@ final class Synonyms
         'priority' => [
             'critical' => [
                 'kritisch',
+                'dringend',
                 'sehr hoch',
                 'highest',
                 'very high',

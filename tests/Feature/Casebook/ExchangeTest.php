@@ -90,7 +90,7 @@ final class ExchangeTest extends FeatureTestCase
             ->assertJsonPath('creates', 1)
             ->assertJsonPath('refuses', 2);
         $value = static fn(TestResponse $s): array => array_column((array) $s->json('words'), 'value', 'word');
-        self::assertSame(['hoch' => 'high', 'dringend' => null, 'niedrig' => 'low', 'Herr Meier' => null], $value($state));
+        self::assertSame(['hoch' => 'high', 'dringend' => 'critical', 'niedrig' => 'low', 'Herr Meier' => null], $value($state));
         $id = $state->json('id');
         $map = fn(array $words): TestResponse => $this->as($me, 'POST', "/case-imports/{$id}/mapping", [
             'mapping' => $state->json('mapping'),

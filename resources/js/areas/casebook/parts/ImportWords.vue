@@ -67,7 +67,6 @@ ul {
   width: 76px;
 }
 .meaning {
-  width: auto;
-  min-width: 260px;
+  width: 290px;
 }
 </style>
