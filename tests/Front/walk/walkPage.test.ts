@@ -206,7 +206,7 @@ describe('the wrap-up', () => {
   it('wants a word for another verdict than the steps say', async () => {
     await all();
     await me.click('#final-fail');
-    await me.see('Why?');
+    await me.see('Why fail?');
     await me.click('button', 'Finish and go on');
     await me.see('The steps say pass.');
     await me.type('#final-note', '…');
@@ -266,12 +266,18 @@ describe('the wrap-up', () => {
 
   it('keeps what was written there over a reload', async () => {
     await all();
-    await me.type('#final-note', 'A long thought about this one');
+    // One note; a word of why is asked only where the verdict is another than the steps say.
+    expect(document.querySelector('#final-note')).toBeNull();
+    await me.type('#attempt-remark', 'A long thought about this one');
     await me.wait(250);
     me.close();
     me = await Person.open(server);
     await me.see('Finish this attempt');
-    await vi.waitFor(() => expect(me.valueOf('#final-note')).toBe('A long thought about this one'));
+    await vi.waitFor(() => expect(me.valueOf('#attempt-remark')).toBe('A long thought about this one'));
+    await me.click('button', 'Finish and go on');
+    await me.see('Case 2', 'h1');
+    await me.saved();
+    expect(server.attempt().attempt.remark).toBe('A long thought about this one');
   });
 });
 

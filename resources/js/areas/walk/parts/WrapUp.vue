@@ -24,7 +24,7 @@ const finals: Final[] = ['pass', 'fail', 'blocked', 'not_applicable'];
 const view = computed(() => props.walk.view.value);
 const { draft, clear } = useLocalDraft(
   computed(() => `${view.value?.attempt.id}.finish`),
-  () => ({ note: '', time: '', chosen: '' as '' | Final, stop: false }),
+  () => ({ note: '', time: '', chosen: '' as '' | Final, stop: false, remark: null as string | null }),
 );
 const notRun = computed(() =>
   countedRounds(props.walk.rounds.value)
@@ -49,13 +49,14 @@ const { data: stops, isError: unseen } = useQuery({
 });
 /** Away one cannot see what that would be, and may ask for it all the same. */
 const mayStop = computed(() => (stops.value?.stops.length ?? 0) > 0 || (unseen.value && !stops.value));
-const remark = ref<string | null>(null);
 async function saveRemark(): Promise<void> {
-  const now = remark.value?.trim();
+  const now = draft.value.remark?.trim();
   if (now !== undefined && now !== view.value?.attempt.remark)
     await props.walk.record({ kind: 'note', round: null, step: null, note: now });
-  remark.value = null;
+  draft.value.remark = null;
 }
+/** A word of why is asked where the verdict is not what the steps say; one that is written is not hidden. */
+const asksWhy = computed(() => needsWord.value || draft.value.note.trim() !== '');
 const problem = ref<{ field: 'verdict' | 'note' | 'time'; words: string } | null>(null);
 const busy = ref(false);
 
@@ -86,6 +87,7 @@ async function finish(): Promise<void> {
   const time = draft.value.time.trim();
   if (time !== '' && parseDuration(time) === null) return complain('time', DURATION_HINT);
   busy.value = true;
+  await saveRemark();
   const setsItself =
     suggested.value !== '' && draft.value.chosen === '' && setsVerdict(detail.policies, suggested.value);
   await props.walk.record({
@@ -142,8 +144,10 @@ useKeys('Wrap-up', () => [
       </fieldset>
       <p v-if="problem?.field === 'verdict'" class="p-invalid-words" role="alert">{{ problem.words }}</p>
       <div class="fields">
-        <div>
-          <label class="label" for="final-note">{{ needsWord ? 'Why?' : 'Note, if there is one' }}</label>
+        <div v-if="asksWhy">
+          <label class="label" for="final-note">{{
+            needsWord ? `Why ${wordOf(chosen as Final).toLowerCase()}?` : 'Why'
+          }}</label>
           <Textarea
             id="final-note"
             v-model="draft.note"
@@ -155,6 +159,20 @@ useKeys('Wrap-up', () => [
             @keydown.enter.exact.prevent="finish"
           />
           <p v-if="problem?.field === 'note'" class="p-invalid-words" role="alert">{{ problem.words }}</p>
+        </div>
+        <div>
+          <label class="label" for="attempt-remark">Note on this attempt</label>
+          <Textarea
+            id="attempt-remark"
+            :model-value="draft.remark ?? view.attempt.remark"
+            fluid
+            auto-resize
+            rows="1"
+            maxlength="10000"
+            :readonly="locked"
+            @update:model-value="draft.remark = $event"
+            @blur="saveRemark"
+          />
         </div>
         <div>
           <label class="label" for="final-time">Time, if it was another</label>
@@ -169,20 +187,6 @@ useKeys('Wrap-up', () => [
           />
           <p v-if="problem?.field === 'time'" class="p-invalid-words" role="alert">{{ problem.words }}</p>
         </div>
-      </div>
-      <div class="remark">
-        <label class="label" for="attempt-remark">Note on the whole attempt</label>
-        <Textarea
-          id="attempt-remark"
-          :model-value="remark ?? view.attempt.remark"
-          fluid
-          auto-resize
-          rows="1"
-          maxlength="10000"
-          :readonly="locked"
-          @update:model-value="remark = $event"
-          @blur="saveRemark"
-        />
       </div>
       <div v-if="(chosen === 'fail' || chosen === 'blocked') && mayStop" class="stops">
         <label
@@ -263,9 +267,6 @@ fieldset {
 }
 .choice input {
   accent-color: var(--dusk);
-}
-.remark {
-  width: 100%;
 }
 .stops label {
   display: flex;
