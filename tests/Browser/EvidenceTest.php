@@ -64,6 +64,38 @@ final class EvidenceTest extends WalkTestCase
         );
     }
 
+    public function test_a_picture_of_a_secret_step_goes_once_something_was_hidden_or_nothing_is_to_be(): void
+    {
+        $entry = (string) $this->value(
+            'insert into entries (id, project_id, cycle_id, case_id, case_version_id, position, assignee_id, row_ids, rounds, created_at, ' .
+                'updated_at) select gen_random_uuid(), e.project_id, e.cycle_id, c.id, c.version_id, 900, e.assignee_id, (select ' .
+                'jsonb_agg(r.id order by r.position) from data_rows r where r.table_id = c.table_id), 2, now(), now() from entries e ' .
+                "join cycles y on y.id = e.cycle_id join users u on u.id = e.assignee_id cross join cases c where y.key = 'SKR-R2' " .
+                "and u.name = 'Tobias Reyle' and c.key = 'SKR-C69' limit 1 returning id",
+        );
+        $me = $this->tester()->signIn('tobias');
+        $me->open("/SKR/entries/{$entry}")
+            ->click('button', 'Walk it')
+            ->see('Step 1 of');
+        $this->sharing($me);
+        $sent = fn(): int => (int) $this->value(
+            'select count(*) from evidence v join attempts a on a.id = v.attempt_id where a.entry_id = ?',
+            [$entry],
+        );
+        $me->press('c')->see('Look the picture over before it leaves this device');
+        $me->click('.held button', 'Hide parts of it')->waitFor('.mark canvas');
+        $me->see('Hide', '.mark .tool[aria-pressed=true]');
+        $me->press(Key::ENTER)->see('Nothing is hidden, and this step shows secret values');
+        self::assertSame(0, $sent());
+        $me->drag(0.1, 0.1, 0.9, 0.9);
+        $me->press(Key::ENTER)->seeNot('Save it');
+        $me->until('for the hidden picture', static fn(): bool => 1 === $sent());
+        $me->press('c')->see('Look the picture over before it leaves this device');
+        $me->click('.held button', 'Hide parts of it')->waitFor('.mark canvas');
+        $me->press(Key::ENTER)->click('.mark button', 'there is nothing to hide')->seeNot('Save it');
+        $me->until('for the other', static fn(): bool => 2 === $sent());
+    }
+
     public function test_a_part_a_recording_a_filmstrip_a_link_and_what_cannot_be_taken(): void
     {
         $me = $this->begin();

@@ -4519,6 +4519,8 @@ export interface components {
             link: string;
             at: string;
             read: boolean;
+            /** @description What was told before it of the same kind and about the same, the newest first. */
+            before: string[];
         };
         /** @description The newest notices, and how many are unread. */
         Notices: {

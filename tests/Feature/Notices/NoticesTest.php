@@ -7,6 +7,7 @@ namespace LucidStep\Tests\Feature\Notices;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
+use LucidStep\App\Areas\Notices\Data\NoticeKind;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
@@ -39,6 +40,32 @@ final class NoticesTest extends FeatureTestCase
         self::assertCount(1, $this->texts($two));
     }
 
+    public function test_what_is_told_of_one_kind_about_one_thing_stands_together_new_apart_from_read(): void
+    {
+        $lead = $this->world->lead();
+        $one = $this->world->person('one');
+        $told = fn(): array => array_map(
+            static fn(array $n): array => [$n['text'], $n['before']],
+            (array) $this->as($one, 'GET', '/notices')->assertOk()->json('items'),
+        );
+        $assign = fn(string $note): mixed => $this->as($lead, 'POST', "/cycles/{$this->cycle()}/entry-acts", [
+            'act' => 'assign',
+            'ids' => [$this->world->entry()->id],
+            'changes' => ['assignee_id' => $one->id, 'note' => $note],
+        ])->assertOk();
+        array_map($assign, ['first', 'second', 'third']);
+        $said = static fn(string $note): string => "Lead assigned 1 entry of A cycle to you: {$note}";
+        self::assertSame([[$said('third'), [$said('second'), $said('first')]]], $told());
+        $this->as($one, 'GET', '/notices')->assertJsonPath('unread', 3);
+        $this->as($one, 'POST', '/notices/read');
+        $assign('fourth');
+        self::assertSame([[$said('fourth'), []], [$said('third'), [$said('second'), $said('first')]]], $told());
+        $entry = $this->world->entry($one, 1);
+        $attempt = $this->as($one, 'POST', "/entries/{$entry->id}/attempts")->json('attempt.id');
+        $this->as($lead, 'POST', "/attempts/{$attempt}/take-over", ['word' => 'mine'])->assertOk();
+        self::assertCount(3, $told(), 'another kind about another thing stands alone');
+    }
+
     public function test_a_retest_and_a_take_over_are_told_to_whom_they_concern(): void
     {
         $lead = $this->world->lead();
@@ -69,7 +96,7 @@ final class NoticesTest extends FeatureTestCase
         $notify = app(NotifyPeople::class);
         for ($i = 1; $i <= 60; $i++) {
             Carbon::setTestNow(Carbon::parse('2026-11-29T08:00:00Z')->addMinutes($i));
-            $notify->inProject($this->world->project, [$me->id], "Number {$i}");
+            $notify->inProject(NoticeKind::Retest, $this->world->project, [$me->id], "Number {$i}", "/entries/{$i}");
         }
         Carbon::setTestNow();
         $seen = $this->as($me, 'GET', '/notices')->assertJsonPath('unread', 60)->assertJsonCount(50, 'items');
@@ -80,7 +107,7 @@ final class NoticesTest extends FeatureTestCase
     public function test_reading_marks_ones_own_and_nobody_elses(): void
     {
         [$me, $you] = [$this->world->person('me'), $this->world->person('you')];
-        app(NotifyPeople::class)->inProject($this->world->project, [$me->id, $you->id], 'For both');
+        app(NotifyPeople::class)->inProject(NoticeKind::Review, $this->world->project, [$me->id, $you->id], 'For both');
         $this->as($me, 'POST', '/notices/read')->assertNoContent();
         $this->as($me, 'GET', '/notices')->assertJsonPath('unread', 0)->assertJsonPath('items.0.read', true);
         $this->as($you, 'GET', '/notices')->assertJsonPath('unread', 1)->assertJsonPath('items.0.read', false);
@@ -91,8 +118,8 @@ final class NoticesTest extends FeatureTestCase
         $me = $this->world->person();
         $other = new World('OTH');
         Membership::query()->create(['user_id' => $me->id, 'project_id' => $other->project->id, 'role' => Role::Tester]);
-        app(NotifyPeople::class)->inProject($this->world->project, [$me->id], 'Of this one');
-        app(NotifyPeople::class)->inProject($other->project, [$me->id], 'Of the other');
+        app(NotifyPeople::class)->inProject(NoticeKind::Review, $this->world->project, [$me->id], 'Of this one');
+        app(NotifyPeople::class)->inProject(NoticeKind::Review, $other->project, [$me->id], 'Of the other');
         self::assertSame(['Of the other', 'Of this one'], $this->texts($me));
         DB::table('memberships')->where('user_id', $me->id)->where('project_id', $other->project->id)->delete();
         self::assertSame(['Of this one'], $this->texts($me));

@@ -9,6 +9,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Str;
 use LucidStep\App\Areas\Mail\PlainMail;
+use LucidStep\App\Areas\Notices\Data\NoticeKind;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
@@ -29,6 +30,7 @@ final readonly class NotifyPeople
     {
         if ($count > 0 && $to !== $by->id && CycleState::Released === $cycle->state) {
             $this->notice(
+                NoticeKind::Assigned,
                 $cycle,
                 [$to],
                 \sprintf('%s assigned %d %s of %s to you', $by->name, $count, 1 === $count ? 'entry' : 'entries', $cycle->name) .
@@ -43,6 +45,7 @@ final readonly class NotifyPeople
         if (null !== $assignee && $assignee !== $by->id) {
             $entry->loadMissing('case', 'cycle');
             $this->notice(
+                NoticeKind::Retest,
                 $entry->cycle,
                 [$assignee],
                 "{$by->name} asks for a retest of {$entry->case->key}: {$reason}",
@@ -55,6 +58,7 @@ final readonly class NotifyPeople
     {
         $entry = Entry::query()->with('case', 'cycle')->findOrFail($attempt->entry_id);
         $this->notice(
+            NoticeKind::TakenOver,
             $entry->cycle,
             [$from],
             "{$by->name} took {$entry->case->key} over from you" . ('' === $word ? '. What you recorded is kept.' : ": {$word}"),
@@ -74,6 +78,7 @@ final readonly class NotifyPeople
             ->reject($by->id)
             ->all();
         $this->notice(
+            NoticeKind::Released,
             $cycle,
             array_values($people),
             "{$cycle->name} is released: it can be walked from {$cycle->starts_on->format('j M')}.",
@@ -84,6 +89,7 @@ final readonly class NotifyPeople
     {
         $author = DB::table('cycle_log')->where('cycle_id', $cycle->id)->whereNotNull('actor_id')->orderBy('id')->value('actor_id');
         $this->notice(
+            NoticeKind::Returned,
             $cycle,
             array_values(array_filter([$author], static fn(mixed $id): bool => \is_string($id) && $id !== $by->id)),
             "{$by->name} returned {$cycle->name} to draft: {$reason}",
@@ -101,7 +107,7 @@ final readonly class NotifyPeople
             ->where('user_id', '<>', $by->id)
             ->pluck('user_id')
             ->all();
-        $this->notice($cycle, array_values($leads), "{$by->name} asks for a review of {$cycle->name}.");
+        $this->notice(NoticeKind::Review, $cycle, array_values($leads), "{$by->name} asks for a review of {$cycle->name}.");
     }
 
     /**
@@ -123,7 +129,7 @@ final readonly class NotifyPeople
             (null === $by ? '' : " by {$by->name}") .
             ('' === $reason ? '' : ": {$reason}") .
             ('' === $figures ? '.' : ". {$figures}.");
-        $this->notice($cycle, array_values($watchers->modelKeys()), $text);
+        $this->notice(NoticeKind::Ended, $cycle, array_values($watchers->modelKeys()), $text);
         $head = (string) DB::table('cycles')->where('id', $cycle->id)->value('log_head');
         $text .= '' === $head ? '' : "\n\nHead of its record: {$head}\nSigned with the key {$this->signer->fingerprint()}";
         $link = url('/' . Project::query()->findOrFail($cycle->project_id)->code . "/cycles/{$cycle->key}");
@@ -136,11 +142,11 @@ final readonly class NotifyPeople
      * @param  list<string>  $people
      * @param  ?string  $page where it leads inside the project; the cycle by default
      */
-    public function notice(Cycle $cycle, array $people, string $text, ?string $page = null): void
+    private function notice(NoticeKind $kind, Cycle $cycle, array $people, string $text, ?string $page = null): void
     {
         if ([] !== $people) {
             $project = Project::query()->findOrFail($cycle->project_id);
-            $this->inProject($project, $people, $text, $page ?? "/cycles/{$cycle->key}");
+            $this->inProject($kind, $project, $people, $text, $page ?? "/cycles/{$cycle->key}");
         }
     }
 
@@ -148,7 +154,7 @@ final readonly class NotifyPeople
      * @param  list<string>  $people
      * @param  string  $page within the project
      */
-    public function inProject(Project $project, array $people, string $text, string $page = ''): void
+    public function inProject(NoticeKind $kind, Project $project, array $people, string $text, string $page = ''): void
     {
         $link = "/{$project->code}{$page}";
         DB::table('notices')->insert(
@@ -157,6 +163,7 @@ final readonly class NotifyPeople
                     'id' => (string) Str::uuid7(),
                     'user_id' => $id,
                     'project_id' => $project->id,
+                    'kind' => $kind,
                     'text' => $text,
                     'link' => $link,
                     'created_at' => Carbon::now(),

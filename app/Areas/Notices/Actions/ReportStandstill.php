@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Notices\Actions;
 
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Notices\Data\NoticeKind;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
@@ -73,6 +74,6 @@ final readonly class ReportStandstill
     private function tell(Project $project, string $words): void
     {
         $admins = Membership::query()->where('project_id', $project->id)->where('role', Role::Admin)->pluck('user_id')->all();
-        $this->notify->inProject($project, array_values($admins), $words);
+        $this->notify->inProject(NoticeKind::Standstill, $project, array_values($admins), $words);
     }
 }

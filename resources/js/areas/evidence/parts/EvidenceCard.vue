@@ -168,7 +168,7 @@ async function drawn(result: { markup: Markup; drawn: Blob | null; plain: Blob |
     <p v-if="item.held && !small" class="small held">
       This step shows secret values. Look the picture over before it leaves this device.
       <button type="button" class="link" @click="drawing = true">Hide parts of it</button>
-      <button type="button" class="link" @click="outbox.release(item.id)">Send it as it is</button>
+      <button type="button" class="link" @click="outbox.release(item.id)">Nothing to hide, send it</button>
     </p>
     <p v-if="!small && (!locked || (references?.length ?? 0) > 0)" class="acts small">
       <button
@@ -226,6 +226,7 @@ async function drawn(result: { markup: Markup; drawn: Blob | null; plain: Blob |
         :name="item.name"
         :markup="(item.markup as Markup | null) ?? null"
         :still="item.local !== undefined"
+        :looks-over="item.held === true"
         @save="drawn"
         @leave="drawing = false"
     /></Teleport>

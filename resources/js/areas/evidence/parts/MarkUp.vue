@@ -17,6 +17,8 @@ const props = defineProps<{
   markup: Markup | null;
   /** The picture has not left the device: hiding says so. */
   still: boolean;
+  /** It shows something secret: it begins with hiding, and goes once something was hidden or nothing is to be. */
+  looksOver?: boolean;
 }>();
 const emit = defineEmits<{
   /** `plain` is the picture with what was hidden burnt in, when something was; `drawn` the picture with the shapes. */
@@ -33,7 +35,9 @@ const tools: { tool: Tool; word: string; key: string }[] = [
   { tool: 'crop', word: 'Crop', key: 'c' },
   { tool: 'hide', word: 'Hide', key: 'x' },
 ];
-const tool = ref<Tool>('arrow');
+const tool = ref<Tool>(props.looksOver ? 'hide' : 'arrow');
+/** Asks whether nothing is to be hidden. */
+const asking = ref(false);
 const words = ref('');
 const holder = ref<HTMLDivElement | null>(null);
 const root = ref<InstanceType<typeof OverAll> | null>(null);
@@ -279,9 +283,13 @@ async function render(what: State): Promise<Blob> {
   whole.destroy();
   return blob;
 }
-async function save(): Promise<void> {
+async function save(nothingToHide = false): Promise<void> {
   const image = picture.value;
   if (!image) return;
+  if (props.looksOver && state.value.hidden.length === 0 && !nothingToHide) {
+    asking.value = true;
+    return;
+  }
   // Plain data: what is drawn is kept on the device, which takes nothing else.
   const { shapes, hidden, crop } = JSON.parse(JSON.stringify(state.value)) as State;
   const markup: Markup = {
@@ -304,7 +312,7 @@ async function save(): Promise<void> {
     class="mark"
     :label="`Draw on ${name}`"
     @leave="emit('leave')"
-    @take="save"
+    @take="save()"
     @keydown="onKey"
   >
     <div class="tools" role="toolbar" aria-label="Tools">
@@ -330,7 +338,7 @@ async function save(): Promise<void> {
       <button type="button" class="link" :disabled="!changed" @click="undo">Undo <kbd>z</kbd></button>
       <span class="end">
         <Button text severity="secondary" @click="emit('leave')">Leave it <kbd>Esc</kbd></Button>
-        <Button @click="save">Save it <kbd>Enter</kbd></Button>
+        <Button @click="save()">Save it <kbd>Enter</kbd></Button>
       </span>
     </div>
     <p class="small soft hint">
@@ -343,6 +351,10 @@ async function save(): Promise<void> {
       >
       <template v-else-if="state.hidden.length > 0">{{ state.hidden.length }} hidden for good.</template>
       <template v-else>What you draw can be changed later.</template>
+    </p>
+    <p v-if="asking && state.hidden.length === 0" class="p-invalid-words" role="alert">
+      Nothing is hidden, and this step shows secret values. Drag over what is secret, or
+      <button type="button" class="link" @click="save(true)">there is nothing to hide</button>.
     </p>
     <p v-if="failed" class="p-invalid-words" role="alert">{{ failed }}</p>
     <div ref="holder" class="holder"></div>

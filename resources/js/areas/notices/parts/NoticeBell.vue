@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { useRead } from '@/offline/useRead';
 import { mayLead } from '@/areas/people/session';
-import { ago, exact } from '@/kit/words';
+import { ago, exact, plural } from '@/kit/words';
 import { markNoticesRead, readNotices } from '@/areas/notices/queries';
 
 /** What concerns the person: how much is new, and the newest of it. */
 const props = defineProps<{ project: string }>();
 const router = useRouter();
 const open = ref(false);
+/** Those of which what was told before is shown as well. */
+const shown = reactive(new Set<string>());
 const { data, refetch } = useRead('notice', () => ['notices'], readNotices);
 const unread = computed(() => data.value?.unread ?? 0);
 async function toggle(): Promise<void> {
@@ -39,7 +41,20 @@ function go(link: string): void {
           <a class="plain long" :class="{ fresh: !n.read }" :href="n.link" @click.prevent="go(n.link)">{{
             n.text
           }}</a>
-          <span class="soft small" :title="exact(n.at)">{{ ago(n.at) }}</span>
+          <ul v-if="shown.has(n.id)" class="small before">
+            <li v-for="(b, i) in n.before" :key="i" class="long">{{ b }}</li>
+          </ul>
+          <span class="soft small row"
+            ><span :title="exact(n.at)">{{ ago(n.at) }}</span>
+            <button
+              v-if="n.before.length > 0 && !shown.has(n.id)"
+              type="button"
+              class="link"
+              @click="shown.add(n.id)"
+            >
+              and {{ plural(n.before.length, 'more', 'more') }}
+            </button></span
+          >
         </li>
       </ul>
       <RouterLink v-if="mayLead(props.project)" class="small" to="/mail" @click="open = false"
@@ -85,6 +100,10 @@ li {
   display: grid;
   padding: 8px 0;
   border-bottom: 1px solid var(--rule);
+}
+.before li {
+  border: 0;
+  padding: 2px 0;
 }
 .fresh {
   font-weight: 700;
