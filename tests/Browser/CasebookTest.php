@@ -151,7 +151,7 @@ final class CasebookTest extends BrowserTestCase
         file_put_contents(
             $file,
             "Name;Module;Importance;Steps;Result\nBikes on deck;Vehicles and bikes;High;\"1. Open\n2. Add two\";\"1. " .
-                "Opens\n2. Two\"\nDogs;Fares;Urgent;1. Add a dog;1. Free\nCats;Fares;Low;Look;Seen\n",
+                "Opens\n2. Two\"\nDogs;Fares;Whenever;1. Add a dog;1. Free\nCats;Fares;Low;Look;Seen\n",
         );
         $me = $this->tester()->signIn('anouk');
         $me->open('/SKR/casebook/import')
@@ -159,7 +159,7 @@ final class CasebookTest extends BrowserTestCase
             ->choose('input[type=file]', $file)
             ->see('Make 2 cases')
             ->see('1 left out')
-            ->see('"Urgent" is not there.');
+            ->see('"Whenever" is not there.');
         self::assertSame('70', (string) $this->value('select count(*) from cases'));
         // The column is left out by hand: then nothing is refused.
         $me->script(
