@@ -180,21 +180,19 @@ useKeys('Handset', () => [
             Turn it <kbd>o</kbd>
           </button>
           <Button size="small" @click="shoot">Capture it <kbd>h</kbd></Button>
+          <button type="button" class="link" @click="reload">Load again</button>
           <button type="button" class="link" @click="emit('close')">Put it away</button>
         </div>
-        <div class="row small">
-          <select
-            v-if="listed.length > 1"
-            class="field inline"
-            aria-label="Application"
-            @change="show(($event.target as HTMLSelectElement).value)"
-          >
-            <option v-for="l in listed" :key="l.address" :value="l.address" :selected="l.origin === origin">
-              {{ l.name }}
-            </option>
-          </select>
-          <button type="button" class="link" @click="reload">Load again</button>
-        </div>
+        <select
+          v-if="listed.length > 1"
+          class="field small"
+          aria-label="Application"
+          @change="show(($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="l in listed" :key="l.address" :value="l.address" :selected="l.origin === origin">
+            {{ l.name }}
+          </option>
+        </select>
         <form class="row small address" @submit.prevent="go">
           <input v-model="address" aria-label="Address" class="field mono" />
           <button type="submit" class="link">Open</button>
