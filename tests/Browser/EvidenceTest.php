@@ -67,11 +67,15 @@ final class EvidenceTest extends WalkTestCase
     public function test_a_picture_of_a_secret_step_goes_once_something_was_hidden_or_nothing_is_to_be(): void
     {
         $entry = (string) $this->value(
-            'insert into entries (id, project_id, cycle_id, case_id, case_version_id, position, assignee_id, row_ids, rounds, created_at, ' .
-                'updated_at) select gen_random_uuid(), e.project_id, e.cycle_id, c.id, c.version_id, 900, e.assignee_id, (select ' .
-                'jsonb_agg(r.id order by r.position) from data_rows r where r.table_id = c.table_id), 2, now(), now() from entries e ' .
-                "join cycles y on y.id = e.cycle_id join users u on u.id = e.assignee_id cross join cases c where y.key = 'SKR-R2' " .
-                "and u.name = 'Tobias Reyle' and c.key = 'SKR-C69' limit 1 returning id",
+            <<<'SQL'
+            insert into entries (id, project_id, cycle_id, case_id, case_version_id, position, assignee_id, row_ids, rounds, created_at,
+                updated_at)
+            select gen_random_uuid(), e.project_id, e.cycle_id, c.id, c.version_id, 900, e.assignee_id,
+                (select jsonb_agg(r.id order by r.position) from data_rows r where r.table_id = c.table_id), 2, now(), now()
+            from entries e join cycles y on y.id = e.cycle_id join users u on u.id = e.assignee_id cross join cases c
+            where y.key = 'SKR-R2' and u.name = 'Tobias Reyle' and c.key = 'SKR-C69' limit 1 returning id
+            SQL
+            ,
         );
         $me = $this->tester()->signIn('tobias');
         $me->open("/SKR/entries/{$entry}")
