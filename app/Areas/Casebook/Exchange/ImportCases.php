@@ -338,11 +338,8 @@ final readonly class ImportCases
 
     private function isSame(ImportRows $rows, CaseRow $row, TestCase $old): bool
     {
-        if (isset($row->fields['needs']) && $row->fields['needs'] != array_column($this->needs->of($old), 'kind', 'key')) {
-            return false;
-        }
-
-        return [] === CaseFields::of($old)->changesTo($rows->fields($row, $old, false)) &&
+        return $rows->waitsAsBefore($row, $old) &&
+            [] === CaseFields::of($old)->changesTo($rows->fields($row, $old, false)) &&
             $old->version->text()->equals($rows->text($row, $old));
     }
 }

@@ -32,6 +32,9 @@ final class ImportRows
 
     public readonly FolderPaths $folders;
 
+    /** @var array<string, array<string, string>> kinds by case and by the key of the case that it needs, of those found last */
+    private array $needs = [];
+
     /** @var array<string, string> ids by key and by title, in lower case */
     private array $requirements = [];
 
@@ -135,16 +138,50 @@ final class ImportRows
     public function existing(array $rows, bool $lock): Collection
     {
         $keys = array_values(array_filter(array_map(static fn(CaseRow $r): ?string => $r->key, $rows), is_string(...)));
+        $this->needs = [];
 
-        return [] === $keys
-            ? new Collection()
-            : TestCase::query()
-                ->where('project_id', $this->project->id)
-                ->whereIn('key', $keys)
-                ->with('version.steps', 'requirements')
-                ->when($lock, static fn($q) => $q->lockForUpdate())
-                ->get()
-                ->keyBy('key');
+        $found =
+            [] === $keys
+                ? new Collection()
+                : TestCase::query()
+                    ->where('project_id', $this->project->id)
+                    ->whereIn('key', $keys)
+                    ->with('version.steps', 'requirements')
+                    ->when($lock, static fn($q) => $q->lockForUpdate())
+                    ->get()
+                    ->keyBy('key');
+        $saying = array_filter($rows, static fn(CaseRow $r): bool => isset($r->fields['needs']));
+        foreach ([] === $saying || $found->isEmpty() ? [] : $this->needsOf($found) as $need) {
+            $this->needs[$need->case_id][$need->key] = $need->kind;
+        }
+
+        return $found;
+    }
+
+    /**
+     * Whether a case usually waits for what the file says, as far as that says anything.
+     *
+     * @param  TestCase  $old one of those that {@see existing()} found last
+     */
+    public function waitsAsBefore(CaseRow $row, TestCase $old): bool
+    {
+        return !isset($row->fields['needs']) || $row->fields['needs'] == ($this->needs[$old->id] ?? []);
+    }
+
+    /**
+     * @param  Collection<string, TestCase>  $cases
+     *
+     * @return list<\stdClass> case_id, key, kind
+     */
+    private function needsOf(Collection $cases): array
+    {
+        return array_values(
+            DB::table('case_conditions')
+                ->join('cases', 'cases.id', '=', 'needs_id')
+                ->whereIn('case_id', $cases->pluck('id'))
+                ->get(['case_id', 'cases.key', 'kind'])
+                ->all(),
+        );
     }
 
     public function text(CaseRow $row, ?TestCase $old): CaseText
