@@ -60,11 +60,52 @@ final readonly class BlockDependents
     }
 
     /**
-     * As {@see apply()}, where there is anything to stop.
+     * Stops what needs the pass of any of some failed or blocked entries of a cycle, where there is anything to stop.
+     *
+     * @param  list<string>  $causes ids; those that did not fail and are not blocked stop nothing
+     *
+     * @return list<string> ids of what these entries stop by now
      */
-    public function applyIfAny(Entry $cause, User $user): BlockPreview
+    public function applyAll(Cycle $cycle, array $causes, User $user): array
     {
-        return [] === $this->reach($cause->refresh()) ? new BlockPreview([], []) : $this->apply($cause, $user);
+        $cycle = OpenCycle::lock($cycle);
+        $failed = Entry::query()
+            ->where('cycle_id', $cycle->id)
+            ->whereIn('id', $causes)
+            ->whereIn('display_state', ['fail', 'blocked'])
+            ->where(static fn($q) => $q->whereNotNull('last_attempt_id')->orWhereNotIn('id', DB::table('entry_stops')->select('entry_id')))
+            ->with('case')
+            ->orderBy('position')
+            ->get();
+        $open = self::open($cycle->id);
+        $conditions = Conditions::of(ReadCycle::conditions($cycle->id));
+        $rows = $keys = [];
+        foreach ($failed as $cause) {
+            foreach (Cascade::reach($cause->id, $conditions, $open) as $id) {
+                $rows[] = ['entry_id' => $id, 'cause_id' => $cause->id, 'actor_id' => $user->id, 'at' => Carbon::now()];
+                $keys[$cause->id] = $cause->case->key;
+            }
+        }
+        foreach (array_chunk($rows, 5000) as $some) {
+            DB::table('entry_stops')->insertOrIgnore($some);
+        }
+        $ids = array_values(array_unique(array_column($rows, 'entry_id')));
+        self::show($cycle, $ids);
+        if ([] !== $ids) {
+            ($this->log)(
+                $cycle,
+                $user,
+                CycleLogKind::EntriesBlocked,
+                \sprintf(
+                    'Stopped %d %s that need the pass of %s',
+                    \count($ids),
+                    1 === \count($ids) ? 'entry' : 'entries',
+                    implode(', ', array_slice($keys, 0, 5)) . (\count($keys) > 5 ? ' …' : ''),
+                ),
+            );
+        }
+
+        return $ids;
     }
 
     /**

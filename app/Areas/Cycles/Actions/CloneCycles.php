@@ -36,16 +36,25 @@ final readonly class CloneCycles
 
     public function preview(Cycle|Milestone $what, CloneOptions $how): ClonePreview
     {
+        return $this->plan($what, $how)[0];
+    }
+
+    /**
+     * @return array{ClonePreview, list<array{Cycle, ClonedEntries}>} what it would be, and what of each cycle, in the order of the moves
+     */
+    private function plan(Cycle|Milestone $what, CloneOptions $how): array
+    {
         $project = Project::query()->findOrFail($what->project_id);
         $shift = $this->shift($project, $what, $how);
-        $moves = $faults = $notes = [];
-        $cycles = $this->cycles($what);
-        foreach ($cycles as $cycle) {
+        $moves = $faults = $notes = $cloned = [];
+        foreach ($this->cycles($what) as $cycle) {
             $entries = ($this->read)($project, $cycle, $how);
+            $cloned[] = [$cycle, $entries];
+            $name = $this->name($what, $cycle, $how);
             [$start, $end] = $shift->dates($cycle->starts_on->toDateString(), $cycle->ends_on->toDateString());
             $moves[] = new DateMove(
                 $cycle->id,
-                $this->name($what, $cycle, $how),
+                $name,
                 $cycle->starts_on->toDateString(),
                 $cycle->ends_on->toDateString(),
                 $start,
@@ -53,20 +62,13 @@ final readonly class CloneCycles
                 \count($entries->entries),
                 $entries->windows(),
             );
-            array_push(
-                $notes,
-                ...array_map(
-                    static fn(string $note): string => $what instanceof Cycle ? $note : "“{$cycle->name}”: {$note}",
-                    $entries->notes,
-                ),
-            );
-            array_push(
-                $faults,
-                ...array_values(CycleDates::faults($this->name($what, $cycle, $how), $start, $end, ...$this->goal($what, $cycle, $how))),
-            );
+            foreach ($entries->notes as $note) {
+                $notes[] = $what instanceof Cycle ? $note : "“{$cycle->name}”: {$note}";
+            }
+            array_push($faults, ...array_values(CycleDates::faults($name, $start, $end, ...$this->goal($what, $cycle, $how))));
         }
 
-        return new ClonePreview($moves, $shift->days, array_values(array_unique($faults)), $notes);
+        return [new ClonePreview($moves, $shift->days, array_values(array_unique($faults)), $notes), $cloned];
     }
 
     /**
@@ -77,7 +79,7 @@ final readonly class CloneCycles
     {
         $project = Project::query()->findOrFail($what->project_id);
         ProjectReferences::check($project->id, $how->buildId, null);
-        $preview = $this->preview($what, $how);
+        [$preview, $cloned] = $this->plan($what, $how);
         $field = $what instanceof Milestone ? 'due_on' : 'starts_on';
         if ([] !== $preview->faults) {
             throw ValidationException::withMessages([$field => $preview->faults]);
@@ -85,7 +87,7 @@ final readonly class CloneCycles
         $milestone = $what instanceof Cycle ? $this->goalOf($what, $how)?->id : $this->milestone($project, $what, $how)->id;
         $shift = $this->shift($project, $what, $how);
         $made = [];
-        foreach ($this->cycles($what) as $at => $cycle) {
+        foreach ($cloned as $at => [$cycle, $entries]) {
             $move = $preview->moves[$at];
             if (0 === $move->entries && 'all' !== $how->which) {
                 continue;
@@ -117,7 +119,7 @@ final readonly class CloneCycles
                     'from cycle_people p join memberships m on m.user_id = p.user_id and m.project_id = ? where p.cycle_id = ?',
                 [$copy->id, $project->id, $cycle->id],
             );
-            $n = $this->copyEntries(($this->read)($project, $cycle, $how), $copy, $shift);
+            $n = $this->copyEntries($entries, $copy, $shift);
             ($this->log)(
                 $copy,
                 $user,

@@ -80,16 +80,9 @@ final readonly class RecordFromList
             $done[] = $entry->id;
         }
 
-        $stopped = [];
-        foreach (($said['stops'] ?? false) && \in_array($said['verdict'], ['fail', 'blocked'], true) ? $done : [] as $id) {
-            array_push($stopped, ...$this->stops->applyIfAny(Entry::query()->findOrFail($id), $user)->stopped);
-        }
+        $stops = ($said['stops'] ?? false) && \in_array($said['verdict'], ['fail', 'blocked'], true);
 
-        return new ListVerdictResult(
-            $done,
-            $refused,
-            \count(array_unique(array_map(static fn(RefusedEntry $e): string => $e->id, $stopped))),
-        );
+        return new ListVerdictResult($done, $refused, $stops ? \count($this->stops->applyAll($cycle, $done, $user)) : 0);
     }
 
     /**

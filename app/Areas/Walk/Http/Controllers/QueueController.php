@@ -21,6 +21,7 @@ use LucidStep\App\Areas\Walk\Http\Requests\StopsRequest;
 use LucidStep\App\Areas\Walk\Queries\ReadEntry;
 use LucidStep\App\Areas\Walk\Queries\ReadQueue;
 use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Project;
@@ -112,9 +113,13 @@ final readonly class QueueController
     {
         Gate::authorize('walk', $entry);
 
-        $act = $request->boolean('if_any') ? $stops->applyIfAny(...) : $stops->apply(...);
+        if ($request->boolean('if_any')) {
+            $stops->applyAll(Cycle::query()->findOrFail($entry->cycle_id), [$entry->id], $request->person());
 
-        return new JsonResponse($act($entry, $request->person()), 201);
+            return new JsonResponse($stops->preview($entry->refresh()), 201);
+        }
+
+        return new JsonResponse($stops->apply($entry, $request->person()), 201);
     }
 
     #[Delete('/entries/{entry}/stops', 'Unblock what an entry stops', BlockPreview::class, StampRequest::class)]
