@@ -14,9 +14,8 @@ use LucidStep\App\Areas\Casebook\Queries\FolderPaths;
 use LucidStep\App\Areas\Casebook\Queries\TextChecks;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
-use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\Review;
-use LucidStep\Core\Execution\AttemptSize;
+use LucidStep\Core\Planning\NotPlannable;
 use LucidStep\Core\Verdict\Policies;
 
 /**
@@ -69,15 +68,16 @@ final class EntrySelection
             ]);
         $this->cases = [];
         foreach ($found as $case) {
-            $why = match (true) {
-                CaseState::Retired->value === $case->state => 'It is retired.',
-                (bool) $case->is_template => 'It is a template.',
-                0 === $case->steps_count => 'It has no steps yet.',
-                $approvedOnly && null === $case->approved_version_id => 'It is not approved, and only approved cases may enter cycles.',
-                default => null,
-            };
+            $why = NotPlannable::asItIs(
+                $case->state,
+                false,
+                (bool) $case->is_template,
+                $case->steps_count,
+                $approvedOnly,
+                null !== $case->approved_version_id,
+            );
             if (null !== $why) {
-                $this->refused[] = ['key' => $case->key, 'title' => $case->title, 'why' => $why];
+                $this->refused[] = ['key' => $case->key, 'title' => $case->title, 'why' => $why[0]];
 
                 continue;
             }
@@ -98,9 +98,15 @@ final class EntrySelection
      */
     private function isWalkable(\stdClass $case, array $errors): bool
     {
-        $why = $errors[0] ?? AttemptSize::tooLarge($case->steps_count, max(1, \count($this->rowsOf($case) ?? [])));
+        $rows = $this->rowsOf($case);
+        $why = NotPlannable::asWalked(
+            $errors,
+            $case->steps_count,
+            null === $rows ? null : \count($rows),
+            \count($this->rows[$case->table_id] ?? []),
+        );
         if (null !== $why) {
-            $this->refused[] = ['key' => $case->key, 'title' => $case->title, 'why' => $why];
+            $this->refused[] = ['key' => $case->key, 'title' => $case->title, 'why' => $why[0]];
         }
 
         return null === $why;
@@ -197,22 +203,6 @@ final class EntrySelection
                 'name' => mb_strimwidth(implode(', ', \array_slice($shown, 0, 3)), 0, 80, '…') ?: "Row {$row->position}",
             ];
         }
-        // A case without a row to walk with is an error when it is planned, not in the middle of a walk.
-        $this->cases = array_values(
-            array_filter($this->cases ?? [], function (\stdClass $case): bool {
-                if (null === $case->table_id || [] !== $this->rowsOf($case)) {
-                    return true;
-                }
-                $this->refused[] = [
-                    'key' => $case->key,
-                    'title' => $case->title,
-                    'why' =>
-                        [] === ($this->rows[$case->table_id] ?? []) ? 'Its data table has no rows.' : 'None of its data rows is chosen.',
-                ];
-
-                return false;
-            }),
-        );
     }
 
     private function found(): Builder

@@ -11,8 +11,8 @@ use LucidStep\App\Areas\Cycles\Data\CloneOptions;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\Core\Casebook\CaseState;
 use LucidStep\Core\Casebook\Review;
+use LucidStep\Core\Planning\NotPlannable;
 use LucidStep\Core\Verdict\Policies;
 
 /**
@@ -40,7 +40,16 @@ final readonly class ReadCloneable
             ->where('cycle_id', $cycle->id)
             ->when(null !== $which, static fn($q) => $q->whereIn('display_state', $which ?? []))
             ->orderBy('entries.position')
-            ->get(['entries.*', 'cases.version_id', 'cases.approved_version_id', 'cases.table_id', 'cases.state', 'cases.binned_at']);
+            ->get([
+                'entries.*',
+                'cases.version_id',
+                'cases.approved_version_id',
+                'cases.table_id',
+                'cases.state',
+                'cases.binned_at',
+                'cases.is_template',
+                'cases.steps_count',
+            ]);
         foreach ($found as $entry) {
             $entry->version = Review::walked($entry->version_id, $entry->approved_version_id, $approvedOnly);
         }
@@ -57,15 +66,23 @@ final readonly class ReadCloneable
             $had = null === $entry->row_ids ? null : (array) json_decode($entry->row_ids, true);
             $there = $rows[$entry->table_id ?? ''] ?? [];
             $entry->row_ids = null === $entry->table_id ? null : array_values(null === $had ? $there : array_intersect($there, $had));
-            $why = match (true) {
-                null !== $entry->binned_at || CaseState::Retired->value === $entry->state => 'their case is retired or in the bin',
-                null === $entry->version || ($approvedOnly && null === $entry->approved_version_id) => 'their case is not approved',
-                isset($errors[$entry->version]) => 'their text cannot be walked',
-                [] === $entry->row_ids => 'their data rows are not there any more',
-                default => null,
-            };
+            $why =
+                NotPlannable::asItIs(
+                    $entry->state,
+                    null !== $entry->binned_at,
+                    (bool) $entry->is_template,
+                    $entry->steps_count,
+                    $approvedOnly,
+                    null !== $entry->approved_version_id,
+                ) ??
+                NotPlannable::asWalked(
+                    $errors[$entry->version] ?? [],
+                    $entry->steps_count,
+                    null === $entry->row_ids ? null : \count($entry->row_ids),
+                    \count($there),
+                );
             if (null !== $why) {
-                $left[$why] = 1 + ($left[$why] ?? 0);
+                $left[$why[1]] = 1 + ($left[$why[1]] ?? 0);
 
                 continue;
             }
