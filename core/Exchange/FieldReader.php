@@ -153,7 +153,7 @@ final class FieldReader
      */
     private static function labels(string $value): array
     {
-        $labels = array_values(array_unique(ItemList::read($value)));
+        $labels = ItemList::names(ItemList::read($value));
         if (\count($labels) > self::MOST_LABELS) {
             throw new \DomainException(\sprintf('%d labels; a case takes at most %d.', \count($labels), self::MOST_LABELS));
         }

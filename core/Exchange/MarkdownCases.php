@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Core\Exchange;
 
 use LucidStep\Core\Forecast\Duration;
+use LucidStep\Core\Text\ItemList;
 use LucidStep\Core\Text\Markdown;
 
 /**
@@ -21,7 +22,7 @@ final class MarkdownCases
             'Priority' => $case->priority,
             'Automated' => $case->automated ? 'yes' : '',
             'Owner' => $case->owner,
-            'Labels' => implode(', ', $case->labels),
+            'Labels' => ItemList::write($case->labels),
             'Estimate' => null === $case->estimate ? '' : Duration::fromMilliseconds($case->estimate * 1000)->toText(),
             'Requirements' => implode(', ', array_keys($case->requirements)),
             'Data table' => (string) $case->table,

@@ -28,6 +28,21 @@ final class ItemList
     }
 
     /**
+     * Names that were given one by one, in one line each and each once.
+     *
+     * @param  array<array-key, mixed>  $names
+     *
+     * @return list<string> none empty
+     */
+    public static function names(array $names): array
+    {
+        $line = static fn(string $name): string => trim((string) preg_replace('/\s+/u', ' ', $name));
+        $lines = array_map($line, array_map(strval(...), array_filter($names, is_scalar(...))));
+
+        return array_values(array_unique(array_filter($lines, static fn(string $name): bool => '' !== $name)));
+    }
+
+    /**
      * @param  list<string>  $names
      */
     public static function write(array $names): string

@@ -19,6 +19,11 @@ final class ItemListTest extends TestCase
         self::assertSame(['"a"b', 'c'], ItemList::read('"a"b, c'));
     }
 
+    public function test_names_given_one_by_one_are_one_line_each_and_each_once(): void
+    {
+        self::assertSame(['deck, car', '7', 'a; "b"'], ItemList::names([" deck, \n car", 7, 'deck,  car', '', ' ', ['x'], 'a; "b"']));
+    }
+
     public function test_property_names_come_back_as_they_went_out(): void
     {
         mt_srand(5);

@@ -15,6 +15,30 @@ use PHPUnit\Framework\Attributes\DataProvider;
 
 final class WriteTest extends FeatureTestCase
 {
+    public function test_a_label_keeps_its_comma_on_every_way(): void
+    {
+        $lead = $this->world->lead();
+        $label = 'deck, car; "the Tide"';
+        $typed = ['title' => 'x', 'priority' => 'low', 'labels' => [$label, 'old']];
+        $key = $this->as($lead, 'POST', '/projects/TST/cases', $typed)->assertCreated()->json('case.key');
+        $listed = $this->as($lead, 'POST', '/projects/TST/labels', ['names' => ["pier,  north\n"]])->assertOk();
+        self::assertContains('pier, north', array_column((array) $listed->json('labels'), 'name'));
+        $this->as($lead, 'PATCH', '/projects/TST/labels', ['from' => 'old', 'to' => 'New, newer'])->assertOk();
+        $this->as($lead, 'POST', '/projects/TST/case-acts', [
+            'act' => 'edit',
+            'filter' => ['label' => '"deck, car; ""the Tide"""'],
+            'changes' => ['labels_add' => ['a, b'], 'labels_remove' => ['new, NEWER']],
+        ])
+            ->assertOk()
+            ->assertJsonPath('changed', 1);
+        $this->as($lead, 'GET', "/cases/{$key}")
+            ->assertOk()
+            ->assertJsonPath('case.labels', [$label, 'a, b']);
+        $this->as($lead, 'GET', "/cases/{$key}/history")
+            ->assertOk()
+            ->assertJsonPath('log.0.changes.0.to', '"deck, car; ""the Tide""", "a, b"');
+    }
+
     public function test_a_case_is_made_and_saved_and_every_save_is_kept(): void
     {
         $me = $this->world->person();

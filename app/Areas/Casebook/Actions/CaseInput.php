@@ -13,6 +13,7 @@ use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Forecast\Duration;
 use LucidStep\Core\Forecast\NotADuration;
+use LucidStep\Core\Text\ItemList;
 
 /**
  * Takes what a person typed into a case: what it refers to must be there.
@@ -86,17 +87,7 @@ final class CaseInput
             $changes['estimate_seconds'] = $this->estimate(trim((string) $input['estimate']));
         }
         if (isset($changes['labels'])) {
-            $changes['labels'] = array_values(
-                array_unique(
-                    array_filter(
-                        array_map(
-                            static fn(mixed $l): string => trim((string) preg_replace('/[\s,]+/u', ' ', (string) $l)),
-                            $changes['labels'],
-                        ),
-                        static fn(string $l): bool => '' !== $l,
-                    ),
-                ),
-            );
+            $changes['labels'] = ItemList::names($changes['labels']);
         }
         if (isset($changes['requirements'])) {
             $changes['requirements'] = $this->existing(

@@ -35,6 +35,7 @@ use LucidStep\App\Support\Data\Person;
 use LucidStep\Core\Casebook\Comparison;
 use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Text\Difference;
+use LucidStep\Core\Text\ItemList;
 
 /**
  * Reads one case: as it is, as it was, and how it went.
@@ -308,8 +309,7 @@ final readonly class ReadCase
                 return $value ? 'yes' : 'no';
             }
             if (\is_array($value)) {
-                return implode(
-                    ', ',
+                return ItemList::write(
                     array_is_list($value)
                         ? array_map($one, $value)
                         : array_map(static fn(string|int $k, mixed $v): string => $one($k) . ': ' . $one($v), array_keys($value), $value),

@@ -15,6 +15,7 @@ use LucidStep\App\Support\Problems\InUse;
 use LucidStep\App\Support\Revisions\Seen;
 use LucidStep\Core\Casebook\CustomField;
 use LucidStep\Core\Exchange\FieldReader;
+use LucidStep\Core\Text\ItemList;
 
 /**
  * Edits the lists of a project: types, priorities, labels and fields of its own. What cases have is not taken out
@@ -122,14 +123,7 @@ final readonly class SaveLists
      */
     public function addLabels(Project $project, array $names): int
     {
-        $names = array_values(
-            array_unique(
-                array_filter(
-                    array_map(static fn(string $n): string => trim((string) preg_replace('/[\s,]+/u', ' ', $n)), $names),
-                    static fn(string $n): bool => '' !== $n,
-                ),
-            ),
-        );
+        $names = ItemList::names($names);
         foreach ($names as $name) {
             if (mb_strlen($name) > FieldReader::LONGEST_LABEL) {
                 throw ValidationException::withMessages([
@@ -169,7 +163,7 @@ final readonly class SaveLists
      */
     public function renameLabel(Project $project, string $from, string $to): int
     {
-        $to = trim((string) preg_replace('/[\s,]+/u', ' ', $to));
+        $to = ItemList::names([$to])[0] ?? '';
         if (mb_strlen($to) > FieldReader::LONGEST_LABEL) {
             throw ValidationException::withMessages(['to' => \sprintf('At most %d characters.', FieldReader::LONGEST_LABEL)]);
         }
