@@ -34,8 +34,6 @@ function textOf(at: Date): string {
 const date = computed({
   get: () => (chosen.value === '' ? null : new Date(props.time ? chosen.value : `${chosen.value}T12:00`)),
   set: (day: unknown) => {
-    // What is typed is read here: the date picker takes no typed time of 24 hours, and takes a date with more behind it.
-    if (typing) return;
     if (day === null || day === '') chosen.value = '';
     else if (day instanceof Date && !Number.isNaN(day.getTime())) chosen.value = textOf(day);
     typed = null;
@@ -44,7 +42,6 @@ const date = computed({
 });
 /** What was typed since the field was left last; null: nothing. And what of it is said to be no date. */
 let typed: string | null = null;
-let typing = false;
 const wrong = ref('');
 /** A typed date as it is kept, such as 2026-1-5 as 2026-01-05; null where the text is no date. */
 function read(text: string): string | null {
@@ -57,9 +54,12 @@ function read(text: string): string | null {
   const same = at.getMonth() === month - 1 && at.getDate() === day;
   return same && hour < 24 && minute < 60 ? textOf(at) : null;
 }
-/** A date written in full is taken at once; any other waits until the field is left. */
+/**
+ * A date written in full is taken at once; any other waits until the field is left. The date picker is not told: it would
+ * complete a half-typed day under one's fingers (2026-12-2 on the way to 2026-12-20), and reads no typed time of 24 hours.
+ */
 function onInput(event: Event): void {
-  typing = false;
+  event.stopPropagation();
   typed = (event.target as HTMLInputElement).value.trim();
   const now = read(typed);
   if (now === null || now.replace('T', ' ') !== typed) return;
@@ -81,7 +81,7 @@ function onEnter(event: Event): void {
 </script>
 
 <template>
-  <span class="date" @input.capture="typing = true">
+  <span class="date" @input.capture="onInput">
     <DatePicker
       v-model="date"
       date-format="yy-mm-dd"
@@ -98,7 +98,6 @@ function onEnter(event: Event): void {
       show-icon
       icon-display="input"
       fluid
-      @input="onInput"
       @blur="take"
       @keydown.enter="onEnter"
     />

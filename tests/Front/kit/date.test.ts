@@ -40,7 +40,36 @@ const write = async (text: string, leave: 'blur' | 'Enter' = 'blur'): Promise<vo
 const said = (): string =>
   mounted?.find('[role=alert]').exists() ? mounted.find('[role=alert]').text() : '';
 
+/** Key by key, as a person does, with the page drawn in between. */
+const press = async (text: string): Promise<void> => {
+  field().focus();
+  await nextTick();
+  field().value = '';
+  for (const key of text) {
+    field().value += key;
+    field().dispatchEvent(new Event('input', { bubbles: true }));
+    await nextTick();
+    await nextTick();
+  }
+};
+
 describe('a date that is typed', () => {
+  it('stays as it stands under the keys, whatever was chosen before', async () => {
+    for (const time of [false, true])
+      for (const before of ['', time ? '2026-12-03T09:15' : '2026-12-03'])
+        for (const day of [1, 9, 10, 20, 31]) {
+          const text = `2026-12-${day}${time ? ` ${day % 24}:05` : ''}`;
+          open(before, time);
+          await nextTick();
+          await press(text);
+          expect(field().value).toBe(text);
+          field().dispatchEvent(new FocusEvent('blur'));
+          await nextTick();
+          expect(said()).toBe('');
+          expect(chosen.slice(0, 10)).toBe(`2026-12-${String(day).padStart(2, '0')}`);
+        }
+  });
+
   it('is kept whatever zeros are left out, day by day over two years', async () => {
     open('', false);
     for (let n = 0; n < 731; n += 37) {
