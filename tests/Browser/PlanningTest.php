@@ -190,8 +190,8 @@ final class PlanningTest extends BrowserTestCase
             ->click('button', 'Sign off')
             ->see('knowingly left unwalked')
             ->see('The tablets are lent out');
-        $lead->open('/SKR/cycles/SKR-R2/compare?with=SKR-R1')->see('only in the later')->click('.link', 'only in the later');
-        $lead->until('for the address', fn(): bool => str_contains((string) $lead->script('return location.search'), 'is=new'));
+        $lead->open('/SKR/cycles/SKR-R2/compare?with=SKR-R1')->see('no longer walked')->click('.link', 'no longer walked');
+        $lead->until('for the address', fn(): bool => str_contains((string) $lead->script('return location.search'), 'is=gone'));
     }
 
     private function date(Tester $who, int $at, string $date): void

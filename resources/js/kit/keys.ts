@@ -57,7 +57,8 @@ function onKey(event: KeyboardEvent): void {
     return;
   // A dialog keeps the keys of the page below it quiet.
   if (document.querySelector('[role=dialog][aria-modal=true]')) return;
-  const pair = first && Date.now() - firstAt < 1200 ? `${first} ${event.key}` : '';
+  // When the keys were pressed, not when a busy page came to them.
+  const pair = first && event.timeStamp - firstAt < 1200 ? `${first} ${event.key}` : '';
   for (const wanted of [pair, event.key]) {
     if (!wanted) continue;
     for (const group of [...groups].reverse()) {
@@ -71,7 +72,7 @@ function onKey(event: KeyboardEvent): void {
     }
   }
   first = event.key === 'g' ? 'g' : '';
-  firstAt = Date.now();
+  firstAt = event.timeStamp;
 }
 
 /** Lets the keys of the page work in another window of it too; call what it returns when that is closed. */

@@ -230,6 +230,8 @@ final class CycleLifeTest extends FeatureTestCase
             ->assertJsonPath('items.0.display_state', 'not_run')
             ->assertJsonPath('items.0.assignee.id', $me->id);
         $copy->assertJsonPath('items.1.needs.0.needs_id', $copy->json('items.0.id'));
+        // A taken name is said before anything is made.
+        $this->as($lead, 'POST', '/cycles/TST-R1/clone-previews', $how)->assertJsonPath('faults', ['There is a cycle called “Again”.']);
         $this->as($lead, 'POST', '/cycles/TST-R1/clones', $how)
             ->assertUnprocessable()
             ->assertJsonPath('errors.name.0', 'There is a cycle called “Again”.');

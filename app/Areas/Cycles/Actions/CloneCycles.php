@@ -14,6 +14,7 @@ use LucidStep\App\Areas\Cycles\Data\CloneOptions;
 use LucidStep\App\Areas\Cycles\Data\ClonePreview;
 use LucidStep\App\Areas\Cycles\Data\DateMove;
 use LucidStep\App\Areas\Cycles\Queries\ReadCloneable;
+use LucidStep\App\Areas\Cycles\Queries\TakenNames;
 use LucidStep\App\Areas\Setup\Actions\SaveCalendar;
 use LucidStep\App\Areas\Setup\Queries\ProjectReferences;
 use LucidStep\App\Models\Cycle;
@@ -40,13 +41,14 @@ final readonly class CloneCycles
     }
 
     /**
-     * @return array{ClonePreview, list<array{Cycle, ClonedEntries}>} what it would be, and what of each cycle, in the order of the moves
+     * @return array{ClonePreview, list<array{Cycle, ClonedEntries}>, array<string, list<string>>} what it would be, what of each
+     *     cycle, in the order of the moves, and the preview's faults by field
      */
     private function plan(Cycle|Milestone $what, CloneOptions $how): array
     {
         $project = Project::query()->findOrFail($what->project_id);
         $shift = $this->shift($project, $what, $how);
-        $moves = $faults = $notes = $cloned = [];
+        $moves = $late = $notes = $cloned = [];
         foreach ($this->cycles($what) as $cycle) {
             $entries = ($this->read)($project, $cycle, $how);
             $cloned[] = [$cycle, $entries];
@@ -65,41 +67,58 @@ final readonly class CloneCycles
             foreach ($entries->notes as $note) {
                 $notes[] = $what instanceof Cycle ? $note : "“{$cycle->name}”: {$note}";
             }
-            array_push($faults, ...array_values(CycleDates::faults($name, $start, $end, ...$this->goal($what, $cycle, $how))));
+            array_push($late, ...array_values(CycleDates::faults($name, $start, $end, ...$this->goal($what, $cycle, $how))));
         }
+        $faults = array_filter([
+            $what instanceof Milestone ? 'due_on' : 'starts_on' => array_values(array_unique($late)),
+            'name' => $this->taken($what, $moves, $how),
+        ]);
 
-        return [new ClonePreview($moves, $shift->days, array_values(array_unique($faults)), $notes), $cloned];
+        return [new ClonePreview($moves, $shift->days, array_merge(...array_values($faults)), $notes), $cloned, $faults];
     }
 
     /**
-     * @throws ValidationException when dates do not stand; the cycle is named
+     * @param  list<DateMove>  $moves
+     * @return list<string> what to say of each name that is taken
+     */
+    private function taken(Cycle|Milestone $what, array $moves, CloneOptions $how): array
+    {
+        $made = array_filter($moves, static fn(DateMove $m): bool => self::makes($m, $how));
+        $names = array_values(array_map(static fn(DateMove $m): string => $m->name, $made));
+
+        return [
+            ...$what instanceof Milestone ? TakenNames::ofMilestone($what->project_id, $how->name) : [],
+            ...TakenNames::ofCycles($what->project_id, $names),
+        ];
+    }
+
+    /**
+     * Whether a cycle comes of it: one without any of the entries that were asked for does not.
+     */
+    private static function makes(DateMove $move, CloneOptions $how): bool
+    {
+        return $move->entries > 0 || 'all' === $how->which;
+    }
+
+    /**
+     * @throws ValidationException when dates do not stand or a name is taken; the cycle is named
      * @return list<Cycle> the new cycles
      */
     public function do(Cycle|Milestone $what, User $user, CloneOptions $how): array
     {
         $project = Project::query()->findOrFail($what->project_id);
         ProjectReferences::check($project->id, $how->buildId, null);
-        [$preview, $cloned] = $this->plan($what, $how);
-        $field = $what instanceof Milestone ? 'due_on' : 'starts_on';
-        if ([] !== $preview->faults) {
-            throw ValidationException::withMessages([$field => $preview->faults]);
+        [$preview, $cloned, $faults] = $this->plan($what, $how);
+        if ([] !== $faults) {
+            throw ValidationException::withMessages($faults);
         }
         $milestone = $what instanceof Cycle ? $this->goalOf($what, $how)?->id : $this->milestone($project, $what, $how)->id;
         $shift = $this->shift($project, $what, $how);
         $made = [];
         foreach ($cloned as $at => [$cycle, $entries]) {
             $move = $preview->moves[$at];
-            if (0 === $move->entries && 'all' !== $how->which) {
+            if (!self::makes($move, $how)) {
                 continue;
-            }
-            if (
-                Cycle::query()
-                    ->where('project_id', $project->id)
-                    ->where('name', $move->name)
-                    ->whereNot('state', CycleState::Abandoned)
-                    ->exists()
-            ) {
-                throw ValidationException::withMessages(['name' => "There is a cycle called “{$move->name}”."]);
             }
             $number = $this->keys->reserve($project, 'cycle');
             $copy = Cycle::query()->create([

@@ -8,6 +8,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Cycles\Data\MilestoneLine;
+use LucidStep\App\Areas\Cycles\Queries\TakenNames;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\Project;
@@ -98,14 +99,9 @@ final readonly class Milestones
             $milestone = Milestone::query()->lockForUpdate()->findOrFail($milestone->id);
             Seen::check($fields['seen'] ?? null, self::asSeen($milestone), 'this milestone');
         }
-        if (
-            Milestone::query()
-                ->where('project_id', $project->id)
-                ->whereRaw('lower(name) = lower(?)', [$name])
-                ->when(null !== $milestone, static fn($q) => $q->whereKeyNot($milestone?->id))
-                ->exists()
-        ) {
-            throw ValidationException::withMessages(['name' => "There is a milestone called “{$name}”."]);
+        $taken = TakenNames::ofMilestone($project->id, $name, $milestone?->id);
+        if ([] !== $taken) {
+            throw ValidationException::withMessages(['name' => $taken]);
         }
         $late =
             null === $milestone

@@ -8,6 +8,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
+use LucidStep\App\Areas\Cycles\Queries\TakenNames;
 use LucidStep\App\Areas\Cycles\Queries\TesterLookup;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Cycle;
@@ -150,15 +151,9 @@ final readonly class SaveCycle
             $milestone?->due_on->toDateString(),
             (string) $milestone?->name,
         );
-        if (
-            Cycle::query()
-                ->where('project_id', $project->id)
-                ->where('name', $name)
-                ->whereKeyNot($cycle->id ?? null)
-                ->whereNot('state', CycleState::Abandoned)
-                ->exists()
-        ) {
-            $errors['name'] = "There is a cycle called “{$name}”.";
+        $taken = TakenNames::ofCycles($project->id, [$name], $cycle->id);
+        if ([] !== $taken) {
+            $errors['name'] = $taken;
         }
         $people = [];
         foreach (['testers' => 'tester', 'watchers' => 'watcher'] as $field => $part) {
