@@ -212,6 +212,7 @@ Route::middleware([
         Route::patch('/builds/{build}', [PlanningSetupController::class, 'changeBuild']);
         Route::delete('/builds/{build}', [PlanningSetupController::class, 'removeBuild']);
         Route::put('/projects/{project}/calendar', [PlanningSetupController::class, 'calendar']);
+        Route::put('/projects/{project}/environments', [PlanningSetupController::class, 'environments']);
         Route::put('/projects/{project}/people/{person}/capacity', [PlanningSetupController::class, 'capacity']);
         Route::put('/projects/{project}/lists/milestone-types', [ListController::class, 'milestoneTypes']);
         Route::put('/projects/{project}/lists/phases', [ListController::class, 'phases']);
@@ -248,7 +249,6 @@ Route::middleware([
         Route::post('/evidence/{evidence}/removals', [EvidenceController::class, 'remove']);
         Route::put('/projects/{project}/files/{sha256}/ignored-regions', [FileController::class, 'ignore']);
         Route::put('/projects/{project}/policies', [WalkSetupController::class, 'policies']);
-        Route::put('/projects/{project}/handset-addresses', [WalkSetupController::class, 'handset']);
         Route::put('/projects/{project}/storage', [WalkSetupController::class, 'storage']);
         Route::put('/projects/{project}/lists/reasons-pass', [WalkSetupController::class, 'reasonsPass']);
         Route::put('/projects/{project}/lists/reasons-fail', [WalkSetupController::class, 'reasonsFail']);

@@ -32,7 +32,8 @@ use LucidStep\Core\Verdict\Verdict;
  * @property ?int                        $corrected_ms
  * @property ?Carbon                     $time_seen_at
  * @property ?string                     $override_reason
- * @property string                      $environment
+ * @property ?string                     $environment_id
+ * @property string                      $environment     more of it, in words
  * @property string                      $remark        a note on the whole attempt
  * @property bool                        $from_list     judged from the cycle's list
  * @property ?string                     $parallel_reason        why it stands beside the attempt that was open
@@ -50,6 +51,7 @@ use LucidStep\Core\Verdict\Verdict;
  * @property User                        $tester
  * @property ?Build                      $build
  * @property ?Configuration              $configuration
+ * @property ?Environment                $namedEnvironment
  * @property Collection<int, Round>      $rounds
  * @property Collection<int, Evidence>   $evidence
  * @property Collection<int, DefectLink> $defectLinks
@@ -124,6 +126,14 @@ final class Attempt extends Record
     public function configuration(): BelongsTo
     {
         return $this->belongsTo(Configuration::class);
+    }
+
+    /**
+     * @return BelongsTo<Environment, $this>
+     */
+    public function namedEnvironment(): BelongsTo
+    {
+        return $this->belongsTo(Environment::class, 'environment_id');
     }
 
     /**

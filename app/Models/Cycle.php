@@ -18,6 +18,7 @@ use LucidStep\Core\Planning\CycleState;
  * @property string  $name
  * @property string  $description
  * @property ?string $build_id
+ * @property ?string $environment_id
  * @property Carbon  $starts_on
  * @property Carbon  $ends_on
  * @property CycleState  $state
@@ -35,6 +36,7 @@ use LucidStep\Core\Planning\CycleState;
  * @property ?string $log_signature of the installation under that
  * @property Project $project
  * @property ?Build  $build
+ * @property ?Environment $environment
  * @property ?Milestone $milestone
  */
 final class Cycle extends Record
@@ -62,6 +64,14 @@ final class Cycle extends Record
     public function build(): BelongsTo
     {
         return $this->belongsTo(Build::class);
+    }
+
+    /**
+     * @return BelongsTo<Environment, $this>
+     */
+    public function environment(): BelongsTo
+    {
+        return $this->belongsTo(Environment::class);
     }
 
     /**

@@ -17,12 +17,11 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property array<string, mixed> $policies
  * @property list<int>            $working_days
  * @property list<string>         $holidays
- * @property list<array{name: string, address: string}> $handset_addresses
  */
 final class Project extends Record
 {
     /** @var array<string, string> */
-    protected $casts = ['policies' => 'array', 'working_days' => 'array', 'holidays' => 'array', 'handset_addresses' => 'array'];
+    protected $casts = ['policies' => 'array', 'working_days' => 'array', 'holidays' => 'array'];
 
     /**
      * @return HasMany<Membership, $this>

@@ -81,9 +81,14 @@ final readonly class Draft
         $facts = array_filter([
             'Build' => $f->build,
             'Configuration' => $f->configuration,
+            'Environment' => $f->environment,
             'Data row' => implode(
                 ', ',
-                array_map(static fn(string $k, string $v): string => "{$k} = {$v}", array_keys($f->dataRow), $f->dataRow),
+                array_map(
+                    static fn(string $k, string $v): string => "{$k} = " . ('' === $v ? '(empty)' : $v),
+                    array_keys($f->dataRow),
+                    $f->dataRow,
+                ),
             ),
         ]);
         if ([] !== $facts) {

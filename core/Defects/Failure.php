@@ -18,6 +18,7 @@ final readonly class Failure
      * @param  ?int  $failingNumber the number of the failing step; null for a failure without one
      * @param  list<string>  $evidence      names of what was captured
      * @param  list<string>  $links         where it came from
+     * @param  string  $environment   where it was walked: its name, and more of it in words
      */
     public function __construct(
         public string $caseTitle,
@@ -30,6 +31,7 @@ final readonly class Failure
         public ?int $failingNumber = null,
         public array $evidence = [],
         public array $links = [],
+        public string $environment = '',
     ) {}
 
     /**

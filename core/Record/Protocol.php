@@ -17,7 +17,7 @@ final readonly class Protocol
     /**
      * @param  array<string, mixed>  $snapshot the case as it was walked
      * @param  list<Event>  $events in order of sequence
-     * @param  array<string, string>  $names of the cycle, people, builds, configurations and defects, by id
+     * @param  array<string, string>  $names of the cycle, people, builds, configurations, environments and defects, by id
      * @param  list<string>  $gone  SHA-256 of files that were removed
      */
     private function __construct(
@@ -98,6 +98,7 @@ final readonly class Protocol
         $on = array_filter([
             null === ($a['configuration'] ?? null) ? '' : $this->name($a['configuration']),
             null === ($a['build'] ?? null) ? '' : 'build ' . $this->name($a['build']),
+            null === ($a['environment_id'] ?? null) ? '' : $this->name($a['environment_id']),
             self::plain(self::word($a['environment'] ?? '')),
         ]);
         foreach (

@@ -118,7 +118,7 @@ final class Replay
             'started' => $this->start($event, $p),
             'abandoned' => $this->set(['state' => 'abandoned', 'ended_at' => self::second($event)]),
             'taken_over' => $this->set(['tester' => $p['to'], 'takeover_word' => $p['word'] ?? '']),
-            'surroundings_said' => $this->set(self::some($p, ['build', 'configuration', 'environment'])),
+            'surroundings_said' => $this->set(self::some($p, ['build', 'configuration', 'environment_id', 'environment'])),
             'version_taken' => $this->carry($p),
             'verdict_given', 'verdict_taken_back' => $this->judge($p),
             'tried' => $this->step($p, self::some($p, ['tries', 'tries_failed'])),
@@ -161,7 +161,7 @@ final class Replay
     private function start(Event $event, array $p): void
     {
         $this->attempt = self::scalars([
-            ...self::some($p, ['number', 'build', 'configuration', 'environment', 'snapshot_sha256']),
+            ...self::some($p, ['number', 'build', 'configuration', 'environment_id', 'environment', 'snapshot_sha256']),
             'tester' => $p['tester'] ?? $event->actor,
             'override_reason' => self::word($p['word'] ?? '') ?: null,
             'parallel_reason' => isset($p['parallel_reason']) ? self::word($p['parallel_reason']) : null,

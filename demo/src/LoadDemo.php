@@ -20,6 +20,7 @@ use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\EntryCondition;
+use LucidStep\App\Models\Environment;
 use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
@@ -190,6 +191,10 @@ final class LoadDemo
                 'name' => $row['name'],
                 'description' => $row['description'],
                 'build_id' => $this->builds[$row['build']]->id,
+                'environment_id' => Environment::query()
+                    ->where('project_id', $this->project->id)
+                    ->where('name', $row['environment'])
+                    ->value('id'),
                 'starts_on' => $today->copy()->addDays((int) $row['starts_days']),
                 'ends_on' => $today->copy()->addDays((int) $row['ends_days']),
                 'state' => 'released',

@@ -21,7 +21,9 @@ use LucidStep\App\Areas\Cycles\EntryChanges\AssignMany;
 use LucidStep\App\Areas\Cycles\EntryChanges\SetWindow;
 use LucidStep\App\Areas\Setup\Actions\SaveAxes;
 use LucidStep\App\Areas\Setup\Actions\SaveCalendar;
+use LucidStep\App\Areas\Setup\Actions\SaveEnvironments;
 use LucidStep\App\Areas\Setup\Actions\SaveReleases;
+use LucidStep\App\Areas\Setup\Data\EnvironmentInput;
 use LucidStep\App\Areas\Setup\Queries\SetupState;
 use LucidStep\App\Areas\Walk\Actions\DecideQueueItems;
 use LucidStep\App\Models\Build;
@@ -52,6 +54,7 @@ final class PlanStory
     public function __construct(
         private readonly SaveAxes $axes,
         private readonly SaveReleases $releases,
+        private readonly SaveEnvironments $environments,
         private readonly SaveCalendar $calendar,
         private readonly Milestones $milestones,
         private readonly SaveCycle $keep,
@@ -79,6 +82,21 @@ final class PlanStory
                 ->whereIn('name', $builds)
                 ->update(['release_id' => $release->id]);
         }
+        $builds = Build::query()->where('project_id', $project->id)->pluck('id', 'name');
+        ($this->environments)(
+            $project,
+            [
+                new EnvironmentInput(null, 'Rehearsal', '', $builds['4.2.0-7'], 'Last night\'s sailings; emptied every Monday at 4:00.'),
+                new EnvironmentInput(
+                    null,
+                    'Quay office',
+                    'https://quay.skerrywick.test/booking',
+                    $builds['4.1.0-3'],
+                    'Only from the network of the quay.',
+                ),
+            ],
+            Seen::of([]),
+        );
         $this->axes->write(
             $project,
             array_map(

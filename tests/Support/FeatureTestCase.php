@@ -127,11 +127,10 @@ abstract class FeatureTestCase extends TestCase
         $part = (string) strrchr($path, '/');
         $from = match (1) {
             preg_match('#^(/projects/\w+)/lists/reasons-#', $path, $m) => ["{$m[1]}/walk-setup", 'seen.' . substr($part, 1)],
-            preg_match('#^(/projects/\w+)/handset-addresses$#', $path, $m) => ["{$m[1]}/walk-setup", 'seen.handset'],
             preg_match('#^/suites/[^/]+$#', $path) => [$path, 'suite.seen'],
             preg_match('#^(/projects/\w+)/storage$#', $path, $m) => ["{$m[1]}/walk-setup", 'seen.storage'],
             preg_match('#^(/projects/\w+)/lists/#', $path, $m) => ["{$m[1]}/lists", 'seen.' . substr($part, 1)],
-            preg_match('#^(/projects/\w+)/(axes|calendar)$#', $path, $m) => ["{$m[1]}/planning-setup", "seen.{$m[2]}"],
+            preg_match('#^(/projects/\w+)/(axes|calendar|environments)$#', $path, $m) => ["{$m[1]}/planning-setup", "seen.{$m[2]}"],
             default => null,
         };
         if (null !== $from) {

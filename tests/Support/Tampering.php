@@ -27,6 +27,7 @@ final class Tampering
             ['its tester', sprintf($attempt, 'tester_id = :p'), 'shows tester'],
             ['its build', sprintf($attempt, 'build_id = null'), 'shows build nothing'],
             ['its configuration', sprintf($attempt, 'configuration_id = :c'), 'shows configuration'],
+            ['its environment', sprintf($attempt, 'environment_id = :n'), 'shows environment_id'],
             ['its surroundings', sprintf($attempt, "environment = 'A phone'"), 'shows environment “A phone”'],
             ['its note', sprintf($attempt, "note = 'All is well'"), 'shows note “All is well”'],
             ['its remark', sprintf($attempt, "remark = ''"), 'shows remark nothing'],

@@ -64,6 +64,7 @@ abstract class ApiRequest extends FormRequest
     protected const CYCLE = [
         'description' => ['nullable', 'string', 'max:20000'],
         'build_id' => ['nullable', 'uuid'],
+        'environment_id' => ['nullable', 'uuid'],
         'milestone_id' => ['nullable', 'uuid'],
         'phase' => ['nullable', 'string', 'max:60'],
         'folder' => ['nullable', 'string', 'max:200'],

@@ -38,11 +38,13 @@ final class RoundValues
     }
 
     /**
+     * @param  list<string>  $columns in their order
+     *
      * @return array<string, string> the row by column, secrets masked
      */
-    public static function maskedRow(?Round $round): array
+    public static function maskedRow(?Round $round, array $columns): array
     {
-        return array_column(self::masked($round->data_row ?? []), 1, 0);
+        return array_column(self::masked($round->data_row ?? [], $columns), 1, 0);
     }
 
     /**

@@ -2112,6 +2112,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/environments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Replace the environments */
+        put: operations["putProjectsProjectEnvironments"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/files": {
         parameters: {
             query?: never;
@@ -2247,23 +2264,6 @@ export interface paths {
          */
         get: operations["getProjectsProjectHandset"];
         put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/projects/{project}/handset-addresses": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Replace the addresses that the handset may show */
-        put: operations["putProjectsProjectHandsetAddresses"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2973,6 +2973,8 @@ export interface components {
             corrected_ms: number | null;
             started_at: string;
             finished_at: string | null;
+            named_environment: components["schemas"]["Named"] | null;
+            /** @description More of where, in words */
             environment: string;
             /** @description A note on the whole attempt */
             remark: string;
@@ -3597,6 +3599,8 @@ export interface components {
             /** Format: uuid */
             build_id?: string | null;
             /** Format: uuid */
+            environment_id?: string | null;
+            /** Format: uuid */
             milestone_id?: string | null;
             phase?: string;
             folder?: string;
@@ -3615,6 +3619,7 @@ export interface components {
             folder: string;
             priority: string;
             build_id: string | null;
+            environment_id: string | null;
             default_assignee_id: string | null;
             testers: components["schemas"]["Person"][];
             watchers: components["schemas"]["Person"][];
@@ -3652,6 +3657,8 @@ export interface components {
             description?: string;
             /** Format: uuid */
             build_id?: string | null;
+            /** Format: uuid */
+            environment_id?: string | null;
             /** Format: uuid */
             milestone_id?: string | null;
             phase?: string;
@@ -3936,18 +3943,47 @@ export interface components {
             ends_on?: string | null;
             testers?: string[];
         };
+        /** @description A named place where a build runs. */
+        EnvironmentLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description Of the application under test; empty where it has none */
+            address: string;
+            build: components["schemas"]["Named"] | null;
+            notes: string;
+        };
         EnvironmentRequest: {
             /**
              * Format: uuid
-             * @description What an attempt is really walked on.
+             * @description What an attempt is really walked on. What is not said stays as it is.
              */
-            build_id?: string;
+            build_id?: string | null;
             /** Format: uuid */
-            configuration_id?: string;
+            configuration_id?: string | null;
+            /** Format: uuid */
+            environment_id?: string | null;
+            /** @description More of it, in words */
             environment?: string;
             device_time?: string;
             sent_at?: string;
             counter?: number;
+        };
+        EnvironmentsRequest: {
+            environments: {
+                /**
+                 * Format: uuid
+                 * @description Of one that is changed
+                 */
+                id?: string | null;
+                name: string;
+                address?: string;
+                /** Format: uuid */
+                build_id?: string | null;
+                notes?: string;
+            }[];
+            /** @description The state that one saw */
+            seen?: string;
         };
         /** @description A file attached to a step or an attempt. */
         EvidenceItem: {
@@ -4157,21 +4193,17 @@ export interface components {
         };
         /** @description An address that the handset may show. */
         HandsetAddressLine: {
+            /**
+             * Format: uuid
+             * @description Of the environment; null for the practice page
+             */
+            environment_id: string | null;
             name: string;
             address: string;
             /** @description Scheme, host and port: everything below is allowed */
             origin: string;
             /** @description The practice page that comes with the demo: no project lists it */
             built_in: boolean;
-        };
-        HandsetAddressesRequest: {
-            addresses: {
-                /** @description The addresses that the handset may show, in order. */
-                name: string;
-                address: string;
-            }[];
-            /** @description The state that one saw */
-            seen?: string;
         };
         IdleTimeRequest: {
             /** @description How much of a time without a sign of the tester was work, in ms. */
@@ -4618,10 +4650,11 @@ export interface components {
             /** @description The state of their time, to be sent along when it is changed */
             seen: string;
         };
-        /** @description What cycles are planned with: releases, axes, configurations, the calendar, people and lists. */
+        /** @description What cycles are planned with: releases, environments, axes, configurations, the calendar, people and lists. */
         PlanningSetup: {
             releases: components["schemas"]["Named"][];
             builds: components["schemas"]["BuildLine"][];
+            environments: components["schemas"]["EnvironmentLine"][];
             axes: components["schemas"]["AxisLine"][];
             forbidden: components["schemas"]["ForbiddenPair"][];
             configurations: components["schemas"]["ConfigurationLine"][];
@@ -5064,6 +5097,8 @@ export interface components {
             build_id?: string | null;
             /** Format: uuid */
             configuration_id?: string | null;
+            /** Format: uuid */
+            environment_id?: string | null;
             environment?: string | null;
             device_time?: string | null;
             sent_at?: string | null;
@@ -10495,6 +10530,44 @@ export interface operations {
             };
         };
     };
+    putProjectsProjectEnvironments: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnvironmentsRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postProjectsProjectFiles: {
         parameters: {
             query?: never;
@@ -10822,44 +10895,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description A problem */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    putProjectsProjectHandsetAddresses: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
-                "Idempotency-Key"?: string;
-            };
-            path: {
-                project: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["HandsetAddressesRequest"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WalkSetup"];
-                };
             };
             /** @description A problem */
             default: {

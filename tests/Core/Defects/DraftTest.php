@@ -97,6 +97,24 @@ final class DraftTest extends TestCase
         }
     }
 
+    public function test_facts_of_the_walk_stand_in_order_and_what_is_empty_says_so(): void
+    {
+        $draft = Draft::from(
+            new Failure(
+                'Fares',
+                'Wrong.',
+                '4.2',
+                'Phone',
+                ['route' => 'Holm', 'card' => '', 'a' => '0'],
+                environment: 'Staging, half the lanes',
+            ),
+        );
+        self::assertStringStartsWith(
+            "Build: 4.2\nConfiguration: Phone\nEnvironment: Staging, half the lanes\nData row: route = Holm, card = (empty), a = 0\n",
+            $draft->plain,
+        );
+    }
+
     public function test_every_state_can_be_reached_and_none_is_a_dead_end(): void
     {
         $seen = [DefectState::New->value => true];

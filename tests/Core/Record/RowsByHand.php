@@ -75,6 +75,7 @@ trait RowsByHand
             'tester' => 'me',
             'build' => 'b1',
             'configuration' => null,
+            'environment_id' => null,
             'environment' => '',
             'snapshot_sha256' => 'first',
             'override_reason' => null,

@@ -141,7 +141,7 @@ final class RolesTest extends FeatureTestCase
             'PUT /projects/{project}/lists/reasons-blocked',
             'PUT /projects/{project}/lists/reasons-fail',
             'PUT /projects/{project}/lists/reasons-not-applicable',
-            'PUT /projects/{project}/handset-addresses',
+            'PUT /projects/{project}/environments',
             'PUT /projects/{project}/lists/reasons-pass',
             'PUT /projects/{project}/lists/types',
             'POST /projects/{project}/milestones',

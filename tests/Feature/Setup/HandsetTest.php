@@ -9,7 +9,7 @@ use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\World;
 
 /**
- * What the handset may show: what the project lists, and nothing that it does not.
+ * What the handset may show: where the project's environments are, and nothing else.
  */
 final class HandsetTest extends FeatureTestCase
 {
@@ -26,9 +26,8 @@ final class HandsetTest extends FeatureTestCase
             ['name' => 'Staging', 'address' => 'https://staging.example:8443/booking'],
             ['name' => 'Staging, fares', 'address' => 'https://staging.example:8443/fares'],
         ];
-        $now = $this->as($lead, 'PUT', '/projects/TST/handset-addresses', ['addresses' => $listed])
-            ->assertOk()
-            ->json('handset');
+        $this->as($lead, 'PUT', '/projects/TST/environments', ['environments' => $listed])->assertOk();
+        $now = $this->as($lead, 'GET', '/projects/TST/walk-setup')->json('handset');
         self::assertSame(['Practice page', 'Staging', 'Staging, fares'], array_column($now, 'name'));
         self::assertSame([true, false, false], array_column($now, 'built_in'));
         $reader = $this->world->person('reader', Role::Reader);
@@ -54,46 +53,14 @@ final class HandsetTest extends FeatureTestCase
     public function test_a_project_does_not_show_what_another_lists(): void
     {
         $other = new World('OTH');
-        $this->as($other->lead(), 'PUT', '/projects/OTH/handset-addresses', [
-            'addresses' => [['name' => 'Inner', 'address' => 'https://inner.example']],
+        $this->as($other->lead(), 'PUT', '/projects/OTH/environments', [
+            'environments' => [['name' => 'Inner', 'address' => 'https://inner.example']],
         ])->assertOk();
         $mine = $this->world->lead();
         $this->as($mine, 'GET', '/projects/TST/handset?address=https://inner.example')->assertUnprocessable();
         $this->as($mine, 'GET', '/projects/OTH/handset?address=https://inner.example')->assertNotFound();
         self::assertStringNotContainsString('inner', (string) $this->as($mine, 'GET', '/projects/TST/walk-setup')->getContent());
         self::assertStringNotContainsString('inner', (string) $this->get('/')->headers->get('Content-Security-Policy'));
-    }
-
-    public function test_what_cannot_be_framed_is_refused_by_its_field_and_nothing_changes(): void
-    {
-        $lead = $this->world->lead();
-        $good = ['name' => 'Staging', 'address' => 'https://staging.example'];
-        $put = fn(array $addresses) => $this->as($lead, 'PUT', '/projects/TST/handset-addresses', ['addresses' => $addresses]);
-        $put([$good])->assertOk();
-        $refused = [
-            'addresses.1.address' => [
-                [$good, ['name' => 'Own', 'address' => config('app.url') . '/TST/today']],
-                [$good, ['name' => 'File', 'address' => 'file:///etc/passwd']],
-                [$good, ['name' => 'None', 'address' => '']],
-            ],
-            'addresses.1.name' => [[$good, ['name' => 'STAGING ', 'address' => 'https://other.example']]],
-            'addresses' => [array_fill(0, 21, $good)],
-        ];
-        foreach ($refused as $field => $lists) {
-            foreach ($lists as $list) {
-                self::assertSame([$field], array_keys($put($list)->assertUnprocessable()->json('errors')));
-            }
-        }
-        self::assertSame(
-            ['https://staging.example'],
-            array_values(
-                array_filter(
-                    array_column($this->as($lead, 'GET', '/projects/TST/walk-setup')->json('handset'), 'address'),
-                    fn(string $a): bool => str_contains($a, 'staging'),
-                ),
-            ),
-        );
-        $put([])->assertOk()->assertJsonCount(1, 'handset');
     }
 
     public function test_without_a_demo_there_is_no_practice_page(): void

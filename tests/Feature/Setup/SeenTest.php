@@ -123,8 +123,8 @@ final class SeenTest extends FeatureTestCase
         $field = static fn(string $name): array => ['fields' => [['name' => $name, 'kind' => 'text']]];
         yield '/projects/TST/lists/fields' => ['/projects/TST/lists', 'seen.fields', [$field('Risk'), $field('Chance')]];
         yield '/projects/TST/storage' => ['/projects/TST/walk-setup', 'seen.storage', [['limit_mb' => 10], ['retention_days' => 9]]];
-        $shown = static fn(string $host): array => ['addresses' => [['name' => 'Staging', 'address' => "https://{$host}.example"]]];
-        yield '/projects/TST/handset-addresses' => ['/projects/TST/walk-setup', 'seen.handset', [$shown('one'), $shown('two')]];
+        $at = static fn(string $host): array => ['environments' => [['name' => 'Staging', 'address' => "https://{$host}.example"]]];
+        yield '/projects/TST/environments' => ['/projects/TST/planning-setup', 'seen.environments', [$at('one'), $at('two')]];
         $axes = static fn(string $name): array => ['axes' => [['name' => $name, 'values' => [['name' => 'a']]]], 'forbidden' => []];
         yield '/projects/TST/axes' => ['/projects/TST/planning-setup', 'seen.axes', [$axes('Device'), $axes('Screen')]];
         $week = static fn(int $days): array => ['working_days' => range(1, $days), 'holidays' => [], 'time_zone' => 'Europe/Berlin'];

@@ -203,14 +203,33 @@ final class TamperTest extends FeatureTestCase
             's' => $this->sha256,
             'p' => $this->lead->id,
             'c' => $this->configuration(),
+            'n' => $this->environment(),
         ];
         $sql = (string) preg_replace_callback(
-            '/:([aoespc])\b/',
+            '/:([aoespcn])\b/',
             static fn(array $m): string => (string) DB::getPdo()->quote($values[$m[1]]),
             $sql,
         );
 
         return DB::affectingStatement($sql);
+    }
+
+    private function environment(): string
+    {
+        $there = DB::table('environments')
+            ->where('project_id', $this->world->project->id)
+            ->value('id');
+        if (null === $there) {
+            $there = (string) Str::uuid7();
+            DB::table('environments')->insert([
+                'id' => $there,
+                'project_id' => $this->world->project->id,
+                'name' => 'Staging',
+                'position' => 1,
+            ]);
+        }
+
+        return (string) $there;
     }
 
     private function configuration(): string

@@ -14,12 +14,14 @@ import { DemoServer } from '../support/pages';
 
 const PRACTICE = 'http://127.0.0.1:8089';
 const staging: Api['HandsetAddressLine'] = {
+  environment_id: 'e1',
   name: 'Staging',
   address: 'https://staging.example/booking',
   origin: 'https://staging.example',
   built_in: false,
 };
 const practice: Api['HandsetAddressLine'] = {
+  environment_id: null,
   name: 'Practice page',
   address: `${PRACTICE}/`,
   origin: PRACTICE,
@@ -27,7 +29,11 @@ const practice: Api['HandsetAddressLine'] = {
 };
 let frame: VueWrapper;
 
-async function open(handset: Api['HandsetAddressLine'][], configuration = 'Phone'): Promise<void> {
+async function open(
+  handset: Api['HandsetAddressLine'][],
+  configuration = 'Phone',
+  environment: string | null = null,
+): Promise<void> {
   freshDevice();
   // Frames load nothing here, and say so.
   vi.spyOn(console, 'error').mockImplementation(() => undefined);
@@ -35,7 +41,8 @@ async function open(handset: Api['HandsetAddressLine'][], configuration = 'Phone
   const setup = server.recorded<Api['WalkSetup']>('/projects/SKR/walk-setup');
   server.on('GET /projects/SKR/walk-setup', { ...setup, handset });
   vi.stubGlobal('fetch', server.fetch);
-  const walk = { view: ref({ attempt: { configuration: { name: configuration } } }) };
+  const named_environment = environment === null ? null : { id: environment, name: 'Where it is walked' };
+  const walk = { view: ref({ attempt: { configuration: { name: configuration }, named_environment } }) };
   frame = mount(HandsetFrame, {
     props: { walk: walk as unknown as Walk, tools: {} as EvidenceTools, project: 'SKR' },
     attachTo: document.body,
@@ -65,6 +72,11 @@ afterEach(() => {
 });
 
 describe('the handset', () => {
+  it('opens where the attempt is walked', async () => {
+    await open([practice, staging], 'Phone', 'e1');
+    expect(shown()).toBe('/api/v1/projects/SKR/handset?address=https://staging.example/booking');
+  });
+
   it('opens with the first address that the project lists, in the page that frames it', async () => {
     await open([practice, staging]);
     expect(shown()).toBe(`/api/v1/projects/SKR/handset?address=${PRACTICE}/`);
@@ -95,7 +107,7 @@ describe('the handset', () => {
 
   it('says so where nothing is listed, and shows nothing', async () => {
     await open([]);
-    expect(handset().textContent).toContain('This project lists no address to show.');
+    expect(handset().textContent).toContain('No environment of this project has an address.');
     expect(shown()).toBe('');
     await go('/practice/');
     expect(handset().textContent).toContain('Write an address');

@@ -115,7 +115,7 @@ describe('working days and time', () => {
     server.on(`PATCH /configurations/${after.configurations[0]!.id}`, after);
     page = await Page.open('/SKR/setup/planning', server);
     await page.see('Axes');
-    await page.type('section[aria-label="Axes and configurations"] input', 'Thing');
+    await page.type('[aria-label="Axes and configurations"] input', 'Thing');
     const name = [...document.querySelectorAll<HTMLInputElement>('input')].find(
       (i) => i.value === planning(server).configurations[0]!.name,
     )!;
@@ -124,7 +124,7 @@ describe('working days and time', () => {
     name.dispatchEvent(new Event('change', { bubbles: true }));
     await page.see('Renamed.');
     expect(
-      (document.querySelector('section[aria-label="Axes and configurations"] input') as HTMLInputElement)
+      (document.querySelector('[aria-label="Axes and configurations"] input') as HTMLInputElement)
         .value,
     ).toBe('Thing');
   });
@@ -208,61 +208,91 @@ describe('how a project walks', () => {
   });
 });
 
-describe('the addresses that the handset shows', () => {
-  const HANDSET = 'section[aria-label="Handset"]';
-  const staging = {
-    name: 'Staging',
-    address: 'https://staging.example/',
-    origin: 'https://staging.example',
-    built_in: false,
-  };
+describe('environments', () => {
+  const HERE = 'section[aria-label="Environments"]';
+  const setupOf = (server: DemoServer) =>
+    server.recorded<Api['PlanningSetup']>('/projects/SKR/planning-setup');
 
-  it('are written with the state that was seen; the one of the demo is shown and not sent', async () => {
+  it('are written with the state that was seen, and keep who they are', async () => {
     const server = new DemoServer('maren');
-    const before = server.recorded<Api['WalkSetup']>('/projects/SKR/walk-setup');
+    const before = setupOf(server);
     const after = structuredClone(before);
-    after.handset.push(staging);
-    server.on('PUT /projects/SKR/handset-addresses', after);
-    page = await Page.open('/SKR/setup/walking', server);
-    await page.see('comes with the demo', HANDSET);
-    await page.click(`${HANDSET} button`, 'Add one');
-    await page.click(`${HANDSET} button`, 'Add one');
-    await page.type(`${HANDSET} input[aria-label="Name of address 2"]`, 'Staging');
-    await page.type(`${HANDSET} input[aria-label="Address 2"]`, 'https://staging.example/');
-    await page.click(`${HANDSET} button`, 'Save');
-    await page.see('Addresses saved.');
-    expect(page.sent[0]?.body, 'without the empty line').toEqual({
-      addresses: [{ name: 'Staging', address: 'https://staging.example/' }],
-      seen: before.seen.handset,
+    const staging = {
+      id: 'e9',
+      name: 'Staging',
+      address: 'https://staging.example/',
+      build: null,
+      notes: '',
+    };
+    after.environments.push(staging);
+    server.on('PUT /projects/SKR/environments', after);
+    page = await Page.open('/SKR/setup/planning', server);
+    const at = before.environments.length + 1;
+    await page.click(`${HERE} button`, 'Add an environment');
+    await page.click(`${HERE} button`, 'Add an environment');
+    await page.type(`${HERE} input[aria-label="Name of environment ${at + 1}"]`, 'Staging');
+    await page.type(
+      `${HERE} input[aria-label="Address of environment ${at + 1}"]`,
+      'https://staging.example/',
+    );
+    await page.click(`${HERE} button`, 'Save');
+    await page.see('Environments saved.');
+    const kept = before.environments.map((e) => ({
+      id: e.id,
+      name: e.name,
+      address: e.address,
+      build_id: e.build?.id ?? null,
+      notes: e.notes,
+    }));
+    const put = page.sent.find((one) => one.path.endsWith('/environments'));
+    expect(put?.body, 'without the empty line').toEqual({
+      environments: [
+        ...kept,
+        { id: null, name: 'Staging', address: 'https://staging.example/', build_id: null, notes: '' },
+      ],
+      seen: before.seen.environments,
     });
-    expect(values(HANDSET)).toEqual(['Staging', 'https://staging.example/']);
+    expect(values(HERE)).toContain('https://staging.example/');
   });
 
   it('say beside its line what is wrong with one, and keep what was typed', async () => {
-    const server = new DemoServer('maren').on('PUT /projects/SKR/handset-addresses', {
+    const server = new DemoServer('maren');
+    const at = setupOf(server).environments.length;
+    server.on('PUT /projects/SKR/environments', {
       status: 422,
-      errors: { 'addresses.0.address': ['Write a whole address.'] },
+      errors: { [`environments.${at}.address`]: ['Write a whole address.'] },
     });
-    page = await Page.open('/SKR/setup/walking', server);
-    await page.click(`${HANDSET} button`, 'Add one');
-    await page.type(`${HANDSET} input[aria-label="Name of address 1"]`, 'Staging');
-    await page.type(`${HANDSET} input[aria-label="Address 1"]`, 'staging');
-    await page.click(`${HANDSET} button`, 'Save');
-    await page.see('Write a whole address.', HANDSET);
-    expect(values(HANDSET)).toEqual(['Staging', 'staging']);
-    await page.click(`${HANDSET} button`, 'Leave it as it was');
-    expect(values(HANDSET)).toEqual([]);
+    page = await Page.open('/SKR/setup/planning', server);
+    const before = values(HERE);
+    await page.click(`${HERE} button`, 'Add an environment');
+    await page.type(`${HERE} input[aria-label="Name of environment ${at + 1}"]`, 'Staging');
+    await page.type(`${HERE} input[aria-label="Address of environment ${at + 1}"]`, 'staging');
+    await page.click(`${HERE} button`, 'Save');
+    await page.see('Write a whole address.', HERE);
+    expect(values(HERE)).toContain('staging');
+    await page.click(`${HERE} button`, 'Leave it as it was');
+    expect(values(HERE)).toEqual(before);
+  });
+
+  it('say why one that is used stays', async () => {
+    const words = '“Rehearsal” stays: it is used by 1 cycle.';
+    const server = new DemoServer('maren').on('PUT /projects/SKR/environments', {
+      status: 409,
+      type: 'urn:lucid-step:problem:in-use',
+      detail: words,
+    });
+    page = await Page.open('/SKR/setup/planning', server);
+    await page.click(`${HERE} [role=group] button`, 'Take out');
+    await page.click(`${HERE} button`, 'Save');
+    await page.see(words, HERE);
   });
 
   it('are shown to a tester, who may not write them', async () => {
-    const server = new DemoServer('tobias');
-    const setup = server.recorded<Api['WalkSetup']>('/projects/SKR/walk-setup');
-    server.on('GET /projects/SKR/walk-setup', { ...setup, handset: [...setup.handset, staging] });
-    page = await Page.open('/SKR/setup/walking', server);
-    await page.see('Handset', HANDSET);
-    expect(page.all(`${HANDSET} button`)).toEqual([]);
-    expect(
-      [...document.querySelectorAll<HTMLInputElement>(`${HANDSET} input`)].every((i) => i.disabled),
-    ).toBe(true);
+    page = await Page.open('/SKR/setup/planning', new DemoServer('tobias'));
+    await page.see('Environments', HERE);
+    expect(page.all(`${HERE} button`)).toEqual([]);
+    const fields = [...document.querySelectorAll<HTMLInputElement>(`${HERE} input`)];
+    expect(fields.length).toBeGreaterThan(0);
+    expect(fields.every((i) => i.disabled)).toBe(true);
   });
 });

@@ -164,6 +164,14 @@ export class Person {
     return this;
   }
 
+  /** Chooses out of a list by the value. */
+  async choose(selector: string, value: string): Promise<this> {
+    await vi.waitFor(() => expect(this.has(selector)).toBe(true), { timeout: 4000, interval: 10 });
+    await this.page.find(selector).setValue(value);
+    await this.settle(2);
+    return this;
+  }
+
   async check(selector: string, on = true): Promise<this> {
     await this.page.find(selector).setValue(on);
     await this.settle(2);

@@ -118,7 +118,23 @@ export class Server {
         if (method !== 'GET') this.scratch = String(body.text ?? '');
         return { text: this.scratch, updated_at: null };
       case 'planning-setup':
-        return { builds: [{ id: 'b1', name: '4.2.0-7' }], configurations: [], axes: [] };
+        return {
+          builds: [
+            { id: 'b1', name: '4.2.0-7' },
+            { id: 'b2', name: '4.3.0-1' },
+          ],
+          environments: [
+            {
+              id: 'e1',
+              name: 'Staging',
+              address: '',
+              build: { id: 'b2', name: '4.3.0-1' },
+              notes: 'Emptied at night.',
+            },
+          ],
+          configurations: [],
+          axes: [],
+        };
       case 'defects':
         return { applied: true, defect: { id: body.id, key: 'SKR-D9', state: 'new' } };
       default:
@@ -238,6 +254,7 @@ export class Server {
         corrected_ms: null,
         started_at: '2026-11-24T10:00:00Z',
         finished_at: null,
+        named_environment: null,
         environment: '',
         remark: '',
         from_list: false,

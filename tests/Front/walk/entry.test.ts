@@ -3,7 +3,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Api } from '@/api/client';
 import { DemoServer, Page, type Who } from '../support/pages';
 
-const ENTRY = '/entries/00000000-0000-7000-8000-000000000166';
+const ENTRY = new DemoServer('maren').first('/entries/');
 let page: Page;
 let server: DemoServer;
 afterEach(() => page?.close());

@@ -3,8 +3,8 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Api } from '@/api/client';
 import { DemoServer, Page, type Who } from '../support/pages';
 
-const ENTRY = '/entries/00000000-0000-7000-8000-000000000166';
-const ATTEMPT = '/attempts/00000000-0000-7000-8000-000000000226';
+const ENTRY = new DemoServer('maren').first('/entries/');
+const ATTEMPT = new DemoServer('maren').first('/attempts/');
 let page: Page;
 let server: DemoServer;
 afterEach(() => page?.close());

@@ -72,6 +72,18 @@ const commands: [Command, string, string, Record<string, unknown>][] = [
   ],
   [
     {
+      kind: 'surroundings',
+      build: null,
+      configuration: null,
+      named_environment: { id: 'e1', name: 'Staging' },
+      environment: '',
+    },
+    'POST',
+    '/api/v1/attempts/a1/surroundings',
+    { build_id: null, configuration_id: null, environment_id: 'e1', environment: '' },
+  ],
+  [
+    {
       kind: 'evidence',
       id: 'x',
       round: 1,

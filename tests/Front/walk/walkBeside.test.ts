@@ -96,14 +96,31 @@ describe('from the step, without leaving it', () => {
     me = await Person.open(server);
     await me.see('The first verdict confirms it.');
     await me.click('.band .link', 'It is something else');
-    await me.type('[aria-label="Environment in words"]', 'Staging 2');
+    await me.choose('[aria-label="Environment"]', 'e1');
+    expect(me.valueOf('[aria-label="Build"]'), 'what is deployed there').toBe('b2');
+    await me.type('[aria-label="More of where, in words"]', 'the left one');
     await me.submit('[aria-label="What it is walked on"]');
     await me.saved();
     expect(server.writes.at(-1)).toMatchObject({
       path: '/attempts/a1/surroundings',
-      body: { build_id: 'b1', environment: 'Staging 2' },
+      body: { build_id: 'b2', environment_id: 'e1', environment: 'the left one' },
     });
-    await me.see('Staging 2');
+    await me.see('build 4.3.0-1 · Staging · the left one');
+  });
+
+  it('what it is walked on is in sight and changed by a key after verdicts too', async () => {
+    me = await Person.open(server);
+    await me.press('1');
+    await me.saved();
+    await me.see('build 4.2.0-7', '.top');
+    await me.press('e');
+    await me.choose('[aria-label="Environment"]', 'e1');
+    await me.choose('[aria-label="Build"]', 'b1');
+    await me.see('Build 4.3.0-1 is deployed in Staging.');
+    await me.submit('[aria-label="What it is walked on"]');
+    await me.saved();
+    expect(server.writes.at(-1)?.body).toMatchObject({ build_id: 'b1', environment_id: 'e1' });
+    await me.see('build 4.2.0-7 · Staging', '.top');
   });
 });
 

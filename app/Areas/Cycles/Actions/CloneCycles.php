@@ -122,7 +122,16 @@ final readonly class CloneCycles
             }
             $number = $this->keys->reserve($project, 'cycle');
             $copy = Cycle::query()->create([
-                ...$cycle->only(['project_id', 'description', 'phase', 'folder', 'priority', 'conditions_hold', 'default_assignee_id']),
+                ...$cycle->only([
+                    'project_id',
+                    'description',
+                    'phase',
+                    'folder',
+                    'priority',
+                    'environment_id',
+                    'conditions_hold',
+                    'default_assignee_id',
+                ]),
                 'number' => $number,
                 'key' => "{$project->code}-R{$number}",
                 'name' => $move->name,

@@ -12,6 +12,7 @@ use LucidStep\App\Areas\Cycles\Queries\TakenNames;
 use LucidStep\App\Areas\Cycles\Queries\TesterLookup;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Environment;
 use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
@@ -73,9 +74,9 @@ final readonly class SaveCycle
             );
         }
         $facts = CycleLog::facts($cycle);
-        $before = $cycle->only(['name', 'starts_on', 'ends_on', 'build_id', 'milestone_id']);
+        $before = $cycle->only(['name', 'starts_on', 'ends_on', 'build_id', 'environment_id', 'milestone_id']);
         $this->fill(Project::query()->findOrFail($cycle->project_id), $cycle, $fields);
-        $after = $cycle->only(['name', 'starts_on', 'ends_on', 'build_id', 'milestone_id']);
+        $after = $cycle->only(['name', 'starts_on', 'ends_on', 'build_id', 'environment_id', 'milestone_id']);
         $changed = array_keys(
             array_filter($after, static fn(mixed $v, string $k): bool => (string) $v !== (string) $before[$k], \ARRAY_FILTER_USE_BOTH),
         );
@@ -94,6 +95,7 @@ final readonly class SaveCycle
                                 'starts_on' => 'the start',
                                 'ends_on' => 'the end',
                                 'build_id' => 'the build',
+                                'environment_id' => 'the environment',
                                 'milestone_id' => 'the milestone',
                             ][$c],
                             $changed,
@@ -106,8 +108,8 @@ final readonly class SaveCycle
     }
 
     /**
-     * @param  array<string, mixed>  $fields `name`, `description`, `starts_on`, `ends_on`, `build_id`, `milestone_id`,
-     *     `phase`, `folder`, `priority`, `conditions_hold`, `default_assignee_id`, `testers`, `watchers`; what is missing
+     * @param  array<string, mixed>  $fields `name`, `description`, `starts_on`, `ends_on`, `build_id`, `environment_id`,
+     *     `milestone_id`,     *     `phase`, `folder`, `priority`, `conditions_hold`, `default_assignee_id`, `testers`, `watchers`; what is missing
      *     stays
      */
     private function fill(Project $project, Cycle $cycle, array $fields): void
@@ -120,6 +122,7 @@ final readonly class SaveCycle
                 'starts_on',
                 'ends_on',
                 'build_id',
+                'environment_id',
                 'milestone_id',
                 'phase',
                 'folder',
@@ -142,6 +145,12 @@ final readonly class SaveCycle
         }
         if (null !== $cycle->build_id && !Build::query()->where('project_id', $project->id)->whereKey($cycle->build_id)->exists()) {
             $errors['build_id'] = 'There is no such build.';
+        }
+        if (
+            null !== $cycle->environment_id &&
+            !Environment::query()->where('project_id', $project->id)->whereKey($cycle->environment_id)->exists()
+        ) {
+            $errors['environment_id'] = 'There is no such environment.';
         }
         $name = trim($cycle->name);
         $errors += CycleDates::faults(

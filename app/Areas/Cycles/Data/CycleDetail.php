@@ -25,6 +25,7 @@ final readonly class CycleDetail
         #[OA\Property] public string $folder,
         #[OA\Property] public string $priority,
         #[OA\Property] public ?string $build_id,
+        #[OA\Property] public ?string $environment_id,
         #[OA\Property] public ?string $default_assignee_id,
         #[OA\Property(items: new OA\Items(ref: Person::class))] public array $testers,
         #[OA\Property(items: new OA\Items(ref: Person::class))] public array $watchers,

@@ -170,6 +170,7 @@ final readonly class ReadPlan
             $cycle->folder,
             $cycle->priority,
             $cycle->build_id,
+            $cycle->environment_id,
             $cycle->default_assignee_id,
             $persons('tester'),
             $persons('watcher'),

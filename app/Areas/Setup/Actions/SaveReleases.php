@@ -70,7 +70,12 @@ final readonly class SaveReleases
     {
         $uses = [];
         foreach (
-            ['cycles' => ['build_id', 'cycle'], 'attempts' => ['build_id', 'attempt'], 'defects' => ['build_id', 'defect']]
+            [
+                'cycles' => ['build_id', 'cycle'],
+                'attempts' => ['build_id', 'attempt'],
+                'defects' => ['build_id', 'defect'],
+                'environments' => ['build_id', 'environment'],
+            ]
             as $table => [$column, $word]
         ) {
             $n = DB::table($table)

@@ -13,6 +13,7 @@ use OpenApi\Attributes as OA;
 final readonly class HandsetAddressLine
 {
     public function __construct(
+        #[OA\Property(description: 'Of the environment; null for the practice page', format: 'uuid')] public ?string $environment_id,
         #[OA\Property] public string $name,
         #[OA\Property] public string $address,
         #[OA\Property(description: 'Scheme, host and port: everything below is allowed')] public string $origin,

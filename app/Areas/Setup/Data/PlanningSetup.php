@@ -8,14 +8,15 @@ use LucidStep\App\Support\Data\Named;
 use OpenApi\Attributes as OA;
 
 /**
- * What cycles are planned with: releases, axes, configurations, the calendar, people and lists.
+ * What cycles are planned with: releases, environments, axes, configurations, the calendar, people and lists.
  */
-#[OA\Schema(description: 'What cycles are planned with: releases, axes, configurations, the calendar, people and lists.')]
+#[OA\Schema(description: 'What cycles are planned with: releases, environments, axes, configurations, the calendar, people and lists.')]
 final readonly class PlanningSetup
 {
     /**
      * @param  list<Named>  $releases
      * @param  list<BuildLine>  $builds
+     * @param  list<EnvironmentLine>  $environments
      * @param  list<AxisLine>  $axes
      * @param  list<ForbiddenPair>  $forbidden
      * @param  list<ConfigurationLine>  $configurations
@@ -29,6 +30,7 @@ final readonly class PlanningSetup
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: Named::class))] public array $releases,
         #[OA\Property(items: new OA\Items(ref: BuildLine::class))] public array $builds,
+        #[OA\Property(items: new OA\Items(ref: EnvironmentLine::class))] public array $environments,
         #[OA\Property(items: new OA\Items(ref: AxisLine::class))] public array $axes,
         #[OA\Property(items: new OA\Items(ref: ForbiddenPair::class))] public array $forbidden,
         #[OA\Property(items: new OA\Items(ref: ConfigurationLine::class))] public array $configurations,

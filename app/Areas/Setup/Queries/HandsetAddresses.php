@@ -5,11 +5,12 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Setup\Queries;
 
 use LucidStep\App\Areas\Setup\Data\HandsetAddressLine;
+use LucidStep\App\Models\Environment;
 use LucidStep\App\Models\Project;
 use LucidStep\Core\Evidence\HandsetAddress;
 
 /**
- * What the handset of a project may show: the practice page of the demo, and the addresses that the project lists.
+ * What the handset of a project may show: the practice page of the demo, and the addresses of its environments.
  */
 final class HandsetAddresses
 {
@@ -20,11 +21,11 @@ final class HandsetAddresses
     {
         $practice = config('lucid.demo') ? (string) config('lucid.practice_url') : '';
         $origin = HandsetAddress::originOf($practice);
-        $lines = null === $origin ? [] : [new HandsetAddressLine('Practice page', $practice, $origin, true)];
-        foreach ($project->handset_addresses as $listed) {
-            $origin = HandsetAddress::originOf($listed['address']);
+        $lines = null === $origin ? [] : [new HandsetAddressLine(null, 'Practice page', $practice, $origin, true)];
+        foreach (Environment::query()->where('project_id', $project->id)->orderBy('position')->get() as $one) {
+            $origin = HandsetAddress::originOf($one->address);
             if (null !== $origin) {
-                $lines[] = new HandsetAddressLine($listed['name'], $listed['address'], $origin, false);
+                $lines[] = new HandsetAddressLine($one->id, $one->name, $one->address, $origin, false);
             }
         }
 

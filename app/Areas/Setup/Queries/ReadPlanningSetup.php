@@ -9,11 +9,13 @@ use LucidStep\App\Areas\Setup\Data\AxisValue;
 use LucidStep\App\Areas\Setup\Data\BuildLine;
 use LucidStep\App\Areas\Setup\Data\ConfigurationLine;
 use LucidStep\App\Areas\Setup\Data\ConfigurationValue;
+use LucidStep\App\Areas\Setup\Data\EnvironmentLine;
 use LucidStep\App\Areas\Setup\Data\ForbiddenPair;
 use LucidStep\App\Areas\Setup\Data\ListItemLine;
 use LucidStep\App\Areas\Setup\Data\Planner;
 use LucidStep\App\Areas\Setup\Data\PlanningSetup;
 use LucidStep\App\Models\Build;
+use LucidStep\App\Models\Environment;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Release;
@@ -30,6 +32,7 @@ final readonly class ReadPlanningSetup
     public function __invoke(Project $project, bool $mayPlan): PlanningSetup
     {
         [$axes, $forbidden] = $this->axes->stored($project);
+        $environments = Environment::query()->where('project_id', $project->id)->with('build')->orderBy('position')->get();
         $lists = new ProjectLists($project);
         $line = static fn(array $i): ListItemLine => new ListItemLine($i['value'], $i['name'], $i['weight'], 0);
 
@@ -50,6 +53,7 @@ final readonly class ReadPlanningSetup
                     ->map(static fn(Build $b): BuildLine => new BuildLine($b->id, $b->name, $b->release_id))
                     ->all(),
             ),
+            array_values($environments->map(EnvironmentLine::from(...))->all()),
             array_map(
                 static fn(array $a): AxisLine => new AxisLine(
                     $a['id'],
@@ -97,6 +101,7 @@ final readonly class ReadPlanningSetup
             $mayPlan,
             [
                 'axes' => Seen::of([$axes, $forbidden]),
+                'environments' => Seen::of(SetupState::environments($environments)),
                 'calendar' => Seen::of(SetupState::calendar($project)),
                 'milestone-types' => Seen::of($lists->items('milestone')),
                 'phases' => Seen::of($lists->items('phase')),

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Setup\Queries;
 
+use LucidStep\App\Models\Environment;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 
@@ -29,11 +30,18 @@ final class SetupState
     }
 
     /**
-     * @return list<array{string, string}> names and addresses
+     * @param  iterable<Environment>  $environments in order
+     *
+     * @return list<array{string, string, string, ?string, string}> id, name, address, build and notes
      */
-    public static function handset(Project $project): array
+    public static function environments(iterable $environments): array
     {
-        return array_map(static fn(array $a): array => [$a['name'], $a['address']], $project->handset_addresses);
+        $all = [];
+        foreach ($environments as $e) {
+            $all[] = [$e->id, $e->name, $e->address, $e->build_id, $e->notes];
+        }
+
+        return $all;
     }
 
     /**

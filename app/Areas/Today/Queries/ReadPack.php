@@ -35,7 +35,7 @@ final readonly class ReadPack
         $cycles = Cycle::query()
             ->where('project_id', $project->id)
             ->where('state', CycleState::Released)
-            ->with('build', 'project')
+            ->with('build', 'environment', 'project')
             ->orderBy('ends_on')
             ->orderBy('id')
             ->get();

@@ -76,7 +76,7 @@ final readonly class ApplyLateCommand
         $rounds = array_values(Round::query()->where('attempt_id', $source->id)->orderBy('position')->get()->all());
         $columns = array_values(array_filter((array) ($source->snapshot['columns'] ?? []), is_string(...)));
         $attempt = new Attempt([
-            ...$source->only(['project_id', 'entry_id', 'build_id', 'configuration_id', 'environment']),
+            ...$source->only(['project_id', 'entry_id', 'build_id', 'configuration_id', 'environment_id', 'environment']),
             'snapshot' => [
                 ...$source->snapshot,
                 'rounds' => array_map(

@@ -12,7 +12,7 @@ use LucidStep\App\Areas\Walk\Commands\EnvironmentCommand;
 use LucidStep\App\Support\Record\Journal;
 
 /**
- * Says what an attempt was really walked on: build, configuration, and the environment in words.
+ * Says what an attempt was really walked on: build, configuration, environment, and more of it in words.
  *
  * @implements CommandHandler<EnvironmentCommand>
  */
@@ -22,20 +22,23 @@ final readonly class RecordEnvironment implements CommandHandler
 
     public function apply(AttemptCommand $command, CommandContext $context): void
     {
-        ProjectReferences::check($context->attempt->project_id, $command->buildId, $command->configurationId);
-        $context->attempt->fill([
-            'build_id' => $command->buildId,
-            'configuration_id' => $command->configurationId,
-            'environment' => $command->environment,
-        ]);
+        $attempt = $context->attempt;
+        ProjectReferences::check(
+            $attempt->project_id,
+            $command->on['build_id'] ?? null,
+            $command->on['configuration_id'] ?? null,
+            $command->on['environment_id'] ?? null,
+        );
+        $attempt->fill($command->on);
         $this->journal->append(
-            $context->attempt,
+            $attempt,
             $context->actor,
             'surroundings_said',
             [
-                'build' => $command->buildId,
-                'configuration' => $command->configurationId,
-                'environment' => $command->environment,
+                'build' => $attempt->build_id,
+                'configuration' => $attempt->configuration_id,
+                'environment_id' => $attempt->environment_id,
+                'environment' => $attempt->environment,
             ],
             $context->stamp,
         );

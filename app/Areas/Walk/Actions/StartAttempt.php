@@ -47,7 +47,7 @@ final readonly class StartAttempt
     /**
      * @param  bool  $again start again: the open attempt is closed as abandoned
      * @param  ?string  $word  why a warned entry is walked all the same
-     * @param  array{build_id?: ?string, configuration_id?: ?string, environment?: ?string}  $on what it is walked on; by default as planned
+     * @param  array{build_id?: ?string, configuration_id?: ?string, environment_id?: ?string, environment?: ?string}  $on what it is walked on; by default as planned
      *
      * @throws Conflict               when the cycle is not released, the entry is held, or another person walks it
      * @throws AuthorizationException when only the assignee records
@@ -61,7 +61,12 @@ final readonly class StartAttempt
         ?string $word = null,
         array $on = [],
     ): Attempt {
-        ProjectReferences::check($entry->project_id, $on['build_id'] ?? null, $on['configuration_id'] ?? null);
+        ProjectReferences::check(
+            $entry->project_id,
+            $on['build_id'] ?? null,
+            $on['configuration_id'] ?? null,
+            $on['environment_id'] ?? null,
+        );
         $this->chain->hold($entry->id);
         $entry = Entry::query()->lockForUpdate()->findOrFail($entry->id);
         $entry->load('cycle', 'case');
@@ -165,7 +170,7 @@ final readonly class StartAttempt
     }
 
     /**
-     * @param  array{build_id?: ?string, configuration_id?: ?string, environment?: ?string}  $on
+     * @param  array{build_id?: ?string, configuration_id?: ?string, environment_id?: ?string, environment?: ?string}  $on
      */
     private function begin(
         Entry $entry,
@@ -197,6 +202,7 @@ final readonly class StartAttempt
             'tester_id' => $user->id,
             'build_id' => $on['build_id'] ?? $entry->cycle->build_id,
             'configuration_id' => $on['configuration_id'] ?? $entry->configuration_id,
+            'environment_id' => $on['environment_id'] ?? $entry->cycle->environment_id,
             'environment' => trim((string) ($on['environment'] ?? '')),
             'parallel_reason' => $parallelReason,
             'remark' => '',
@@ -242,6 +248,7 @@ final readonly class StartAttempt
             'tester' => $attempt->tester_id,
             'build' => $attempt->build_id,
             'configuration' => $attempt->configuration_id,
+            'environment_id' => $attempt->environment_id,
             'environment' => $attempt->environment,
             ...null === $attempt->parallel_reason ? [] : ['parallel_reason' => $attempt->parallel_reason],
             ...null === $attempt->late_of_id ? [] : ['late_of' => $attempt->late_of_id],

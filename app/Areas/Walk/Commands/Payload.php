@@ -14,6 +14,11 @@ final readonly class Payload
      */
     public function __construct(private array $values) {}
 
+    public function has(string $name): bool
+    {
+        return \array_key_exists($name, $this->values);
+    }
+
     /**
      * Without spaces at its ends; empty when there is none.
      */

@@ -30,7 +30,8 @@ final readonly class AttemptSummary
         #[OA\Property] public ?int $corrected_ms,
         #[OA\Property] public string $started_at,
         #[OA\Property] public ?string $finished_at,
-        #[OA\Property] public string $environment,
+        #[OA\Property(description: 'Where it was walked')] public ?Named $named_environment,
+        #[OA\Property(description: 'More of where, in words')] public string $environment,
         #[OA\Property(description: 'A note on the whole attempt')] public string $remark,
         #[OA\Property(description: 'Judged from the list: nobody walked its steps')] public bool $from_list,
         #[OA\Property(description: 'Why it stands beside the attempt that was open')] public ?string $parallel_reason,
@@ -38,7 +39,7 @@ final readonly class AttemptSummary
     ) {}
 
     /**
-     * @param  Attempt  $a with tester, build and configuration loaded
+     * @param  Attempt  $a with tester, build, configuration and namedEnvironment loaded
      */
     public static function from(Attempt $a): self
     {
@@ -57,6 +58,7 @@ final readonly class AttemptSummary
             $a->corrected_ms,
             $a->started_at->toIso8601ZuluString('millisecond'),
             $a->finished_at?->toIso8601ZuluString('millisecond'),
+            Named::orNull($a->namedEnvironment),
             $a->environment,
             $a->remark,
             $a->from_list,

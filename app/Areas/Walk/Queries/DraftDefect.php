@@ -25,7 +25,7 @@ final class DraftDefect
      */
     public function __invoke(Attempt $attempt, ?int $roundNumber, ?int $stepNumber, ?string $happened = null): Draft
     {
-        $attempt->loadMissing('build', 'configuration', 'rounds.results', 'evidence', 'entry.cycle', 'entry.case');
+        $attempt->loadMissing('build', 'configuration', 'namedEnvironment', 'rounds.results', 'evidence', 'entry.cycle', 'entry.case');
         $round = $attempt->rounds->firstWhere('position', $roundNumber ?? 1);
         $result = null === $stepNumber ? null : $round?->results->firstWhere('position', $stepNumber);
         $recorded = $result instanceof StepResult ? $result->happened : '';
@@ -36,7 +36,7 @@ final class DraftDefect
                 RoundValues::mask($round)->text(trim((string) $happened) ?: ($recorded ?: $attempt->note)),
                 $attempt->build->name ?? '',
                 $attempt->configuration->name ?? '',
-                RoundValues::maskedRow($round),
+                RoundValues::maskedRow($round, array_values(array_filter((array) ($attempt->snapshot['columns'] ?? []), is_string(...)))),
                 (string) $attempt->snapshot['preconditions'],
                 $round instanceof Round ? $this->steps($attempt, $round) : [],
                 $stepNumber,
@@ -52,6 +52,7 @@ final class DraftDefect
                     "Case {$attempt->entry->case->key}" . (null === $stepNumber ? '' : ", step {$stepNumber}"),
                     "Cycle {$attempt->entry->cycle->key} {$attempt->entry->cycle->name}, attempt {$attempt->number}",
                 ],
+                implode(', ', array_filter([$attempt->namedEnvironment->name ?? '', $attempt->environment])),
             ),
         );
     }

@@ -38,6 +38,7 @@ final readonly class ReadAttempt
             'tester',
             'build',
             'configuration',
+            'namedEnvironment',
             'entry.cycle.project',
             'entry.case',
             'rounds',
@@ -50,7 +51,7 @@ final readonly class ReadAttempt
         $earlier = Attempt::query()
             ->where('entry_id', $attempt->entry_id)
             ->where('number', '<', $attempt->number)
-            ->with('tester', 'build', 'configuration')
+            ->with('tester', 'build', 'configuration', 'namedEnvironment')
             ->orderByDesc('number')
             ->get();
         $entry = $attempt->entry;
@@ -98,7 +99,7 @@ final readonly class ReadAttempt
     /**
      * An entry as its next attempt would begin, for a device that may have to begin it alone.
      *
-     * @param  Entry  $entry   with case, configuration, cycle.build and cycle.project loaded
+     * @param  Entry  $entry   with case, configuration, cycle.build, cycle.environment and cycle.project loaded
      * @param  Attempt  $attempt as {@see AttemptRounds::planned()} makes it
      */
     public function planned(Entry $entry, CaseVersion $version, Attempt $attempt): AttemptDetail
@@ -122,6 +123,7 @@ final readonly class ReadAttempt
                 null,
                 '',
                 null,
+                Named::orNull($cycle->environment),
                 '',
                 '',
                 false,

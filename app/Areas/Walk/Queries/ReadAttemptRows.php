@@ -31,6 +31,7 @@ final class ReadAttemptRows
                 'tester' => $attempt->tester_id,
                 'build' => $attempt->build_id,
                 'configuration' => $attempt->configuration_id,
+                'environment_id' => $attempt->environment_id,
                 'environment' => $attempt->environment,
                 'snapshot_sha256' => hash('sha256', CanonicalJson::encode($snapshot)),
                 'override_reason' => $attempt->override_reason,

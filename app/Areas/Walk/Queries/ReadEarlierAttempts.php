@@ -92,7 +92,16 @@ final class ReadEarlierAttempts
         return Attempt::query()
             ->whereIn('id', $ids)
             ->orderByDesc('number')
-            ->with('tester', 'build', 'configuration', 'rounds.results', 'evidence.file', 'evidence.marked', 'defectLinks.defect')
+            ->with(
+                'tester',
+                'build',
+                'configuration',
+                'namedEnvironment',
+                'rounds.results',
+                'evidence.file',
+                'evidence.marked',
+                'defectLinks.defect',
+            )
             ->get()
             ->toBase();
     }

@@ -27,7 +27,11 @@ final readonly class ReadEntry
     {
         $entry->load('cycle.build', 'cycle.project');
         $cycles = Collection::make([$entry->cycle]);
-        $attempts = Attempt::query()->where('entry_id', $entry->id)->with('tester', 'build', 'configuration')->orderByDesc('number')->get();
+        $attempts = Attempt::query()
+            ->where('entry_id', $entry->id)
+            ->with('tester', 'build', 'configuration', 'namedEnvironment')
+            ->orderByDesc('number')
+            ->get();
         $links = DefectLink::query()->where('entry_id', $entry->id)->with('defect')->orderBy('created_at')->get()->unique('defect_id');
 
         return new EntryDetail(

@@ -20,6 +20,7 @@ final class ReadRecordNames
         'to' => 'users',
         'build' => 'builds',
         'configuration' => 'configurations',
+        'environment_id' => 'environments',
         'defect' => 'defects',
     ];
 
@@ -27,7 +28,7 @@ final class ReadRecordNames
      * @param  Attempt  $attempt with entry.cycle
      * @param  list<Event>  $events
      *
-     * @return array<string, string> of the cycle, people, builds, configurations and defects, by id in order
+     * @return array<string, string> of the cycle, people, builds, configurations, environments and defects, by id in order
      */
     public function __invoke(Attempt $attempt, array $events): array
     {

@@ -122,12 +122,12 @@ export const createRelease = async (
 export const saveStorage = async (project: string, body: Api['StorageRequest']): Promise<Api['WalkSetup']> =>
   unwrap(await api.PUT('/projects/{project}/storage', { params: { path: { project } }, body }));
 
-/** Replace the addresses that the handset may show. */
-export const saveHandsetAddresses = async (
+/** Replace the environments. */
+export const saveEnvironments = async (
   project: string,
-  body: Api['HandsetAddressesRequest'],
-): Promise<Api['WalkSetup']> =>
-  unwrap(await api.PUT('/projects/{project}/handset-addresses', { params: { path: { project } }, body }));
+  body: Api['EnvironmentsRequest'],
+): Promise<Api['PlanningSetup']> =>
+  unwrap(await api.PUT('/projects/{project}/environments', { params: { path: { project } }, body }));
 
 /** Take a release out that has no builds. */
 export const removeRelease = async (release: string): Promise<Api['PlanningSetup']> =>

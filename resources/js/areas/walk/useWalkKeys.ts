@@ -20,6 +20,8 @@ export interface WalkWays {
   ask: () => void;
   draft: (step: number | null) => void;
   companion: () => Promise<void>;
+  /** What it is walked on is something else. */
+  surroundings: () => void;
 }
 
 /** The lit step's verdict, else that of the step judged last. */
@@ -79,6 +81,7 @@ export function useWalkKeys(walk: Walk, on: WalkWays): void {
             step?.position ?? steps.value.findLast((s) => s.record.verdict === 'fail')?.position ?? null,
           ),
       },
+      { keys: ['e'], label: 'Change what it is walked on', run: on.surroundings },
       { keys: ['f'], label: 'Finish the attempt', run: () => walk.light(null) },
       { keys: ['m'], label: 'Companion window', run: () => void on.companion() },
       {

@@ -19,6 +19,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'ends_on', type: 'string', format: 'date'),
             new OA\Property(property: 'description', type: 'string'),
             new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
+            new OA\Property(property: 'environment_id', type: 'string', format: 'uuid', nullable: true),
             new OA\Property(property: 'milestone_id', type: 'string', format: 'uuid', nullable: true),
             new OA\Property(property: 'phase', type: 'string'),
             new OA\Property(property: 'folder', type: 'string'),

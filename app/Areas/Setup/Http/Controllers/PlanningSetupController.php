@@ -11,6 +11,7 @@ use LucidStep\App\Areas\Setup\Actions\ChangeConfiguration;
 use LucidStep\App\Areas\Setup\Actions\GenerateConfigurations;
 use LucidStep\App\Areas\Setup\Actions\SaveAxes;
 use LucidStep\App\Areas\Setup\Actions\SaveCalendar;
+use LucidStep\App\Areas\Setup\Actions\SaveEnvironments;
 use LucidStep\App\Areas\Setup\Actions\SaveReleases;
 use LucidStep\App\Areas\Setup\Data\PlanningSetup;
 use LucidStep\App\Areas\Setup\Http\Requests\AxesRequest;
@@ -18,6 +19,7 @@ use LucidStep\App\Areas\Setup\Http\Requests\BuildRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\CalendarRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\CapacityRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\ConfigurationsRequest;
+use LucidStep\App\Areas\Setup\Http\Requests\EnvironmentsRequest;
 use LucidStep\App\Areas\Setup\Http\Resources\AxisCheck;
 use LucidStep\App\Areas\Setup\Queries\ReadPlanningSetup;
 use LucidStep\App\Models\Build;
@@ -37,7 +39,7 @@ use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
 
 /**
- * What cycles are planned with: releases and builds, axes and configurations, the calendar and people's time.
+ * What cycles are planned with: releases and builds, environments, axes and configurations, the calendar and people's time.
  */
 final readonly class PlanningSetupController
 {
@@ -190,6 +192,16 @@ final readonly class PlanningSetupController
     {
         $project = $this->lead($build->project_id);
         $this->releases->removeBuild($build);
+
+        return $this->answer($request, $project);
+    }
+
+    #[Put('/projects/{project}/environments', 'Replace the environments', PlanningSetup::class, EnvironmentsRequest::class)]
+    #[LeastRole(Role::Lead)]
+    public function environments(EnvironmentsRequest $request, Project $project, SaveEnvironments $save): JsonResponse
+    {
+        Gate::authorize('lead', $project);
+        $save($project, $request->environments(), $request->validated('seen'));
 
         return $this->answer($request, $project);
     }

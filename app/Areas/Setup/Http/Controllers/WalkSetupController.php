@@ -8,14 +8,12 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Evidence\Data\StorageState;
 use LucidStep\App\Areas\Evidence\Queries\StorageUse;
-use LucidStep\App\Areas\Setup\Actions\SaveHandsetAddresses;
 use LucidStep\App\Areas\Setup\Actions\SaveLists;
 use LucidStep\App\Areas\Setup\Actions\SavePolicies;
 use LucidStep\App\Areas\Setup\Actions\SaveStorageLimits;
 use LucidStep\App\Areas\Setup\Data\ListItemLine;
 use LucidStep\App\Areas\Setup\Data\PolicySet;
 use LucidStep\App\Areas\Setup\Data\WalkSetup;
-use LucidStep\App\Areas\Setup\Http\Requests\HandsetAddressesRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\ListRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\PoliciesRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\StorageRequest;
@@ -59,23 +57,6 @@ final readonly class WalkSetupController
     {
         Gate::authorize('administer', $project);
         $save($project, $request->integer('limit_mb') ?: null, $request->integer('retention_days') ?: null, $request->validated('seen'));
-
-        return new JsonResponse($this->setup($project));
-    }
-
-    #[
-        Put(
-            '/projects/{project}/handset-addresses',
-            'Replace the addresses that the handset may show',
-            WalkSetup::class,
-            HandsetAddressesRequest::class,
-        ),
-    ]
-    #[LeastRole(Role::Lead)]
-    public function handset(HandsetAddressesRequest $request, Project $project, SaveHandsetAddresses $save): JsonResponse
-    {
-        Gate::authorize('lead', $project);
-        $save($project, $request->addresses(), $request->validated('seen'));
 
         return new JsonResponse($this->setup($project));
     }
@@ -161,7 +142,6 @@ final readonly class WalkSetupController
                 'reasons-fail' => Seen::of($lists->items('reason_fail')),
                 'reasons-blocked' => Seen::of($lists->items('reason_blocked')),
                 'reasons-not-applicable' => Seen::of($lists->items('reason_not_applicable')),
-                'handset' => Seen::of(SetupState::handset($project)),
                 'storage' => Seen::of(SetupState::storage($project)),
             ],
         );

@@ -73,7 +73,7 @@ final readonly class AttemptController
             $request->stamp(),
             $request->boolean('again'),
             \is_string($word) ? $word : null,
-            Arr::only((array) $request->validated(), ['build_id', 'configuration_id', 'environment']),
+            Arr::only((array) $request->validated(), ['build_id', 'configuration_id', 'environment_id', 'environment']),
         );
 
         return new JsonResponse(($this->read)($attempt, $request->person()->id), 201);

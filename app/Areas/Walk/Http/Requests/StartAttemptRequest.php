@@ -17,6 +17,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'word', type: 'string', nullable: true),
             new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
             new OA\Property(property: 'configuration_id', type: 'string', format: 'uuid', nullable: true),
+            new OA\Property(property: 'environment_id', type: 'string', format: 'uuid', nullable: true),
             new OA\Property(property: 'environment', type: 'string', nullable: true),
             new OA\Property(property: 'device_time', type: 'string', nullable: true),
             new OA\Property(property: 'sent_at', type: 'string', nullable: true),
@@ -33,6 +34,7 @@ final class StartAttemptRequest extends ApiRequest
             'word' => self::WORDS,
             'build_id' => ['nullable', 'uuid'],
             'configuration_id' => ['nullable', 'uuid'],
+            'environment_id' => ['nullable', 'uuid'],
             'environment' => ['nullable', 'string', 'max:500'],
             ...self::STAMP,
         ];

@@ -28,6 +28,7 @@ const form = ref<CycleInput>({
   starts_on: projectDay(),
   ends_on: projectDay(4),
   build_id: null,
+  environment_id: null,
   milestone_id: typeof route.query.milestone === 'string' ? route.query.milestone : null,
   phase: null,
   folder: '',

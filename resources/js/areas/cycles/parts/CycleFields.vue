@@ -13,6 +13,7 @@ export interface CycleInput {
   starts_on: string;
   ends_on: string;
   build_id: string | null;
+  environment_id: string | null;
   milestone_id: string | null;
   phase: string | null;
   folder: string;
@@ -40,6 +41,12 @@ const builds = computed(() =>
     return { value: b.id, label: release ? `${b.name} (release ${release})` : b.name };
   }),
 );
+/** What is deployed there, where the cycle is for another build. */
+const elsewhere = computed(() => {
+  const there = props.setup.environments.find((e) => e.id === form.value.environment_id);
+  if (!there?.build || there.build.id === form.value.build_id) return '';
+  return `Build ${there.build.name} is deployed there.`;
+});
 const dates = computed(() => {
   const { starts_on: from, ends_on: to } = form.value;
   if (from && to && to < from) return 'It would end before it starts.';
@@ -83,6 +90,19 @@ defineExpose({ dates });
       }}</span></label
     >
     <SelectField v-model="form.build_id" form label="Build" none="None yet" :options="builds" />
+    <div v-if="setup.environments.length > 0">
+      <SelectField
+        v-model="form.environment_id"
+        form
+        label="Environment"
+        none="None"
+        :options="setup.environments.map((e) => ({ value: e.id, label: e.name }))"
+      />
+      <span v-if="wrong('environment_id')" class="p-invalid-words" role="alert">{{
+        wrong('environment_id')
+      }}</span>
+      <span v-else-if="elsewhere" class="soft small">{{ elsewhere }}</span>
+    </div>
     <SelectField
       v-model="form.phase"
       form

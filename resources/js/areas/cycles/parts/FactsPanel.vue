@@ -20,6 +20,7 @@ const form = ref<CycleInput>({
   starts_on: props.cycle.cycle.starts_on,
   ends_on: props.cycle.cycle.ends_on,
   build_id: props.cycle.build_id,
+  environment_id: props.cycle.environment_id,
   milestone_id: props.cycle.milestone?.id ?? null,
   phase: props.cycle.phase || null,
   folder: props.cycle.folder,

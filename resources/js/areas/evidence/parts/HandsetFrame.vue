@@ -30,6 +30,7 @@ const nets: { value: Network; word: string }[] = [
   { value: 'none', word: 'No network' },
 ];
 const configuration = (props.walk.view.value?.attempt.configuration?.name ?? '').toLowerCase();
+const environment = props.walk.view.value?.attempt.named_environment?.id;
 const size = ref(configuration.includes('tablet') ? 4 : 1);
 const turned = ref(configuration.includes('sideways') || configuration.includes('landscape'));
 const { data: setup } = useWalkSetup(() => props.project);
@@ -76,7 +77,11 @@ watch(
   async () => {
     const last = await before;
     if (shown.value || listed.value.length === 0) return;
-    show(last && isListed(last) ? last : listed.value[0]!.address);
+    // It opens where the attempt is walked, as one left it there.
+    const here = listed.value.find((l) => l.environment_id !== null && l.environment_id === environment);
+    const known = last && isListed(last) ? last : null;
+    if (here) show(known && new URL(known).origin === here.origin ? known : here.address);
+    else show(known ?? listed.value[0]!.address);
   },
   { immediate: true },
 );
@@ -100,7 +105,7 @@ function go(): void {
   if (!url || !/^https?:$/.test(url.protocol)) {
     fault.value = 'Write an address, such as https://staging.example/booking.';
   } else if (!isListed(url.href)) {
-    fault.value = `This project does not list ${url.host}. Leads list what the handset shows, under Setup, Walking.`;
+    fault.value = `This project does not list ${url.host}. Leads list environments under Setup, Planning.`;
   } else {
     show(url.href);
     void saveLocal(`handset:${props.project}`, url.href);
@@ -198,7 +203,7 @@ useKeys('Handset', () => [
           <button type="submit" class="link">Open</button>
         </form>
         <p v-if="setup && listed.length === 0" class="small soft">
-          This project lists no address to show. Leads list them under Setup, Walking.
+          No environment of this project has an address. Leads list them under Setup, Planning.
         </p>
         <p v-if="network !== 'full' && !takesPart" class="small soft">
           This page does not say that it takes part: its network stays as it is.

@@ -5,6 +5,7 @@ import type { Api } from '@/api/client';
 import StateBox from '@/kit/StateBox.vue';
 import AxesEditor from '@/areas/setup/parts/AxesEditor.vue';
 import CalendarEditor from '@/areas/setup/parts/CalendarEditor.vue';
+import EnvironmentsEditor from '@/areas/setup/parts/EnvironmentsEditor.vue';
 import ListEditor from '@/areas/setup/parts/ListEditor.vue';
 import ReleasesEditor from '@/areas/setup/parts/ReleasesEditor.vue';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
@@ -24,40 +25,33 @@ const { data: lists, set: setLists } = useLists(project);
     <template v-else>
       <p v-if="!data.may_plan" class="soft">Leads and admins change these; your own days off are yours.</p>
       <AxesEditor :project="project" :setup="data" @saved="set" />
-      <div class="editors">
-        <ReleasesEditor :project="project" :setup="data" @saved="set" />
-        <CalendarEditor :project="project" :setup="data" @saved="set" />
-        <template v-if="lists">
-          <ListEditor
-            title="Types of milestones"
-            what="What kind of goal a milestone is."
-            list="milestone-types"
-            uses="milestone"
-            :project="project"
-            :items="lists.milestone_types"
-            :seen="lists.seen['milestone-types'] ?? ''"
-            :may-write="data.may_plan"
-            @saved="setLists($event as Api['ProjectSetup'])"
-          />
-          <ListEditor
-            title="Phases"
-            what="What a cycle is part of."
-            list="phases"
-            uses="cycle"
-            :project="project"
-            :items="lists.phases"
-            :seen="lists.seen['phases'] ?? ''"
-            :may-write="data.may_plan"
-            @saved="setLists($event as Api['ProjectSetup'])"
-          />
-        </template>
-      </div>
+      <ReleasesEditor :project="project" :setup="data" @saved="set" />
+      <EnvironmentsEditor :project="project" :setup="data" @saved="set" />
+      <CalendarEditor :project="project" :setup="data" @saved="set" />
+      <template v-if="lists">
+        <ListEditor
+          title="Types of milestones"
+          what="What kind of goal a milestone is."
+          list="milestone-types"
+          uses="milestone"
+          :project="project"
+          :items="lists.milestone_types"
+          :seen="lists.seen['milestone-types'] ?? ''"
+          :may-write="data.may_plan"
+          @saved="setLists($event as Api['ProjectSetup'])"
+        />
+        <ListEditor
+          title="Phases"
+          what="What a cycle is part of."
+          list="phases"
+          uses="cycle"
+          :project="project"
+          :items="lists.phases"
+          :seen="lists.seen['phases'] ?? ''"
+          :may-write="data.may_plan"
+          @saved="setLists($event as Api['ProjectSetup'])"
+        />
+      </template>
     </template>
   </div>
 </template>
-
-<style scoped>
-.editors {
-  margin-top: 36px;
-}
-</style>

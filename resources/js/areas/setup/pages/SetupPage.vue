@@ -20,42 +20,40 @@ const { data, error, isPending, refetch, set } = useLists(project);
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <template v-else>
       <p v-if="!data.may_write" class="soft">Leads and admins change these.</p>
-      <div class="editors">
-        <ListEditor
-          title="Types"
-          what="What kind of test a case is."
-          list="types"
-          :project="project"
-          :items="data.types"
-          :seen="data.seen['types'] ?? ''"
-          :may-write="data.may_write"
-          @saved="set($event as Api['ProjectSetup'])"
-        />
-        <ListEditor
-          title="Priorities"
-          what="In order, the most important first. The weight counts when work is chosen for a short time."
-          list="priorities"
-          weighted
-          :project="project"
-          :items="data.priorities"
-          :seen="data.seen['priorities'] ?? ''"
-          :may-write="data.may_write"
-          @saved="set($event as Api['ProjectSetup'])"
-        />
-        <FieldsEditor
-          :project="project"
-          :fields="data.fields"
-          :seen="data.seen.fields ?? ''"
-          :may-write="data.may_write"
-          @saved="set($event as Api['ProjectSetup'])"
-        />
-        <LabelsEditor
-          :project="project"
-          :labels="data.labels"
-          :may-write="data.may_write"
-          @saved="set($event as Api['ProjectSetup'])"
-        />
-      </div>
+      <ListEditor
+        title="Types"
+        what="What kind of test a case is."
+        list="types"
+        :project="project"
+        :items="data.types"
+        :seen="data.seen['types'] ?? ''"
+        :may-write="data.may_write"
+        @saved="set($event as Api['ProjectSetup'])"
+      />
+      <ListEditor
+        title="Priorities"
+        what="In order, the most important first. The weight counts when work is chosen for a short time."
+        list="priorities"
+        weighted
+        :project="project"
+        :items="data.priorities"
+        :seen="data.seen['priorities'] ?? ''"
+        :may-write="data.may_write"
+        @saved="set($event as Api['ProjectSetup'])"
+      />
+      <FieldsEditor
+        :project="project"
+        :fields="data.fields"
+        :seen="data.seen.fields ?? ''"
+        :may-write="data.may_write"
+        @saved="set($event as Api['ProjectSetup'])"
+      />
+      <LabelsEditor
+        :project="project"
+        :labels="data.labels"
+        :may-write="data.may_write"
+        @saved="set($event as Api['ProjectSetup'])"
+      />
     </template>
   </div>
 </template>

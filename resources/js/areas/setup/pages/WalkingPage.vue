@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import Button from 'primevue/button';
 import { computed, reactive, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
@@ -6,7 +7,6 @@ import { Problem, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { seenNow } from '@/kit/useSeen';
 import StateBox from '@/kit/StateBox.vue';
-import HandsetEditor from '@/areas/setup/parts/HandsetEditor.vue';
 import ListEditor from '@/areas/setup/parts/ListEditor.vue';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
 import { savePolicies, saveStorage, useWalkSetup } from '@/areas/setup/queries';
@@ -150,99 +150,84 @@ const lists = [
     <template v-else>
       <p v-if="!data.may_lead" class="soft">Leads and admins change these.</p>
       <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
-      <div class="editors">
-        <section v-for="g in groups" :key="g.title" :aria-label="g.title">
-          <h2>{{ g.title }}</h2>
-          <div v-for="f in g.flags" :key="f.name" class="policy">
-            <input
-              :id="f.name"
-              type="checkbox"
-              :checked="data.policies[f.name]"
-              :disabled="!data.may_lead"
-              :aria-describedby="`${f.name}-does`"
-              @change="set({ [f.name]: ($event.target as HTMLInputElement).checked })"
-            />
-            <label :for="f.name">{{ f.word }}</label>
-            <p :id="`${f.name}-does`" class="soft small">{{ f.does }}</p>
-          </div>
-        </section>
-        <section aria-label="After finishing">
-          <h2>After finishing, the walk goes to</h2>
-          <div v-for="a in afters" :key="a.value" class="policy">
-            <input
-              :id="`after-${a.value}`"
-              type="radio"
-              name="after"
-              :checked="data.policies.after_finishing === a.value"
-              :disabled="!data.may_lead"
-              @change="set({ after_finishing: a.value })"
-            />
-            <label :for="`after-${a.value}`">{{ a.word }}</label>
-            <p class="soft small">{{ a.does }}</p>
-          </div>
-        </section>
-        <section aria-label="Evidence">
-          <h2>Evidence</h2>
-          <p>{{ mb(data.storage.bytes) }} in {{ data.storage.files }} files.</p>
-          <form class="storage" @submit.prevent="keepStorage">
-            <label class="label" for="limit">At most, in MB</label>
-            <input
-              id="limit"
-              v-model="storage.limit"
-              class="field"
-              inputmode="numeric"
-              :disabled="!data.may_admin"
-              placeholder="no limit"
-            />
-            <p v-if="storageProblems.limit_mb" class="p-invalid-words" role="alert">
-              {{ storageProblems.limit_mb[0] }}
-            </p>
-            <p class="soft small">When it is full, new files wait on the tester’s device and say so.</p>
-            <label class="label" for="days">Kept for days after the attempt ended</label>
-            <input
-              id="days"
-              v-model="storage.days"
-              class="field"
-              inputmode="numeric"
-              :disabled="!data.may_admin"
-              placeholder="for ever"
-            />
-            <p v-if="storageProblems.retention_days" class="p-invalid-words" role="alert">
-              {{ storageProblems.retention_days[0] }}
-            </p>
-            <p class="soft small">Then the content is taken out by itself; the record keeps the trace.</p>
-            <Button v-if="data.may_admin" type="submit" outlined label="Save" />
-            <p v-else class="soft small">Admins change these.</p>
-          </form>
-        </section>
-        <HandsetEditor
-          :project="project"
-          :addresses="data.handset"
-          :seen="data.seen.handset ?? ''"
-          :may-write="data.may_lead"
-          @saved="setSetup($event)"
-        />
-        <ListEditor
-          v-for="l in lists"
-          :key="l.list"
-          :title="l.title"
-          what="Offered as one click beside the verdict."
-          :list="l.list"
-          :project="project"
-          :items="data[l.from]"
-          :seen="data.seen[l.list] ?? ''"
-          :may-write="data.may_lead"
-          @saved="setSetup($event as Api['WalkSetup'])"
-        />
-      </div>
+      <SetupSection v-for="g in groups" :key="g.title" :title="g.title">
+        <div v-for="f in g.flags" :key="f.name" class="policy">
+          <input
+            :id="f.name"
+            type="checkbox"
+            :checked="data.policies[f.name]"
+            :disabled="!data.may_lead"
+            :aria-describedby="`${f.name}-does`"
+            @change="set({ [f.name]: ($event.target as HTMLInputElement).checked })"
+          />
+          <label :for="f.name">{{ f.word }}</label>
+          <p :id="`${f.name}-does`" class="soft small">{{ f.does }}</p>
+        </div>
+      </SetupSection>
+      <SetupSection title="After finishing" what="Where the walk goes then.">
+        <div v-for="a in afters" :key="a.value" class="policy">
+          <input
+            :id="`after-${a.value}`"
+            type="radio"
+            name="after"
+            :checked="data.policies.after_finishing === a.value"
+            :disabled="!data.may_lead"
+            @change="set({ after_finishing: a.value })"
+          />
+          <label :for="`after-${a.value}`">{{ a.word }}</label>
+          <p class="soft small">{{ a.does }}</p>
+        </div>
+      </SetupSection>
+      <SetupSection title="Evidence" what="How much of it is kept, and for how long.">
+        <p>{{ mb(data.storage.bytes) }} in {{ data.storage.files }} files.</p>
+        <form class="storage" @submit.prevent="keepStorage">
+          <label class="label" for="limit">At most, in MB</label>
+          <input
+            id="limit"
+            v-model="storage.limit"
+            class="field"
+            inputmode="numeric"
+            :disabled="!data.may_admin"
+            placeholder="no limit"
+          />
+          <p v-if="storageProblems.limit_mb" class="p-invalid-words" role="alert">
+            {{ storageProblems.limit_mb[0] }}
+          </p>
+          <p class="soft small">When it is full, new files wait on the tester’s device and say so.</p>
+          <label class="label" for="days">Kept for days after the attempt ended</label>
+          <input
+            id="days"
+            v-model="storage.days"
+            class="field"
+            inputmode="numeric"
+            :disabled="!data.may_admin"
+            placeholder="for ever"
+          />
+          <p v-if="storageProblems.retention_days" class="p-invalid-words" role="alert">
+            {{ storageProblems.retention_days[0] }}
+          </p>
+          <p class="soft small">Then the content is taken out by itself; the record keeps the trace.</p>
+          <Button v-if="data.may_admin" type="submit" outlined label="Save" />
+          <p v-else class="soft small">Admins change these.</p>
+        </form>
+      </SetupSection>
+      <ListEditor
+        v-for="l in lists"
+        :key="l.list"
+        :title="l.title"
+        what="Offered as one click beside the verdict."
+        :list="l.list"
+        :project="project"
+        :items="data[l.from]"
+        :seen="data.seen[l.list] ?? ''"
+        :may-write="data.may_lead"
+        @saved="setSetup($event as Api['WalkSetup'])"
+      />
     </template>
   </div>
 </template>
 
 <style scoped>
-h2 {
-  margin-bottom: 8px;
-}
 .policy {
   display: grid;
   grid-template-columns: 24px 1fr;
@@ -261,6 +246,9 @@ h2 {
   width: 16px;
   height: 16px;
   margin: 3px 0 0;
+}
+.storage .field {
+  width: 10rem;
 }
 .storage {
   display: grid;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import Button from 'primevue/button';
 import { computed, reactive, ref, watch } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
@@ -96,12 +97,11 @@ const showUntested = ref(false);
 </script>
 
 <template>
-  <section class="whole" aria-label="Axes and configurations">
-    <div>
-      <h2>Axes</h2>
-      <p class="soft small">
-        What configurations differ in, such as the device, with the values that are tested.
-      </p>
+  <div role="group" aria-label="Axes and configurations">
+    <SetupSection
+      title="Axes"
+      what="What configurations differ in, such as the device, with the values that are tested."
+    >
       <div v-for="(a, i) in axes" :key="i" class="axis">
         <input
           v-model="a.name"
@@ -145,8 +145,12 @@ const showUntested = ref(false);
           Add an axis
         </button>
       </p>
-      <h3>Pairs that cannot meet</h3>
-      <p v-if="forbidden.length === 0" class="soft small">None.</p>
+    </SetupSection>
+    <SetupSection
+      title="Pairs that cannot meet"
+      what="Two values that no configuration may have together. The smallest set of pairs goes around them."
+    >
+      <p v-if="forbidden.length === 0" class="soft">None.</p>
       <ul class="pairs">
         <li v-for="(f, i) in forbidden" :key="i">
           {{ f.value }} with {{ f.other_value }}
@@ -179,11 +183,12 @@ const showUntested = ref(false);
         <Button label="Save the axes" @click="save" />
         <button type="button" class="link soft" @click="follow()">Leave them as they were</button>
       </p>
-    </div>
-    <div>
-      <h2>
-        Configurations <span class="soft">{{ setup.configurations.length }}</span>
-      </h2>
+    </SetupSection>
+    <SetupSection
+      title="Configurations"
+      :count="setup.configurations.length"
+      what="One value of each axis, as entries are walked on them."
+    >
       <p v-if="check" class="small" role="status">
         All combinations: <strong>{{ check.all_more ? `more than ${check.all}` : check.all }}</strong>. Every
         pair of values at least once: <strong>{{ check.pairs }}</strong>.
@@ -203,28 +208,6 @@ const showUntested = ref(false);
         untested.
       </p>
       <p v-if="showUntested && check" class="small soft untested">{{ check.untested.join(' · ') }}</p>
-      <p v-if="setup.may_plan && setup.axes.length > 0" class="row">
-        <button type="button" class="link" :disabled="dirty" @click="make('pairs')">
-          Make those for all pairs
-        </button>
-        <button type="button" class="link" :disabled="dirty || check?.all_more" @click="make('all')">
-          Make all combinations
-        </button>
-        <span v-if="dirty" class="soft small">Save the axes first.</span>
-      </p>
-      <form v-if="setup.may_plan && setup.axes.length > 0" class="row" @submit.prevent="make('one')">
-        <select
-          v-for="a in setup.axes"
-          :key="a.id"
-          v-model="one[a.name]"
-          class="field pick"
-          :aria-label="a.name"
-        >
-          <option :value="undefined">{{ a.name }}</option>
-          <option v-for="v in a.values" :key="v.id" :value="v.name">{{ v.name }}</option>
-        </select>
-        <button type="submit" class="link">Make one</button>
-      </form>
       <table class="lines">
         <tbody>
           <tr v-for="c in setup.configurations" :key="c.id">
@@ -250,21 +233,33 @@ const showUntested = ref(false);
           </tr>
         </tbody>
       </table>
-    </div>
-  </section>
+      <p v-if="setup.may_plan && setup.axes.length > 0" class="row">
+        <button type="button" class="link" :disabled="dirty" @click="make('pairs')">
+          Make those for all pairs
+        </button>
+        <button type="button" class="link" :disabled="dirty || check?.all_more" @click="make('all')">
+          Make all combinations
+        </button>
+        <span v-if="dirty" class="soft small">Save the axes first.</span>
+      </p>
+      <form v-if="setup.may_plan && setup.axes.length > 0" class="row" @submit.prevent="make('one')">
+        <select
+          v-for="a in setup.axes"
+          :key="a.id"
+          v-model="one[a.name]"
+          class="field pick"
+          :aria-label="a.name"
+        >
+          <option :value="undefined">{{ a.name }}</option>
+          <option v-for="v in a.values" :key="v.id" :value="v.name">{{ v.name }}</option>
+        </select>
+        <button type="submit" class="link">Make one</button>
+      </form>
+    </SetupSection>
+  </div>
 </template>
 
 <style scoped>
-.whole {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 24px 48px;
-}
-.whole > div {
-  display: grid;
-  gap: 10px;
-  align-content: start;
-}
 .axis {
   display: flex;
   flex-wrap: wrap;
@@ -288,9 +283,6 @@ const showUntested = ref(false);
 .value .link,
 .pairs .link {
   min-width: 24px;
-}
-h3 {
-  font-size: 0.93rem;
 }
 .pairs {
   display: flex;
@@ -319,10 +311,5 @@ table.lines td {
 }
 .nowrap {
   white-space: nowrap;
-}
-@media (max-width: 1000px) {
-  .whole {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

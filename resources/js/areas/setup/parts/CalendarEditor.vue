@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import { watch } from 'vue';
 import { durationText, parseMinutes } from '@/kit/duration';
 import type { Api } from '@/api/client';
@@ -69,8 +70,10 @@ const mine = (id: string): boolean => props.setup.may_plan || session.value?.use
 </script>
 
 <template>
-  <section aria-label="Working days and time">
-    <h2>Working days and time</h2>
+  <SetupSection
+    title="Working days and time"
+    what="When there is work, by the project’s own zone. Assigning goes by each person’s time; your own is yours to change."
+  >
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
     <p class="row" role="group" aria-label="Working days">
       <label v-for="(d, i) in DAYS" :key="d" class="tick"
@@ -78,16 +81,18 @@ const mine = (id: string): boolean => props.setup.may_plan || session.value?.use
         {{ d }}</label
       >
     </p>
-    <label
-      ><span class="label">Holidays, such as 2026-12-25</span
-      ><input v-model="form.holidays" class="field" placeholder="None" :disabled="!setup.may_plan"
-    /></label>
-    <label
-      ><span class="label">Time zone</span
-      ><select v-model="form.zone" class="field" :disabled="!setup.may_plan">
-        <option v-for="z in zones" :key="z" :value="z">{{ z }}</option>
-      </select></label
-    >
+    <div class="pair">
+      <label
+        ><span class="label">Holidays, such as 2026-12-25</span
+        ><input v-model="form.holidays" class="field" placeholder="None" :disabled="!setup.may_plan"
+      /></label>
+      <label
+        ><span class="label">Time zone</span
+        ><select v-model="form.zone" class="field" :disabled="!setup.may_plan">
+          <option v-for="z in zones" :key="z" :value="z">{{ z }}</option>
+        </select></label
+      >
+    </div>
     <p v-if="dirty && setup.may_plan">
       <button type="button" class="link" @click="save">Save the calendar</button>
     </p>
@@ -126,19 +131,19 @@ const mine = (id: string): boolean => props.setup.may_plan || session.value?.use
         </tr>
       </tbody>
     </table>
-  </section>
+  </SetupSection>
 </template>
 
 <style scoped>
-section {
-  display: grid;
-  gap: 10px;
-  align-content: start;
-}
 .tick {
   display: flex;
   gap: 4px;
   align-items: center;
+}
+.pair {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(16rem, 1fr));
+  gap: 8px 16px;
 }
 .short {
   width: 84px;

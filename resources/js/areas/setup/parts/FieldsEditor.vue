@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import { readItems, writeItems } from '@/kit/items';
 import type { Api } from '@/api/client';
 import EditorFoot from '@/areas/setup/parts/EditorFoot.vue';
@@ -58,9 +59,10 @@ const errorOf = (i: number): string =>
 </script>
 
 <template>
-  <section aria-label="Fields of your own">
-    <h2>Fields of your own</h2>
-    <p class="soft small">What cases have here beside what every case has. Lists can be filtered by them.</p>
+  <SetupSection
+    title="Fields of your own"
+    what="What cases have here beside what every case has. Lists can be filtered by them."
+  >
     <div v-for="(r, i) in rows" :key="i" class="one">
       <div class="row">
         <input
@@ -106,11 +108,10 @@ const errorOf = (i: number): string =>
       @save="save"
       @leave="follow()"
     />
-  </section>
+  </SetupSection>
 </template>
 
 <style scoped>
-section,
 .one {
   display: grid;
   gap: 8px;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import { readItems } from '@/kit/items';
 import { computed, ref } from 'vue';
 import type { Api } from '@/api/client';
@@ -37,9 +38,7 @@ async function rename(from: string, to: string): Promise<void> {
 </script>
 
 <template>
-  <section aria-label="Labels">
-    <h2>Labels</h2>
-    <p class="soft small">{{ plural(labels.length, 'label') }}. A case can also make a new one.</p>
+  <SetupSection title="Labels" :what="`${plural(labels.length, 'label')}. A case can also make a new one.`">
     <input
       v-if="labels.length > 15"
       v-model="words"
@@ -87,11 +86,10 @@ async function rename(from: string, to: string): Promise<void> {
       <button type="submit" class="link">Add</button>
     </form>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
-  </section>
+  </SetupSection>
 </template>
 
 <style scoped>
-section,
 ul {
   display: grid;
   gap: 6px;

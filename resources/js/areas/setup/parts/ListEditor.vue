@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import { computed } from 'vue';
 import type { Api } from '@/api/client';
 import EditorFoot from '@/areas/setup/parts/EditorFoot.vue';
@@ -59,9 +60,7 @@ function save(): Promise<void> {
 </script>
 
 <template>
-  <section :aria-label="title">
-    <h2>{{ title }}</h2>
-    <p class="soft small">{{ what }}</p>
+  <SetupSection :title="title" :what="what">
     <div v-for="(r, i) in rows" :key="i" class="row">
       <input
         v-model="r.name"
@@ -103,15 +102,10 @@ function save(): Promise<void> {
       @save="save"
       @leave="follow()"
     />
-  </section>
+  </SetupSection>
 </template>
 
 <style scoped>
-section {
-  display: grid;
-  gap: 8px;
-  align-content: start;
-}
 .row {
   flex-wrap: nowrap;
 }

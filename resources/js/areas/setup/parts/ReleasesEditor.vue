@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import { computed, reactive, ref } from 'vue';
 import type { Api } from '@/api/client';
 import { createBuild, createRelease, removeBuild, removeRelease, saveBuild } from '@/areas/setup/queries';
+import SelectField from '@/kit/SelectField.vue';
 import { useSaving } from '@/areas/setup/useSaving';
 
 /** Releases with their builds, as a tree. */
@@ -28,9 +30,10 @@ async function addBuild(id: string): Promise<void> {
 </script>
 
 <template>
-  <section aria-label="Releases and builds">
-    <h2>Releases and builds</h2>
-    <p class="soft small">What is being tested. A build that something was tested on stays.</p>
+  <SetupSection
+    title="Releases and builds"
+    what="What is being tested. A build that something was tested on stays."
+  >
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
     <div v-for="r in tree" :key="r.id" class="release">
       <p class="row">
@@ -45,35 +48,25 @@ async function addBuild(id: string): Promise<void> {
         </button>
       </p>
       <ul>
-        <li v-for="b in r.builds" :key="b.id" class="row">
-          <span class="mono">{{ b.name }}</span>
-          <button
-            v-if="setup.may_plan"
-            type="button"
-            class="link soft small"
-            @click="run(() => removeBuild(b.id), 'Gone.')"
-          >
-            Take out
-          </button>
-          <select
-            v-if="setup.may_plan && setup.releases.length > 0"
-            class="field move"
-            :aria-label="`Release of ${b.name}`"
-            :value="b.release_id ?? ''"
-            @change="
-              run(
-                () =>
-                  saveBuild(b.id, {
-                    name: b.name,
-                    release_id: ($event.target as HTMLSelectElement).value || null,
-                  }),
-                'Moved.',
-              )
-            "
-          >
-            <option value="">no release</option>
-            <option v-for="x in setup.releases" :key="x.id" :value="x.id">{{ x.name }}</option>
-          </select>
+        <li v-for="b in r.builds" :key="b.id">
+          <span class="mono long">{{ b.name }}</span>
+          <template v-if="setup.may_plan">
+            <SelectField
+              v-if="setup.releases.length > 0"
+              hide-label
+              small
+              :label="`Release of ${b.name}`"
+              none="No release"
+              :model-value="b.release_id"
+              :options="setup.releases.map((x) => ({ value: x.id, label: `Release ${x.name}` }))"
+              @update:model-value="
+                run(() => saveBuild(b.id, { name: b.name, release_id: $event ?? null }), 'Moved.')
+              "
+            />
+            <button type="button" class="link soft" @click="run(() => removeBuild(b.id), 'Gone.')">
+              Take out
+            </button>
+          </template>
         </li>
       </ul>
       <form v-if="setup.may_plan" class="row" @submit.prevent="addBuild(r.id)">
@@ -97,33 +90,28 @@ async function addBuild(id: string): Promise<void> {
       />
       <button type="submit" class="link">Add the release</button>
     </form>
-  </section>
+  </SetupSection>
 </template>
 
 <style scoped>
-section {
-  display: grid;
-  gap: 10px;
-  align-content: start;
-}
 .release {
   display: grid;
   gap: 4px;
+  padding-bottom: 14px;
 }
 ul {
-  padding-left: 14px;
   display: grid;
-  gap: 2px;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(7rem, 14rem) 11rem auto;
+  gap: 12px;
+  align-items: center;
+  justify-content: start;
+  padding: 5px 0;
+  border-top: 1px solid var(--rule);
 }
 .new {
   width: 160px;
-}
-.move {
-  width: auto;
-  padding: 2px 6px;
-  font-size: 0.87rem;
-}
-.release form {
-  padding-left: 14px;
 }
 </style>

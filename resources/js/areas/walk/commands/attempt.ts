@@ -7,7 +7,13 @@ declare module '@/offline/commands' {
     /** Begun on the device, while the server was away. */
     start: { entry: string; version: string };
     away: { away_ms: number; counted_ms: number };
-    surroundings: { build: Api['Named'] | null; configuration: Api['Named'] | null; environment: string };
+    surroundings: {
+      build: Api['Named'] | null;
+      configuration: Api['Named'] | null;
+      /** None in what a device kept from before there were environments. */
+      named_environment?: Api['Named'] | null;
+      environment: string;
+    };
     finish: { verdict: FinalVerdict | null; note: string; active_ms: number; time: string | null };
     message: {
       case: string;
@@ -48,12 +54,16 @@ export const environment: WalkKind<'surroundings'> = {
     body: {
       build_id: command.build?.id ?? null,
       configuration_id: command.configuration?.id ?? null,
+      ...(command.named_environment !== undefined
+        ? { environment_id: command.named_environment?.id ?? null }
+        : {}),
       environment: command.environment,
     },
   }),
   apply(view, command) {
     view.attempt.build = command.build;
     view.attempt.configuration = command.configuration;
+    if (command.named_environment !== undefined) view.attempt.named_environment = command.named_environment;
     view.attempt.environment = command.environment;
   },
 };

@@ -61,6 +61,7 @@ const asking = ref(false);
 const files = ref<HTMLInputElement | null>(null);
 const dropping = ref(false);
 const head = ref<InstanceType<typeof WalkTop> | null>(null);
+const bands = ref<InstanceType<typeof WalkBands> | null>(null);
 const narrow = window.innerWidth <= 640;
 const tools = useEvidence(
   walk,
@@ -104,6 +105,7 @@ useWalkKeys(walk, {
   ask: () => (asking.value = true),
   draft: (step) => (drafting.value = step),
   companion: openCompanion,
+  surroundings: () => bands.value?.change(),
 });
 async function finished(after: Api['PolicySet']['after_finishing']): Promise<void> {
   if (after === 'stay') return;
@@ -165,9 +167,11 @@ function escape(event: KeyboardEvent): void {
       @sheet="turnSheet"
       @companion="openCompanion"
       @pause="walk.clock.paused.value = !walk.clock.paused.value"
+      @surroundings="bands?.change()"
     />
     <p v-if="startProblem" class="band" role="alert">{{ startProblem.message }}</p>
     <WalkBands
+      ref="bands"
       :walk="walk"
       :project="project"
       :not-mine="notMine"

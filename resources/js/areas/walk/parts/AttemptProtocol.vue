@@ -125,7 +125,10 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
           {{ beside ? 'This attempt alone' : 'Beside the attempt before' }}
         </button>
       </p>
-      <p v-if="data.attempt.environment" class="soft small long">On {{ data.attempt.environment }}</p>
+      <p v-if="data.attempt.named_environment || data.attempt.environment" class="soft small long">
+        On
+        {{ [data.attempt.named_environment?.name, data.attempt.environment].filter(Boolean).join(', ') }}
+      </p>
       <p v-if="data.attempt.from_list"><strong>Judged from the list:</strong> nobody walked its steps.</p>
       <p v-if="data.attempt.parallel_reason">
         <strong>Stands beside another attempt:</strong> {{ data.attempt.parallel_reason }}

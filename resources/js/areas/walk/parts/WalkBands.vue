@@ -9,6 +9,7 @@ import { useRead } from '@/offline/useRead';
 import { exact, plural, when } from '@/kit/words';
 import type { Walk } from '@/areas/walk/useWalk';
 import { readSurroundings, takeOver } from '@/areas/walk/queries';
+import { walkedOn } from '@/areas/walk/walkedOn';
 
 /** What stands above the steps because it has to be known or answered: whose it is, a retest, a time away, what it is walked on. */
 const props = defineProps<{ walk: Walk; project: string; notMine: boolean; fault: string }>();
@@ -54,13 +55,16 @@ const untouched = computed(() => view.value?.attempt.roll_up === 'not_run');
 const changing = ref(false);
 const build = ref<string | null>(null);
 const configuration = ref<string | null>(null);
+const place = ref<string | null>(null);
 const environment = ref('');
 watch(
   () => [view.value?.attempt.id, changing.value],
   () => {
-    build.value = view.value?.attempt.build?.id ?? null;
-    configuration.value = view.value?.attempt.configuration?.id ?? null;
-    environment.value = view.value?.attempt.environment ?? '';
+    const attempt = view.value?.attempt;
+    build.value = attempt?.build?.id ?? null;
+    configuration.value = attempt?.configuration?.id ?? null;
+    place.value = attempt?.named_environment?.id ?? null;
+    environment.value = attempt?.environment ?? '';
   },
   { immediate: true },
 );
@@ -70,6 +74,11 @@ const { data: setup } = useRead(
   () => readSurroundings(props.project),
   () => `planning-setup:${props.project}`,
 );
+const there = computed(() => setup.value?.environments.find((e) => e.id === place.value));
+/** Whoever says where it is walked says with it what is deployed there; it can be said otherwise. */
+function arrive(): void {
+  if (there.value?.build) build.value = there.value.build.id;
+}
 async function say(): Promise<void> {
   const named = (list: { id: string; name: string }[] | undefined, id: string | null) => {
     const found = list?.find((x) => x.id === id);
@@ -79,21 +88,18 @@ async function say(): Promise<void> {
     kind: 'surroundings',
     build: named(setup.value?.builds, build.value),
     configuration: named(setup.value?.configurations, configuration.value),
+    named_environment: named(setup.value?.environments, place.value),
     environment: environment.value.trim(),
   });
   changing.value = false;
 }
+function change(): void {
+  if (open.value && !props.notMine) changing.value = true;
+}
+defineExpose({ change });
 /** What arrived too late and nobody decided on yet. */
 const late = computed(() => (view.value?.late ?? []).filter((l) => l.state === 'waiting'));
-const surroundings = computed(() =>
-  [
-    view.value?.attempt.configuration?.name,
-    view.value?.attempt.build ? `build ${view.value.attempt.build.name}` : '',
-    view.value?.attempt.environment,
-  ]
-    .filter(Boolean)
-    .join(', '),
-);
+const surroundings = computed(() => walkedOn(view.value?.attempt).join(', '));
 </script>
 
 <template>
@@ -170,10 +176,26 @@ const surroundings = computed(() =>
       {{ plural(late.length, 'thing') }} arrived too late and {{ late.length === 1 ? 'waits' : 'wait' }} for a
       lead: {{ late[0]?.why }}
     </p>
-    <form v-if="changing" class="band row" aria-label="What it is walked on" @submit.prevent="say">
-      <select v-model="configuration" class="field inline" aria-label="Configuration">
+    <form
+      v-if="changing && open && !notMine"
+      class="band row"
+      aria-label="What it is walked on"
+      @submit.prevent="say"
+      @keydown.esc.stop="changing = false"
+    >
+      <select v-model="configuration" v-focus class="field inline" aria-label="Configuration">
         <option :value="null">no configuration</option>
         <option v-for="c in setup?.configurations" :key="c.id" :value="c.id">{{ c.name }}</option>
+      </select>
+      <select
+        v-if="(setup?.environments.length ?? 0) > 0"
+        v-model="place"
+        class="field inline"
+        aria-label="Environment"
+        @change="arrive"
+      >
+        <option :value="null">no environment</option>
+        <option v-for="e in setup?.environments" :key="e.id" :value="e.id">{{ e.name }}</option>
       </select>
       <select v-model="build" class="field inline" aria-label="Build">
         <option :value="null">no build</option>
@@ -182,8 +204,8 @@ const surroundings = computed(() =>
       <InputText
         v-model="environment"
         maxlength="500"
-        placeholder="Environment in words"
-        aria-label="Environment in words"
+        placeholder="More of where, in words"
+        aria-label="More of where, in words"
         class="word"
       />
       <Button type="submit" size="small" label="It is walked on this" />
@@ -195,13 +217,15 @@ const surroundings = computed(() =>
         label="Leave it"
         @click="changing = false"
       />
+      <p v-if="there" class="soft small wide">
+        <template v-if="there.build && there.build.id !== build"
+          >Build {{ there.build.name }} is deployed in {{ there.name }}. </template
+        >{{ there.notes }}
+      </p>
     </form>
     <p v-else-if="open && !notMine && untouched" class="band quiet">
       Walked on <strong>{{ surroundings || 'nothing that is named' }}</strong>. The first verdict confirms it.
-      <button type="button" class="link" @click="changing = true">It is something else</button>
-    </p>
-    <p v-else-if="open && !notMine" class="unseen">
-      <button type="button" @click="changing = true">Change what it is walked on</button>
+      <button type="button" class="link" @click="change">It is something else <kbd>e</kbd></button>
     </p>
   </div>
 </template>
@@ -222,6 +246,9 @@ const surroundings = computed(() =>
 }
 .word {
   flex: 1 1 16rem;
+}
+.wide {
+  flex-basis: 100%;
 }
 .minutes {
   width: 5rem;

@@ -5,6 +5,7 @@ import PathTrail from '@/kit/PathTrail.vue';
 import { clock } from '@/kit/words';
 import type { useTrail } from '@/areas/walk/useTrail';
 import type { Walk } from '@/areas/walk/useWalk';
+import { walkedOn } from '@/areas/walk/walkedOn';
 
 /** What is walked, the trail of my entries, the clock, and the rounds. */
 const props = defineProps<{
@@ -17,9 +18,11 @@ const props = defineProps<{
   /** ms on this attempt */
   time: number;
 }>();
-const emit = defineEmits<{ sheet: []; companion: []; pause: [] }>();
+const emit = defineEmits<{ sheet: []; companion: []; pause: []; surroundings: [] }>();
 const RoundTrail = defineAsyncComponent(() => import('./RoundTrail.vue'));
 const view = computed(() => props.walk.view.value);
+/** Configuration, build, environment: what of it is known. */
+const on = computed(() => walkedOn(view.value?.attempt).join(' · '));
 const title = ref<HTMLElement | null>(null);
 defineExpose({ focus: () => title.value?.focus() });
 </script>
@@ -32,8 +35,16 @@ defineExpose({ focus: () => title.value?.focus() });
       }}</RouterLink>
       <h1 ref="title" tabindex="-1" class="long">{{ view.title }}</h1>
       <span class="soft about"
-        >{{ view.attempt.configuration?.name }} · build {{ view.attempt.build?.name }} · attempt
-        {{ view.attempt.number }}</span
+        ><button
+          v-if="!locked"
+          type="button"
+          class="on"
+          title="What it is walked on; e changes it"
+          @click="emit('surroundings')"
+        >
+          {{ on || 'On nothing that is named' }}</button
+        ><template v-else-if="on">{{ on }}</template
+        >{{ !locked || on ? ' · ' : '' }}attempt {{ view.attempt.number }}</span
       >
       <button
         type="button"
@@ -98,6 +109,19 @@ defineExpose({ focus: () => title.value?.focus() });
 }
 .about {
   white-space: nowrap;
+}
+.on {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  padding: 0;
+  text-align: left;
+  cursor: pointer;
+}
+.on:hover {
+  color: var(--ink);
+  text-decoration: underline;
 }
 .key {
   white-space: nowrap;

@@ -1,0 +1,122 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Setup\Actions;
+
+use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Setup\Data\EnvironmentInput;
+use LucidStep\App\Areas\Setup\Queries\SetupState;
+use LucidStep\App\Models\Build;
+use LucidStep\App\Models\Environment;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Support\Problems\InUse;
+use LucidStep\App\Support\Revisions\Seen;
+use LucidStep\Core\Evidence\HandsetAddress;
+
+/**
+ * Replaces the environments of a project. One that a cycle is planned for, or that something was walked on, stays.
+ */
+final readonly class SaveEnvironments
+{
+    public function __construct(private PublishChange $publish) {}
+
+    /**
+     * @param  list<EnvironmentInput>  $environments in order
+     * @param  ?string  $seen the state that the person saw ({@see Seen})
+     *
+     * @throws ValidationException by the field of what cannot be: a name twice, an address that cannot be framed, an unknown build
+     * @throws InUse when one that is used would go
+     */
+    public function __invoke(Project $project, array $environments, ?string $seen): void
+    {
+        Project::query()->lockForUpdate()->findOrFail($project->id);
+        $known = Environment::query()->where('project_id', $project->id)->orderBy('position')->get()->keyBy('id');
+        Seen::check($seen, SetupState::environments($known), 'the environments');
+        $this->check($project, $environments, $known);
+        $stay = array_filter(array_column($environments, 'id'));
+        foreach ($known->except($stay) as $gone) {
+            $this->remove($gone);
+        }
+        // Two may exchange their names: what is renamed makes room first.
+        Environment::query()
+            ->whereKey($stay)
+            ->update(['name' => DB::raw("'-' || id")]);
+        foreach ($environments as $at => $one) {
+            Environment::query()->updateOrCreate(
+                ['id' => $one->id ?? (string) Str::uuid7(), 'project_id' => $project->id],
+                [
+                    'name' => $one->name,
+                    'address' => $one->address,
+                    'build_id' => $one->buildId,
+                    'notes' => $one->notes,
+                    'position' => $at + 1,
+                ],
+            );
+        }
+        ($this->publish)($project->id, 'setup', $project->id);
+    }
+
+    /**
+     * @param  list<EnvironmentInput>  $environments
+     * @param  Collection<string, Environment>  $known
+     *
+     * @throws ValidationException
+     */
+    private function check(Project $project, array $environments, Collection $known): void
+    {
+        $builds = Build::query()
+            ->where('project_id', $project->id)
+            ->whereKey(array_filter(array_column($environments, 'buildId')))
+            ->pluck('id')
+            ->all();
+        $errors = $names = $ids = [];
+        foreach ($environments as $at => $one) {
+            $field = "environments.{$at}";
+            $folded = mb_strtolower($one->name);
+            if (\in_array($folded, $names, true)) {
+                $errors["{$field}.name"] = "Another one is called “{$one->name}”.";
+            }
+            if (null !== $one->id && (!$known->has($one->id) || \in_array($one->id, $ids, true))) {
+                $errors["{$field}.id"] = 'This environment is not there any more.';
+            }
+            if ('' !== $one->address) {
+                try {
+                    HandsetAddress::of($one->name, $one->address, (string) config('app.url'));
+                } catch (\DomainException $e) {
+                    $errors["{$field}.address"] = $e->getMessage();
+                }
+            }
+            if (null !== $one->buildId && !\in_array($one->buildId, $builds, true)) {
+                $errors["{$field}.build_id"] = 'This build is not there any more.';
+            }
+            $names[] = $folded;
+            $ids[] = $one->id;
+        }
+        if ([] !== $errors) {
+            throw ValidationException::withMessages($errors);
+        }
+    }
+
+    /**
+     * @throws InUse
+     */
+    private function remove(Environment $gone): void
+    {
+        $uses = [];
+        foreach (['cycles' => 'cycle', 'attempts' => 'attempt'] as $table => $word) {
+            $n = DB::table($table)->where('environment_id', $gone->id)->count();
+            if ($n > 0) {
+                $uses[] = "{$n} " . Str::plural($word, $n);
+            }
+        }
+        if ([] !== $uses) {
+            throw InUse::stays($gone->name, 'it is used by ' . implode(', ', $uses));
+        }
+        $gone->delete();
+    }
+}

@@ -1,0 +1,46 @@
+<script setup lang="ts">
+/** A part of the setup: what it is at the left, what is set at the right. */
+defineProps<{ title: string; what?: string; count?: number | undefined; wide?: boolean }>();
+</script>
+
+<template>
+  <section :aria-label="title">
+    <header>
+      <h2>
+        {{ title }} <span v-if="count !== undefined" class="soft">{{ count }}</span>
+      </h2>
+      <p v-if="what" class="soft small">{{ what }}</p>
+    </header>
+    <div class="set" :class="{ wide }"><slot /></div>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  grid-template-columns: minmax(12rem, 17rem) minmax(0, 1fr);
+  gap: 10px 48px;
+  padding: 24px 0 26px;
+  border-top: 1px solid var(--rule);
+}
+header {
+  display: grid;
+  gap: 6px;
+  align-content: start;
+}
+.set {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+  max-width: 52rem;
+}
+.wide {
+  max-width: none;
+}
+@media (max-width: 900px) {
+  section {
+    grid-template-columns: minmax(0, 1fr);
+    padding: 18px 0 20px;
+  }
+}
+</style>
