@@ -25,6 +25,7 @@ use LucidStep\App\Areas\Search\Http\Controllers\SearchController;
 use LucidStep\App\Areas\Setup\Http\Controllers\HandsetController;
 use LucidStep\App\Areas\Setup\Http\Controllers\ListController;
 use LucidStep\App\Areas\Setup\Http\Controllers\PlanningSetupController;
+use LucidStep\App\Areas\Setup\Http\Controllers\SetupLogController;
 use LucidStep\App\Areas\Setup\Http\Controllers\WalkSetupController;
 use LucidStep\App\Areas\Today\Http\Controllers\TodayController;
 use LucidStep\App\Areas\Walk\Http\Controllers\AttemptController;
@@ -35,6 +36,7 @@ use LucidStep\App\Areas\Walk\Http\Controllers\RecordController;
 use LucidStep\App\Support\Access\RequireAbility;
 use LucidStep\App\Support\Access\RequireRole;
 use LucidStep\App\Support\Http\Idempotent;
+use LucidStep\App\Support\Http\NameActor;
 use LucidStep\App\Support\Http\OneAtATime;
 use LucidStep\App\Support\Http\ReadableInput;
 use LucidStep\App\Support\Http\UpController;
@@ -54,6 +56,7 @@ Route::middleware([
     RequireRole::class,
     OneAtATime::class,
     ReadableInput::class,
+    NameActor::class,
 ])->group(function (): void {
     Route::get('/session', [SessionController::class, 'show']);
     Route::delete('/session', [SessionController::class, 'destroy']);
@@ -63,6 +66,7 @@ Route::middleware([
     Route::get('/projects/{project}/today', [TodayController::class, 'show']);
     Route::get('/projects/{project}/walk-pack', [TodayController::class, 'pack']);
     Route::get('/projects/{project}/scratch', [TodayController::class, 'scratch']);
+    Route::get('/projects/{project}/setup-log', [SetupLogController::class, 'show']);
     Route::get('/projects/{project}/walk-setup', [WalkSetupController::class, 'show']);
     Route::get('/projects/{project}/handset', [HandsetController::class, 'show']);
     Route::get('/projects/{project}/changes', [ProjectController::class, 'changes']);
@@ -229,24 +233,27 @@ Route::middleware([
         Route::post('/entries/{entry}/attempts', [AttemptController::class, 'store']);
         Route::post('/entries/{walked}/device-attempts', [AttemptController::class, 'takeIn']);
         Route::post('/cycles/{cycle}/list-verdicts', [EntryController::class, 'judge']);
-        Route::post('/attempts/{attempt}/rounds', [AttemptController::class, 'round']);
-        Route::post('/attempts/{attempt}/tries', [AttemptController::class, 'tried']);
-        Route::post('/attempts/{attempt}/away', [AttemptController::class, 'away']);
-        Route::post('/attempts/{attempt}/surroundings', [AttemptController::class, 'surroundings']);
-        Route::post('/attempts/{attempt}/removals', [RecordController::class, 'remove']);
-        Route::post('/attempts/{attempt}/verdicts', [AttemptController::class, 'verdict']);
-        Route::post('/attempts/{attempt}/notes', [AttemptController::class, 'note']);
-        Route::post('/attempts/{attempt}/finish', [AttemptController::class, 'finish']);
-        Route::post('/attempts/{attempt}/time', [AttemptController::class, 'time']);
-        Route::post('/attempts/{attempt}/take-over', [AttemptController::class, 'takeOver']);
-        Route::post('/attempts/{attempt}/evidence', [EvidenceController::class, 'store']);
-        Route::patch('/evidence/{evidence}', [EvidenceController::class, 'update']);
-        Route::delete('/evidence/{evidence}', [EvidenceController::class, 'destroy']);
-        Route::post('/evidence/{evidence}/markups', [EvidenceController::class, 'markUp']);
-        Route::post('/evidence/{evidence}/redactions', [EvidenceController::class, 'redact']);
-        Route::post('/evidence/{evidence}/moves', [EvidenceController::class, 'move']);
-        Route::post('/evidence/{evidence}/comparisons', [EvidenceController::class, 'compare']);
-        Route::post('/evidence/{evidence}/removals', [EvidenceController::class, 'remove']);
+        // What is recorded changes no setup.
+        Route::withoutMiddleware(NameActor::class)->group(function (): void {
+            Route::post('/attempts/{attempt}/rounds', [AttemptController::class, 'round']);
+            Route::post('/attempts/{attempt}/tries', [AttemptController::class, 'tried']);
+            Route::post('/attempts/{attempt}/away', [AttemptController::class, 'away']);
+            Route::post('/attempts/{attempt}/surroundings', [AttemptController::class, 'surroundings']);
+            Route::post('/attempts/{attempt}/removals', [RecordController::class, 'remove']);
+            Route::post('/attempts/{attempt}/verdicts', [AttemptController::class, 'verdict']);
+            Route::post('/attempts/{attempt}/notes', [AttemptController::class, 'note']);
+            Route::post('/attempts/{attempt}/finish', [AttemptController::class, 'finish']);
+            Route::post('/attempts/{attempt}/time', [AttemptController::class, 'time']);
+            Route::post('/attempts/{attempt}/take-over', [AttemptController::class, 'takeOver']);
+            Route::post('/attempts/{attempt}/evidence', [EvidenceController::class, 'store']);
+            Route::patch('/evidence/{evidence}', [EvidenceController::class, 'update']);
+            Route::delete('/evidence/{evidence}', [EvidenceController::class, 'destroy']);
+            Route::post('/evidence/{evidence}/markups', [EvidenceController::class, 'markUp']);
+            Route::post('/evidence/{evidence}/redactions', [EvidenceController::class, 'redact']);
+            Route::post('/evidence/{evidence}/moves', [EvidenceController::class, 'move']);
+            Route::post('/evidence/{evidence}/comparisons', [EvidenceController::class, 'compare']);
+            Route::post('/evidence/{evidence}/removals', [EvidenceController::class, 'remove']);
+        });
         Route::put('/projects/{project}/files/{sha256}/ignored-regions', [FileController::class, 'ignore']);
         Route::put('/projects/{project}/policies', [WalkSetupController::class, 'policies']);
         Route::put('/projects/{project}/storage', [WalkSetupController::class, 'storage']);

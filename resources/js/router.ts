@@ -116,6 +116,11 @@ export const router = createRouter({
       meta: { title: 'Setup, planning' },
     },
     {
+      path: '/:project/setup/log',
+      component: () => import('@/areas/setup/pages/SetupLogPage.vue'),
+      meta: { title: 'Setup, log' },
+    },
+    {
       path: '/:project/setup/walking',
       component: () => import('@/areas/setup/pages/WalkingPage.vue'),
       meta: { title: 'Setup, walking' },

@@ -36,6 +36,8 @@ abstract class PagesTestCase extends BrowserTestCase
                 '/SKR/casebook/import' => 'Bring cases in',
                 '/SKR/setup' => 'Fields of your own',
                 '/SKR/setup/walking' => 'Who records',
+                '/SKR/setup/planning' => 'Environments',
+                '/SKR/setup/log' => 'The project was made',
                 '/SKR/defects' => 'SKR-D1',
                 '/SKR/defects/SKR-D2' => 'History',
                 '/SKR/cycles?q=' => 'Release',

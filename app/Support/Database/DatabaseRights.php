@@ -22,8 +22,8 @@ final class DatabaseRights
         'case_log' => [],
     ];
 
-    /** Tables that are read. */
-    private const READ_ONLY = ['migrations'];
+    /** Tables that are read: what is written to them, the owner's migrations and triggers write. */
+    private const READ_ONLY = ['migrations', 'setup_log'];
 
     /**
      * Gives a role what it may do in every table there is now, and takes away what it had beyond.

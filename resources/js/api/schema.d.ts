@@ -2633,6 +2633,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/setup-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was changed in the setup, in policies and in milestones */
+        get: operations["getProjectsProjectSetupLog"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/storage": {
         parameters: {
             query?: never;
@@ -4506,7 +4523,7 @@ export interface components {
             /** @description A name. */
             name: string;
         };
-        /** @description Something with a name: a build, a configuration, a folder. */
+        /** @description Something with a name: a build, a configuration, an environment, a folder. */
         Named: {
             id: string;
             name: string;
@@ -5030,6 +5047,20 @@ export interface components {
             projects: components["schemas"]["ProjectSummary"][];
             /** @description With it a device locks what this person has not sent yet, when they leave: 32 bytes, base64 */
             device_key: string;
+        };
+        /** @description What somebody changed in the setup of a project, in one act. */
+        SetupAct: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            by: components["schemas"]["Person"] | null;
+            lines: string[];
+        };
+        /** @description What was changed in the setup of a project, the newest first. */
+        SetupLog: {
+            items: components["schemas"]["SetupAct"][];
+            /** @description Where the next window begins; null when there is none */
+            next: string | null;
         };
         /** @description An entry in a plan for too little time. */
         ShortLine: {
@@ -11837,6 +11868,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SelectionCount"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectSetupLog: {
+        parameters: {
+            query?: {
+                /** @description the `next` of the window before */
+                after?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupLog"];
                 };
             };
             /** @description A problem */

@@ -23,6 +23,8 @@ export interface Pages<T> {
   total: ComputedRef<number>;
   /** Reads the next window, where there is one. */
   more: () => void;
+  /** Whether there is a next window. */
+  further: ComputedRef<boolean>;
   /** Whether the first window is there. */
   there: ComputedRef<boolean>;
   loading: ComputedRef<boolean>;
@@ -49,6 +51,7 @@ export function useWhole<T>(
     lines,
     total: computed(() => lines.value.length),
     more: () => undefined,
+    further: computed(() => false),
     there: computed(() => all.value !== undefined),
     loading: computed(() => all.value === undefined && read.error.value === null),
     error: computed(() => read.error.value),

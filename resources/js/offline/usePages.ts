@@ -56,6 +56,7 @@ export function usePages<T, P extends Page<T> = Page<T>>(
     more: () => {
       if (query.hasNextPage.value && !query.isFetchingNextPage.value) void query.fetchNextPage();
     },
+    further: computed(() => query.hasNextPage.value),
     there: computed(() => query.data.value !== undefined),
     loading: computed(() => query.isPending.value),
     error: computed(() => query.error.value),

@@ -124,8 +124,7 @@ describe('working days and time', () => {
     name.dispatchEvent(new Event('change', { bubbles: true }));
     await page.see('Renamed.');
     expect(
-      (document.querySelector('[aria-label="Axes and configurations"] input') as HTMLInputElement)
-        .value,
+      (document.querySelector('[aria-label="Axes and configurations"] input') as HTMLInputElement).value,
     ).toBe('Thing');
   });
 });
@@ -294,5 +293,40 @@ describe('environments', () => {
     const fields = [...document.querySelectorAll<HTMLInputElement>(`${HERE} input`)];
     expect(fields.length).toBeGreaterThan(0);
     expect(fields.every((i) => i.disabled)).toBe(true);
+  });
+});
+
+describe('the log of the setup', () => {
+  it('tells by day who changed what, and goes back by windows', async () => {
+    const act = (id: number, at: string, lines: string[]): Api['SetupAct'] => ({
+      id,
+      at,
+      by: { id: 'p1', name: 'Maren Voss' } as Api['Person'],
+      lines,
+    });
+    const server = new DemoServer('maren')
+      .on('GET /projects/SKR/setup-log', {
+        items: [
+          act(9, '2026-11-28T10:00:00Z', ['Added build 4.3', 'Policy “A cycle closes itself”: on']),
+          act(8, '2026-11-27T23:30:00Z', ['Took out label <b>old</b>']),
+        ],
+        next: '8',
+      })
+      .on('GET /projects/SKR/setup-log?after=8', {
+        items: [{ ...act(7, '2026-11-20T10:00:00Z', ['The project was made']), by: null }],
+        next: null,
+      });
+    page = await Page.open('/SKR/setup/log', server);
+    await page.see('Policy “A cycle closes itself”: on', 'section[aria-label="28 Nov"]');
+    await page.see('Took out label <b>old</b>', 'section[aria-label="27 Nov"]');
+    await page.click('button', 'Earlier changes');
+    await page.see('Lucid Step', 'section[aria-label="20 Nov"]');
+    await page.seeNot('Earlier changes');
+  });
+
+  it('is not offered to a tester', async () => {
+    page = await Page.open('/SKR/setup/walking', new DemoServer('tobias'));
+    await page.see('Who records');
+    await page.seeNot('Log', '[aria-label="Setup"]');
   });
 });

@@ -9,6 +9,7 @@ use Illuminate\Foundation\Queue\Queueable;
 use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
 use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\JobState;
+use LucidStep\App\Support\Changes\Actor;
 
 /**
  * Writes the cases of a file that was read.
@@ -27,7 +28,7 @@ final class RunImport implements ShouldQueue
     {
         $found = CaseImport::query()->find($this->import);
         if (null !== $found && JobState::Running === $found->state) {
-            $import->run($found);
+            Actor::during($found->author_id, static fn() => $import->run($found));
         }
     }
 

@@ -223,10 +223,20 @@ final class ProjectLists
         ) {
             $items[] = ['value' => $row->value, 'name' => $row->name, 'weight' => $row->weight];
         }
-        if ([] === $items) {
-            foreach (self::FIRST[$list] as $value => $name) {
-                $items[] = ['value' => $value, 'name' => $name, 'weight' => self::WEIGHTS[$value] ?? 1];
-            }
+
+        return [] === $items ? self::given($list) : $items;
+    }
+
+    /**
+     * What a list has before anybody writes it.
+     *
+     * @return list<array{value: string, name: string, weight: int}>
+     */
+    public static function given(string $list): array
+    {
+        $items = [];
+        foreach (self::FIRST[$list] ?? [] as $value => $name) {
+            $items[] = ['value' => $value, 'name' => $name, 'weight' => self::WEIGHTS[$value] ?? 1];
         }
 
         return $items;

@@ -1,5 +1,6 @@
 import { toValue, type MaybeRefOrGetter } from 'vue';
 import { api, unwrap, type Api } from '@/api/client';
+import { usePages } from '@/offline/usePages';
 import { useRead } from '@/offline/useRead';
 
 /** What cycles are planned with. */
@@ -36,6 +37,20 @@ export function useWalkSetup(project: MaybeRefOrGetter<string>) {
         await api.GET('/projects/{project}/walk-setup', { params: { path: { project: toValue(project) } } }),
       ),
     () => `walk-setup:${toValue(project)}`,
+  );
+}
+
+/** What was changed in the setup, in policies and in milestones; the newest first, by windows. */
+export function useSetupLog(project: MaybeRefOrGetter<string>) {
+  return usePages<Api['SetupAct']>(
+    'cycle',
+    () => ['setup-log', toValue(project)],
+    async (after) =>
+      unwrap(
+        await api.GET('/projects/{project}/setup-log', {
+          params: { path: { project: toValue(project) }, query: after === '' ? {} : { after } },
+        }),
+      ),
   );
 }
 

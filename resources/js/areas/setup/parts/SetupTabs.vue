@@ -1,13 +1,16 @@
 <script setup lang="ts">
+import { computed } from 'vue';
 import PageTabs from '@/kit/PageTabs.vue';
+import { mayLead } from '@/areas/people/session';
 
 /** The title line of the setup's pages. */
-defineProps<{ project: string }>();
-const tabs = [
+const props = defineProps<{ project: string }>();
+const tabs = computed(() => [
   { path: '', word: 'Casebook' },
   { path: '/planning', word: 'Planning' },
   { path: '/walking', word: 'Walking' },
-];
+  ...(mayLead(props.project) ? [{ path: '/log', word: 'Log' }] : []),
+]);
 </script>
 
 <template>

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Setup\Data;
+
+use LucidStep\App\Support\Data\Person;
+use OpenApi\Attributes as OA;
+
+/**
+ * What somebody changed in the setup of a project, in one act.
+ */
+#[OA\Schema(description: 'What somebody changed in the setup of a project, in one act.')]
+final readonly class SetupAct
+{
+    /**
+     * @param  list<string>  $lines
+     */
+    public function __construct(
+        #[OA\Property] public int $id,
+        #[OA\Property(format: 'date-time')] public string $at,
+        #[OA\Property(description: 'null: the application itself')] public ?Person $by,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $lines,
+    ) {}
+}

@@ -1,0 +1,167 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Setup\Queries;
+
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Setup\Data\SetupAct;
+use LucidStep\App\Areas\Setup\Data\SetupLog;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+use LucidStep\App\Support\Data\Person;
+use LucidStep\Core\Planning\SetupChange;
+
+/**
+ * Reads what the database logged of the setup: by act, each thing as it was before and after.
+ */
+final class ReadSetupLog
+{
+    /** So many acts at once, and so many lines of one of them. */
+    public const ACTS = 40;
+
+    public const LINES = 40;
+
+    /**
+     * @param  ?int  $after the `next` of the window before
+     */
+    public function __invoke(Project $project, ?int $after = null): SetupLog
+    {
+        $acts = DB::select(
+            'select max(id) as id, max(at) as at, (array_agg(actor_id))[1] as actor_id, act from setup_log where project_id = ? ' .
+                'group by act having max(id) < ? order by max(id) desc limit ?',
+            [$project->id, $after ?? \PHP_INT_MAX, self::ACTS + 1],
+        );
+        $next = \count($acts) > self::ACTS ? (string) $acts[self::ACTS - 1]->id : null;
+        $acts = \array_slice($acts, 0, self::ACTS);
+        $changes = [];
+        foreach (
+            DB::table('setup_log')
+                ->where('project_id', $project->id)
+                ->whereIn('act', array_column($acts, 'act'))
+                ->groupBy('act', 'subject', 'key')
+                ->orderByRaw('min(id)')
+                ->selectRaw('act, subject, key, (array_agg(old order by id))[1] as old, (array_agg(new order by id desc))[1] as new')
+                ->get()
+            as $row
+        ) {
+            $changes[$row->act][] = new SetupChange(
+                (string) $row->subject,
+                (string) $row->key,
+                self::decoded($row->old),
+                self::decoded($row->new),
+            );
+        }
+        foreach ($this->firstWritings($project) as $list => $act) {
+            if (isset($changes[$act])) {
+                $changes[$act] = self::beginning($list, $changes[$act]);
+            }
+        }
+        $names = $this->names($project);
+        $people = User::query()
+            ->whereKey(array_filter(array_column($acts, 'actor_id')))
+            ->get()
+            ->keyBy('id');
+        $items = [];
+        foreach ($acts as $act) {
+            $lines = self::lines($changes[$act->act] ?? [], $names);
+            $by = $people->get((string) $act->actor_id);
+            // What was changed and changed back in one act is nothing to tell.
+            if ([] !== $lines) {
+                $items[] = new SetupAct(
+                    (int) $act->id,
+                    Carbon::parse($act->at)->toIso8601ZuluString(),
+                    null === $by ? null : Person::from($by),
+                    $lines,
+                );
+            }
+        }
+
+        return new SetupLog($items, $next);
+    }
+
+    /**
+     * @return array<string, string> by list the act that wrote it first, instead of what was given
+     */
+    private function firstWritings(Project $project): array
+    {
+        $acts = DB::select(
+            "select distinct on (split_part(key, '/', 1)) split_part(key, '/', 1) as list, act from setup_log " .
+                "where project_id = ? and subject = 'list_items' order by 1, id",
+            [$project->id],
+        );
+
+        return array_column($acts, 'act', 'list');
+    }
+
+    /**
+     * The first writing of a list changes what was given, of which the database has no rows.
+     *
+     * @param  list<SetupChange>  $changes
+     *
+     * @return list<SetupChange>
+     */
+    private static function beginning(string $list, array $changes): array
+    {
+        $by = [];
+        foreach ($changes as $change) {
+            $by["{$change->subject} {$change->key}"] = $change;
+        }
+        foreach (ProjectLists::given($list) as $at => $item) {
+            $key = "{$list}/{$item['value']}";
+            $was = ['list' => $list, 'name' => $item['name'], 'value' => $item['value'], 'weight' => $item['weight'], 'position' => $at];
+            $by["list_items {$key}"] = new SetupChange('list_items', $key, $was, ($by["list_items {$key}"] ?? null)?->new);
+        }
+
+        return array_values($by);
+    }
+
+    /**
+     * @param  list<SetupChange>  $changes
+     * @param  array<string, string>  $names
+     *
+     * @return list<string>
+     */
+    private static function lines(array $changes, array $names): array
+    {
+        $lines = SetupChange::tell($changes, $names);
+        $more = \count($lines) - self::LINES;
+
+        return $more > 0 ? [...\array_slice($lines, 0, self::LINES), "and {$more} more"] : $lines;
+    }
+
+    /**
+     * @return array<string, string> what ids are called: people, releases, builds and axes, those that are gone too
+     */
+    private function names(Project $project): array
+    {
+        $names = [];
+        foreach (
+            DB::select(
+                "select key as id, coalesce(new, old) ->> 'name' as name from setup_log where project_id = ? and subject in " .
+                    "('releases', 'builds', 'axes') and new is null union all " .
+                    'select id::text, name from releases where project_id = ? union all ' .
+                    'select id::text, name from builds where project_id = ? union all ' .
+                    'select id::text, name from axes where project_id = ? union all ' .
+                    'select u.id::text, u.name from users u join memberships m on m.user_id = u.id where m.project_id = ?',
+                array_fill(0, 5, $project->id),
+            )
+            as $row
+        ) {
+            $names[(string) $row->id] = (string) $row->name;
+        }
+
+        return $names;
+    }
+
+    /**
+     * @return ?array<string, mixed>
+     */
+    private static function decoded(?string $json): ?array
+    {
+        $row = null === $json ? null : json_decode($json, true, 16, \JSON_THROW_ON_ERROR);
+
+        return \is_array($row) ? array_filter($row, is_string(...), \ARRAY_FILTER_USE_KEY) : null;
+    }
+}

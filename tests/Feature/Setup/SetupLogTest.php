@@ -1,0 +1,259 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Feature\Setup;
+
+use Illuminate\Database\QueryException;
+use Illuminate\Routing\Route as Path;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Route;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Models\User;
+use LucidStep\Tests\Support\FeatureTestCase;
+
+/**
+ * What changes in the setup, in policies and in milestones is told, whoever changes it and in whatever way.
+ */
+final class SetupLogTest extends FeatureTestCase
+{
+    /** Writes in the areas that set a project up and change nothing of it. */
+    private const CHANGE_NOTHING = ['POST projects/{project}/axis-checks', 'POST milestones/{milestone}/clone-previews'];
+
+    private User $admin;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->admin = $this->world->person('corin', Role::Admin);
+    }
+
+    public function test_every_way_to_change_the_setup_is_told_with_who_did_it(): void
+    {
+        $open = array_diff($this->ways(), self::CHANGE_NOTHING);
+        self::assertGreaterThan(20, count($open));
+        foreach ($this->changes() as $way => [$path, $body, $line]) {
+            self::assertContains($way, $open, 'no such way');
+            $before = $this->newest();
+            $this->as($this->admin, (string) strtok($way, ' '), $path, $body)->assertSuccessful();
+            $now = $this->newest();
+            self::assertNotSame($before['id'], $now['id'], "{$way} is not told");
+            self::assertSame($this->admin->id, $now['by']['id'] ?? null, $way);
+            self::assertContains($line, $now['lines'], $way);
+            $open = array_diff($open, [$way]);
+        }
+        self::assertSame([], array_values($open), 'not gone through');
+    }
+
+    public function test_what_comes_to_nothing_is_not_told_and_order_is_told_once(): void
+    {
+        $phases = $this->as($this->admin, 'GET', '/projects/TST/lists')->json('phases');
+        $put = fn(array $items): array => (array) $this->as($this->admin, 'PUT', '/projects/TST/lists/phases', ['items' => $items])
+            ->assertOk()
+            ->json('phases');
+        $gone = $phases[0]['name'];
+        // The first writing is told against what was given.
+        $phases = $put([...array_slice($phases, 1), ['name' => 'Dress rehearsal']]);
+        $before = $this->newest();
+        self::assertSame(
+            ['Added phase Dress rehearsal', 'Another order of phases', "Took out phase {$gone}"],
+            $this->sorted($before['lines']),
+        );
+        $put($phases);
+        self::assertSame($before, $this->newest());
+        $put([['value' => $phases[1]['value'], 'name' => 'Once more'], $phases[0], ...array_slice($phases, 2)]);
+        self::assertSame(
+            ['Another order of phases', "Phase {$phases[1]['name']} is called Once more"],
+            $this->sorted($this->newest()['lines']),
+        );
+    }
+
+    public function test_it_is_for_leads_windowed_and_its_own_projects(): void
+    {
+        $lead = $this->world->lead();
+        foreach ([Role::Reader, Role::Developer, Role::Tester] as $role) {
+            $this->as($this->world->person("a-{$role->value}", $role), 'GET', '/projects/TST/setup-log')->assertForbidden();
+        }
+        foreach (range(1, 43) as $n) {
+            $this->as($lead, 'POST', '/projects/TST/releases', ['name' => "R{$n}"])->assertCreated();
+        }
+        $first = $this->as($lead, 'GET', '/projects/TST/setup-log')->assertOk();
+        self::assertCount(40, (array) $first->json('items'));
+        $rest = (array) $this->as($lead, 'GET', '/projects/TST/setup-log?after=' . $first->json('next'))->json('items');
+        self::assertSame(
+            ['Added release R3', 'Added release R2', 'Added release R1'],
+            array_slice(array_column(array_column($rest, 'lines'), 0), 0, 3),
+        );
+        $this->as($lead, 'GET', '/projects/TST/setup-log?after=never')->assertOk();
+        $other = $this->world->person('stranger');
+        DB::table('memberships')->where('user_id', $other->id)->delete();
+        $this->as($other, 'GET', '/projects/TST/setup-log')->assertNotFound();
+    }
+
+    public function test_who_has_the_application_s_rights_cannot_change_it(): void
+    {
+        $this->as($this->admin, 'POST', '/projects/TST/releases', ['name' => 'R1'])->assertCreated();
+        foreach (
+            [
+                'update setup_log set actor_id = null',
+                'delete from setup_log',
+                "insert into setup_log (project_id, act, subject, key) select id, '', '', '' from projects",
+            ]
+            as $sql
+        ) {
+            DB::beginTransaction();
+            try {
+                DB::statement($sql);
+                self::fail($sql);
+            } catch (QueryException $e) {
+                self::assertStringContainsString('permission denied', $e->getMessage());
+            } finally {
+                DB::rollBack();
+            }
+        }
+    }
+
+    /**
+     * @return iterable<string, array{string, array<string, mixed>, string}> each way with where, what, and what is said of it
+     */
+    private function changes(): iterable
+    {
+        $items = ['items' => [['name' => 'Only one']]];
+        $p = '/projects/TST';
+        foreach (
+            ['types' => 'type of case', 'priorities' => 'priority', 'milestone-types' => 'type of milestone', 'phases' => 'phase']
+            as $list => $is
+        ) {
+            yield "PUT projects/{project}/lists/{$list}" => ["{$p}/lists/{$list}", $items, "Added {$is} Only one"];
+        }
+        foreach (['pass', 'fail', 'blocked', 'not-applicable'] as $of) {
+            $is = ['blocked' => 'a block', 'not-applicable' => 'not applicable'][$of] ?? "a {$of}";
+            yield "PUT projects/{project}/lists/reasons-{$of}" => [
+                "{$p}/lists/reasons-{$of}",
+                $items,
+                "Added reason behind {$is} Only one",
+            ];
+        }
+        yield 'PUT projects/{project}/lists/fields' => [
+            "{$p}/lists/fields",
+            ['fields' => [['name' => 'Risk', 'kind' => 'text']]],
+            'Added field Risk',
+        ];
+        yield 'POST projects/{project}/labels' => ["{$p}/labels", ['names' => ['deck, car']], 'Added label deck, car'];
+        yield 'PATCH projects/{project}/labels' => ["{$p}/labels", ['from' => 'deck, car', 'to' => 'cars'], 'Took out label deck, car'];
+        yield 'PUT projects/{project}/policies' => [
+            "{$p}/policies",
+            ['only_assignee_records' => true],
+            'Policy “Only the assignee records”: on',
+        ];
+        yield 'PUT projects/{project}/storage' => ["{$p}/storage", ['limit_mb' => 10], 'MB of evidence at most none → 10'];
+        yield 'PUT projects/{project}/calendar' => [
+            "{$p}/calendar",
+            ['working_days' => [1, 2, 6], 'holidays' => [], 'time_zone' => 'Europe/Berlin'],
+            'Working days Mon, Tue, Wed, Thu, Fri → Mon, Tue, Sat',
+        ];
+        yield 'PUT projects/{project}/people/{person}/capacity' => [
+            "{$p}/people/{$this->admin->id}/capacity",
+            ['minutes_per_day' => 95, 'days_off' => ['2026-12-24']],
+            'Person ' . $this->admin->name . ': days off none → 2026-12-24; minutes a day 360 → 95',
+        ];
+        yield 'PUT projects/{project}/environments' => [
+            "{$p}/environments",
+            ['environments' => [['name' => 'Staging', 'address' => 'https://staging.example']]],
+            'Added environment Staging',
+        ];
+        $axes = [
+            ['name' => 'Device', 'values' => [['name' => 'Phone'], ['name' => 'Desktop']]],
+            ['name' => 'Size', 'values' => [['name' => 'big']]],
+        ];
+        yield 'PUT projects/{project}/axes' => [
+            "{$p}/axes",
+            ['axes' => $axes, 'forbidden' => [['axis' => 'Device', 'value' => 'Phone', 'other_axis' => 'Size', 'other_value' => 'big']]],
+            'Added pair that cannot meet Phone with big',
+        ];
+        yield 'POST projects/{project}/configurations' => ["{$p}/configurations", ['how' => 'all'], 'Added configuration Desktop, big'];
+        $made = (string) DB::table('configurations')
+            ->where('project_id', $this->world->project->id)
+            ->where('name', 'Desktop, big')
+            ->value('id');
+        yield 'PATCH configurations/{configuration}' => [
+            "/configurations/{$made}",
+            ['name' => 'Desk'],
+            'Configuration Desktop, big is called Desk',
+        ];
+        yield 'DELETE configurations/{configuration}' => ["/configurations/{$made}", [], 'Took out configuration Desk'];
+        yield 'POST projects/{project}/releases' => ["{$p}/releases", ['name' => '9.0'], 'Added release 9.0'];
+        $release = (string) DB::table('releases')->where('name', '9.0')->value('id');
+        yield 'PATCH releases/{release}' => ["/releases/{$release}", ['name' => '9.1'], 'Release 9.0 is called 9.1'];
+        yield 'POST projects/{project}/builds' => ["{$p}/builds", ['name' => '9.1-1'], 'Added build 9.1-1'];
+        $build = (string) DB::table('builds')->where('name', '9.1-1')->value('id');
+        yield 'PATCH builds/{build}' => [
+            "/builds/{$build}",
+            ['name' => '9.1-1', 'release_id' => $release],
+            'Build 9.1-1: release none → 9.1',
+        ];
+        yield 'DELETE builds/{build}' => ["/builds/{$build}", [], 'Took out build 9.1-1'];
+        yield 'DELETE releases/{release}' => ["/releases/{$release}", [], 'Took out release 9.1'];
+        yield 'POST projects/{project}/milestones' => [
+            "{$p}/milestones",
+            ['name' => 'Autumn', 'due_on' => '2026-12-01'],
+            'Added milestone Autumn',
+        ];
+        $milestone = (string) DB::table('milestones')->where('name', 'Autumn')->value('id');
+        yield 'PATCH milestones/{milestone}' => [
+            "/milestones/{$milestone}",
+            ['name' => 'Autumn', 'due_on' => '2026-12-05'],
+            'Milestone Autumn: date 2026-12-01 → 2026-12-05',
+        ];
+        $this->world->cycle->update(['milestone_id' => $milestone, 'starts_on' => '2026-11-30', 'ends_on' => '2026-12-02']);
+        yield 'POST milestones/{milestone}/clones' => [
+            "/milestones/{$milestone}/clones",
+            ['name' => 'Winter', 'due_on' => '2027-01-05', 'which' => 'all'],
+            'Added milestone Winter',
+        ];
+        $this->world->cycle->update(['milestone_id' => null]);
+        yield 'DELETE milestones/{milestone}' => ["/milestones/{$milestone}", [], 'Took out milestone Autumn'];
+    }
+
+    /**
+     * @return list<string> every writing address of the areas that set a project up, and of milestones
+     */
+    private function ways(): array
+    {
+        $ways = [];
+        /** @var Path $route */
+        foreach (Route::getRoutes()->getRoutes() as $route) {
+            $class = (string) $route->getControllerClass();
+            $isSetup = str_contains($class, '\\Setup\\') || str_contains($class, 'MilestoneController');
+            if ($isSetup && !in_array('GET', $route->methods(), true)) {
+                $ways[] = $route->methods()[0] . ' ' . str_replace('api/v1/', '', $route->uri());
+            }
+        }
+
+        return $ways;
+    }
+
+    /**
+     * @return array{id: ?int, by: ?array{id: string}, lines: list<string>}
+     */
+    private function newest(): array
+    {
+        return $this->as($this->admin, 'GET', '/projects/TST/setup-log')->assertOk()->json('items.0') ?? [
+            'id' => null,
+            'by' => null,
+            'lines' => [],
+        ];
+    }
+
+    /**
+     * @param  list<string>  $lines
+     *
+     * @return list<string>
+     */
+    private function sorted(array $lines): array
+    {
+        sort($lines);
+
+        return $lines;
+    }
+}
