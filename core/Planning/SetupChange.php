@@ -127,7 +127,11 @@ final readonly class SetupChange
         }
         $names = array_map(self::text(...), \array_slice($said, 2));
         $more = \count($names) - self::NAMED;
-        $list = implode(', ', \array_slice($names, 0, self::NAMED)) . ($more > 0 ? " and {$more} more" : '');
+        $quoted = array_map(
+            static fn(string $name): string => str_contains($name, ',') ? "“{$name}”" : $name,
+            \array_slice($names, 0, self::NAMED),
+        );
+        $list = implode(', ', 1 === \count($names) ? $names : $quoted) . ($more > 0 ? " and {$more} more" : '');
 
         return 1 === \count($names)
             ? "{$verb} " . self::text($noun[0] ?? '') . " {$list}"

@@ -156,6 +156,15 @@ final class OutboxTest extends WalkTestCase
         $me->press('1')->see('Step 2 of 5')->see('Saved', 'header');
         $phone = $this->tester(390, 844)->signIn('tobias');
         $phone->see('Go on with SKR-C13')->open($walk)->see('Step 2 of 5')->press('1')->see('Step 3 of 5')->see('Saved', 'header');
+        // On a phone the lit step comes first and whole; what is behind stands in one line.
+        $phone->see('2 steps behind')->seeNot('The first verdict confirms it.');
+        $top = fn(string $of): float => (float) $phone->script(
+            'return document.querySelector(arguments[0]).getBoundingClientRect().top',
+            $of,
+        );
+        self::assertLessThan(400, $top('.lit'));
+        self::assertLessThan($top('.lit .bar'), $top('.lit .parts'));
+        $phone->click('button', '2 steps behind')->seeNot('2 steps behind');
         // The first device learns of it and loses nothing of its own.
         $me->press('n')->press('Both saw it');
         $me->until('to hear of the other device', fn(): bool => str_contains($me->text('.lane'), 'Take back'));

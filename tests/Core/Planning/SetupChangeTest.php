@@ -78,11 +78,14 @@ final class SetupChangeTest extends TestCase
     {
         $row = static fn(string $name, int $at): array => ['list' => 'phase', 'name' => $name, 'position' => $at];
         $phase = static fn(?array $old, ?array $new): SetupChange => new SetupChange('list_items', '', $old, $new);
-        $builds = array_map(static fn(int $n): SetupChange => new SetupChange('builds', "b{$n}", null, ['name' => "1.{$n}"]), range(1, 10));
+        $builds = array_map(
+            static fn(int $n): SetupChange => new SetupChange('builds', "b{$n}", null, ['name' => 2 === $n ? '1,2' : "1.{$n}"]),
+            range(1, 10),
+        );
         self::assertSame(
             [
                 'Another order of phases',
-                'Added 10 builds: 1.1, 1.2, 1.3, 1.4, 1.5, 1.6, 1.7, 1.8 and 2 more',
+                'Added 10 builds: 1.1, “1,2”, 1.3, 1.4, 1.5, 1.6, 1.7, 1.8 and 2 more',
                 'Took out phase Smoke',
                 'Phase Look is called Last look',
             ],

@@ -16,6 +16,7 @@ import { useWalk } from '@/areas/walk/useWalk';
 import { useWalkKeys } from '@/areas/walk/useWalkKeys';
 import WalkBands from '@/areas/walk/parts/WalkBands.vue';
 import WalkTop from '@/areas/walk/parts/WalkTop.vue';
+import StepsBehind from '@/areas/walk/parts/StepsBehind.vue';
 import WalkTray from '@/areas/walk/parts/WalkTray.vue';
 
 const WrapUp = defineAsyncComponent(() => import('@/areas/walk/parts/WrapUp.vue'));
@@ -45,6 +46,9 @@ const total = computed(() =>
     : 0,
 );
 
+/** On a phone what is behind stands in one line, until one asks for it. */
+const unfolded = ref(false);
+const folded = computed(() => narrow && !unfolded.value && lit.value !== null && behind.value.length > 0);
 const behind = computed(() => steps.value.filter((s) => lit.value === null || s.position < lit.value));
 const ahead = computed(() => steps.value.filter((s) => lit.value !== null && s.position > lit.value));
 const litStep = ref<InstanceType<typeof ActiveStep> | null>(null);
@@ -77,6 +81,13 @@ function turnSheet(): void {
   if (sheet.value && lit.value === null && steps.value[0]) walk.light(steps.value[0].position);
 }
 
+watch(lit, async () => {
+  unfolded.value = false;
+  if (!narrow) return;
+  await nextTick();
+  const step = document.querySelector('.walk .lit');
+  if (step && step.getBoundingClientRect().top < 0) step.scrollIntoView({ block: 'start' });
+});
 watch(id, () => {
   drafting.value = undefined;
   asking.value = false;
@@ -180,13 +191,20 @@ function escape(event: KeyboardEvent): void {
     />
     <div class="columns">
       <div class="lane">
-        <div v-if="view.preconditions" class="before small">
+        <details v-if="view.preconditions && narrow" class="before small">
+          <summary>
+            Before you begin <span class="soft">{{ view.preconditions.replaceAll(/[*`_#]/g, '') }}</span>
+          </summary>
+          <MarkdownText :text="view.preconditions" />
+        </details>
+        <div v-else-if="view.preconditions" class="before small">
           <span class="label">Before you begin</span><MarkdownText :text="view.preconditions" />
         </div>
         <SheetView v-if="sheet && steps.length > 0" :walk="walk" :project="project" :locked="locked" />
         <ol v-else>
+          <StepsBehind v-if="folded" :steps="behind" @unfold="unfolded = true" />
           <StepLine
-            v-for="s in behind"
+            v-for="s in folded ? [] : behind"
             :key="s.position"
             :step="s"
             :defects="view.defects"
@@ -321,7 +339,19 @@ function escape(event: KeyboardEvent): void {
   outline: 2px dashed var(--edge);
   outline-offset: -8px;
 }
+summary {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  padding: 4px 0;
+}
+details[open] summary .soft {
+  display: none;
+}
 @media (max-width: 640px) {
+  .before {
+    padding-left: 0;
+  }
   .finish kbd {
     display: none;
   }

@@ -101,12 +101,6 @@ const verdicts: { verdict: FinalVerdict; word: string; key: string }[] = [
   cursor: pointer;
 }
 @media (max-width: 640px) {
-  .bar {
-    position: sticky;
-    bottom: 0;
-    padding: 10px 0;
-    background: var(--sheet);
-  }
   .give {
     white-space: nowrap;
     font-size: 0.93rem;

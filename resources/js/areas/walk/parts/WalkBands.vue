@@ -253,6 +253,12 @@ const surroundings = computed(() => walkedOn(view.value?.attempt).join(', '));
 .minutes {
   width: 5rem;
 }
+@media (max-width: 640px) {
+  /* The head says it, and a tap there changes it. */
+  .quiet {
+    display: none;
+  }
+}
 @media (max-width: 760px) {
   .band {
     padding-left: 14px;

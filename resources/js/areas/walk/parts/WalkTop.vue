@@ -144,11 +144,6 @@ defineExpose({ focus: () => title.value?.focus() });
 .end {
   margin-left: auto;
 }
-@media (max-width: 640px) {
-  .ways kbd {
-    display: none;
-  }
-}
 @media (max-width: 1000px) {
   .line {
     flex-wrap: wrap;
@@ -174,6 +169,20 @@ defineExpose({ focus: () => title.value?.focus() });
     width: 100%;
     margin-left: 0;
     font-size: 0.87rem;
+  }
+}
+@media (max-width: 640px) {
+  .ways kbd,
+  .line .end {
+    display: none;
+  }
+  .ways {
+    margin-left: auto;
+  }
+  .line .about {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
 }
 </style>
