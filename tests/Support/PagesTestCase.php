@@ -36,8 +36,6 @@ abstract class PagesTestCase extends BrowserTestCase
                 '/SKR/casebook/import' => 'Bring cases in',
                 '/SKR/setup' => 'Fields of your own',
                 '/SKR/setup/walking' => 'Who records',
-                '/SKR/setup/planning' => 'Environments',
-                '/SKR/setup/log' => 'The project was made',
                 '/SKR/defects' => 'SKR-D1',
                 '/SKR/defects/SKR-D2' => 'History',
                 '/SKR/cycles?q=' => 'Release',
@@ -68,7 +66,7 @@ abstract class PagesTestCase extends BrowserTestCase
         $this->check($me, 'walk');
         $me->press('.')->waitFor('table.lines');
         $this->check($me, 'the sheet');
-        $me->press('.')->click('.tools button', 'Log text')->see('Log text, kept as a file')->click('.band .link', 'It is something else');
+        $me->press('.')->click('.tools button', 'Log text')->see('Log text, kept as a file')->click('.top .on');
         $this->check($me, 'evidence and surroundings');
         $me->click('.band button', 'Leave it')->press('a')->see('A better wording');
         $this->check($me, 'asking');
@@ -99,6 +97,7 @@ abstract class PagesTestCase extends BrowserTestCase
                 '/SKR/cycles/SKR-R2/compare?with=SKR-R1' => 'Compared',
                 '/SKR/queue' => 'Waits for a lead',
                 '/SKR/setup/planning' => 'Pairs that cannot meet',
+                '/SKR/setup/log' => 'The project was made',
                 '/mail' => 'Caught mails',
             ]
             as $path => $words
