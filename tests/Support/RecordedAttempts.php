@@ -45,8 +45,8 @@ trait RecordedAttempts
         $do('POST', "/attempts/{$of}/surroundings", ['build_id' => $this->world->build->id, 'environment' => 'A tablet, upright']);
         $do('POST', "/attempts/{$of}/away", ['away_ms' => 60_000, 'counted_ms' => 20_000]);
         $this->judge($this->me, $of, 1, 1, 'pass', ['active_ms' => 4000]);
-        $this->judge($this->me, $of, 1, 2, 'fail', ['happened' => 'It sank', 'reason' => 'as it was said']);
-        $this->judge($this->me, $of, 1, 3, 'blocked', ['reason' => 'no harbour', 'waits_on' => 'the tide']);
+        $this->judge($this->me, $of, 1, 2, 'fail', ['happened' => 'It sank', 'reason' => 'Wrong words']);
+        $this->judge($this->me, $of, 1, 3, 'blocked', ['reason' => 'No access', 'waits_on' => 'the tide']);
         $do('POST', "/attempts/{$of}/tries", ['round' => 1, 'step' => 2, 'failed' => true]);
         $do('POST', "/attempts/{$of}/notes", ['round' => 1, 'step' => 1, 'note' => 'The quay was wet']);
         $do('POST', "/attempts/{$of}/notes", ['note' => 'A remark on it all']);

@@ -61,7 +61,19 @@ trait Walks
     protected function finished(Entry $entry, User $user, string $verdict = 'pass'): string
     {
         $attempt = $this->walked($entry, $user);
-        $this->judge($user, $attempt, 1, 1, $verdict, 'fail' === $verdict ? ['happened' => 'It broke.'] : ['reason' => 'as said']);
+        $this->judge(
+            $user,
+            $attempt,
+            1,
+            1,
+            $verdict,
+            'fail' === $verdict
+                ? ['happened' => 'It broke.']
+                : [
+                    'reason' =>
+                        ['blocked' => 'Data missing', 'pass' => 'At a second try', 'not_applicable' => 'Out of scope'][$verdict] ?? '',
+                ],
+        );
         foreach ([2, 3] as $step) {
             $this->judge($user, $attempt, 1, $step, 'pass');
         }

@@ -91,7 +91,7 @@ final class SecretsTest extends FeatureTestCase
         }
         self::assertSame([], $faults);
         self::assertGreaterThan(400, $tried);
-        self::assertGreaterThan(200, $taken, 'so many were written');
+        self::assertGreaterThan(190, $taken, 'so many were written');
     }
 
     public function test_text_files_have_it_hidden_and_others_are_left_alone(): void

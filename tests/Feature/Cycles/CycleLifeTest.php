@@ -346,7 +346,7 @@ final class CycleLifeTest extends FeatureTestCase
             'step' => 1,
             'verdict' => $verdict,
             'happened' => 'x',
-            'reason' => 'y',
+            'reason' => 'blocked' === $verdict ? 'Data missing' : '',
             'active_ms' => 1000,
         ])->assertOk();
         $this->as($me, 'POST', "/attempts/{$attempt}/finish")->assertOk();

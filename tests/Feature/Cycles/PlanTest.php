@@ -340,7 +340,7 @@ final class PlanTest extends FeatureTestCase
             'step' => 1,
             'verdict' => $verdict,
             'happened' => 'x',
-            'reason' => 'y',
+            'reason' => 'blocked' === $verdict ? 'Data missing' : '',
         ])->assertOk();
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['active_ms' => $ms])->assertOk();
     }

@@ -146,7 +146,7 @@ final class ShareTest extends FeatureTestCase
             'step' => 1,
             'verdict' => $verdict,
             'happened' => 'x',
-            'reason' => 'y',
+            'reason' => 'blocked' === $verdict ? 'Data missing' : '',
         ])->assertOk();
         $this->as($me, 'POST', "/attempts/{$attempt}/finish", ['active_ms' => $ms])->assertOk();
     }

@@ -269,7 +269,7 @@ final class RolesTest extends FeatureTestCase
                 $statuses[] = $this->as($this->world->person($role->value, $role), $method, $this->real($path))->getStatusCode();
             }
             $expected = match ($path) {
-                '/projects/{project}/queue' => [403, 403, 403, 200, 200],
+                '/projects/{project}/queue', '/projects/{project}/setup-log' => [403, 403, 403, 200, 200],
                 // Whether there are such mails is not told.
                 '/mails' => [404, 404, 404, 200, 200],
                 default => array_fill(0, 5, $statuses[4]),

@@ -186,7 +186,7 @@ final class LateTest extends FeatureTestCase
         $late('POST', "/attempts/{$attempt}/rounds", ['round' => 2, 'act' => 'skip', 'reason' => 'Rory is away', 'counter' => 1]);
         $late('POST', "/attempts/{$attempt}/rounds", ['round' => 1, 'act' => 'repeat', 'counter' => 2]);
         $this->send($this->me, $attempt, 4, 1, 'blocked', [
-            'reason' => 'Harbour dark',
+            'reason' => 'Environment down',
             'waits_on' => 'power',
             'counter' => 3,
         ])->assertStatus(202);

@@ -50,7 +50,7 @@ final class ParityTest extends FeatureTestCase
             'verdict_given' => [
                 'POST',
                 "{$a}/verdicts",
-                ['round' => 1, 'step' => 2, 'verdict' => 'fail', 'happened' => ' It broke. ', 'reason' => 'slow', 'active_ms' => 900],
+                ['round' => 1, 'step' => 2, 'verdict' => 'fail', 'happened' => ' It broke. ', 'reason' => 'Too slow', 'active_ms' => 900],
             ],
             'verdict_taken_back' => ['POST', "{$a}/verdicts", ['round' => 1, 'step' => 1, 'verdict' => 'not_run', 'active_ms' => 40]],
             'note_written' => ['POST', "{$a}/notes", ['round' => 1, 'step' => 2, 'note' => ' A slow day ']],

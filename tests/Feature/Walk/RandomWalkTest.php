@@ -124,7 +124,13 @@ final class RandomWalkTest extends FeatureTestCase
             ],
             'verdict' => [
                 "/attempts/{$attempt}/verdicts",
-                [...$at, 'verdict' => $verdict, 'happened' => 'It broke.', 'reason' => 'Dark', 'active_ms' => mt_rand(0, 5000)],
+                [
+                    ...$at,
+                    'verdict' => $verdict,
+                    'happened' => 'It broke.',
+                    'reason' => ['fail' => 'Too slow', 'blocked' => 'No access'][$verdict] ?? '',
+                    'active_ms' => mt_rand(0, 5000),
+                ],
             ],
             'note' => ["/attempts/{$attempt}/notes", [...$at, 'note' => "Note {$verdict}"]],
             'try' => ["/attempts/{$attempt}/tries", [...$at, 'failed' => 'fail' === $verdict]],

@@ -51,6 +51,10 @@ describe('from the step, without leaving it', () => {
     me = await Person.open(server);
     await me.press('3');
     await me.type('#reason', 'Harbour dark');
+    await me.submit('form.more');
+    await me.see('“Harbour dark” is none of this project’s reasons.');
+    await me.type('#reason', 'environ');
+    await me.see('Environment down', '.chip[aria-pressed=true]');
     await me.type('#waits', 'power');
     await me.click('button', 'The same outage blocks more of my entries');
     await me.see('All 2 entries');
@@ -61,7 +65,7 @@ describe('from the step, without leaving it', () => {
     await me.saved();
     expect(server.writes.at(-1)).toMatchObject({
       path: '/cycles/SKR-R2/list-verdicts',
-      body: { ids: ['e2', 'e3'], verdict: 'blocked', reason: 'Harbour dark', waits_on: 'power' },
+      body: { ids: ['e2', 'e3'], verdict: 'blocked', reason: 'Environment down', waits_on: 'power' },
     });
   });
 

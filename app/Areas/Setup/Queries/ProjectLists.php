@@ -46,6 +46,7 @@ final class ProjectLists
             'data_missing' => 'Data missing',
             'waits_for_a_fix' => 'Waits for a fix',
             'no_access' => 'No access',
+            'something_else' => 'Something else',
         ],
         'reason_not_applicable' => [
             'not_on_this_configuration' => 'Not on this configuration',

@@ -9,6 +9,7 @@ use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Cycles\Actions\BlockDependents;
 use LucidStep\App\Areas\Cycles\Data\RefusedEntry;
 use LucidStep\App\Areas\Cycles\Exceptions\CycleConflict;
+use LucidStep\App\Areas\Setup\Queries\ReasonNames;
 use LucidStep\App\Areas\Walk\Commands\FinishCommand;
 use LucidStep\App\Areas\Walk\Data\ListVerdictResult;
 use LucidStep\App\Areas\Walk\Exceptions\EntryConflict;
@@ -53,7 +54,7 @@ final readonly class RecordFromList
         if (!Why::isGiven($note)) {
             throw ValidationException::withMessages(['note' => 'Say in a few words why: nobody walks the steps.']);
         }
-        $reason = trim((string) ($said['reason'] ?? ''));
+        $reason = ReasonNames::listed($cycle->project_id, Verdict::from($said['verdict']), trim((string) ($said['reason'] ?? '')));
         $waits = trim((string) ($said['waits_on'] ?? ''));
         $note .= '' === $reason ? '' : " ({$reason}" . ('' === $waits ? '' : ", waits on {$waits}") . ')';
         $entries = Entry::query()

@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Walk\Actions;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Setup\Queries\ReasonNames;
 use LucidStep\App\Areas\Walk\Commands\AttemptCommand;
 use LucidStep\App\Areas\Walk\Commands\CommandContext;
 use LucidStep\App\Areas\Walk\Commands\CommandHandler;
@@ -45,6 +46,7 @@ final readonly class RecordVerdict implements CommandHandler
         }
         $from = $step->verdict;
         $words = $command->words();
+        $words['reason'] = ReasonNames::listed($attempt->project_id, $command->verdict, $words['reason']);
         $active = max(0, $command->activeMs);
         $takenBack = Verdict::NotRun === $command->verdict;
         DB::table('step_results')

@@ -8,6 +8,7 @@ import VerdictMark from '@/kit/VerdictMark.vue';
 import type { FinalVerdict } from '@/areas/walk/types';
 import BlockForm from './BlockForm.vue';
 import FailForm from './FailForm.vue';
+import { useReasons } from '@/areas/walk/reasons';
 import ReasonChips from './ReasonChips.vue';
 import VerdictBar from './VerdictBar.vue';
 import { useCopying } from '@/areas/walk/useCopying';
@@ -31,6 +32,7 @@ const { draft, clear } = useLocalDraft(
 );
 const form = computed({ get: () => draft.value.form, set: (now) => (draft.value.form = now) });
 const missing = ref('');
+const reasons = useReasons(() => props.project, 'blocked');
 const asked = ref<{ focus: () => Promise<void> } | null>(null);
 const note = ref<{ $el: HTMLTextAreaElement } | null>(null);
 const { data, values, chips, said, copy, copyNext, onText } = useCopying(props.walk, () => props.step);
@@ -50,10 +52,12 @@ function choose(verdict: FinalVerdict): void {
 /** Records the fail or block; false when a word is missing. Words stay where they are when nothing could keep the act. */
 async function record(stay = false): Promise<boolean> {
   const fail = form.value === 'fail';
-  const word = (fail ? draft.value.happened : draft.value.reason).trim();
-  if (word === '') {
+  const typed = (fail ? draft.value.happened : draft.value.reason).trim();
+  const word = fail ? typed : reasons.meant(typed);
+  if (!word) {
     await begin(fail ? 'fail' : 'blocked');
-    missing.value = fail ? 'Say what happened instead.' : 'Say why it is blocked.';
+    if (fail) missing.value = 'Say what happened instead.';
+    else missing.value = typed === '' ? 'Say why it is blocked.' : reasons.none(typed);
     return false;
   }
   const { step, walk } = props;

@@ -1,29 +1,28 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { useWalkSetup } from '@/areas/setup/queries';
+import { useReasons, type Reasoned } from '@/areas/walk/reasons';
 
-/** The project's short reasons behind a verdict, one to choose. */
-const props = defineProps<{
-  project: string;
-  verdict: 'pass' | 'fail' | 'blocked' | 'not_applicable';
-  modelValue: string;
-}>();
+/** The project's short reasons behind a verdict, one to choose. What is typed beside them lights the one that is meant. */
+const props = defineProps<{ project: string; verdict: Reasoned; modelValue: string }>();
 const emit = defineEmits<{ 'update:modelValue': [reason: string] }>();
-const { data } = useWalkSetup(() => props.project);
-const reasons = computed(() => data.value?.[`reasons_${props.verdict}`] ?? []);
+const { names, meant } = useReasons(
+  () => props.project,
+  () => props.verdict,
+);
+const lit = computed(() => meant(props.modelValue));
 </script>
 
 <template>
   <div class="offered" role="group" aria-label="Reasons">
     <button
-      v-for="r in reasons"
-      :key="r.value"
+      v-for="name in names"
+      :key="name"
       type="button"
       class="chip"
-      :aria-pressed="modelValue === r.name"
-      @click="emit('update:modelValue', modelValue === r.name ? '' : r.name)"
+      :aria-pressed="lit === name"
+      @click="emit('update:modelValue', modelValue === name ? '' : name)"
     >
-      {{ r.name }}
+      {{ name }}
     </button>
   </div>
 </template>

@@ -8,6 +8,7 @@ import MarkdownText from '@/kit/MarkdownText.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { plural, wordOf } from '@/kit/words';
 import type { FinalVerdict } from '@/areas/walk/types';
+import { useReasons } from '@/areas/walk/reasons';
 import ReasonChips from './ReasonChips.vue';
 import { useEarlier } from '@/areas/walk/useEarlier';
 import type { Walk, WalkStep } from '@/areas/walk/useWalk';
@@ -19,6 +20,7 @@ const at = ref<number | null>(null);
 const asking = ref<'fail' | 'blocked' | null>(null);
 const word = ref('');
 const missing = ref('');
+const reasons = useReasons(() => props.project, 'blocked');
 const field = ref<{ $el: HTMLTextAreaElement } | null>(null);
 const steps = computed(() => props.walk.steps.value);
 const all = computed({
@@ -75,9 +77,11 @@ async function send(verdict: FinalVerdict | 'not_run', words = ''): Promise<void
   if (verdict !== 'not_run' && !next) walk.onwards();
 }
 async function record(): Promise<void> {
-  const words = word.value.trim();
-  if (words === '' || asking.value === null) {
-    missing.value = asking.value === 'fail' ? 'Say what happened instead.' : 'Say why it is blocked.';
+  const typed = word.value.trim();
+  const words = asking.value === 'blocked' ? reasons.meant(typed) : typed;
+  if (!words || asking.value === null) {
+    if (asking.value === 'fail') missing.value = 'Say what happened instead.';
+    else missing.value = typed === '' ? 'Say why it is blocked.' : reasons.none(typed);
     field.value?.$el.focus();
     return;
   }
