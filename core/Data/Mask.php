@@ -13,6 +13,11 @@ final readonly class Mask
 
     private const ID = '/([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})/i';
 
+    /** Bytes; a longer value is looked for up to here where a file is read in parts. */
+    public const LONGEST_IN_FILES = 20_000;
+
+    private const SHORTEST_IN_FILES = 8;
+
     /** A shorter value would turn up by chance. */
     private const SHORTEST = 4;
 
@@ -69,6 +74,20 @@ final readonly class Mask
         $in = static fn(string $one): string => mb_convert_encoding($one, $charset, 'UTF-8');
 
         return strtr($text, array_fill_keys(array_map($in, $this->secrets), $in(self::DOTS)));
+    }
+
+    /**
+     * Whether one of the values stands as it is in bytes that are no text. A short one would turn up there by chance.
+     */
+    public function isIn(string $bytes): bool
+    {
+        foreach ($this->secrets as $secret) {
+            if (\strlen($secret) >= self::SHORTEST_IN_FILES && str_contains($bytes, $secret)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     public function isEmpty(): bool

@@ -66,7 +66,7 @@ final class AwayTest extends BrowserTestCase
         $me->choose('input[type=file]', "{$dir}/empty.png")->see('empty.png is empty.', '.band');
         $files = [
             'disguised.png' => ['hello', 'is no such picture'],
-            'page.html' => ['<html></html>', 'Taken are PNG'],
+            'report.pdf' => ['<html></html>', 'is named .pdf but is no such file'],
             'program.log' => ["\x7FELF\0\1", 'does not hold plain text'],
         ];
         foreach ($files as $name => [$content, $why]) {

@@ -9,6 +9,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Support\Problems\Problem;
+use LucidStep\Core\Evidence\FileKind;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
@@ -17,15 +18,8 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
  */
 final readonly class FileResponse
 {
-    /** How names of files end, by the type that was found in their content. */
-    private const ENDS = [
-        'text/plain' => ['txt', 'log'],
-        'image/png' => ['png'],
-        'image/jpeg' => ['jpg', 'jpeg'],
-        'image/webp' => ['webp'],
-        'video/webm' => ['webm'],
-        'video/mp4' => ['mp4'],
-    ];
+    /** What browsers are told of; anything else is mere bytes to them. */
+    private const TOLD = ['text/plain', 'image/png', 'image/jpeg', 'image/webp', 'video/webm', 'video/mp4'];
 
     public function __construct(private Filesystem $files) {}
 
@@ -52,25 +46,19 @@ final readonly class FileResponse
             },
             Response::HTTP_OK,
             [
-                'Content-Type' => 'text/plain' === $type ? 'text/plain; charset=utf-8' : $type,
+                'Content-Type' => match (true) {
+                    'text/plain' === $type => 'text/plain; charset=utf-8',
+                    \in_array($type, self::TOLD, true) => $type,
+                    default => FileKind::BYTES,
+                },
                 'Content-Disposition' => HeaderUtils::makeDisposition(
                     $inline ? 'inline' : 'attachment',
-                    self::named(str_replace(['/', '\\'], '-', $name), $type),
+                    FileKind::safeName(str_replace(['/', '\\'], '-', $name), $type),
                     'file',
                 ),
                 'Content-Security-Policy' => "default-src 'none'; sandbox",
                 'Cache-Control' => 'private, max-age=3600',
             ],
         );
-    }
-
-    /**
-     * A name that ends as its content does: what is saved under it is opened as that, and never run.
-     */
-    private static function named(string $name, string $type): string
-    {
-        $ends = self::ENDS[$type] ?? [];
-
-        return [] === $ends || \in_array(mb_strtolower(pathinfo($name, \PATHINFO_EXTENSION)), $ends, true) ? $name : "{$name}.{$ends[0]}";
     }
 }

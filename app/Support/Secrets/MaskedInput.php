@@ -7,7 +7,9 @@ namespace LucidStep\App\Support\Secrets;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Validation\Rules\Enum;
 use Illuminate\Validation\Rules\In;
+use Illuminate\Validation\ValidationException;
 use LucidStep\Core\Data\Mask;
+use LucidStep\Core\Evidence\FileKind;
 
 /**
  * Hides secret values in what came with a request: in every text of its body, and in every text file. A field is left as it is
@@ -65,6 +67,8 @@ final readonly class MaskedInput
 
     /**
      * A file with the values hidden in its name and, where it is text, in what it holds.
+     *
+     * @throws ValidationException when a value stands in it where nothing can be hidden
      */
     public static function file(UploadedFile $file, Mask $mask): UploadedFile
     {
@@ -79,6 +83,10 @@ final readonly class MaskedInput
                 file_put_contents($path, $masked);
                 clearstatcache(true, $path);
             }
+        } elseif (self::holds($path, $mask)) {
+            throw ValidationException::withMessages([
+                'file' => 'The file holds a value that this project keeps secret. Take the value out of it, and add it again.',
+            ]);
         }
 
         return new UploadedFile($path, $mask->text($file->getClientOriginalName()), $file->getClientMimeType(), $file->getError(), true);
@@ -86,12 +94,25 @@ final readonly class MaskedInput
 
     private static function isText(string $path): bool
     {
-        if (false !== @getimagesize($path)) {
-            return false;
-        }
-        $head = (string) file_get_contents($path, false, null, 0, 4096);
+        return false === @getimagesize($path) && FileKind::isText((string) file_get_contents($path, false, null, 0, FileKind::HEAD));
+    }
 
-        return str_starts_with($head, "\xFF\xFE") || str_starts_with($head, "\xFE\xFF") || !str_contains($head, "\0");
+    /**
+     * Whether a value stands as it is in a file that is no text; what is packed in it cannot be seen.
+     */
+    private static function holds(string $path, Mask $mask): bool
+    {
+        $file = fopen($path, 'r') ?: throw new \RuntimeException('The upload cannot be read.');
+        $end = '';
+        while (!feof($file)) {
+            $part = $end . fread($file, 1_048_576);
+            if ($mask->isIn($part)) {
+                return true;
+            }
+            $end = substr($part, -Mask::LONGEST_IN_FILES);
+        }
+
+        return false;
     }
 
     private function isNamed(string $path, string $key, string $value): bool

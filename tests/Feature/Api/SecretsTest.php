@@ -94,7 +94,7 @@ final class SecretsTest extends FeatureTestCase
         self::assertGreaterThan(190, $taken, 'so many were written');
     }
 
-    public function test_text_files_have_it_hidden_and_others_are_left_alone(): void
+    public function test_text_files_have_it_hidden_and_others_do_not_leave_with_it(): void
     {
         $text = fn(string $name, string $content): UploadedFile => UploadedFile::fake()->createWithContent($name, $content);
         $put = fn(string $name, string $content) => $this->sendFile($this->admin, '/projects/TST/files', [
@@ -105,8 +105,21 @@ final class SecretsTest extends FeatureTestCase
             ->json('sha256');
         self::assertSame(hash('sha256', "login with •••• ok\n"), $sha);
         self::assertSame([], $this->found());
-        $picture = self::png(4, 4) . self::SECRET;
-        self::assertSame(hash('sha256', $picture), $put('a.png', $picture)->assertCreated()->json('sha256'), 'no text');
+        foreach (['page.html' => '<p>', 'a.har' => '{"q":"', 'notes.unheard' => ''] as $name => $before) {
+            $put($name, $before . self::SECRET)->assertCreated();
+        }
+        self::assertSame([], $this->found());
+        // Where nothing can be hidden in it, it does not leave: across the seams of the parts that are read, too.
+        foreach (
+            ['a.png' => self::png(4, 4), 'a.pdf' => "%PDF-1.7\0", 'a.zip' => "PK\x03\x04\0", 'b.bin' => "\0" . str_repeat('x', 1_048_570)]
+            as $name => $content
+        ) {
+            $said = (string) $put($name, $content . self::SECRET . "\0")
+                ->assertUnprocessable()
+                ->json('errors.file.0');
+            self::assertStringContainsString('keeps secret', $said, $name);
+            $put($name, $content)->assertCreated();
+        }
         $named = $this->sendFile($this->admin, '/projects/TST/files', ['file' => $text(self::SECRET . '.png', self::png(5, 5))]);
         self::assertSame('••••.png', $named->assertCreated()->json('name'), 'its name, whatever it holds');
         // As evidence, by its name too.

@@ -117,8 +117,9 @@ final class EvidenceTest extends FeatureTestCase
         yield 'empty' => ['', 'a.png', 'is empty'];
         yield 'text named as a picture' => ['hello', 'a.png', 'is no such picture'];
         yield 'a damaged picture' => [substr(self::png(300, 300), 0, 200), 'a.png', 'damaged'];
-        yield 'a page' => ['<html></html>', 'a.html', 'Taken are PNG'];
-        yield 'a drawing with script' => ['<svg xmlns="http://www.w3.org/2000/svg"/>', 'a.svg', 'Taken are PNG'];
+        yield 'a page named as a document' => ['<html></html>', 'a.pdf', 'is named .pdf but is no such file'];
+        yield 'a program named as a page' => ["\x7FELF\x02\x01\0\0", 'a.html', 'is named .html but is no such file'];
+        yield 'an archive named as a recording' => ["PK\x03\x04 and more", 'a.mp4', 'is no such recording'];
         yield 'a program named as a log' => ["\x7FELF\x02\x01\0\0", 'a.log', 'does not hold plain text'];
         yield 'not UTF-8' => ["caf\xE9", 'a.txt', 'does not hold plain text'];
     }
@@ -129,6 +130,42 @@ final class EvidenceTest extends FeatureTestCase
         $answer = $this->upload($content, $name)->assertUnprocessable();
         self::assertStringContainsString($why, (string) $answer->json('errors.file.0'));
         self::assertSame(0, StoredFile::query()->count());
+    }
+
+    /**
+     * @return iterable<string, array{string, string, string, string}> content, name, media type, and the name it is saved under
+     */
+    public static function files(): iterable
+    {
+        yield 'a document' => ['%PDF-1.7 …', 'report.PDF', 'application/pdf', 'report.PDF'];
+        yield 'a page' => ['<script>alert(1)</script>', 'page.html', 'text/html', 'page.html'];
+        yield 'a drawing with script' => ['<svg xmlns="http://www.w3.org/2000/svg"/>', 'a.svg', 'image/svg+xml', 'a.svg'];
+        yield 'traffic' => ['{"log":{}}', 'a.har', 'application/json', 'a.har'];
+        yield 'an archive' => ["PK\x03\x04\0\0", 'a.zip', 'application/zip', 'a.zip'];
+        yield 'a sheet' => ["PK\x03\x04\0\0", 'a.xlsx', 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', 'a.xlsx'];
+        yield 'a picture of a telephone' => ["\0\0\0\x18ftypheic\0\0\0\0", 'a.heic', 'image/heic', 'a.heic'];
+        yield 'nobody knows what' => ["\0\1\2", 'state.snap', 'application/octet-stream', 'state.snap'];
+        yield 'a program' => ["MZ\0\1", 'setup.exe', 'application/octet-stream', 'setup.exe.bin'];
+        yield 'bytes without an end' => ["\0\1\2", 'core', 'application/octet-stream', 'core'];
+    }
+
+    #[DataProvider('files')]
+    public function test_any_file_is_kept_and_leaves_as_harmless_bytes(string $content, string $name, string $type, string $saved): void
+    {
+        $evidence = $this->upload($content, $name)
+            ->assertCreated()
+            ->assertJsonPath('evidence.media_type', $type)
+            ->assertJsonPath('evidence.name', $name)
+            ->assertJsonPath('evidence.bytes', strlen($content))
+            ->json('evidence');
+        self::assertSame(hash('sha256', $content), $evidence['sha256']);
+        $file = $this->as($this->world->person(), 'GET', "/evidence/{$evidence['id']}/file")->assertOk();
+        self::assertSame('application/octet-stream', $file->headers->get('Content-Type'));
+        self::assertStringStartsWith('attachment', (string) $file->headers->get('Content-Disposition'));
+        self::assertSame($saved, self::fileName((string) $file->headers->get('Content-Disposition')));
+        self::assertSame("default-src 'none'; sandbox", $file->headers->get('Content-Security-Policy'));
+        self::assertSame('nosniff', $file->headers->get('X-Content-Type-Options'));
+        self::assertSame($content, $file->streamedContent());
     }
 
     public function test_a_picture_under_a_wrong_name_is_taken_for_what_it_is(): void

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { nextEntry } from '@/areas/walk/nextEntry';
-import { maskText } from '@/areas/walk/mask';
+import { isText, maskFile, maskText } from '@/areas/walk/mask';
 import { rollUp, setsVerdict } from '@/areas/walk/rollUp';
 import { condense } from '@/kit/condense';
 import { durationText, parseDuration } from '@/kit/duration';
@@ -8,6 +8,7 @@ import { isWhyGiven } from '@/kit/why';
 import durations from '../../shared/durations.json';
 import masks from '../../shared/masks.json';
 import nexts from '../../shared/next-entry.json';
+import textFiles from '../../shared/text-files.json';
 import policies from '../../shared/policies.json';
 import rollUps from '../../shared/roll-ups.json';
 import trails from '../../shared/trail.json';
@@ -38,6 +39,16 @@ describe('the rules that the device knows', () => {
   });
   it.each(Object.entries(durations.accepted))('read “%s” as %d ms', (text, ms) => {
     expect(parseDuration(text)).toBe(ms);
+  });
+  it.each(textFiles as [string, boolean][])('tell whether bytes %s are text: %s', async (hex, expected) => {
+    const bytes = Uint8Array.from(hex.split(' ').filter(Boolean), (h) => parseInt(h, 16));
+    expect(await isText(new Blob([bytes]))).toBe(expected);
+  });
+  it('hide in any text file, whatever it is called, and leave bytes as they are', async () => {
+    const traffic = new File(['{"pin":"GEHEIM-4711"}'], 'a.har', { type: '' });
+    expect(await (await maskFile(traffic, 'a.har', ['GEHEIM-4711'])).text()).toBe('{"pin":"••••"}');
+    const document = new File(['%PDF-\0GEHEIM-4711'], 'a.pdf');
+    expect(await maskFile(document, 'a.pdf', ['GEHEIM-4711'])).toBe(document);
   });
   it.each(masks as [string[], string, string][])('hide %j in “%s”', (secrets, text, expected) => {
     expect(maskText(text, secrets)).toBe(expected);

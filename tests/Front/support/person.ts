@@ -172,6 +172,15 @@ export class Person {
     return this;
   }
 
+  /** Chooses a file as evidence. */
+  async choosesFile(file: File): Promise<this> {
+    const input = this.page.find('input[type=file]').element as HTMLInputElement;
+    Object.defineProperty(input, 'files', { value: [file], configurable: true });
+    input.dispatchEvent(new Event('change', { bubbles: true }));
+    await this.settle();
+    return this;
+  }
+
   async check(selector: string, on = true): Promise<this> {
     await this.page.find(selector).setValue(on);
     await this.settle(2);

@@ -96,6 +96,16 @@ describe('from the step, without leaving it', () => {
     });
   });
 
+  it('a document on a step with secrets waits until somebody has looked it over', async () => {
+    server.attempt().secret = true;
+    me = await Person.open(server);
+    await me.choosesFile(new File(['%PDF-1.7\0'], 'report.pdf', { type: 'application/pdf' }));
+    await me.see('Look report.pdf over before it leaves', '.tray');
+    expect(server.writes).toEqual([]);
+    await me.seeNot('Hide parts of it');
+    await me.see('Nothing to hide, send it', '.tray');
+  });
+
   it('what it is really walked on is said', async () => {
     me = await Person.open(server);
     await me.see('The first verdict confirms it.');

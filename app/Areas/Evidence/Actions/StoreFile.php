@@ -13,6 +13,7 @@ use League\Flysystem\UnableToWriteFile;
 use LucidStep\App\Areas\Evidence\Jobs\MakeThumbnail;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Support\Files\ContentHash;
+use LucidStep\Core\Evidence\FileKind;
 
 /**
  * Keeps a file's content under its SHA-256. What it is, is told by its content, never by its name.
@@ -22,10 +23,13 @@ final readonly class StoreFile
     /** The pictures that are taken, by the type PHP finds in their content. */
     private const PICTURES = [\IMAGETYPE_PNG => 'image/png', \IMAGETYPE_JPEG => 'image/jpeg', \IMAGETYPE_WEBP => 'image/webp'];
 
+    /** Boxes of the same form that hold something else: pictures of telephones, and films of another player. */
+    private const NO_VIDEO = ['heic', 'heix', 'mif1', 'msf1', 'avif', 'avis', 'qt  '];
+
     public function __construct(private Filesystem $files) {}
 
     /**
-     * @throws ValidationException when the file is empty, too large, not what is taken here, or not what its name says
+     * @throws ValidationException when the file is empty, too large, or not what its name says
      */
     public function __invoke(UploadedFile $upload): StoredFile
     {
@@ -119,10 +123,17 @@ final readonly class StoreFile
             $this->refuse("The file is named .{$extension} but is no such picture.");
         }
         if (!\in_array($extension, ['txt', 'log', ''], true)) {
-            $this->refuse('Taken are PNG, JPEG and WebP pictures, WebM and MP4 recordings, and text and log files.');
+            try {
+                return [FileKind::of((string) file_get_contents($path, false, null, 0, FileKind::HEAD), $extension)->mediaType, null, null];
+            } catch (\DomainException $e) {
+                $this->refuse($e->getMessage());
+            }
         }
         $text = (string) file_get_contents($path);
         if (!mb_check_encoding($text, 'UTF-8') || 1 === preg_match('/[\x00-\x08\x0E-\x1A\x1C-\x1F]/', $text)) {
+            if ('' === $extension) {
+                return [FileKind::BYTES, null, null];
+            }
             $this->refuse('The file is named as text but does not hold plain text (UTF-8).');
         }
 
@@ -138,7 +149,7 @@ final readonly class StoreFile
 
         return match (true) {
             str_starts_with($head, "\x1A\x45\xDF\xA3") && str_contains($head, 'webm') => 'video/webm',
-            'ftyp' === substr($head, 4, 4) => 'video/mp4',
+            'ftyp' === substr($head, 4, 4) && !\in_array(substr($head, 8, 4), self::NO_VIDEO, true) => 'video/mp4',
             default => null,
         };
     }

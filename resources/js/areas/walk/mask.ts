@@ -19,9 +19,16 @@ export function maskText(text: string, secrets: readonly string[]): string {
   return text.replace(any, DOTS);
 }
 
+/** Whether it is text in one of the usual character sets, as far as its first bytes tell; the server tells it alike. */
+export async function isText(file: Blob): Promise<boolean> {
+  const head = new Uint8Array(await file.slice(0, 4096).arrayBuffer());
+  const marked = (head[0] === 0xff && head[1] === 0xfe) || (head[0] === 0xfe && head[1] === 0xff);
+  return marked || !head.includes(0);
+}
+
 /** A text file with the values hidden; any other as it is. */
 export async function maskFile(file: Blob, name: string, secrets: readonly string[]): Promise<Blob> {
-  if (!file.type.startsWith('text/') && !/\.(txt|log)$/i.test(name)) return file;
+  if (/^(image|video)\//.test(file.type) || !(await isText(file))) return file;
   const text = await file.text();
   const masked = maskText(text, secrets);
   return masked === text ? file : new File([masked], maskText(name, secrets), { type: file.type });

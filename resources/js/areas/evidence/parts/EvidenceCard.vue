@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue';
 import { vFocus } from '@/kit/focus';
-import { exact, when } from '@/kit/words';
+import { exact, sizeWords, when } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
 import type { Markup } from '@/areas/evidence/types';
 import type { WalkEvidence } from '@/areas/walk/types';
@@ -20,8 +20,8 @@ const props = defineProps<{
 const MarkUp = defineAsyncComponent(() => import('./MarkUp.vue'));
 const Dialog = defineAsyncComponent(() => import('primevue/dialog'));
 const ComparePanel = defineAsyncComponent(() => import('./ComparePanel.vue'));
-const isPicture = computed(() => props.item.media_type?.startsWith('image/') === true);
-const isVideo = computed(() => props.item.media_type?.startsWith('video/') === true);
+const isPicture = computed(() => /^image\/(png|jpeg|webp)$/.test(props.item.media_type ?? ''));
+const isVideo = computed(() => /^video\/(webm|mp4)/.test(props.item.media_type ?? ''));
 const urls = ref<{ local: string | null; drawn: string | null }>({ local: null, drawn: null });
 function free(): void {
   const { local, drawn } = urls.value;
@@ -133,7 +133,9 @@ async function drawn(result: { markup: Markup; drawn: Blob | null; plain: Blob |
     <a v-else-if="item.link" class="file" :href="item.link" target="_blank" rel="noopener noreferrer">{{
       item.link
     }}</a>
-    <a v-else-if="item.url" class="file" :href="item.url" :download="item.name">{{ item.name }}</a>
+    <a v-else-if="item.url" class="file" :href="item.url" :download="item.name"
+      >{{ item.name }} <span class="soft small">{{ sizeWords(item.bytes) }}</span></a
+    >
     <span v-else class="file">{{ item.name }}</span>
     <figcaption>
       <form v-if="editing" class="caption" @submit.prevent="save">
@@ -166,8 +168,9 @@ async function drawn(result: { markup: Markup; drawn: Blob | null; plain: Blob |
       >
     </figcaption>
     <p v-if="item.held && !small" class="small held">
-      This step shows secret values. Look the picture over before it leaves this device.
-      <button type="button" class="link" @click="drawing = true">Hide parts of it</button>
+      This step shows secret values. Look {{ isPicture ? 'the picture' : item.name }} over before it leaves
+      this device.
+      <button v-if="isPicture" type="button" class="link" @click="drawing = true">Hide parts of it</button>
       <button type="button" class="link" @click="outbox.release(item.id)">Nothing to hide, send it</button>
     </p>
     <p v-if="!small && (!locked || (references?.length ?? 0) > 0)" class="acts small">

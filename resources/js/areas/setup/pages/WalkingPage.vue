@@ -7,6 +7,7 @@ import { Problem, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { seenNow } from '@/kit/useSeen';
 import StateBox from '@/kit/StateBox.vue';
+import { sizeWords } from '@/kit/words';
 import ListEditor from '@/areas/setup/parts/ListEditor.vue';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
 import { savePolicies, saveStorage, useWalkSetup } from '@/areas/setup/queries';
@@ -129,8 +130,6 @@ async function keepStorage(): Promise<void> {
     storageProblems.value = Object.keys(e.errors).length > 0 ? e.errors : { limit_mb: [e.message] };
   }
 }
-const mb = (bytes: number): string =>
-  bytes < 1024 * 1024 ? `${Math.round(bytes / 1024)} KB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
 const lists = [
   { list: 'reasons-pass', title: 'Reasons behind a pass', from: 'reasons_pass' },
   { list: 'reasons-fail', title: 'Reasons behind a fail', from: 'reasons_fail' },
@@ -179,7 +178,7 @@ const lists = [
         </div>
       </SetupSection>
       <SetupSection title="Evidence" what="How much of it is kept, and for how long.">
-        <p>{{ mb(data.storage.bytes) }} in {{ data.storage.files }} files.</p>
+        <p>{{ sizeWords(data.storage.bytes) }} in {{ data.storage.files }} files.</p>
         <form class="storage" @submit.prevent="keepStorage">
           <label class="label" for="limit">At most, in MB</label>
           <input

@@ -99,6 +99,13 @@ watch(
   },
 );
 
+/** On a phone the picture comes from its camera; any other file is chosen. */
+const byCamera = ref(false);
+async function choose(camera = false): Promise<void> {
+  byCamera.value = camera;
+  await nextTick();
+  files.value?.click();
+}
 async function openCompanion(): Promise<void> {
   withCompanion.value = true;
   // Its chunk may still have to come: a click stays good for a few seconds.
@@ -112,7 +119,7 @@ useWalkKeys(walk, {
   active: () => active.value,
   jumpBy: trail.jumpBy,
   turnSheet,
-  choose: () => files.value?.click(),
+  choose: () => void choose(),
   ask: () => (asking.value = true),
   draft: (step) => (drafting.value = step),
   companion: openCompanion,
@@ -221,7 +228,7 @@ function escape(event: KeyboardEvent): void {
               :locked="locked"
               :project="project"
               @draft="drafting = current.position"
-              @capture="narrow ? files?.click() : tools.screen()"
+              @capture="narrow ? choose(true) : tools.screen()"
               @ask="asking = true"
             />
             <AskPanel
@@ -268,7 +275,7 @@ function escape(event: KeyboardEvent): void {
           >Finish the attempt <kbd>f</kbd></Button
         >
       </div>
-      <WalkTray :walk="walk" :project="project" :locked="locked" :tools="tools" @choose="files?.click()" />
+      <WalkTray :walk="walk" :project="project" :locked="locked" :tools="tools" @choose="choose()" />
     </div>
     <input
       ref="files"
@@ -276,9 +283,9 @@ function escape(event: KeyboardEvent): void {
       type="file"
       multiple
       tabindex="-1"
-      aria-label="A picture, recording, text or log file"
-      :capture="narrow ? 'environment' : undefined"
-      accept="image/png,image/jpeg,image/webp,video/webm,video/mp4,.txt,.log,text/plain"
+      aria-label="A file as evidence"
+      :accept="byCamera ? 'image/*' : undefined"
+      :capture="byCamera ? 'environment' : undefined"
       @change="onChosen"
     />
     <Teleport v-if="tools.choosing.value" to="body"
