@@ -155,6 +155,7 @@ Route::middleware([
         Route::post('/cases/{case}/messages', [CaseMessageController::class, 'store']);
         Route::post('/projects/{project}/case-differences', [CaseMessageController::class, 'differ']);
         Route::post('/case-messages/{message}/answers', [CaseMessageController::class, 'answer']);
+        Route::post('/case-messages/{message}/removals', [CaseMessageController::class, 'remove']);
         Route::post('/projects/{project}/case-acts', [CaseBulkController::class, 'store']);
         Route::post('/case-acts/{act}/undo', [CaseBulkController::class, 'undo']);
         Route::post('/projects/{project}/folders', [FolderController::class, 'store']);
@@ -230,6 +231,7 @@ Route::middleware([
         Route::post('/late-commands/{lateCommand}/judgements', [QueueController::class, 'late']);
         Route::post('/notices/read', [NoticeController::class, 'read']);
         Route::post('/entries/{entry}/retests', [EntryController::class, 'retest']);
+        Route::post('/entries/{entry}/removals', [EntryController::class, 'remove']);
         Route::post('/entries/{entry}/attempts', [AttemptController::class, 'store']);
         Route::post('/entries/{walked}/device-attempts', [AttemptController::class, 'takeIn']);
         Route::post('/cycles/{cycle}/list-verdicts', [EntryController::class, 'judge']);

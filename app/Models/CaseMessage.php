@@ -22,9 +22,12 @@ use Illuminate\Support\Carbon;
  * @property ?string  $answered_by_id
  * @property ?Carbon  $answered_at
  * @property Carbon   $created_at
+ * @property ?string  $removed_by_id  who took its words out
+ * @property ?string  $removed_reason
  * @property TestCase $case
  * @property User     $author
  * @property ?User    $answeredBy
+ * @property ?User    $removedBy
  */
 final class CaseMessage extends Record
 {
@@ -55,5 +58,13 @@ final class CaseMessage extends Record
     public function answeredBy(): BelongsTo
     {
         return $this->belongsTo(User::class, 'answered_by_id');
+    }
+
+    /**
+     * @return BelongsTo<User, $this>
+     */
+    public function removedBy(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'removed_by_id');
     }
 }

@@ -29,6 +29,6 @@ final class AlreadyDone extends Conflict
 
     public static function removed(): self
     {
-        return new self('removed-already', 'The text of this event was taken out already.');
+        return new self('removed-already', 'This text was taken out already.');
     }
 }

@@ -515,6 +515,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/case-messages/{message}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the words of a question or a suggestion out, wherever they stand; the trace stays */
+        post: operations["postCaseMessagesMessageRemovals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/cases/{case}": {
         parameters: {
             query?: never;
@@ -1213,6 +1230,23 @@ export interface paths {
         get: operations["getEntriesEntryNewVersion"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/entries/{entry}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the words out with which it was handed on; the trace stays */
+        post: operations["postEntriesEntryRemovals"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3341,6 +3375,8 @@ export interface components {
             answered_by: components["schemas"]["Person"] | null;
             created_at: string;
             answered_at: string | null;
+            removed_by: components["schemas"]["Person"] | null;
+            removed_reason: string | null;
         };
         /** @description What a case usually waits for. */
         CaseNeed: {
@@ -5432,6 +5468,10 @@ export interface components {
             /** @description Where the practice page of the demo is */
             practice_url: string | null;
         };
+        WhyRequest: {
+            /** @description Why something is done that has to have a reason. */
+            reason: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -6524,6 +6564,44 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AnswerRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseMessageLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCaseMessagesMessageRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                message: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyRequest"];
             };
         };
         responses: {
@@ -8278,6 +8356,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NewVersionPreview"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postEntriesEntryRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryDetail"];
                 };
             };
             /** @description A problem */

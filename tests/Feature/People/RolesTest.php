@@ -153,7 +153,13 @@ final class RolesTest extends FeatureTestCase
             'PATCH /releases/{release}',
             'POST /suites/{suite}/acceptances',
         ],
-        'admin' => ['POST /attempts/{attempt}/removals', 'POST /evidence/{evidence}/removals', 'PUT /projects/{project}/storage'],
+        'admin' => [
+            'POST /attempts/{attempt}/removals',
+            'POST /case-messages/{message}/removals',
+            'POST /entries/{entry}/removals',
+            'POST /evidence/{evidence}/removals',
+            'PUT /projects/{project}/storage',
+        ],
     ];
 
     /** An entry walked on a device is looked up with the right to walk it: for others it is not there. */

@@ -29,6 +29,37 @@ describe('the desk of an author', () => {
     await vi.waitFor(() => expect(server.asked.some((p) => p.includes('case-inbox?mine=no'))).toBe(true));
   });
 
+  it('lets an admin take words out with a reason, and shows the trace', async () => {
+    const question = inbox().messages.find((m) => m.kind === 'question')!;
+    const session = server.recorded<Api['SessionState']>('/session');
+    server.on('GET /session', {
+      ...session,
+      projects: session.projects.map((p) => ({ ...p, role: 'admin' })),
+    });
+    server.on('GET /projects/SKR/case-inbox', { ...inbox(), messages: [question] });
+    const path = `/case-messages/${question.id}/removals`;
+    server.on(`POST ${path}`, { status: 422, errors: { reason: ['Say why in a few words.'] } });
+    page = await Page.open('/SKR/casebook/desk', server);
+    await page.click('.card button', 'Take the words out');
+    await page.type('[aria-label="Why these words are taken out"]', '-');
+    await page.submit('.card form.reply:last-of-type');
+    await page.see('Say why in a few words.');
+    const by = { id: 'c', name: 'Corin Vale' };
+    const gone = { ...question, body: '(removed)', removed_by: by, removed_reason: 'A passenger is named' };
+    server.on(`POST ${path}`, gone);
+    server.on('GET /projects/SKR/case-inbox', { ...inbox(), messages: [gone] });
+    await page.type('[aria-label="Why these words are taken out"]', 'A passenger is named');
+    await page.submit('.card form.reply:last-of-type');
+    await page.see('Corin Vale took the words out: A passenger is named');
+    expect(sent('POST', path).at(-1)?.body).toEqual({ reason: 'A passenger is named' });
+  });
+
+  it('offers a lead no such thing', async () => {
+    page = await Page.open('/SKR/casebook/desk', server);
+    await page.see('Questions and suggestions');
+    await page.seeNot('Take the words out');
+  });
+
   it('answers a question, and keeps the answer that was refused', async () => {
     const question = inbox().messages.find((m) => m.kind === 'question')!;
     server.on('GET /projects/SKR/case-inbox', { ...inbox(), messages: [question] });

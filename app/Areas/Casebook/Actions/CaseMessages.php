@@ -67,7 +67,7 @@ final readonly class CaseMessages
             ->refresh();
         ($this->announce)($case->project_id, 'case', $case->id);
 
-        return ResourceMapper::message($message->load('case', 'author', 'answeredBy'));
+        return ResourceMapper::message($message->load('case', 'author', 'answeredBy', 'removedBy'));
     }
 
     /**
@@ -95,7 +95,7 @@ final readonly class CaseMessages
         ]);
         ($this->announce)($message->project_id, 'case', $message->case_id);
 
-        return ResourceMapper::message($message->load('case', 'author', 'answeredBy'));
+        return ResourceMapper::message($message->load('case', 'author', 'answeredBy', 'removedBy'));
     }
 
     /**
@@ -107,7 +107,7 @@ final readonly class CaseMessages
             ->where('project_id', $project->id)
             ->where('state', MessageState::Open)
             ->whereHas('case', static fn($q) => $q->whereNull('binned_at')->when($mine, static fn($c) => $c->where('owner_id', $user->id)))
-            ->with('case', 'author', 'answeredBy')
+            ->with('case', 'author', 'answeredBy', 'removedBy')
             ->orderBy('id')
             ->limit(300)
             ->get();

@@ -28,5 +28,7 @@ final readonly class CaseMessageLine
         #[OA\Property] public ?Person $answered_by,
         #[OA\Property] public string $created_at,
         #[OA\Property] public ?string $answered_at,
+        #[OA\Property(description: 'Who took its words out')] public ?Person $removed_by,
+        #[OA\Property] public ?string $removed_reason,
     ) {}
 }

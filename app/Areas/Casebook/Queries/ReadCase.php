@@ -82,7 +82,7 @@ final readonly class ReadCase
             ->get();
         $messages = CaseMessage::query()
             ->where('case_id', $case->id)
-            ->with('case', 'author', 'answeredBy')
+            ->with('case', 'author', 'answeredBy', 'removedBy')
             ->orderByRaw('state = ? desc, id desc', [MessageState::Open->value])
             ->limit(50)
             ->get();

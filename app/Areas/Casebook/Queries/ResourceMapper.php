@@ -76,7 +76,7 @@ final class ResourceMapper
     }
 
     /**
-     * @param  CaseMessage  $m with case, author and who answered loaded
+     * @param  CaseMessage  $m with case, author, who answered and who took it out loaded
      */
     public static function message(CaseMessage $m): CaseMessageLine
     {
@@ -95,6 +95,8 @@ final class ResourceMapper
             Person::orNull($m->answeredBy),
             $m->created_at->toIso8601ZuluString(),
             $m->answered_at?->toIso8601ZuluString(),
+            Person::orNull($m->removedBy),
+            $m->removed_reason,
         );
     }
 }

@@ -19,7 +19,7 @@ use LucidStep\App\Support\Problems\AlreadyDone;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\EventRow;
-use LucidStep\App\Support\StoredAnswer;
+use LucidStep\App\Support\Record\TakeOut;
 use LucidStep\Core\Record\FreeText;
 
 /**
@@ -30,9 +30,6 @@ final readonly class RemoveContent
 {
     /** What stands where a text was. */
     public const WORD = FreeText::REMOVED;
-
-    /** Shorter texts are taken out only where they stand alone: they are words of everything. */
-    private const SHORTEST_WITHIN = 4;
 
     public function __construct(private Filesystem $files, private CycleChain $chain, private PublishChange $announce) {}
 
@@ -279,63 +276,13 @@ final readonly class RemoveContent
                     ->where($column, $text)
                     ->update([$column => self::WORD]);
             }
-            if (mb_strlen($text) >= self::SHORTEST_WITHIN) {
-                $defects = DB::table('defect_links')->where('attempt_id', $attempt->id)->pluck('defect_id');
-                foreach (['title', 'body', 'expected', 'actual'] as $column) {
-                    DB::table('defects')
-                        ->whereIn('id', $defects)
-                        ->where($column, 'like', '%' . addcslashes($text, '%_\\') . '%')
-                        ->update([$column => DB::raw("replace({$column}, " . DB::getPdo()->quote($text) . ", '" . self::WORD . "')")]);
-                }
-            }
         }
-        $this->storedAnswers($attempt, $texts);
+        TakeOut::of($attempt->project_id, $attempt->entry->case_id, $texts);
+        $actors = DB::table('events')->where('attempt_id', $attempt->id)->distinct()->pluck('actor_id');
+        TakeOut::storedAnswers(array_values($actors->map(strval(...))->all()), $attempt->started_at, $texts);
         // What waits for a lead holds it too.
         foreach (LateCommand::query()->where('attempt_id', $attempt->id)->get() as $late) {
             $late->update(['payload' => self::without($late->payload, $texts)]);
         }
-    }
-
-    /**
-     * Answers kept for repeated requests: only those that hold the text are changed, and only in it.
-     *
-     * @param  list<string>  $texts
-     */
-    private function storedAnswers(Attempt $attempt, array $texts): void
-    {
-        $actors = DB::table('events')->where('attempt_id', $attempt->id)->distinct()->select('actor_id');
-        $kept = DB::table('idempotency_keys')
-            ->whereIn('user_id', $actors)
-            ->where('created_at', '>=', $attempt->started_at)
-            ->whereNotNull('body');
-        foreach ($kept->lazyById(500, 'key') as $answer) {
-            $body = json_decode(StoredAnswer::open($answer->body), true, 512, \JSON_THROW_ON_ERROR);
-            $without = self::within($body, $texts);
-            if ($without !== $body) {
-                $sealed = StoredAnswer::seal(json_encode($without, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE));
-                DB::table('idempotency_keys')
-                    ->where('key', $answer->key)
-                    ->update(['body' => $sealed]);
-            }
-        }
-    }
-
-    /**
-     * Takes texts out of an answer, also where they stand within a longer one, as in a defect that was drafted from them.
-     *
-     * @param  list<string>  $texts
-     */
-    private static function within(mixed $value, array $texts): mixed
-    {
-        if (\is_array($value)) {
-            return array_map(static fn(mixed $v): mixed => self::within($v, $texts), $value);
-        }
-        $long = array_filter($texts, static fn(string $t): bool => mb_strlen($t) >= self::SHORTEST_WITHIN);
-
-        return match (true) {
-            !\is_string($value) => $value,
-            \in_array($value, $texts, true) => self::WORD,
-            default => str_replace($long, self::WORD, $value),
-        };
     }
 }

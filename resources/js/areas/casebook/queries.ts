@@ -80,6 +80,13 @@ export const answerMessage = async (
 ): Promise<Api['CaseMessageLine']> =>
   unwrap(await api.POST('/case-messages/{message}/answers', { params: { path: { message } }, body }));
 
+/** Take the words of a question or a suggestion out. */
+export const removeMessage = async (
+  message: string,
+  body: Api['WhyRequest'],
+): Promise<Api['CaseMessageLine']> =>
+  unwrap(await api.POST('/case-messages/{message}/removals', { params: { path: { message } }, body }));
+
 /** A case with its steps, and where it was walked. */
 export const readCase = async (key: string): Promise<Api['CaseDetail']> =>
   unwrap(await api.GET('/cases/{case}', { params: { path: { case: key } } }));

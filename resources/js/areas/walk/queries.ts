@@ -84,6 +84,10 @@ export async function removeText(attempt: string, sequence: number, reason: stri
 export const askRetest = async (entry: string, reason: string): Promise<Api['EntryDetail']> =>
   unwrap(await api.POST('/entries/{entry}/retests', { ...entryPath(entry), body: { reason } }));
 
+/** Takes the words out with which an entry was handed on. */
+export const removeEntryWords = async (entry: string, reason: string): Promise<Api['EntryDetail']> =>
+  unwrap(await api.POST('/entries/{entry}/removals', { ...entryPath(entry), body: { reason } }));
+
 /** Asks a lead to look at an entry. */
 export const askLook = async (entry: string, note: string): Promise<Api['EntryDetail']> =>
   unwrap(await api.POST('/entries/{entry}/looks', { ...entryPath(entry), body: { note } }));

@@ -10,6 +10,7 @@ use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Casebook\Actions\CaseMessages;
 use LucidStep\App\Areas\Casebook\Actions\DismissSimilar;
+use LucidStep\App\Areas\Casebook\Actions\RemoveMessage;
 use LucidStep\App\Areas\Casebook\Data\CaseCare;
 use LucidStep\App\Areas\Casebook\Data\CaseMessageLine;
 use LucidStep\App\Areas\Casebook\Data\Inbox;
@@ -17,6 +18,7 @@ use LucidStep\App\Areas\Casebook\Http\Requests\AnswerRequest;
 use LucidStep\App\Areas\Casebook\Http\Requests\DifferencesRequest;
 use LucidStep\App\Areas\Casebook\Http\Requests\MessageRequest;
 use LucidStep\App\Areas\Casebook\Queries\ReadCare;
+use LucidStep\App\Areas\Casebook\Queries\ResourceMapper;
 use LucidStep\App\Models\CaseMessage;
 use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
@@ -26,6 +28,7 @@ use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
+use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 
@@ -60,6 +63,23 @@ final class CaseMessageController
         $as = MessageState::from($request->string('as')->toString());
 
         return new JsonResponse($this->messages->answer($message, $request->person(), $as, $request->string('answer')->toString()));
+    }
+
+    #[
+        Post(
+            '/case-messages/{message}/removals',
+            'Take the words of a question or a suggestion out, wherever they stand; the trace stays',
+            CaseMessageLine::class,
+            WhyRequest::class,
+        ),
+    ]
+    #[LeastRole(Role::Admin)]
+    public function remove(WhyRequest $request, CaseMessage $message, RemoveMessage $remove): JsonResponse
+    {
+        Gate::authorize('removeContent', ProjectLookup::find($message->project_id));
+        $taken = $remove($message, $request->person(), $request->string('reason')->trim()->toString());
+
+        return new JsonResponse(ResourceMapper::message($taken));
     }
 
     #[

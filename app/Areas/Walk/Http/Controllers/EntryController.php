@@ -12,6 +12,7 @@ use Illuminate\Support\Str;
 use LucidStep\App\Areas\Cycles\Actions\BlockDependents;
 use LucidStep\App\Areas\Cycles\Data\BlockPreview;
 use LucidStep\App\Areas\Walk\Actions\RecordFromList;
+use LucidStep\App\Areas\Walk\Actions\RemoveEntryWords;
 use LucidStep\App\Areas\Walk\Actions\RequestRetest;
 use LucidStep\App\Areas\Walk\Data\EntryDetail;
 use LucidStep\App\Areas\Walk\Data\ListVerdictResult;
@@ -23,6 +24,8 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\ProjectLookup;
+use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 
@@ -94,5 +97,22 @@ final readonly class EntryController
         Gate::authorize('askRetest', $entry);
 
         return new JsonResponse(($this->read)($ask($entry, $request->person(), $request->string('reason')->toString())), 201);
+    }
+
+    #[
+        Post(
+            '/entries/{entry}/removals',
+            'Take the words out with which it was handed on; the trace stays',
+            EntryDetail::class,
+            WhyRequest::class,
+        ),
+    ]
+    #[LeastRole(Role::Admin)]
+    public function remove(WhyRequest $request, Entry $entry, RemoveEntryWords $remove): JsonResponse
+    {
+        Gate::authorize('removeContent', ProjectLookup::find($entry->project_id));
+        $remove($entry, $request->person(), $request->string('reason')->trim()->toString());
+
+        return new JsonResponse(($this->read)($entry->refresh()));
     }
 }

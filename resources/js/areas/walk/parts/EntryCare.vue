@@ -3,10 +3,11 @@ import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
-import { mayLead, mayRecord } from '@/areas/people/session';
+import { mayLead, mayRecord, projectOf } from '@/areas/people/session';
+import { vFocus } from '@/kit/focus';
 import { plural } from '@/kit/words';
 import NewVersionPanel from './NewVersionPanel.vue';
-import { askLook, blockDependents, markLooked, readStops } from '@/areas/walk/queries';
+import { askLook, blockDependents, markLooked, readStops, removeEntryWords } from '@/areas/walk/queries';
 
 /** What stands beside an entry: words handed over, a look asked for, a changed case, what its fail stops. */
 const props = defineProps<{ project: string; entry: Api['EntryLine']; open: boolean; mayWalk: boolean }>();
@@ -39,6 +40,21 @@ async function run(work: () => Promise<Api['EntryDetail'] | undefined>, words: s
     problem.value = errorMessage(e);
   }
 }
+/** Words that must not be there are taken out by an admin, with a word of why. */
+const REMOVED = '(removed)';
+const mayRemove = computed(
+  () =>
+    projectOf(props.project)?.role === 'admin' &&
+    [props.entry.handover, props.entry.look].some((words) => words && words !== REMOVED),
+);
+const removing = ref(false);
+const why = ref('');
+const remove = (): Promise<void> =>
+  run(async () => {
+    const now = await removeEntryWords(props.entry.id, why.value);
+    removing.value = false;
+    return now;
+  }, 'The words are taken out.');
 const ask = (): Promise<void> =>
   run(() => askLook(props.entry.id, note.value), 'A lead is asked to look at it.');
 const looked = (): Promise<void> => run(() => markLooked(props.entry.id), 'Looked at.');
@@ -58,6 +74,21 @@ async function stop(): Promise<void> {
     <p v-if="entry.look" class="row">
       <span class="long"><span class="soft">A lead is asked to look at it:</span> “{{ entry.look }}”</span>
       <button v-if="mayLead(project)" type="button" class="link" @click="looked">Looked at</button>
+    </p>
+    <form v-if="removing" class="row" @submit.prevent="remove" @keydown.esc.stop="removing = false">
+      <input
+        v-model="why"
+        v-focus
+        class="field why"
+        maxlength="2000"
+        aria-label="Why these words are taken out"
+        placeholder="Why? They go for good; the trace stays"
+      />
+      <button type="submit" class="link">Take the words out</button>
+      <button type="button" class="link soft" @click="removing = false">Leave it</button>
+    </form>
+    <p v-else-if="mayRemove" class="small">
+      <button type="button" class="link soft" @click="removing = true">Take the words out</button>
     </p>
     <p v-if="entry.outdated" class="row">
       <span>Its case was changed since it was planned.</span>
@@ -116,6 +147,9 @@ async function stop(): Promise<void> {
 </template>
 
 <style scoped>
+.why {
+  flex: 1 1 16rem;
+}
 .care {
   display: grid;
   gap: 8px;

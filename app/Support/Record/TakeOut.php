@@ -1,0 +1,132 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Support\Record;
+
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Support\StoredAnswer;
+use LucidStep\Core\Record\FreeText;
+
+/**
+ * Takes texts out of what people wrote of a case beside the record: questions and their answers, words of hand-overs, looks and
+ * retests, defects that came of it with what was said of them, and notices and caught mails. What is hash-linked is left to
+ * whoever removes from it.
+ */
+final class TakeOut
+{
+    /** Shorter texts are taken out only where they stand alone: they are words of everything. */
+    private const SHORTEST_WITHIN = 4;
+
+    /** From here on a text stands in a notice or a mail not by chance. */
+    private const SHORTEST_ANYWHERE = 12;
+
+    private const DEFECTS =
+        'select l.defect_id from defect_links l join attempts a on a.id = l.attempt_id join entries e on e.id = a.entry_id ' .
+        'where e.case_id = ?';
+
+    /** The columns that hold what people write, by table, and which rows are of a case. */
+    private const PLACES = [
+        ['case_messages', ['body', 'answer'], 'case_id = ?'],
+        ['entries', ['handover_note', 'look_note', 'retest_reason'], 'case_id = ?'],
+        ['defects', ['title', 'body', 'expected', 'actual'], 'id in (' . self::DEFECTS . ')'],
+        ['defect_changes', ['note'], 'defect_id in (' . self::DEFECTS . ')'],
+    ];
+
+    /**
+     * @param  list<string>  $texts
+     */
+    public static function of(string $project, string $case, array $texts): void
+    {
+        foreach (array_filter($texts, static fn(string $t): bool => '' !== trim($t) && FreeText::REMOVED !== $t) as $text) {
+            foreach (self::PLACES as [$table, $columns, $of]) {
+                self::in($table, $columns, $of, [$case], $text);
+            }
+            $json = self::inJson($text);
+            if (!self::isWord($text)) {
+                DB::update(
+                    'update case_messages set proposal = replace(proposal::text, ?, ?)::jsonb where case_id = ? and proposal::text like ?',
+                    [$json, self::inJson(FreeText::REMOVED), $case, '%' . addcslashes($json, '%_\\') . '%'],
+                );
+            }
+            if (mb_strlen($text) >= self::SHORTEST_ANYWHERE) {
+                self::in('notices', ['text'], 'project_id = ?', [$project], $text);
+                self::in('caught_mails', ['subject', 'text'], 'true', [], $text);
+            }
+        }
+    }
+
+    /**
+     * Answers kept for repeated requests: only those that hold the text are changed, and only in it.
+     *
+     * @param  list<string>  $users who sent requests that may have been answered with the texts
+     * @param  Carbon  $since when the first of the texts was written
+     * @param  list<string>  $texts
+     */
+    public static function storedAnswers(array $users, Carbon $since, array $texts): void
+    {
+        $kept = DB::table('idempotency_keys')->whereIn('user_id', $users)->where('created_at', '>=', $since)->whereNotNull('body');
+        foreach ($kept->lazyById(500, 'key') as $answer) {
+            $body = json_decode(StoredAnswer::open($answer->body), true, 512, \JSON_THROW_ON_ERROR);
+            $without = self::within($body, $texts);
+            if ($without !== $body) {
+                $sealed = StoredAnswer::seal(json_encode($without, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE));
+                DB::table('idempotency_keys')
+                    ->where('key', $answer->key)
+                    ->update(['body' => $sealed]);
+            }
+        }
+    }
+
+    /**
+     * Takes texts out of an answer, also where they stand within a longer one, as in a defect that was drafted from them.
+     *
+     * @param  list<string>  $texts
+     */
+    private static function within(mixed $value, array $texts): mixed
+    {
+        if (\is_array($value)) {
+            return array_map(static fn(mixed $v): mixed => self::within($v, $texts), $value);
+        }
+        $long = array_filter($texts, static fn(string $t): bool => mb_strlen($t) >= self::SHORTEST_WITHIN);
+
+        return match (true) {
+            !\is_string($value) => $value,
+            \in_array($value, $texts, true) => FreeText::REMOVED,
+            default => str_replace($long, FreeText::REMOVED, $value),
+        };
+    }
+
+    /**
+     * @param  list<string>  $columns
+     * @param  string  $of which rows, in SQL
+     * @param  list<string>  $with what stands for its question marks
+     */
+    private static function in(string $table, array $columns, string $of, array $with, string $text): void
+    {
+        foreach ($columns as $column) {
+            [$new, $is, $old] = self::isWord($text)
+                ? ['?', '= ?', $text]
+                : ["replace({$column}, ?, ?)", 'like ?', '%' . addcslashes($text, '%_\\') . '%'];
+            $put = self::isWord($text) ? [FreeText::REMOVED] : [$text, FreeText::REMOVED];
+            DB::update("update {$table} set {$column} = {$new} where {$of} and {$column} {$is}", [...$put, ...$with, $old]);
+        }
+    }
+
+    /**
+     * Whether it is too short to be taken out of longer texts.
+     */
+    private static function isWord(string $text): bool
+    {
+        return mb_strlen($text) < self::SHORTEST_WITHIN;
+    }
+
+    /**
+     * The text as the database writes it within JSON.
+     */
+    private static function inJson(string $text): string
+    {
+        return substr(json_encode($text, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES), 1, -1);
+    }
+}
