@@ -24,6 +24,7 @@ const id = computed(() => (route.query.file ? String(route.query.file) : ''));
 const state = ref<Api['ImportState'] | null>(null);
 const problem = ref('');
 const busy = ref(false);
+const field = ref<HTMLInputElement | null>(null);
 const over = ref(false);
 const only = ref<'' | Api['ImportRow']['is']>('');
 let timer: ReturnType<typeof setTimeout> | undefined;
@@ -142,13 +143,16 @@ const SEPARATORS: Record<string, string> = { ',': 'commas', ';': 'semicolons', '
         CSV, XLSX, or a casebook as JSON. The file is read and shown first; nothing is written until you say
         so, and it can be taken back as one act.
       </p>
-      <label class="choose"
-        ><input
-          type="file"
-          accept=".csv,.tsv,.txt,.xlsx,.json"
-          aria-label="A file of cases"
-          @change="upload(($event.target as HTMLInputElement).files)"
-      /></label>
+      <Button label="Choose a file" outlined @click="field?.click()" />
+      <input
+        ref="field"
+        type="file"
+        class="unseen"
+        tabindex="-1"
+        accept=".csv,.tsv,.txt,.xlsx,.json"
+        aria-label="A file of cases"
+        @change="upload(($event.target as HTMLInputElement).files)"
+      />
       <p class="soft small">{{ busy ? 'Reading …' : 'Or drop it here. At most 20 MB.' }}</p>
     </div>
     <template v-else>
