@@ -105,7 +105,7 @@ final class ExportTest extends FeatureTestCase
         $path = (string) tempnam(sys_get_temp_dir(), 'book');
         file_put_contents($path, $this->export('xlsx'));
         $sheet = IOFactory::load($path)->getActiveSheet();
-        self::assertSame('title', $sheet->getCell('B1')->getValue());
+        self::assertSame('title', $sheet->getCell('B1')->getFormattedValue());
         unlink($path);
         $this->as($me, 'POST', '/projects/TST/case-exports', [
             'format' => 'csv',

@@ -10,18 +10,16 @@ use LucidStep\App\Support\Secrets\ProjectSecrets;
 use LucidStep\Core\Data\Mask;
 use LucidStep\Core\Exchange\Delimited;
 use LucidStep\Core\Exchange\JsonCases;
+use LucidStep\Core\Exchange\SheetReader;
 use LucidStep\Core\Exchange\Unreadable;
-use PhpOffice\PhpSpreadsheet\Cell\Cell;
-use PhpOffice\PhpSpreadsheet\Reader\Xlsx;
-use PhpOffice\PhpSpreadsheet\Shared\Date;
 
 /**
  * Opens the file of an import. A workbook is turned into rows once, and read like any other file from then on.
  */
 final readonly class ImportFile
 {
-    /** A sheet of more than that, unpacked, does not fit into the memory of a job (about 1 GB for 100 MB of XML). */
-    public const MOST_SHEET_BYTES = 60 * 1024 * 1024;
+    /** A workbook of more than that, unpacked, takes longer than a job may. */
+    public const MOST_SHEET_BYTES = 150 * 1024 * 1024;
 
     public const MOST_COLUMNS = 120;
 
@@ -61,62 +59,25 @@ final readonly class ImportFile
     private function unpack(string $path, string $to, Mask $mask): void
     {
         $this->refuseBombs($path);
-        $within = new SheetBounds(self::MOST_COLUMNS, self::MOST_ROWS);
-        try {
-            $reader = new Xlsx();
-            $reader->setReadDataOnly(false);
-            $reader->setReadEmptyCells(false);
-            $reader->setIncludeCharts(false);
-            $names = $reader->listWorksheetNames($path);
-            $reader->setLoadSheetsOnly($names[0] ?? '');
-            $reader->setReadFilter($within);
-            $sheet = $reader->load($path)->getSheet(0);
-        } catch (\Throwable $e) {
-            throw Unreadable::because('This workbook cannot be read. It may be damaged or protected; save it anew, or as CSV.');
+        $sheet = SheetReader::open($path);
+        $wide = 1;
+        foreach ($sheet->rows(self::MOST_COLUMNS, self::MOST_ROWS) as $cells) {
+            $wide = max($wide, ...array_map(static fn(int $at): int => $at + 1, array_keys($cells)));
         }
-        if (null !== $within->beyond) {
-            throw Unreadable::because(
-                \sprintf(
-                    'This sheet has something in cell %s; at most %d columns and %s rows are read. Delete what stands outside and ' .
-                        'save it anew.',
-                    $within->beyond,
-                    self::MOST_COLUMNS,
-                    number_format(self::MOST_ROWS),
-                ),
-            );
-        }
-        $wide = min(self::MOST_COLUMNS, \PhpOffice\PhpSpreadsheet\Cell\Coordinate::columnIndexFromString($sheet->getHighestDataColumn()));
         $out = fopen("{$to}.part", 'w') ?: throw new \RuntimeException("{$to} cannot be written.");
-        foreach ($sheet->getRowIterator() as $row) {
-            $cells = array_fill(0, $wide, '');
-            foreach ($row->getCellIterator() as $cell) {
-                $at = \PhpOffice\PhpSpreadsheet\Cell\Coordinate::columnIndexFromString($cell->getColumn()) - 1;
-                if ($at < $wide) {
-                    $cells[$at] = self::text($cell);
-                }
+        $written = 0;
+        foreach ($sheet->rows(self::MOST_COLUMNS, self::MOST_ROWS) as $number => $cells) {
+            // Rows keep their numbers: faults are named by them.
+            for (; $written < $number - 1 && [] !== $cells; $written++) {
+                fputcsv($out, array_fill(0, $wide, ''), ',', '"', '');
             }
-            fputcsv($out, array_map($mask->text(...), $cells), ',', '"', '');
+            if ([] !== $cells) {
+                fputcsv($out, array_map($mask->text(...), array_replace(array_fill(0, $wide, ''), $cells)), ',', '"', '');
+                $written++;
+            }
         }
         fclose($out);
         rename("{$to}.part", $to);
-    }
-
-    /**
-     * What a person sees in the cell; a formula counts as its last result, it is never run.
-     */
-    private static function text(Cell $cell): string
-    {
-        $value = $cell->isFormula() ? $cell->getOldCalculatedValue() : $cell->getValue();
-        if (is_numeric($value) && Date::isDateTime($cell)) {
-            return Date::excelToDateTimeObject((float) $value)->format('Y-m-d');
-        }
-
-        return match (true) {
-            \is_bool($value) => $value ? 'yes' : 'no',
-            $value instanceof \PhpOffice\PhpSpreadsheet\RichText\RichText => $value->getPlainText(),
-            \is_scalar($value) => str_replace(["\r\n", "\r", '_x000D_'], ["\n", "\n", ''], (string) $value),
-            default => '',
-        };
     }
 
     /**

@@ -22,8 +22,8 @@ final readonly class RequestExport
 {
     private const AT_ONCE = 300;
 
-    /** A workbook is built in memory, about 1 KB for each step. */
-    public const MOST_STEPS_XLSX = 120_000;
+    /** A sheet of a workbook has at most 1,048,576 rows. */
+    public const MOST_STEPS_XLSX = 1_000_000;
 
     /**
      * @param  array{layout?: ?string, expand?: ?bool}  $options

@@ -109,8 +109,8 @@ final readonly class SaveCycle
 
     /**
      * @param  array<string, mixed>  $fields `name`, `description`, `starts_on`, `ends_on`, `build_id`, `environment_id`,
-     *     `milestone_id`,     *     `phase`, `folder`, `priority`, `conditions_hold`, `default_assignee_id`, `testers`, `watchers`; what is missing
-     *     stays
+     *     `milestone_id`, `phase`, `folder`, `priority`, `conditions_hold`, `default_assignee_id`, `testers`, `watchers`; what
+     *     is missing stays
      */
     private function fill(Project $project, Cycle $cycle, array $fields): void
     {

@@ -34,6 +34,8 @@ use LucidStep\Core\Verdict\Verdict;
 
 /**
  * Starts a walk of an entry, or goes on with the person's own open attempt.
+ *
+ * @phpstan-type WalkedOn array{build_id?: ?string, configuration_id?: ?string, environment_id?: ?string, environment?: ?string}
  */
 final readonly class StartAttempt
 {
@@ -47,7 +49,7 @@ final readonly class StartAttempt
     /**
      * @param  bool  $again start again: the open attempt is closed as abandoned
      * @param  ?string  $word  why a warned entry is walked all the same
-     * @param  array{build_id?: ?string, configuration_id?: ?string, environment_id?: ?string, environment?: ?string}  $on what it is walked on; by default as planned
+     * @param  WalkedOn  $on by default as planned
      *
      * @throws Conflict               when the cycle is not released, the entry is held, or another person walks it
      * @throws AuthorizationException when only the assignee records
@@ -170,7 +172,7 @@ final readonly class StartAttempt
     }
 
     /**
-     * @param  array{build_id?: ?string, configuration_id?: ?string, environment_id?: ?string, environment?: ?string}  $on
+     * @param  WalkedOn  $on
      */
     private function begin(
         Entry $entry,
