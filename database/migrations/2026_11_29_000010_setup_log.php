@@ -94,8 +94,9 @@ return new class extends Migration {
         );
         foreach (self::TABLES as $table => $columns) {
             $names = implode(', ', array_map(static fn(string $c): string => "'{$c}'", $columns));
+            $of = implode(', ', $columns);
             DB::statement(
-                "create trigger {$table}_logged after insert or update or delete on {$table} " .
+                "create trigger {$table}_logged after insert or delete or update of {$of} on {$table} " .
                     "for each row execute function lucid_log_setup({$names})",
             );
         }
