@@ -126,6 +126,23 @@ final class TakeOutTest extends FeatureTestCase
         $this->as($this->admin, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'open');
     }
 
+    public function test_the_reason_of_a_retest_is_taken_out_through_the_record(): void
+    {
+        $entry = $this->world->entry($this->me);
+        $attempt = $this->finished($entry, $this->me, 'fail');
+        $this->as($this->world->lead(), 'POST', "/entries/{$entry->id}/retests", ['reason' => self::WORDS])->assertCreated();
+        self::assertContains('notices', $this->found(self::WORDS));
+        $events = (array) $this->as($this->admin, 'GET', "/attempts/{$attempt}/record")->json('events');
+        $asked = array_values(array_filter($events, static fn(array $e): bool => 'retest_asked' === $e['kind']))[0];
+        $this->as($this->admin, 'POST', "/attempts/{$attempt}/removals", [
+            'sequence' => $asked['sequence'],
+            'reason' => 'A person is named',
+        ])->assertNoContent();
+        self::assertSame([], $this->found(self::WORDS));
+        self::assertSame('(removed)', DB::table('entries')->where('id', $entry->id)->value('retest_reason'));
+        $this->as($this->admin, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'whole');
+    }
+
     /**
      * @return list<string> the tables in which the words stand
      */
