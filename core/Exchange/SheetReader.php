@@ -86,8 +86,8 @@ final readonly class SheetReader
                     if ($at >= $columns || $number > $rows) {
                         throw Unreadable::because(
                             \sprintf(
-                                'This sheet has something in cell %s; at most %d columns and %s rows are read. Delete what stands outside ' .
-                                    'and save it anew.',
+                                'This sheet has something in cell %s; at most %d columns and %s rows are read. Delete what stands ' .
+                                    'outside and save it anew.',
                                 self::name($at) . $number,
                                 $columns,
                                 number_format($rows),

@@ -12,7 +12,6 @@ use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Models\CaseExport;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
-use LucidStep\Core\Casebook\Step;
 use LucidStep\Core\Exchange\CaseReader;
 
 /**
