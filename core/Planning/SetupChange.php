@@ -94,48 +94,52 @@ final readonly class SetupChange
      */
     public static function tell(array $changes, array $names): array
     {
-        $said = [];
+        $lines = $together = [];
         foreach ($changes as $change) {
+            $verb = $change->verb();
+            [$one, $many] = $change->noun();
             if ($change->isMove()) {
-                $said['order ' . $change->noun()[0]] = ['Another order of ' . $change->noun()[1]];
-            } elseif (
-                'projects' !== $change->subject &&
-                null !== ($change->old ?? $change->new) &&
-                (null === $change->old || null === $change->new)
-            ) {
-                $verb = null === $change->old ? 'Added' : 'Took out';
-                $key = "{$verb} {$change->noun()[0]}";
-                $said[$key] = [...$said[$key] ?? [$verb, $change->noun()], $change->name($change->new ?? $change->old, $names)];
-            } else {
+                $lines["order of {$many}"] = "Another order of {$many}";
+            } elseif (null === $verb) {
                 foreach ($change->sentences($names) as $sentence) {
-                    $said[$sentence] = [$sentence];
+                    $lines[$sentence] = $sentence;
                 }
+            } else {
+                $together["{$verb} {$one}"][] = $change->name($change->new ?? $change->old, $names);
+                $lines["{$verb} {$one}"] = self::sentence($verb, $one, $many, $together["{$verb} {$one}"]);
             }
         }
 
-        return array_map(self::sentence(...), array_values($said));
+        return array_values($lines);
     }
 
     /**
-     * @param  array<int, mixed>  $said a sentence; or a verb, a noun for one and for many, and names
+     * Whether it was added or taken out; null when it was there before and after, or is told in its own way.
      */
-    private static function sentence(array $said): string
+    private function verb(): ?string
     {
-        [$verb, $noun] = [self::text($said[0] ?? ''), $said[1] ?? null];
-        if (!\is_array($noun)) {
-            return $verb;
+        return match (true) {
+            'projects' === $this->subject, (null === $this->old) === (null === $this->new) => null,
+            null === $this->old => 'Added',
+            default => 'Took out',
+        };
+    }
+
+    /**
+     * @param  non-empty-list<string>  $names
+     */
+    private static function sentence(string $verb, string $one, string $many, array $names): string
+    {
+        if (1 === \count($names)) {
+            return "{$verb} {$one} {$names[0]}";
         }
-        $names = array_map(self::text(...), \array_slice($said, 2));
-        $more = \count($names) - self::NAMED;
         $quoted = array_map(
             static fn(string $name): string => str_contains($name, ',') ? "“{$name}”" : $name,
             \array_slice($names, 0, self::NAMED),
         );
-        $list = implode(', ', 1 === \count($names) ? $names : $quoted) . ($more > 0 ? " and {$more} more" : '');
+        $more = \count($names) - self::NAMED;
 
-        return 1 === \count($names)
-            ? "{$verb} " . self::text($noun[0] ?? '') . " {$list}"
-            : "{$verb} " . \count($names) . ' ' . self::text($noun[1] ?? '') . ": {$list}";
+        return "{$verb} " . \count($names) . " {$many}: " . implode(', ', $quoted) . ($more > 0 ? " and {$more} more" : '');
     }
 
     /**
