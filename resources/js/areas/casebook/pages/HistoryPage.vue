@@ -96,7 +96,7 @@ const changedFields = computed(() =>
     <template v-else>
       <div class="title-line">
         <RouterLink class="mono" :to="`/${project}/casebook/${key}`">{{ key }}</RouterLink>
-        <h1 class="long">{{ detail?.case.title }}</h1>
+        <h1 class="long">{{ detail?.case.title ?? key }}</h1>
         <span class="soft">History</span>
       </div>
       <div class="columns">

@@ -94,7 +94,7 @@ defineExpose({ open, close, lit, isOpen: computed(() => home.value !== null), pr
     <div class="small-walk">
       <div class="row top">
         <span class="mono soft">{{ walk.view.value?.case_key }}</span>
-        <h1 class="long">{{ walk.view.value?.title }}</h1>
+        <h1 v-if="walk.view.value" class="long">{{ walk.view.value.title }}</h1>
       </div>
       <p class="row soft small">
         <span
