@@ -71,6 +71,9 @@ final readonly class FileKind
     /** Stands four bytes from the beginning. */
     private const BOX = 'ftyp';
 
+    /** What such a box holds beside recordings that are shown: pictures of telephones, and films of another player. */
+    private const NO_RECORDING = ['heic', 'heix', 'mif1', 'msf1', 'avif', 'avis', 'qt  '];
+
     /** What an operating system runs when somebody opens it. */
     private const RUN = [
         'app',
@@ -118,7 +121,8 @@ final readonly class FileKind
         }
         $fits = [] === $begins ? self::isText($head) : [] !== array_filter($begins, static fn(string $b): bool => self::begins($head, $b));
         if (!$fits) {
-            throw new \DomainException("The file is named .{$extension} but is no such file.");
+            $what = ['image' => 'picture', 'video' => 'recording'][strtok($type, '/')] ?? 'file';
+            throw new \DomainException("The file is named .{$extension} but is no such {$what}.");
         }
 
         return new self($type);
@@ -133,20 +137,39 @@ final readonly class FileKind
     }
 
     /**
-     * The name to save it under: it ends as its content does, and is nothing that runs when it is opened.
+     * The kind of a recording that is shown, by its first bytes, whatever it is called.
+     *
+     * @return 'video/webm'|'video/mp4'|null null when it is none
+     */
+    public static function recording(string $head): ?string
+    {
+        return match (true) {
+            str_starts_with($head, self::EBML) && str_contains(substr($head, 0, 64), 'webm') => 'video/webm',
+            self::begins($head, self::BOX) && !\in_array(substr($head, 8, 4), self::NO_RECORDING, true) => 'video/mp4',
+            default => null,
+        };
+    }
+
+    /**
+     * The name to save it under: it ends as its content does, and is nothing that runs when it is opened. The same content may have
+     * been taken for another kind that begins alike, under another name: a log is no page because somebody called it one.
      *
      * @param  string  $type the media type it was taken for
      */
     public static function safeName(string $name, string $type): string
     {
         $extension = strtolower(pathinfo($name, \PATHINFO_EXTENSION));
-        $ends =
-            'text/plain' === $type ? ['txt', 'log'] : array_keys(array_filter(self::KINDS, static fn(array $k): bool => $k[0] === $type));
-        if ([] === $ends) {
+        $isPlain = \in_array($extension, ['txt', 'log'], true);
+        $kinds = array_filter(self::KINDS, static fn(array $k): bool => $k[0] === $type);
+        $begins = 'text/plain' === $type ? [] : reset($kinds)[1] ?? null;
+        if (null === $begins) {
             return \in_array($extension, self::RUN, true) ? "{$name}.bin" : $name;
         }
+        if ([] === $begins) {
+            return $isPlain || isset($kinds[$extension]) ? $name : "{$name}.txt";
+        }
 
-        return \in_array($extension, $ends, true) ? $name : "{$name}.{$ends[0]}";
+        return $begins === (self::KINDS[$extension][1] ?? null) ? $name : "{$name}." . array_key_first($kinds);
     }
 
     private static function begins(string $head, string $with): bool

@@ -19,6 +19,9 @@ final readonly class SheetReader
     /** The same where days are counted from 1904. */
     private const EPOCH_1904 = 24_107;
 
+    private const LINKS = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
+    private const LINKS_STRICT = 'http://purl.oclc.org/ooxml/officeDocument/relationships';
+
     /** Formats of days and times that need no definition (ECMA-376 part 1, 18.8.30). */
     private const DATES = [[14, 22], [27, 36], [45, 47], [50, 58]];
 
@@ -44,18 +47,17 @@ final readonly class SheetReader
             throw self::damaged();
         }
         $book = (string) $zip->getFromName('xl/workbook.xml');
-        $styles = (string) $zip->getFromName('xl/styles.xml');
-        $relations = (string) $zip->getFromName('xl/_rels/workbook.xml.rels');
-        $hasTexts = false !== $zip->locateName('xl/sharedStrings.xml');
+        $parts = self::parts((string) $zip->getFromName('xl/_rels/workbook.xml.rels'));
+        $styles = isset($parts['styles']) ? (string) $zip->getFromName($parts['styles']) : '';
         $zip->close();
-        $sheet = self::firstSheet($book, $relations);
+        [$sheet, $epoch] = self::firstSheet($book);
 
         return new self(
             $path,
-            $sheet,
-            $hasTexts ? self::texts($path) : [],
+            $parts[$sheet] ?? throw self::damaged(),
+            isset($parts['sharedStrings']) ? self::texts($path, $parts['sharedStrings']) : [],
             self::dates($styles),
-            1 === preg_match('/date1904="(1|true)"/', $book) ? self::EPOCH_1904 : self::EPOCH,
+            $epoch,
         );
     }
 
@@ -146,9 +148,9 @@ final readonly class SheetReader
      * @throws Unreadable
      * @return list<string>
      */
-    private static function texts(string $path): array
+    private static function texts(string $path, string $part): array
     {
-        $xml = self::xml($path, 'xl/sharedStrings.xml');
+        $xml = self::xml($path, $part);
         $texts = [];
         while (self::next($xml)) {
             if (\XMLReader::ELEMENT === $xml->nodeType && 'si' === $xml->localName) {
@@ -200,15 +202,45 @@ final readonly class SheetReader
         return str_replace(["\r\n", "\r"], "\n", $text);
     }
 
-    private static function firstSheet(string $book, string $relations): string
+    /**
+     * @return array{string, int} the id of the first sheet's part, and the day that numbers of days count from, to 1970-01-01
+     */
+    private static function firstSheet(string $book): array
     {
-        $sheet = 1 === preg_match('/<(?:\w+:)?sheet\b[^>]*\br:id="([^"]+)"/', $book, $m) ? $m[1] : throw self::damaged();
-        foreach (preg_match_all('/<(?:\w+:)?Relationship\b[^>]*>/', $relations, $all) ? $all[0] : [] as $one) {
-            if (1 === preg_match('/\bId="' . preg_quote($sheet, '/') . '"/', $one) && 1 === preg_match('/\bTarget="([^"]+)"/', $one, $m)) {
-                return str_starts_with($m[1], '/') ? ltrim($m[1], '/') : "xl/{$m[1]}";
+        $xml = self::parse($book);
+        $epoch = self::EPOCH;
+        while (self::next($xml)) {
+            if (\XMLReader::ELEMENT !== $xml->nodeType) {
+                continue;
+            }
+            if ('workbookPr' === $xml->localName && \in_array($xml->getAttribute('date1904'), ['1', 'true'], true)) {
+                $epoch = self::EPOCH_1904;
+            } elseif ('sheet' === $xml->localName) {
+                $id = $xml->getAttributeNs('id', self::LINKS) ?? $xml->getAttributeNs('id', self::LINKS_STRICT);
+
+                return [$id ?? throw self::damaged(), $epoch];
             }
         }
         throw self::damaged();
+    }
+
+    /**
+     * @return array<string, string> the parts of the workbook by their id, and by what they are, such as `styles`
+     */
+    private static function parts(string $relations): array
+    {
+        $xml = self::parse($relations);
+        $parts = [];
+        while (self::next($xml)) {
+            if (\XMLReader::ELEMENT === $xml->nodeType && 'Relationship' === $xml->localName) {
+                $target = (string) $xml->getAttribute('Target');
+                $part = str_starts_with($target, '/') ? substr($target, 1) : "xl/{$target}";
+                $parts[(string) $xml->getAttribute('Id')] = $part;
+                $parts[basename((string) $xml->getAttribute('Type'))] ??= $part;
+            }
+        }
+
+        return $parts;
     }
 
     /**
@@ -219,8 +251,7 @@ final readonly class SheetReader
         if ('' === $styles) {
             return [];
         }
-        $xml = new \XMLReader();
-        $xml->XML($styles, null, \LIBXML_NONET | \LIBXML_NOERROR | \LIBXML_NOWARNING);
+        $xml = self::parse($styles);
         $own = $dates = [];
         $at = null;
         while (self::next($xml)) {
@@ -289,6 +320,19 @@ final readonly class SheetReader
         }
 
         return $name;
+    }
+
+    /**
+     * @throws Unreadable when there is nothing
+     */
+    private static function parse(string $text): \XMLReader
+    {
+        $xml = new \XMLReader();
+        if ('' === $text || !$xml->XML($text, null, \LIBXML_NONET | \LIBXML_NOERROR | \LIBXML_NOWARNING)) {
+            throw self::damaged();
+        }
+
+        return $xml;
     }
 
     private static function xml(string $path, string $part): \XMLReader

@@ -42,7 +42,7 @@ return new class extends Migration {
                 new jsonb
             );
             create index setup_log_project on setup_log (project_id, id);
-            create index setup_log_act on setup_log (act);
+            create index setup_log_act on setup_log (act, id);
 
             create or replace function lucid_log_setup() returns trigger language plpgsql security definer set search_path = public as $$
             declare

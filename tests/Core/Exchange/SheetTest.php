@@ -95,6 +95,40 @@ final class SheetTest extends TestCase
         );
     }
 
+    public function test_a_workbook_of_another_hand_is_read_too(): void
+    {
+        $main = 'http://purl.oclc.org/ooxml/spreadsheetml/main';
+        $links = 'http://purl.oclc.org/ooxml/officeDocument/relationships';
+        $zip = new \ZipArchive();
+        $zip->open($this->path, \ZipArchive::CREATE);
+        $zip->addFromString(
+            'xl/workbook.xml',
+            "<x:workbook xmlns:x='{$main}' xmlns:rel='{$links}'><x:workbookPr date1904='1'/><x:sheets>" .
+                "<x:sheet name='S' sheetId='7' rel:id='rId9'/><x:sheet name='T' sheetId='8' rel:id='rId2'/></x:sheets></x:workbook>",
+        );
+        $zip->addFromString(
+            'xl/_rels/workbook.xml.rels',
+            "<Relationships><Relationship Target='/xl/deep/first.xml' Id='rId9' Type='{$links}/worksheet'/>" .
+                "<Relationship Target='Texts.xml' Id='rId3' Type='{$links}/sharedStrings'/>" .
+                "<Relationship Target='looks.xml' Id='rId4' Type='{$links}/styles'/></Relationships>",
+        );
+        $zip->addFromString(
+            'xl/Texts.xml',
+            "<x:sst xmlns:x='{$main}'><x:si><x:t>Pay</x:t><x:rPh sb='0' eb='1'><x:t>pei</x:t></x:rPh></x:si></x:sst>",
+        );
+        $zip->addFromString(
+            'xl/looks.xml',
+            "<x:styleSheet xmlns:x='{$main}'><x:cellXfs><x:xf/><x:xf numFmtId='14'/></x:cellXfs></x:styleSheet>",
+        );
+        $zip->addFromString(
+            'xl/deep/first.xml',
+            "<x:worksheet xmlns:x='{$main}'><x:sheetData><x:row><x:c t='s'><x:v>0</x:v></x:c><x:c s='1'><x:v>0</x:v></x:c>" .
+                "<x:c t='b'><x:v>0</x:v></x:c></x:row></x:sheetData></x:worksheet>",
+        );
+        $zip->close();
+        self::assertSame([['Pay', '1904-01-01', 'no']], $this->read(3));
+    }
+
     public function test_what_stands_outside_is_named_and_what_is_no_workbook_is_refused(): void
     {
         (new SheetWriter('S'))->write($this->path, [array_fill(0, 27, 'x'), ['y']]);

@@ -4,13 +4,11 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Casebook\Actions;
 
-use Illuminate\Support\Carbon;
-use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Str;
 use LucidStep\App\Models\CaseMessage;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\AlreadyDone;
+use LucidStep\App\Support\Record\Removals;
 use LucidStep\App\Support\Record\TakeOut;
 use LucidStep\Core\Record\FreeText;
 
@@ -27,12 +25,8 @@ final readonly class RemoveMessage
     public function __invoke(CaseMessage $message, User $by, string $reason): CaseMessage
     {
         $message = CaseMessage::query()->lockForUpdate()->findOrFail($message->id);
-        $texts = array_values(
-            array_filter(
-                [$message->body, $message->answer, ...array_values($message->proposal ?? [])],
-                static fn(mixed $t): bool => \is_string($t) && '' !== trim($t) && FreeText::REMOVED !== $t,
-            ),
-        );
+        $said = [$message->body, $message->answer, ...array_filter($message->proposal ?? [], is_string(...))];
+        $texts = array_values(array_filter($said, static fn(string $t): bool => '' !== trim($t) && FreeText::REMOVED !== $t));
         if ([] === $texts) {
             throw AlreadyDone::removed();
         }
@@ -43,22 +37,9 @@ final readonly class RemoveMessage
             'removed_by_id' => $by->id,
             'removed_reason' => $reason,
         ]);
-        TakeOut::of($message->project_id, $message->case_id, array_map(strval(...), $texts));
-        TakeOut::storedAnswers(
-            array_values(array_filter([$message->author_id, $message->answered_by_id])),
-            $message->created_at,
-            array_map(strval(...), $texts),
-        );
-        DB::table('removals')->insert([
-            'id' => (string) Str::uuid7(),
-            'project_id' => $message->project_id,
-            'attempt_id' => null,
-            'kind' => 'message',
-            'subject' => $message->id,
-            'reason' => $reason,
-            'actor_id' => $by->id,
-            'at' => Carbon::now(),
-        ]);
+        TakeOut::of($message->project_id, $message->case_id, $texts);
+        TakeOut::storedAnswers(array_values(array_filter([$message->author_id, $message->answered_by_id])), $message->created_at, $texts);
+        Removals::add($message->project_id, null, 'message', $message->id, $reason, $by);
         ($this->publish)($message->project_id, 'case', $message->case_id);
 
         return $message->refresh()->load('case', 'author', 'answeredBy', 'removedBy');

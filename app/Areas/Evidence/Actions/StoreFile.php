@@ -23,9 +23,6 @@ final readonly class StoreFile
     /** The pictures that are taken, by the type PHP finds in their content. */
     private const PICTURES = [\IMAGETYPE_PNG => 'image/png', \IMAGETYPE_JPEG => 'image/jpeg', \IMAGETYPE_WEBP => 'image/webp'];
 
-    /** Boxes of the same form that hold something else: pictures of telephones, and films of another player. */
-    private const NO_VIDEO = ['heic', 'heix', 'mif1', 'msf1', 'avif', 'avis', 'qt  '];
-
     public function __construct(private Filesystem $files) {}
 
     /**
@@ -35,17 +32,19 @@ final readonly class StoreFile
     {
         $path = $upload->getRealPath();
         $bytes = (int) $upload->getSize();
-        $most = (int) config($this->isRecording($path) ? 'lucid.evidence.max_recording_bytes' : 'lucid.evidence.max_bytes');
         if (!$upload->isValid() || false === $path) {
             $this->refuse('The file did not arrive whole. Try again.');
         }
+        $head = (string) file_get_contents($path, false, null, 0, FileKind::HEAD);
+        $isRecording = null !== FileKind::recording($head);
+        $most = (int) config($isRecording ? 'lucid.evidence.max_recording_bytes' : 'lucid.evidence.max_bytes');
         if (0 === $bytes) {
             $this->refuse('The file is empty.');
         }
         if ($bytes > $most) {
             $this->refuse(\sprintf('The file has %.1f MB; at most %.0f MB are taken.', $bytes / 1_048_576, $most / 1_048_576));
         }
-        [$type, $width, $height] = $this->kind($path, mb_strtolower($upload->getClientOriginalExtension()));
+        [$type, $width, $height] = $this->kind($path, $head, mb_strtolower($upload->getClientOriginalExtension()));
         $hash = (string) hash_file('sha256', $path);
         $file = StoredFile::query()->find($hash);
         if (null !== $file && $this->isWhole($file)) {
@@ -104,7 +103,7 @@ final readonly class StoreFile
     /**
      * @return array{string, ?int, ?int} media type, width and height
      */
-    private function kind(string $path, string $extension): array
+    private function kind(string $path, string $head, string $extension): array
     {
         $size = @getimagesize($path);
         if (false !== $size && isset(self::PICTURES[$size[2]])) {
@@ -112,19 +111,13 @@ final readonly class StoreFile
 
             return [self::PICTURES[$size[2]], $size[0], $size[1]];
         }
-        $recording = $this->recording($path);
+        $recording = FileKind::recording($head);
         if (null !== $recording) {
             return [$recording, null, null];
         }
-        if (\in_array($extension, ['webm', 'mp4'], true)) {
-            $this->refuse("The file is named .{$extension} but is no such recording.");
-        }
-        if (\in_array($extension, ['png', 'jpg', 'jpeg', 'webp'], true)) {
-            $this->refuse("The file is named .{$extension} but is no such picture.");
-        }
         if (!\in_array($extension, ['txt', 'log', ''], true)) {
             try {
-                return [FileKind::of((string) file_get_contents($path, false, null, 0, FileKind::HEAD), $extension)->mediaType, null, null];
+                return [FileKind::of($head, $extension)->mediaType, null, null];
             } catch (\DomainException $e) {
                 $this->refuse($e->getMessage());
             }
@@ -138,25 +131,6 @@ final readonly class StoreFile
         }
 
         return ['text/plain', null, null];
-    }
-
-    /**
-     * What kind of recording it is by its first bytes; null when it is none.
-     */
-    private function recording(string|false $path): ?string
-    {
-        $head = false === $path ? '' : (string) file_get_contents($path, false, null, 0, 64);
-
-        return match (true) {
-            str_starts_with($head, "\x1A\x45\xDF\xA3") && str_contains($head, 'webm') => 'video/webm',
-            'ftyp' === substr($head, 4, 4) && !\in_array(substr($head, 8, 4), self::NO_VIDEO, true) => 'video/mp4',
-            default => null,
-        };
-    }
-
-    private function isRecording(string|false $path): bool
-    {
-        return null !== $this->recording($path);
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Setup\Actions;
 
+use Illuminate\Database\Eloquent\Collection as Models;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
@@ -39,25 +40,28 @@ final readonly class SaveEnvironments
         Seen::check($seen, SetupState::environments($known), 'the environments');
         $this->check($project, $environments, $known);
         $stay = array_filter(array_column($environments, 'id'));
-        foreach ($known->except($stay) as $gone) {
-            $this->remove($gone);
-        }
+        $this->remove($known->except($stay));
         // Two may exchange their names: what is renamed makes room first.
         Environment::query()
             ->whereKey($stay)
             ->update(['name' => DB::raw("'-' || id")]);
-        foreach ($environments as $at => $one) {
-            Environment::query()->updateOrCreate(
-                ['id' => $one->id ?? (string) Str::uuid7(), 'project_id' => $project->id],
-                [
+        Environment::query()->upsert(
+            array_map(
+                static fn(EnvironmentInput $one, int $at): array => [
+                    'id' => $one->id ?? (string) Str::uuid7(),
+                    'project_id' => $project->id,
                     'name' => $one->name,
                     'address' => $one->address,
                     'build_id' => $one->buildId,
                     'notes' => $one->notes,
                     'position' => $at + 1,
                 ],
-            );
-        }
+                $environments,
+                array_keys($environments),
+            ),
+            ['id'],
+            ['name', 'address', 'build_id', 'notes', 'position'],
+        );
         ($this->publish)($project->id, 'setup', $project->id);
     }
 
@@ -103,20 +107,25 @@ final readonly class SaveEnvironments
     }
 
     /**
+     * @param  Models<int, Environment>  $gone
+     *
      * @throws InUse
      */
-    private function remove(Environment $gone): void
+    private function remove(Models $gone): void
     {
         $uses = [];
         foreach (['cycles' => 'cycle', 'attempts' => 'attempt'] as $table => $word) {
-            $n = DB::table($table)->where('environment_id', $gone->id)->count();
-            if ($n > 0) {
-                $uses[] = "{$n} " . Str::plural($word, $n);
+            $counts = DB::table($table)
+                ->whereIn('environment_id', $gone->modelKeys())
+                ->groupBy('environment_id')
+                ->pluck(DB::raw('count(*) as n'), 'environment_id');
+            foreach ($counts as $id => $n) {
+                $uses[$id][] = "{$n} " . Str::plural($word, (int) $n);
             }
         }
-        if ([] !== $uses) {
-            throw InUse::stays($gone->name, 'it is used by ' . implode(', ', $uses));
+        foreach ($uses as $id => $of) {
+            throw InUse::stays((string) $gone->find($id)?->name, 'it is used by ' . implode(', ', $of));
         }
-        $gone->delete();
+        Environment::query()->whereKey($gone->modelKeys())->delete();
     }
 }

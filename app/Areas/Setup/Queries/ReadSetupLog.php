@@ -28,9 +28,10 @@ final class ReadSetupLog
      */
     public function __invoke(Project $project, ?int $after = null): SetupLog
     {
+        // An act stands where its last change does.
         $acts = DB::select(
-            'select max(id) as id, max(at) as at, (array_agg(actor_id))[1] as actor_id, act from setup_log where project_id = ? ' .
-                'group by act having max(id) < ? order by max(id) desc limit ?',
+            'select id, at, actor_id, act from setup_log s where project_id = ? and id < ? and not exists ' .
+                '(select from setup_log later where later.act = s.act and later.id > s.id) order by id desc limit ?',
             [$project->id, $after ?? \PHP_INT_MAX, self::ACTS + 1],
         );
         $next = \count($acts) > self::ACTS ? (string) $acts[self::ACTS - 1]->id : null;

@@ -7,7 +7,6 @@ namespace LucidStep\App\Areas\Walk\Actions;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\LateCommand;
@@ -19,6 +18,7 @@ use LucidStep\App\Support\Problems\AlreadyDone;
 use LucidStep\App\Support\Problems\Conflict;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\App\Support\Record\EventRow;
+use LucidStep\App\Support\Record\Removals;
 use LucidStep\App\Support\Record\TakeOut;
 use LucidStep\Core\Record\FreeText;
 
@@ -53,16 +53,7 @@ final readonly class RemoveContent
             if (DB::table('removals')->where('attempt_id', $of)->where('kind', 'file')->where('subject', $sha256)->exists()) {
                 continue;
             }
-            DB::table('removals')->insert([
-                'id' => (string) Str::uuid7(),
-                'project_id' => $project,
-                'attempt_id' => $of,
-                'kind' => 'file',
-                'subject' => $sha256,
-                'reason' => $reason,
-                'actor_id' => $by?->id,
-                'at' => Carbon::now(),
-            ]);
+            Removals::add($project, $of, 'file', $sha256, $reason, $by);
             $this->chain->ofAttempt(Attempt::query()->whereKey($of)->firstOrFail(), $by, 'evidence_removed', [
                 'sha256' => $sha256,
                 'reason' => $reason,
@@ -135,16 +126,7 @@ final readonly class RemoveContent
                 continue;
             }
             $salts = EventRow::salts($row);
-            DB::table('removals')->insert([
-                'id' => (string) Str::uuid7(),
-                'project_id' => $attempt->project_id,
-                'attempt_id' => $attempt->id,
-                'kind' => 'text',
-                'subject' => (string) $row->sequence,
-                'reason' => $reason,
-                'actor_id' => $by->id,
-                'at' => Carbon::now(),
-            ]);
+            Removals::add($attempt->project_id, $attempt->id, 'text', (string) $row->sequence, $reason, $by);
             DB::table('events')
                 ->where('attempt_id', $attempt->id)
                 ->where('sequence', $row->sequence)

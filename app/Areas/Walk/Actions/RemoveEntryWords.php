@@ -5,14 +5,13 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Actions;
 
 use Illuminate\Support\Carbon;
-use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Str;
 use LucidStep\App\Areas\Cycles\Actions\CycleLog;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\AlreadyDone;
+use LucidStep\App\Support\Record\Removals;
 use LucidStep\App\Support\Record\TakeOut;
 use LucidStep\Core\Planning\CycleLogKind;
 use LucidStep\Core\Record\FreeText;
@@ -50,16 +49,7 @@ final readonly class RemoveEntryWords
             "Took out the words with which {$entry->case->key} was handed on",
             $reason,
         );
-        DB::table('removals')->insert([
-            'id' => (string) Str::uuid7(),
-            'project_id' => $entry->project_id,
-            'attempt_id' => null,
-            'kind' => 'entry',
-            'subject' => $entry->id,
-            'reason' => $reason,
-            'actor_id' => $by->id,
-            'at' => Carbon::now(),
-        ]);
+        Removals::add($entry->project_id, null, 'entry', $entry->id, $reason, $by);
         ($this->publish)($entry->project_id, 'entry', $entry->id, $entry->cycle_id);
     }
 }

@@ -16,6 +16,16 @@ const route = useRoute();
 const project = computed(() => String(route.params.project));
 const { data, error, isPending, refetch, set } = usePlanningSetup(project);
 const { data: lists, set: setLists } = useLists(project);
+const LISTS = [
+  {
+    list: 'milestone-types',
+    from: 'milestone_types',
+    title: 'Types of milestones',
+    what: 'What kind of goal a milestone is.',
+    uses: 'milestone',
+  },
+  { list: 'phases', from: 'phases', title: 'Phases', what: 'What a cycle is part of.', uses: 'cycle' },
+] as const;
 </script>
 
 <template>
@@ -30,24 +40,12 @@ const { data: lists, set: setLists } = useLists(project);
       <CalendarEditor :project="project" :setup="data" @saved="set" />
       <template v-if="lists">
         <ListEditor
-          title="Types of milestones"
-          what="What kind of goal a milestone is."
-          list="milestone-types"
-          uses="milestone"
+          v-for="{ from, ...l } in LISTS"
+          :key="l.list"
+          v-bind="l"
           :project="project"
-          :items="lists.milestone_types"
-          :seen="lists.seen['milestone-types'] ?? ''"
-          :may-write="data.may_plan"
-          @saved="setLists($event as Api['ProjectSetup'])"
-        />
-        <ListEditor
-          title="Phases"
-          what="What a cycle is part of."
-          list="phases"
-          uses="cycle"
-          :project="project"
-          :items="lists.phases"
-          :seen="lists.seen['phases'] ?? ''"
+          :items="lists[from]"
+          :seen="lists.seen[l.list] ?? ''"
           :may-write="data.may_plan"
           @saved="setLists($event as Api['ProjectSetup'])"
         />

@@ -12,6 +12,15 @@ import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
 const route = useRoute();
 const project = computed(() => String(route.params.project));
 const { data, error, isPending, refetch, set } = useLists(project);
+const LISTS = [
+  { list: 'types', title: 'Types', what: 'What kind of test a case is.' },
+  {
+    list: 'priorities',
+    title: 'Priorities',
+    what: 'In order, the most important first. The weight counts when work is chosen for a short time.',
+    weighted: true,
+  },
+] as const;
 </script>
 
 <template>
@@ -21,23 +30,12 @@ const { data, error, isPending, refetch, set } = useLists(project);
     <template v-else>
       <p v-if="!data.may_write" class="soft">Leads and admins change these.</p>
       <ListEditor
-        title="Types"
-        what="What kind of test a case is."
-        list="types"
+        v-for="l in LISTS"
+        :key="l.list"
+        v-bind="l"
         :project="project"
-        :items="data.types"
-        :seen="data.seen['types'] ?? ''"
-        :may-write="data.may_write"
-        @saved="set($event as Api['ProjectSetup'])"
-      />
-      <ListEditor
-        title="Priorities"
-        what="In order, the most important first. The weight counts when work is chosen for a short time."
-        list="priorities"
-        weighted
-        :project="project"
-        :items="data.priorities"
-        :seen="data.seen['priorities'] ?? ''"
+        :items="data[l.list]"
+        :seen="data.seen[l.list] ?? ''"
         :may-write="data.may_write"
         @saved="set($event as Api['ProjectSetup'])"
       />
