@@ -79,6 +79,11 @@ final class TakeOutTest extends FeatureTestCase
         self::assertSame('Type (removed)', json_decode((string) $left->proposal, true)['action']);
         self::assertSame(1, DB::table('removals')->where('kind', 'message')->where('subject', $question)->count());
         $this->as($this->admin, 'POST', $path, ['reason' => 'Once more'])->assertConflict();
+        // One that waited for an answer waits no more.
+        $lead = $this->world->lead();
+        $this->as($this->admin, 'POST', "/case-messages/{$other}/removals", ['reason' => 'A person is named'])->assertOk();
+        $this->as($lead, 'GET', '/projects/TST/case-inbox')->assertJsonCount(0, 'messages');
+        $this->as($lead, 'POST', "/case-messages/{$other}/answers", ['as' => 'taken', 'answer' => ''])->assertConflict();
     }
 
     public function test_words_of_a_hand_over_and_a_look_are_taken_out(): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Casebook\Actions;
 
 use LucidStep\App\Models\CaseMessage;
+use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\AlreadyDone;
@@ -34,6 +35,8 @@ final readonly class RemoveMessage
             'body' => '' === $message->body ? '' : FreeText::REMOVED,
             'answer' => '' === $message->answer ? '' : FreeText::REMOVED,
             'proposal' => null,
+            // Nobody has to answer what is not there any more.
+            'state' => MessageState::Open === $message->state ? MessageState::Declined : $message->state,
             'removed_by_id' => $by->id,
             'removed_reason' => $reason,
         ]);

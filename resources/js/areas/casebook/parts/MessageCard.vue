@@ -79,7 +79,7 @@ async function reply(as: 'answered' | 'taken' | 'declined'): Promise<void> {
         </template>
       </template>
     </dl>
-    <p v-if="message.answer || message.state !== 'open'" class="small long">
+    <p v-if="message.answered_by" class="small long">
       <span class="soft"
         >{{ message.answered_by?.name }}
         {{ { answered: 'answered', taken: 'took it', declined: 'declined', open: '' }[message.state]
@@ -88,7 +88,7 @@ async function reply(as: 'answered' | 'taken' | 'declined'): Promise<void> {
       {{ message.answer }}
     </p>
     <form
-      v-else-if="mayAnswer"
+      v-else-if="mayAnswer && message.state === 'open'"
       class="reply"
       @submit.prevent="reply(message.kind === 'question' ? 'answered' : 'taken')"
     >
