@@ -11,7 +11,6 @@ $pgsql = [
     'password' => env('DB_PASSWORD', ''),
     'charset' => 'utf8',
     'prefix' => '',
-    'search_path' => 'public',
     'sslmode' => 'prefer',
     'timezone' => 'UTC',
     // Each query is asked once: prepared ones that are thrown away after their first use cost two round trips more. And whoever

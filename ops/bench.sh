@@ -16,7 +16,7 @@ lucid_bench() {
   [ -f "ops/bench/$name.php" ] && [ "$name" != support ] || { say "There is no bench \"$name\"; ./lucid bench lists them." >&2; return 2; }
   prepare test >&2
   app_user >&2
-  local home was=no dir port
+  local home was=no dir port code=0
   home="$(pg_home)"
   running "$home/data/postmaster.pid" "$home/data" && was=yes
   database_start test
@@ -48,6 +48,7 @@ LUCID_WRITES_PER_MINUTE_AND_ADDRESS=1000000
 LUCID_COSTLY_PER_MINUTE=1000000
 SESSION_DRIVER=file
 CACHE_STORE=file
+LUCID_LIMITS_PATH=$(stack_memory bench)
 QUEUE_CONNECTION=sync
 LUCID_LOG=$dir/log/laravel.log
 ENV
@@ -66,7 +67,9 @@ ENV
     . "$dir/env"
     set +a
     LUCID_BENCH_URL="http://127.0.0.1:$port" as_owner php -d memory_limit=1G "ops/bench/$name.php" run "$json"
-  )
+  ) || code=$?
+  [ -z "${LUCID_PRELOAD_RECORD:-}" ] || php ops/preload-record.php "$dir/storage/preload" >&2
+  return "$code"
 }
 
 # ./lucid bench fuzz: the test with the fixed seed, with a new one and ten times as many tries.

@@ -1,6 +1,14 @@
 # A stack: nginx and php-fpm, with queue worker and scheduler. "app" serves people, "test-1" and on the browser tests.
 stack_dir() { echo "$VAR/$1"; }
 
+# stack_memory NAME: a folder in memory for what counts for a minute (how often somebody asked), or nothing where there is none.
+stack_memory() {
+  local folder; folder="/dev/shm/lucid-step-$(printf '%s' "$ROOT/$1" | sha256sum | cut -c1-16)"
+  [ -d /dev/shm ] && (umask 077; mkdir -p "$folder" 2>/dev/null) && [ ! -L "$folder" ] || return 0
+  # One that somebody else made is not trusted.
+  case "$(stat -c %U "$folder")" in "$APP_USER" | "$(id -un)") own "$folder" && echo "$folder" ;; esac
+}
+
 # stack_write NAME PORT [PRACTICE_PORT]: writes the configuration of nginx and php-fpm. The file <dir>/env holds the settings
 # php-fpm hands on. With a second port the practice page of the demo is served there, an origin of its own.
 stack_write() {
@@ -21,9 +29,8 @@ stack_write() {
     echo "php_admin_value[upload_max_filesize] = 105M"
     echo "php_admin_value[post_max_size] = 110M"
     echo "php_admin_value[memory_limit] = 512M"
-    echo "php_admin_value[opcache.enable] = 1"
-    echo "php_admin_value[opcache.revalidate_freq] = 1"
     echo "env[PATH] = $PATH"
+    echo "env[PGTZ] = UTC"
     sed -nE 's/^([A-Z_]+)=(.+)$/env[\1] = "\2"/p' "$dir/env"
     # Whoever watches the node is answered whatever the workers do.
     echo "[watch]"
@@ -33,6 +40,7 @@ stack_write() {
     echo "pm.max_children = 1"
     echo "clear_env = yes"
     echo "env[PATH] = $PATH"
+    echo "env[PGTZ] = UTC"
     sed -nE 's/^([A-Z_]+)=(.+)$/env[\1] = "\2"/p' "$dir/env"
   } >"$dir/fpm.conf"
   cat >"$dir/nginx.conf" <<CONF
@@ -130,9 +138,13 @@ stack_tls() {
 stack_fpm_start() {
   local dir; dir="$(stack_dir "$1")"
   running "$dir/fpm.pid" "$dir/fpm.conf" && return 0
-  local root=()
-  [ "$APP_USER" = root ] && root=(-R)
-  (umask 027; "/usr/sbin/php-fpm$PHP_VERSION" "${root[@]}" -y "$dir/fpm.conf" -D >"$dir/log/fpm-start.log" 2>&1) || fail "php-fpm" "it did not start" "$dir/log/fpm-start.log"
+  # Code is read once: after a change php-fpm is started again, which `./lucid start` does.
+  local options=(-d opcache.enable=1 -d opcache.validate_timestamps=0 -d opcache.max_accelerated_files=20000 -d opcache.memory_consumption=192)
+  options+=(-d opcache.interned_strings_buffer=16)
+  if [ -n "${LUCID_PRELOAD_RECORD:-}" ]; then options+=(-d auto_prepend_file="$ROOT/ops/preload-record.php")
+  else options+=(-d opcache.preload="$ROOT/ops/preload.php" -d opcache.preload_user="$APP_USER"); fi
+  [ "$APP_USER" = root ] && options+=(-R)
+  (umask 027; "/usr/sbin/php-fpm$PHP_VERSION" "${options[@]}" -y "$dir/fpm.conf" -D >"$dir/log/fpm-start.log" 2>&1) || fail "php-fpm" "it did not start" "$dir/log/fpm-start.log"
 }
 
 stack_nginx_start() {
@@ -161,4 +173,5 @@ stack_stop() {
   end "$dir/scheduler.pid" "ops/keep.sh scheduler" TERM group
   stack_nginx_stop "$1"
   stack_fpm_stop "$1"
+  [ "$1" = app ] || rm -rf "$(stack_memory "$1")"
 }

@@ -3,7 +3,7 @@
 # settings PORT PRACTICE_PORT: writes .env once, and keeps the address and the database in it true. An address that somebody set stays.
 settings() {
   [ -f .env ] || (umask 077; printf 'APP_ENV=production\nAPP_KEY=base64:%s\nLUCID_DEMO=true\n' "$(head -c 32 /dev/urandom | base64)" >.env)
-  local keep url practice; keep="$(grep -vE '^(APP_URL|PRACTICE_URL|DB_HOST|DB_PORT|DB_DATABASE|DB_USERNAME|DB_PASSWORD|DATABASE_URL)=' .env || true)"
+  local keep url practice; keep="$(grep -vE '^(APP_URL|PRACTICE_URL|DB_HOST|DB_PORT|DB_DATABASE|DB_USERNAME|DB_PASSWORD|DATABASE_URL|LUCID_LIMITS_PATH)=' .env || true)"
   url="$(setting .env APP_URL)"
   practice="$(setting .env PRACTICE_URL)"
   # Where people reach the application by another name, whoever runs it says where they reach the practice page.
@@ -17,7 +17,7 @@ settings() {
       printf '%s\n' "$keep"
       # Every installation's demo has a password of its own.
       grep -q '^LUCID_DEMO_PASSWORD=' <<<"$keep" || echo "LUCID_DEMO_PASSWORD=$(random_word | tr 'A-Z' 'a-z' | head -c 12)"
-      printf 'APP_URL=%s\nPRACTICE_URL=%s\n' "$url" "$practice"
+      printf 'APP_URL=%s\nPRACTICE_URL=%s\nLUCID_LIMITS_PATH=%s\n' "$url" "$practice" "$(stack_memory app)"
       if [ -n "${DATABASE_URL:-}" ]; then echo "DATABASE_URL=\"$DATABASE_URL\""; else
         printf 'DB_HOST=%s\nDB_PORT=%s\nDB_DATABASE=lucid\nDB_USERNAME=%s\nDB_PASSWORD=%s\n' "$DB_HOST" "$DB_PORT" "$DB_USERNAME" "$DB_PASSWORD"
       fi

@@ -135,6 +135,7 @@ LUCID_DEMO_PASSWORD=lantern-on-the-path
 BCRYPT_ROUNDS=4
 SESSION_DRIVER=file
 CACHE_STORE=file
+LUCID_LIMITS_PATH=$(stack_memory "$1")
 QUEUE_CONNECTION=sync
 LUCID_LOG=$dir/log/laravel.log
 ENV

@@ -63,6 +63,7 @@ use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\PlannedCycles;
 use LucidStep\App\Support\Background\BackgroundWork;
 use LucidStep\App\Support\Database\DatabaseRights;
+use LucidStep\App\Support\Database\KeptConnection;
 use LucidStep\App\Support\Http\OneAtATime;
 use LucidStep\App\Support\Record\RecordSigner;
 use Symfony\Component\HttpFoundation\Response;
@@ -83,10 +84,10 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->scoped(Memberships::class);
         // Its key is read once.
         $this->app->scoped(RecordSigner::class);
-        // A worker keeps its connection: making one (scram) takes five times as long as most requests. What is left open is
-        // rolled back by PDO at the end of a request. Here and not in the configuration, which the command line caches.
+        // Here and not in the configuration, which the command line caches.
         if ('fpm-fcgi' === \PHP_SAPI) {
-            config(['database.connections.pgsql.options' => [\PDO::ATTR_PERSISTENT => true, \PDO::ATTR_TIMEOUT => 3]]);
+            $kept = KeptConnection::of((array) config('database.connections.pgsql'), 'UTC' === getenv('PGTZ'));
+            config(['database.connections.pgsql' => $kept]);
         }
     }
 

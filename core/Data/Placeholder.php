@@ -9,16 +9,21 @@ namespace LucidStep\Core\Data;
  */
 final readonly class Placeholder
 {
+    private string $key;
+
     /**
      * @param  string  $name    as it was typed
      */
-    public function __construct(public string $name) {}
+    public function __construct(public string $name)
+    {
+        $this->key = mb_strtolower($name);
+    }
 
     /**
      * The name as it is looked up: names do not tell upper from lower case.
      */
     public function key(): string
     {
-        return mb_strtolower($this->name);
+        return $this->key;
     }
 }
