@@ -1,8 +1,8 @@
 <?php
 
 return [
-    // "catcher" keeps mails in the database, where /mail shows them; "smtp" sends them.
-    'default' => env('MAIL_MAILER', 'catcher'),
+    // "catcher" keeps mails in the database, where /mail shows them in the demo; "smtp" sends them.
+    'default' => env('MAIL_MAILER', env('LUCID_DEMO') ? 'catcher' : 'smtp'),
     'mailers' => [
         'catcher' => ['transport' => 'catcher'],
         'array' => ['transport' => 'array'],

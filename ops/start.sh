@@ -28,6 +28,15 @@ settings() {
 }
 
 lucid_start() {
+  case "${1:-}" in
+    "") ;;
+    --empty)
+      # What an installation is for is said once, when it is made.
+      [ ! -f .env ] || [ "$(setting .env LUCID_DEMO)" = false ] || fail "start --empty" "this installation has the demo; make another beside it, or write LUCID_DEMO=false into .env"
+      [ -f .env ] || (umask 077; printf 'APP_ENV=production\nAPP_KEY=base64:%s\nLUCID_DEMO=false\n' "$(head -c 32 /dev/urandom | base64)" >.env)
+      ;;
+    *) fail "start" "there is no option $1 (--empty begins without the demo)" ;;
+  esac
   prepare
   app_user
   database_start
@@ -90,7 +99,7 @@ lucid_start() {
   say ""
   say "Lucid Step is at $(setting .env APP_URL)"
   [ -z "$practice" ] || say "The practice page is at $(setting .env PRACTICE_URL)"
-  [ "$(setting .env LUCID_DEMO)" = true ] && "${AS_APP[@]}" php artisan lucid:demo --sign-ins
+  if [ "$(setting .env LUCID_DEMO)" = true ]; then "${AS_APP[@]}" php artisan lucid:demo --sign-ins; else "${AS_APP[@]}" php artisan lucid:owner --if-none; fi
   return 0
 }
 

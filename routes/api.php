@@ -19,6 +19,9 @@ use LucidStep\App\Areas\Defects\Http\Controllers\DefectController;
 use LucidStep\App\Areas\Evidence\Http\Controllers\FileController;
 use LucidStep\App\Areas\Mail\Http\Controllers\MailController;
 use LucidStep\App\Areas\Notices\Http\Controllers\NoticeController;
+use LucidStep\App\Areas\People\Http\Controllers\InstallationController;
+use LucidStep\App\Areas\People\Http\Controllers\JoiningController;
+use LucidStep\App\Areas\People\Http\Controllers\PeopleController;
 use LucidStep\App\Areas\People\Http\Controllers\ProjectController;
 use LucidStep\App\Areas\People\Http\Controllers\SessionController;
 use LucidStep\App\Areas\Search\Http\Controllers\SearchController;
@@ -44,6 +47,15 @@ use LucidStep\App\Support\Http\UpController;
 Route::get('/welcome', [SessionController::class, 'welcome']);
 Route::post('/session', [SessionController::class, 'store'])->middleware(['throttle:sign-in', ReadableInput::class]);
 
+// Who has no session yet; what proves that one may comes in the body.
+Route::middleware(['throttle:guests', ReadableInput::class])->group(function (): void {
+    Route::post('/invitation-lookups', [JoiningController::class, 'invitation']);
+    Route::post('/invitation-acceptances', [JoiningController::class, 'accept']);
+    Route::post('/link-lookups', [JoiningController::class, 'link']);
+    Route::post('/link-uses', [JoiningController::class, 'useLink']);
+    Route::post('/password-resets', [JoiningController::class, 'reset']);
+});
+
 if (config('lucid.bench')) {
     Route::get('/bench/bare', UpController::class . '@bare');
     Route::post('/bench/bare', UpController::class . '@bare')->middleware(['auth:sanctum', Idempotent::class]);
@@ -61,7 +73,9 @@ Route::middleware([
     Route::get('/session', [SessionController::class, 'show']);
     Route::delete('/session', [SessionController::class, 'destroy']);
 
+    Route::get('/installation', [InstallationController::class, 'show']);
     Route::get('/projects', [ProjectController::class, 'index']);
+    Route::get('/projects/{project}/people', [PeopleController::class, 'index']);
     Route::get('/projects/{project}', [ProjectController::class, 'show']);
     Route::get('/projects/{project}/today', [TodayController::class, 'show']);
     Route::get('/projects/{project}/walk-pack', [TodayController::class, 'pack']);
@@ -147,6 +161,16 @@ Route::middleware([
     Route::get('/defects/{defect}', [DefectController::class, 'show']);
 
     Route::middleware(Idempotent::class)->group(function (): void {
+        Route::post('/projects', [InstallationController::class, 'make']);
+        Route::post('/installation/projects/{id}/archivings', [InstallationController::class, 'archive']);
+        Route::post('/installation/projects/{id}/restorations', [InstallationController::class, 'restore']);
+        Route::put('/installation/people/{id}/ownership', [InstallationController::class, 'owner']);
+        Route::post('/projects/{project}/invitations', [PeopleController::class, 'invite']);
+        Route::post('/invitations/{invitation}/sendings', [PeopleController::class, 'again']);
+        Route::post('/invitations/{invitation}/addresses', [PeopleController::class, 'address']);
+        Route::delete('/invitations/{invitation}', [PeopleController::class, 'withdraw']);
+        Route::put('/projects/{project}/people/{person}/role', [PeopleController::class, 'role']);
+        Route::post('/projects/{project}/people/{person}/departures', [PeopleController::class, 'leave']);
         Route::post('/projects/{project}/cases', [CaseController::class, 'store']);
         Route::put('/cases/{case}', [CaseController::class, 'update']);
         Route::post('/cases/{case}/restorations', [CaseController::class, 'bringBack']);

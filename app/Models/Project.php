@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Models;
 
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Carbon;
 
 /**
  * Everything below lives in one.
@@ -17,11 +18,12 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property array<string, mixed> $policies
  * @property list<int>            $working_days
  * @property list<string>         $holidays
+ * @property ?Carbon              $archived_at      since when nobody writes in it any more
  */
 final class Project extends Record
 {
     /** @var array<string, string> */
-    protected $casts = ['policies' => 'array', 'working_days' => 'array', 'holidays' => 'array'];
+    protected $casts = ['policies' => 'array', 'working_days' => 'array', 'holidays' => 'array', 'archived_at' => 'datetime'];
 
     /**
      * @return HasMany<Membership, $this>

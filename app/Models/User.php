@@ -16,6 +16,7 @@ use Laravel\Sanctum\HasApiTokens;
  * @property string               $name
  * @property string               $email
  * @property string               $password
+ * @property bool                 $is_owner    of the installation: makes projects and looks after people, and sees no project by it
  * @property array<string, mixed> $preferences
  */
 final class User extends Authenticatable
@@ -27,8 +28,11 @@ final class User extends Authenticatable
 
     protected $hidden = ['password', 'remember_token'];
 
+    /** @var array<string, mixed> */
+    protected $attributes = ['is_owner' => false, 'preferences' => '{}'];
+
     /** @var array<string, string> */
-    protected $casts = ['preferences' => 'array', 'password' => 'hashed'];
+    protected $casts = ['preferences' => 'array', 'password' => 'hashed', 'is_owner' => 'boolean'];
 
     /**
      * @return HasMany<Membership, $this>

@@ -23,13 +23,18 @@ use Illuminate\Support\Facades\Session;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\Support\Str;
 use Laravel\Sanctum\Sanctum;
+use LucidStep\App\Areas\Casebook\Actions\HandOverCases;
 use LucidStep\App\Areas\Casebook\Policies\TestCasePolicy;
+use LucidStep\App\Areas\Cycles\Actions\HandOverEntries;
 use LucidStep\App\Areas\Cycles\Policies\EntryPolicy;
+use LucidStep\App\Areas\Defects\Actions\HandOverDefects;
 use LucidStep\App\Areas\Defects\Policies\DefectPolicy;
 use LucidStep\App\Areas\Evidence\Policies\EvidencePolicy;
 use LucidStep\App\Areas\Mail\Catcher;
 use LucidStep\App\Areas\Notices\Actions\ReportStandstill;
+use LucidStep\App\Areas\People\Actions\ManagePeople;
 use LucidStep\App\Areas\People\Http\Requests\SignInRequest;
+use LucidStep\App\Areas\People\Queries\ReadPeople;
 use LucidStep\App\Areas\People\SessionFiles;
 use LucidStep\App\Areas\Setup\Policies\ProjectPolicy;
 use LucidStep\App\Areas\Walk\Actions\RestoreWalkedEntry;
@@ -49,6 +54,7 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\EntryAddition;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Folder;
+use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\PlanAct;
@@ -65,6 +71,7 @@ use LucidStep\App\Support\Background\BackgroundWork;
 use LucidStep\App\Support\Database\DatabaseRights;
 use LucidStep\App\Support\Database\KeptConnection;
 use LucidStep\App\Support\Http\OneAtATime;
+use LucidStep\App\Support\People\OpenWork;
 use LucidStep\App\Support\Record\RecordSigner;
 use Symfony\Component\HttpFoundation\Response;
 
@@ -84,6 +91,10 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->scoped(Memberships::class);
         // Its key is read once.
         $this->app->scoped(RecordSigner::class);
+        $this->app->tag([HandOverEntries::class, HandOverDefects::class, HandOverCases::class], OpenWork::class);
+        foreach ([ManagePeople::class, ReadPeople::class] as $class) {
+            $this->app->when($class)->needs('$work')->giveTagged(OpenWork::class);
+        }
         // Here and not in the configuration, which the command line caches.
         if ('fpm-fcgi' === \PHP_SAPI) {
             $kept = KeptConnection::of((array) config('database.connections.pgsql'), 'UTC' === getenv('PGTZ'));
@@ -109,6 +120,8 @@ final class AppServiceProvider extends ServiceProvider
                 Limit::perMinute(60)->by((string) $request->ip())->after($failed),
             ],
         );
+        // An address proves who one is, and nobody tries them out.
+        RateLimiter::for('guests', static fn(Request $request): Limit => Limit::perMinute(30)->by((string) $request->ip()));
         // Addresses in mails and pages are those of the installation, never what a request calls it.
         $urls = $this->app->make(UrlGenerator::class);
         $urls->useOrigin((string) config('app.url'));
@@ -192,6 +205,7 @@ final class AppServiceProvider extends ServiceProvider
             'addition' => EntryAddition::class,
             'planAct' => PlanAct::class,
             'lateCommand' => LateCommand::class,
+            'invitation' => Invitation::class,
         ];
         foreach ($byId as $name => $class) {
             Route::bind($name, fn(string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));

@@ -16,6 +16,7 @@ final readonly class SetupChange
     /** What one of each table is called. */
     private const NOUNS = [
         'memberships' => ['person', 'people'],
+        'invitations' => ['invitation', 'invitations'],
         'milestones' => ['milestone', 'milestones'],
         'releases' => ['release', 'releases'],
         'builds' => ['build', 'builds'],
@@ -119,7 +120,7 @@ final readonly class SetupChange
     private function verb(): ?string
     {
         return match (true) {
-            'projects' === $this->subject, (null === $this->old) === (null === $this->new) => null,
+            'projects' === $this->subject, 'invitations' === $this->subject, (null === $this->old) === (null === $this->new) => null,
             null === $this->old => 'Added',
             default => 'Took out',
         };
@@ -164,6 +165,9 @@ final readonly class SetupChange
         }
         if ('projects' === $this->subject) {
             return $this->ofProject($names);
+        }
+        if ('invitations' === $this->subject && null !== $this->new) {
+            return $this->ofInvitation($this->new);
         }
         $noun = $this->noun()[0];
         $was = $this->name($this->old, $names);
@@ -210,7 +214,31 @@ final readonly class SetupChange
                 (\is_string($value) ? self::AFTER[$value] ?? $value : self::shown($value));
         }
 
-        return [...$said, ...array_map(ucfirst(...), $this->changed($names, ['policies']))];
+        $archived = $this->new['archived_at'] ?? null;
+        if (($this->old['archived_at'] ?? null) !== $archived) {
+            $said[] = null === $archived ? 'The project was taken up again' : 'The project was archived';
+        }
+
+        return [...$said, ...array_map(ucfirst(...), $this->changed($names, ['policies', 'archived_at']))];
+    }
+
+    /**
+     * @param  Row  $new
+     *
+     * @return list<string>
+     */
+    private function ofInvitation(array $new): array
+    {
+        $email = self::text($new['email'] ?? '');
+        $role = self::text($new['role'] ?? '');
+
+        return match (true) {
+            // Who joined is told as a person who was added.
+            null !== ($new['accepted_at'] ?? null) => [],
+            null !== ($new['withdrawn_at'] ?? null) => ["Withdrew the invitation of {$email}"],
+            null === $this->old => ["Invited {$email} as {$role}"],
+            default => ["Invitation of {$email}: now as {$role}"],
+        };
     }
 
     /**

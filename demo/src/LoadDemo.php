@@ -87,7 +87,12 @@ final class LoadDemo
             ->refresh();
         $other = Project::query()->create(['code' => 'HBR', 'name' => 'Harbour office', 'time_zone' => 'Europe/Dublin', 'policies' => []]);
         foreach ($this->demoPeople->all() as $person) {
-            $user = User::query()->create(['name' => $person['name'], 'email' => $person['email'], 'password' => DemoPeople::password()]);
+            $user = User::query()->create([
+                'name' => $person['name'],
+                'email' => $person['email'],
+                'password' => DemoPeople::password(),
+                'is_owner' => 'admin' === $person['role'],
+            ]);
             $this->people[strtok($person['email'], '@') ?: ''] = $user;
             Membership::query()->create([
                 'project_id' => $this->project->id,

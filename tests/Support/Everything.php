@@ -6,7 +6,9 @@ namespace LucidStep\Tests\Support;
 
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Str;
+use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\LateCommand;
+use LucidStep\App\Models\Role;
 
 /**
  * A project with one of everything, for tests that go through all addresses.
@@ -63,7 +65,11 @@ trait Everything
                 'id',
             ),
             'sha256' => str_repeat('a', 64),
+            'id' => $world->project->id,
         ];
+        $admin = $world->person('the admin', Role::Admin);
+        $this->as($admin, 'POST', "{$project}/invitations", ['text' => 'theirs@example.test', 'role' => 'reader'])->assertSuccessful();
+        $ids['invitation'] = Invitation::query()->where('project_id', $world->project->id)->firstOrFail()->id;
         $this->as($lead, 'PUT', "{$project}/axes", [
             'axes' => [['name' => 'Device', 'values' => [['name' => 'Phone']]]],
         ])->assertSuccessful();

@@ -23,6 +23,9 @@ final class Memberships
     /** @var array<string, ?string> */
     private array $hidden = [];
 
+    /** @var array<string, ?string> by project its name, when it is archived */
+    private array $archived = [];
+
     /**
      * The person's role, null when they have no part in the project.
      */
@@ -34,11 +37,13 @@ final class Memberships
             // What somebody writes is looked through for what is secret there: asked along, it costs no query of its own.
             if (!request()->isMethodSafe()) {
                 $secrets = DB::table('project_secrets')->whereColumn('project_id', 'memberships.project_id')->select('hidden');
-                $of->select('memberships.*')->selectSub($secrets, 'hidden');
+                $archived = DB::table('projects')->whereColumn('id', 'project_id')->whereNotNull('archived_at')->select('name');
+                $of->select('memberships.*')->selectSub($secrets, 'hidden')->selectSub($archived, 'archived');
             }
             $found = $of->first();
-            $hidden = $found?->getAttributes()['hidden'] ?? null;
-            $this->hidden[$projectId] = \is_string($hidden) ? $hidden : null;
+            $column = static fn(string $name): ?string => null === ($it = $found?->getAttributes()[$name] ?? null) ? null : (string) $it;
+            $this->hidden[$projectId] = $column('hidden');
+            $this->archived[$projectId] = $column('archived');
             $this->known[$key] = $found?->role;
         }
 
@@ -53,6 +58,14 @@ final class Memberships
     public function hidden(string $projectId): ?string
     {
         return $this->hidden[$projectId] ?? null;
+    }
+
+    /**
+     * @return ?string the name of a project that is archived; null when it is not, or nobody writes
+     */
+    public function archived(string $projectId): ?string
+    {
+        return $this->archived[$projectId] ?? null;
     }
 
     /**

@@ -12,6 +12,7 @@ use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Http\RouteAttribute;
+use LucidStep\App\Support\Problems\Archived;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
@@ -38,6 +39,11 @@ final readonly class RequireRole
     public function handle(Request $request, \Closure $next): Response
     {
         $route = $request->route();
+        if ($route instanceof Route && null !== RouteAttribute::of($route, OwnersOnly::class)) {
+            return $this->memberships->person($request)->is_owner
+                ? $next($request)
+                : throw new AuthorizationException('Only owners of this installation may do this.');
+        }
         if ($request->isMethodSafe() || !($route instanceof Route)) {
             return $next($request);
         }
@@ -46,7 +52,10 @@ final readonly class RequireRole
         $project = self::project($route);
         $role = null !== $project ? $this->memberships->role($this->memberships->person($request), $project) : null;
         if (null === $on || true === $role?->isAtLeast($least->role) || (null !== $least->or && Gate::allows($least->or, $on))) {
-            return $next($request);
+            // What a reader may send changes nothing of the project.
+            $archived = null === $project || Role::Reader === $least->role ? null : $this->memberships->archived($project);
+
+            return null === $archived ? $next($request) : throw Archived::project($archived);
         }
         throw new AuthorizationException(self::WORDS[$least->role->value]);
     }

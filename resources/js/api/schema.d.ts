@@ -1580,6 +1580,159 @@ export interface paths {
         patch: operations["patchFoldersFolder"];
         trace?: never;
     };
+    "/installation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All projects and people, for owners */
+        get: operations["getInstallation"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/installation/people/{id}/ownership": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Make a person an owner, or not any more */
+        put: operations["putInstallationPeopleIdOwnership"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/installation/projects/{id}/archivings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Archive a project: it is read and not written any more */
+        post: operations["postInstallationProjectsIdArchivings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/installation/projects/{id}/restorations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take an archived project up again */
+        post: operations["postInstallationProjectsIdRestorations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/invitation-acceptances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Join a project */
+        post: operations["postInvitationAcceptances"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/invitation-lookups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an invitation is for */
+        post: operations["postInvitationLookups"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/invitations/{invitation}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Withdraw an invitation */
+        delete: operations["deleteInvitationsInvitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/invitations/{invitation}/addresses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell the address at which an invitation is accepted */
+        post: operations["postInvitationsInvitationAddresses"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/invitations/{invitation}/sendings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send an invitation again, for another seven days */
+        post: operations["postInvitationsInvitationSendings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/late-commands/{lateCommand}/judgements": {
         parameters: {
             query?: never;
@@ -1591,6 +1744,40 @@ export interface paths {
         put?: never;
         /** Accept a late command into the record, or set it aside; what the rules refuse is named */
         post: operations["postLateCommandsLateCommandJudgements"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/link-lookups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an address that works once is for */
+        post: operations["postLinkLookups"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/link-uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set a password by an address that works once, and sign in */
+        post: operations["postLinkUses"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1700,6 +1887,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/password-resets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Have an address sent at which to set another password */
+        post: operations["postPasswordResets"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/plan-acts/{planAct}/undo": {
         parameters: {
             query?: never;
@@ -1727,7 +1931,8 @@ export interface paths {
         /** The projects one has a part in */
         get: operations["getProjects"];
         put?: never;
-        post?: never;
+        /** Make a project, with oneself as its admin */
+        post: operations["postProjects"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2305,6 +2510,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Invite people, a line each */
+        post: operations["postProjectsProjectInvitations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/labels": {
         parameters: {
             query?: never;
@@ -2511,6 +2733,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The people of a project and who is invited */
+        get: operations["getProjectsProjectPeople"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/people/{person}/capacity": {
         parameters: {
             query?: never;
@@ -2521,6 +2760,40 @@ export interface paths {
         get?: never;
         /** How much a person can walk, and when not */
         put: operations["putProjectsProjectPeoplePersonCapacity"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/people/{person}/departures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a person out of a project, or leave it, and hand on what is open of theirs */
+        post: operations["postProjectsProjectPeoplePersonDepartures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/people/{person}/role": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a person another role */
+        put: operations["putProjectsProjectPeoplePersonRole"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2934,6 +3207,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AcceptRequest: {
+            /** @description An invitation to accept, and who one is when one has no account. */
+            token: string;
+            /** @description Of a new account */
+            name?: string;
+            /** @description Of a new account */
+            password?: string;
+        };
         /** @description Entries being added to a cycle. */
         AdditionState: {
             id: string;
@@ -3847,6 +4128,13 @@ export interface components {
             password: string;
             role: string;
         };
+        DepartureRequest: {
+            /**
+             * Format: uuid
+             * @description Null: nobody
+             */
+            to?: string | null;
+        };
         DeviceAttemptRequest: {
             /**
              * Format: uuid
@@ -3897,6 +4185,10 @@ export interface components {
             record: components["schemas"]["StepRecord"];
             evidence: components["schemas"]["EvidenceItem"][];
             defects: components["schemas"]["LinkedDefect"][];
+        };
+        EmailRequest: {
+            /** @description A mail address. */
+            email: string;
         };
         /** @description An entry that can be chosen together with others. */
         EntryChoice: {
@@ -4329,6 +4621,69 @@ export interface components {
             returned: components["schemas"]["CaseLine"][];
             in_review: components["schemas"]["CaseLine"][];
         };
+        /** @description What owners look after: all projects and all people of the installation. */
+        InstallationPage: {
+            projects: components["schemas"]["InstallationProject"][];
+            people: components["schemas"]["InstallationPerson"][];
+        };
+        /** @description A person of the installation. */
+        InstallationPerson: {
+            id: string;
+            name: string;
+            email: string;
+            is_owner: boolean;
+            projects: string[];
+        };
+        /** @description A project as an owner sees it, who may have no part in it: its name, and nothing of what is in it. */
+        InstallationProject: {
+            id: string;
+            code: string;
+            name: string;
+            admins: string[];
+            people: number;
+            /** @description Since when nobody writes in it any more */
+            archived_at: string | null;
+            /** @description One's own part in it */
+            role: string | null;
+        };
+        /** @description The address at which an invitation is accepted, to be handed over in another way than by mail. */
+        InvitationAddress: {
+            address: string;
+        };
+        /** @description An invitation as whoever holds its address sees it. */
+        InvitationPage: {
+            project: string;
+            project_code: string;
+            inviter: string;
+            email: string;
+            name: string;
+            /** @enum {string} */
+            role: "admin" | "lead" | "tester" | "developer" | "reader";
+            /** @description Whether this address has an account, which joins by one click */
+            has_account: boolean;
+            /** @description Who is signed in here, when it is somebody else */
+            signed_in_as: string | null;
+            /** @description Whether the one who is signed in may join with one click */
+            is_me: boolean;
+        };
+        InviteRequest: {
+            /** @description A line each: an address, and a name and a role if one likes */
+            text: string;
+            /** @enum {string} */
+            role: "admin" | "lead" | "tester" | "developer" | "reader";
+        };
+        /** @description What became of a line of people to invite. */
+        InvitedLine: {
+            /** @description Of the text that was sent, counted from one */
+            line: number;
+            /** @description As it was typed */
+            text: string;
+            email: string;
+            /** @enum {string} */
+            became: "invited" | "again" | "refused";
+            /** @description Why it was refused */
+            problem: string | null;
+        };
         /** @description A label, and how many cases have it. */
         LabelLine: {
             name: string;
@@ -4386,6 +4741,15 @@ export interface components {
             device_time?: string | null;
             sent_at?: string | null;
             counter?: number | null;
+        };
+        LinkUseRequest: {
+            /** @description An address that works once, and the password that one chooses. */
+            token: string;
+            /** @description Of the first owner */
+            email?: string;
+            /** @description Of the first owner */
+            name?: string;
+            password: string;
         };
         /** @description A defect linked to a step or an attempt. */
         LinkedDefect: {
@@ -4612,6 +4976,35 @@ export interface components {
             unread: number;
             items: components["schemas"]["NoticeLine"][];
         };
+        /** @description An address that works once, as whoever holds it sees it. */
+        OneTimeLinkPage: {
+            /**
+             * @description owner: of this installation; password: another one
+             * @enum {string}
+             */
+            purpose: "owner" | "password";
+            /** @description Whose it is; null: of the first owner, who is nobody yet */
+            email: string | null;
+            name: string | null;
+        };
+        /** @description An invitation that nobody has accepted yet. */
+        OpenInvitation: {
+            id: string;
+            email: string;
+            name: string;
+            /** @enum {string} */
+            role: "admin" | "lead" | "tester" | "developer" | "reader";
+            inviter: components["schemas"]["Person"];
+            /**
+             * @description waiting: the mail goes in a moment
+             * @enum {string}
+             */
+            state: "waiting" | "sent" | "failed" | "expired";
+            /** @description Why the mail did not go */
+            failure: string | null;
+            sent_at: string | null;
+            expires_at: string;
+        };
         /** @description An entry that stands before one it depends on. */
         OrderFault: {
             entry_id: string;
@@ -4621,6 +5014,10 @@ export interface components {
             needs_case_key: string;
             /** @enum {string} */
             kind: "after" | "only_if_passed";
+        };
+        OwnerRequest: {
+            /** @description Whether a person is an owner of the installation. */
+            is_owner: boolean;
         };
         /** @description An entry with everything a device needs to walk it alone. */
         PackedEntry: {
@@ -4633,6 +5030,13 @@ export interface components {
         ParameterLine: {
             name: string;
             default: string;
+        };
+        /** @description The people of a project, and who is invited. */
+        PeoplePage: {
+            people: components["schemas"]["ProjectPerson"][];
+            invitations: components["schemas"]["OpenInvitation"][];
+            /** @description Whether one invites, changes roles and takes people out */
+            may_manage: boolean;
         };
         /** @description A person, as others see them. */
         Person: {
@@ -4797,6 +5201,28 @@ export interface components {
             builds: components["schemas"]["Named"][];
             people: components["schemas"]["Person"][];
         };
+        /** @description A person of a project. */
+        ProjectPerson: {
+            id: string;
+            name: string;
+            /** @description Told to admins of the project */
+            email: string | null;
+            /** @enum {string} */
+            role: "admin" | "lead" | "tester" | "developer" | "reader";
+            /** @description What they have to do and is handed on when they leave */
+            open: string[];
+        };
+        ProjectRequest: {
+            /** @description A project to make. */
+            code: string;
+            name: string;
+            time_zone: string;
+            /**
+             * Format: uuid
+             * @description The project whose lists, policies, axes and fields it begins with
+             */
+            like?: string | null;
+        };
         /** @description The lists that a project edits, with how often each item is used. */
         ProjectSetup: {
             types: components["schemas"]["ListItemLine"][];
@@ -4819,6 +5245,8 @@ export interface components {
             time_zone: string;
             /** @enum {string} */
             role: "admin" | "lead" | "tester" | "developer" | "reader";
+            /** @description Since when nobody writes in it any more */
+            archived_at: string | null;
         };
         /** @description Something that waits for a lead. */
         QueueItem: {
@@ -4961,6 +5389,13 @@ export interface components {
             act: "ask" | "approve" | "return";
             comment?: string;
         };
+        RoleRequest: {
+            /**
+             * @description A role.
+             * @enum {string}
+             */
+            role: "admin" | "lead" | "tester" | "developer" | "reader";
+        };
         /** @description One pass through the steps. */
         RoundRecord: {
             position: number;
@@ -5083,6 +5518,8 @@ export interface components {
             projects: components["schemas"]["ProjectSummary"][];
             /** @description With it a device locks what this person has not sent yet, when they leave: 32 bytes, base64 */
             device_key: string;
+            /** @description Whether one is an owner of the installation */
+            is_owner: boolean;
         };
         /** @description What somebody changed in the setup of a project, in one act. */
         SetupAct: {
@@ -5372,6 +5809,10 @@ export interface components {
             news: components["schemas"]["NewsLine"][];
             seen_at: string | null;
             as_of: string;
+        };
+        TokenRequest: {
+            /** @description What proves that one was given an address. */
+            token: string;
         };
         /** @description Entries beside each other on the trail of a cycle that show the same. */
         TrailMark: {
@@ -9229,6 +9670,311 @@ export interface operations {
             };
         };
     };
+    getInstallation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallationPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putInstallationPeopleIdOwnership: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnerRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallationPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postInstallationProjectsIdArchivings: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallationPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postInstallationProjectsIdRestorations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallationPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postInvitationAcceptances: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionState"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postInvitationLookups: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteInvitationsInvitation: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                invitation: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postInvitationsInvitationAddresses: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                invitation: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationAddress"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postInvitationsInvitationSendings: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                invitation: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postLateCommandsLateCommandJudgements: {
         parameters: {
             query?: never;
@@ -9254,6 +10000,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LateDecisionResult"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postLinkLookups: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneTimeLinkPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postLinkUses: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkUseRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionState"];
                 };
             };
             /** @description A problem */
@@ -9505,6 +10323,40 @@ export interface operations {
             };
         };
     };
+    postPasswordResets: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EmailRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postPlanActsPlanActUndo: {
         parameters: {
             query?: never;
@@ -9559,6 +10411,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectSummary"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjects: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProjectRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectSummary"];
                 };
             };
             /** @description A problem */
@@ -11054,6 +11942,44 @@ export interface operations {
             };
         };
     };
+    postProjectsProjectInvitations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postProjectsProjectLabels: {
         parameters: {
             query?: never;
@@ -11572,6 +12498,37 @@ export interface operations {
             };
         };
     };
+    getProjectsProjectPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeoplePage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     putProjectsProjectPeoplePersonCapacity: {
         parameters: {
             query?: never;
@@ -11598,6 +12555,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanningSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectPeoplePersonDepartures: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DepartureRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectPeoplePersonRole: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeoplePage"];
                 };
             };
             /** @description A problem */

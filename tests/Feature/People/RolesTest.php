@@ -6,6 +6,7 @@ namespace LucidStep\Tests\Feature\People;
 
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Role;
+use LucidStep\App\Models\User;
 use LucidStep\Tests\Support\ApiOperations;
 use LucidStep\Tests\Support\DescribedAnswers;
 use LucidStep\Tests\Support\Everything;
@@ -158,8 +159,32 @@ final class RolesTest extends FeatureTestCase
             'POST /case-messages/{message}/removals',
             'POST /entries/{entry}/removals',
             'POST /evidence/{evidence}/removals',
+            'PUT /projects/{project}/people/{person}/role',
+            'POST /projects/{project}/people/{person}/departures',
+            'POST /projects/{project}/invitations',
+            'DELETE /invitations/{invitation}',
+            'POST /invitations/{invitation}/addresses',
+            'POST /invitations/{invitation}/sendings',
             'PUT /projects/{project}/storage',
         ],
+    ];
+
+    /** For owners of the installation, whatever they are in a project. */
+    private const OWNERS = [
+        'GET /installation',
+        'POST /projects',
+        'POST /installation/projects/{id}/archivings',
+        'POST /installation/projects/{id}/restorations',
+        'PUT /installation/people/{id}/ownership',
+    ];
+
+    /** For whoever holds an address that was given to them: what proves it is in the body. */
+    private const GUESTS = [
+        'POST /invitation-acceptances',
+        'POST /invitation-lookups',
+        'POST /link-lookups',
+        'POST /link-uses',
+        'POST /password-resets',
     ];
 
     /** An entry walked on a device is looked up with the right to walk it: for others it is not there. */
@@ -170,6 +195,7 @@ final class RolesTest extends FeatureTestCase
         'POST /case-exports/{export}/cancel',
         'POST /entries/{entry}/versions',
         'PUT /projects/{project}/people/{person}/capacity',
+        'POST /projects/{project}/people/{person}/departures',
     ];
 
     private const ROLES = [Role::Reader, Role::Developer, Role::Tester, Role::Lead, Role::Admin];
@@ -191,6 +217,9 @@ final class RolesTest extends FeatureTestCase
         $least = $this->least();
         $faults = $fitting = [];
         foreach ($this->operations(['post', 'put', 'patch', 'delete']) as [$method, $path, $operation]) {
+            if (\in_array("{$method} {$path}", [...self::OWNERS, ...self::GUESTS], true)) {
+                continue;
+            }
             $from = $least["{$method} {$path}"] ?? null;
             if (null === $from) {
                 $faults[] = "{$method} {$path} is in no role's list";
@@ -264,6 +293,35 @@ final class RolesTest extends FeatureTestCase
     }
 
     /**
+     * Owners look after the installation: no role of a project is enough for it, and it is enough for no project.
+     */
+    public function test_owners_alone_look_after_the_installation_and_see_no_project_by_it(): void
+    {
+        $faults = [];
+        foreach (self::OWNERS as $operation) {
+            [$method, $path] = explode(' ', $operation);
+            foreach (self::ROLES as $role) {
+                $before = $this->everythingKept();
+                $answer = $this->as($this->world->person($role->value, $role), $method, $this->real($path), ['is_owner' => true]);
+                if (403 !== $answer->getStatusCode() || $this->everythingKept() !== $before) {
+                    $faults[] = "{$operation} as {$role->value}: {$answer->getStatusCode()}";
+                }
+            }
+        }
+        $owner = User::query()->create(['name' => 'Owner', 'email' => 'owner@example.test', 'password' => 'x', 'is_owner' => true]);
+        foreach ($this->operations(['get', 'post', 'put', 'patch', 'delete']) as [$method, $path, $operation]) {
+            $inProject = str_contains($path, '{') && !str_starts_with($path, '/installation');
+            if ($inProject) {
+                $answer = $this->as($owner, $method, $this->real($path), 'GET' === $method ? [] : $this->plausible($operation));
+                if (!\in_array($answer->getStatusCode(), [404, 403], true)) {
+                    $faults[] = "{$method} {$path} as an owner: {$answer->getStatusCode()}";
+                }
+            }
+        }
+        self::assertSame([], $faults);
+    }
+
+    /**
      * Reading is everybody's but for what a lead decides from.
      */
     public function test_every_read_is_open_to_every_role_but_what_waits_for_a_lead(): void
@@ -276,6 +334,7 @@ final class RolesTest extends FeatureTestCase
             }
             $expected = match ($path) {
                 '/projects/{project}/queue', '/projects/{project}/setup-log' => [403, 403, 403, 200, 200],
+                '/installation' => [403, 403, 403, 403, 403],
                 // Whether there are such mails is not told.
                 '/mails' => [404, 404, 404, 200, 200],
                 default => array_fill(0, 5, $statuses[4]),

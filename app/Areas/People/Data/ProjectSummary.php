@@ -20,10 +20,18 @@ final readonly class ProjectSummary
         #[OA\Property] public string $name,
         #[OA\Property] public string $time_zone,
         #[OA\Property(enum: ['admin', 'lead', 'tester', 'developer', 'reader'])] public string $role,
+        #[OA\Property(description: 'Since when nobody writes in it any more')] public ?string $archived_at,
     ) {}
 
     public static function from(Project $project, Role $role): self
     {
-        return new self($project->id, $project->code, $project->name, $project->time_zone, $role->value);
+        return new self(
+            $project->id,
+            $project->code,
+            $project->name,
+            $project->time_zone,
+            $role->value,
+            $project->archived_at?->toIso8601ZuluString(),
+        );
     }
 }

@@ -24,5 +24,6 @@ final readonly class SessionState
             OA\Property(description: 'With it a device locks what this person has not sent yet, when they leave: 32 bytes, base64'),
         ]
         public string $device_key,
+        #[OA\Property(description: 'Whether one is an owner of the installation')] public bool $is_owner,
     ) {}
 }

@@ -60,6 +60,6 @@ final class ReadProjects
         // The same each time, and told to this person alone.
         $key = base64_encode(hash_hmac('sha256', "device {$user->id}", (string) config('app.key'), true));
 
-        return new SessionState(Person::from($user), $user->email, $this->of($user), $key);
+        return new SessionState(Person::from($user), $user->email, $this->of($user), $key, $user->is_owner);
     }
 }

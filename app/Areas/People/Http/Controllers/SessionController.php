@@ -4,15 +4,14 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\People\Http\Controllers;
 
-use Illuminate\Contracts\Auth\StatefulGuard;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
-use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\Hash;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\People\Actions\SignIn;
 use LucidStep\App\Areas\People\Data\SessionState;
 use LucidStep\App\Areas\People\Http\Requests\SignInRequest;
 use LucidStep\App\Areas\People\Http\Resources\DemoSignIn;
@@ -31,7 +30,7 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final readonly class SessionController
 {
-    public function __construct(private ReadProjects $projects) {}
+    public function __construct(private ReadProjects $projects, private SignIn $signIn) {}
 
     #[Get('/welcome', 'What the sign-in page needs to know', Welcome::class)]
     public function welcome(DemoPeople $people): JsonResponse
@@ -73,10 +72,7 @@ final readonly class SessionController
         if (null === $user || !$fits) {
             throw ValidationException::withMessages(['email' => 'This address and password do not belong together.']);
         }
-        $this->guard()->login($user);
-        if ($request->hasSession()) {
-            $request->session()->regenerate();
-        }
+        ($this->signIn)($request, $user);
 
         return new JsonResponse($this->projects->session($user));
     }
@@ -93,20 +89,9 @@ final readonly class SessionController
     #[LeastRole(Role::Reader)]
     public function destroy(Request $request): Response
     {
-        $this->guard()->logout();
-        if ($request->hasSession()) {
-            $request->session()->invalidate();
-            $request->session()->regenerateToken();
-        }
+        $this->signIn->out($request);
 
         // Pictures too, which the browser keeps by itself.
         return new Response('', 204, ['Clear-Site-Data' => '"cache"']);
-    }
-
-    private function guard(): StatefulGuard
-    {
-        $guard = Auth::guard('web');
-
-        return $guard instanceof StatefulGuard ? $guard : throw new \LogicException('The web guard keeps a session.');
     }
 }

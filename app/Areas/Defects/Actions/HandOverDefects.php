@@ -1,0 +1,73 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Defects\Actions;
+
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Carbon;
+use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\DefectChange;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Support\People\OpenWork;
+use LucidStep\Core\Defects\DefectState;
+
+/**
+ * Defects that wait for their assignee.
+ */
+final readonly class HandOverDefects implements OpenWork
+{
+    public function __construct(private PublishChange $announce) {}
+
+    public function noun(): array
+    {
+        return ['defect', 'defects'];
+    }
+
+    public function needsTester(): bool
+    {
+        return false;
+    }
+
+    public function counts(Project $project): array
+    {
+        return array_map(
+            intval(...),
+            self::open($project)
+                ->whereNotNull('assignee_id')
+                ->groupBy('assignee_id')
+                ->selectRaw('assignee_id, count(*) as n')
+                ->pluck('n', 'assignee_id')
+                ->all(),
+        );
+    }
+
+    public function handOver(Project $project, User $from, ?User $to, User $by): void
+    {
+        $note = "{$from->name} left the project. Now with " . ($to->name ?? 'nobody') . '.';
+        foreach (self::open($project)->where('assignee_id', $from->id)->orderBy('id')->lockForUpdate()->get() as $defect) {
+            DefectChange::query()->create([
+                'defect_id' => $defect->id,
+                'actor_id' => $by->id,
+                'from_state' => $defect->state,
+                'to_state' => $defect->state,
+                'note' => $note,
+                'created_at' => Carbon::now(),
+            ]);
+            $defect->update(['assignee_id' => $to?->id, 'version' => $defect->version + 1]);
+            ($this->announce)($project->id, 'defect', $defect->id);
+        }
+    }
+
+    /**
+     * @return Builder<Defect>
+     */
+    private static function open(Project $project): Builder
+    {
+        $closed = array_filter(DefectState::cases(), static fn(DefectState $s): bool => $s->isClosed());
+
+        return Defect::query()->where('project_id', $project->id)->whereNotIn('state', $closed);
+    }
+}

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\People\Http\Requests;
+
+use LucidStep\App\Support\Http\ApiRequest;
+use OpenApi\Attributes as OA;
+
+/**
+ * An address that works once, and the password that one chooses.
+ */
+#[
+    OA\Schema(
+        required: ['token', 'password'],
+        properties: [
+            new OA\Property(property: 'token', type: 'string'),
+            new OA\Property(property: 'email', type: 'string', description: 'Of the first owner'),
+            new OA\Property(property: 'name', type: 'string', description: 'Of the first owner'),
+            new OA\Property(property: 'password', type: 'string'),
+        ],
+    ),
+]
+final class LinkUseRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'token' => ['required', 'string', 'max:200'],
+            'email' => ['nullable', 'string', 'max:254', 'email'],
+            'name' => ['nullable', 'string', 'max:200'],
+            'password' => ['required', 'string', 'max:1000'],
+        ];
+    }
+}

@@ -1,0 +1,11 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Support\Access;
+
+/**
+ * For owners of the installation, whatever their part in any project. {@see RequireRole} refuses others.
+ */
+#[\Attribute(\Attribute::TARGET_METHOD)]
+final readonly class OwnersOnly {}
