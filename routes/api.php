@@ -78,6 +78,7 @@ Route::middleware([
     Route::get('/projects/{project}/people', [PeopleController::class, 'index']);
     Route::get('/projects/{project}', [ProjectController::class, 'show']);
     Route::get('/projects/{project}/today', [TodayController::class, 'show']);
+    Route::get('/projects/{project}/overview', [TodayController::class, 'overview']);
     Route::get('/projects/{project}/walk-pack', [TodayController::class, 'pack']);
     Route::get('/projects/{project}/scratch', [TodayController::class, 'scratch']);
     Route::get('/projects/{project}/setup-log', [SetupLogController::class, 'show']);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
+import BareFrame from '@/frame/BareFrame.vue';
 import ProjectFrame from '@/frame/ProjectFrame.vue';
 import { session } from '@/areas/people/session';
 
@@ -12,5 +13,6 @@ const project = computed(() =>
 
 <template>
   <ProjectFrame v-if="project" :key="project" :project="project" />
+  <BareFrame v-else-if="route.meta.bare"><RouterView /></BareFrame>
   <RouterView v-else />
 </template>

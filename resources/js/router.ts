@@ -9,7 +9,27 @@ export const router = createRouter({
       component: () => import('@/areas/people/pages/SignInPage.vue'),
       meta: { open: true, title: 'Sign in' },
     },
-    { path: '/', component: () => import('@/areas/people/pages/HomePage.vue') },
+    {
+      path: '/join',
+      component: () => import('@/areas/people/pages/JoinPage.vue'),
+      meta: { open: true, title: 'Join' },
+    },
+    {
+      path: '/begin',
+      component: () => import('@/areas/people/pages/BeginPage.vue'),
+      meta: { open: true, title: 'Set a password' },
+    },
+    {
+      path: '/forgot',
+      component: () => import('@/areas/people/pages/ForgotPage.vue'),
+      meta: { open: true, title: 'Another password' },
+    },
+    {
+      path: '/installation',
+      component: () => import('@/areas/people/pages/InstallationPage.vue'),
+      meta: { bare: true, title: 'Installation' },
+    },
+    { path: '/', component: () => import('@/areas/people/pages/HomePage.vue'), meta: { bare: true } },
     {
       path: '/:project/today',
       component: () => import('@/areas/today/pages/TodayPage.vue'),
@@ -116,6 +136,11 @@ export const router = createRouter({
       meta: { title: 'Setup, planning' },
     },
     {
+      path: '/:project/setup/people',
+      component: () => import('@/areas/people/pages/PeoplePage.vue'),
+      meta: { title: 'Setup, people' },
+    },
+    {
       path: '/:project/setup/log',
       component: () => import('@/areas/setup/pages/SetupLogPage.vue'),
       meta: { title: 'Setup, log' },
@@ -158,7 +183,7 @@ export const router = createRouter({
     {
       path: '/:any(.*)*',
       component: () => import('@/areas/people/pages/LostPage.vue'),
-      meta: { open: true, title: 'Not found' },
+      meta: { open: true, bare: true, title: 'Not found' },
     },
   ],
 });

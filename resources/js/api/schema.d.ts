@@ -2733,6 +2733,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/overview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the project stands, as one works with it */
+        get: operations["getProjectsProjectOverview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/people": {
         parameters: {
             query?: never;
@@ -4418,6 +4435,12 @@ export interface components {
             positions: number[];
             revision: number;
         };
+        /** @description Something that does not work in the background. */
+        Failing: {
+            text: string;
+            /** @description Where it is looked after, inside the project */
+            page: string | null;
+        };
         /** @description A text before and after, in pieces. */
         FieldDiff: {
             field: string;
@@ -4987,6 +5010,26 @@ export interface components {
             email: string | null;
             name: string | null;
         };
+        /** @description A defect that a developer has to do with. */
+        OpenDefect: {
+            /**
+             * @description reopened; with_me; asked_back: I asked for more; fixed: and nobody verified it yet; nobody: has no assignee
+             * @enum {string}
+             */
+            group: "reopened" | "with_me" | "asked_back" | "nobody" | "fixed";
+            key: string;
+            title: string;
+            severity: string;
+            state: string;
+            /** @description What happened */
+            actual: string;
+            /** @description The step that failed last */
+            step: number | null;
+            build: string | null;
+            /** @description The newest picture of that step, by its id */
+            picture: string | null;
+            updated_at: string;
+        };
         /** @description An invitation that nobody has accepted yet. */
         OpenInvitation: {
             id: string;
@@ -5014,6 +5057,39 @@ export interface components {
             needs_case_key: string;
             /** @enum {string} */
             kind: "after" | "only_if_passed";
+        };
+        /** @description A cycle that runs, with its pace. */
+        OverviewCycle: {
+            cycle: components["schemas"]["CycleSummary"];
+            /** @description Entries that cannot be walked now */
+            held: number;
+            /** @description Entries without a verdict */
+            left: number;
+            /** @description Working days up to its end, today among them */
+            days_left: number;
+            /**
+             * Format: float
+             * @description Entries a working day, in the last seven days
+             */
+            walked_per_day: number;
+            /**
+             * Format: float
+             * @description Entries a working day to be done in time
+             */
+            needed_per_day: number;
+            /** @enum {string} */
+            pace: "done" | "late" | "behind" | "in_time";
+        };
+        /** @description How the project stands, for whoever does not only walk: each role finds filled what it works with. */
+        OverviewPage: {
+            cycles: components["schemas"]["OverviewCycle"][];
+            /** @description How many more run */
+            more_cycles: number;
+            walking: components["schemas"]["WalkingNow"][];
+            turned: components["schemas"]["TurnedEntry"][];
+            defects: components["schemas"]["OpenDefect"][];
+            failing: components["schemas"]["Failing"][];
+            as_of: string;
         };
         OwnerRequest: {
             /** @description Whether a person is an owner of the installation. */
@@ -5806,6 +5882,10 @@ export interface components {
         TodayPage: {
             cycles: components["schemas"]["TodayCycle"][];
             next_entry_id: string | null;
+            /** @description Entries of running cycles that are nobody's and can be taken */
+            free_entries: number;
+            /** @description In so many cycles */
+            free_cycles: number;
             news: components["schemas"]["NewsLine"][];
             seen_at: string | null;
             as_of: string;
@@ -5825,6 +5905,20 @@ export interface components {
             /** @description Its configuration */
             group: string;
             count: number;
+        };
+        /** @description An entry that shows something else than before, for the worse or for the better. */
+        TurnedEntry: {
+            entry_id: string;
+            case_key: string;
+            title: string;
+            /** @enum {string} */
+            from: "pass" | "fail" | "blocked" | "not_applicable" | "not_run";
+            /** @enum {string} */
+            to: "pass" | "fail" | "blocked" | "not_applicable" | "retest";
+            by: components["schemas"]["Person"] | null;
+            configuration: string | null;
+            cycle: string;
+            at: string;
         };
         /** @description The newest act on a cycle that can still be undone. */
         UndoableAct: {
@@ -5901,6 +5995,18 @@ export interface components {
             person: components["schemas"]["Person"];
             case_key: string;
             entry_id: string;
+        };
+        /** @description Somebody who walks an entry now. */
+        WalkingNow: {
+            person: components["schemas"]["Person"];
+            entry_id: string;
+            case_key: string;
+            title: string;
+            started_at: string;
+            /** @description Steps with a verdict, of all rounds */
+            judged: number;
+            /** @description Steps of all rounds */
+            steps: number;
         };
         /** @description What the sign-in page needs to know. */
         Welcome: {
@@ -12485,6 +12591,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MilestoneLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectOverview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverviewPage"];
                 };
             };
             /** @description A problem */

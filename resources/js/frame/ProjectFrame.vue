@@ -9,7 +9,8 @@ import { useKeys } from '@/kit/keys';
 import { zone } from '@/kit/zone';
 import { useLive } from '@/offline/live';
 import { usePack } from '@/areas/walk/usePack';
-import { projectOf, session, signOut } from '@/areas/people/session';
+import { projectOf, rememberProject, session, signOut } from '@/areas/people/session';
+import LucidMark from '@/kit/LucidMark.vue';
 import { areasOf, placesOf } from './places';
 
 const goToFile = () => import('@/areas/search/parts/GoTo.vue');
@@ -39,6 +40,15 @@ const others = computed(() => session.value?.projects.filter((p) => p.code !== p
 const places = computed(() => [
   ...placesOf(props.project),
   ...others.value.map((p) => ({ word: p.name, about: 'Another project', run: () => void change(p.code) })),
+  ...(session.value?.is_owner
+    ? [
+        {
+          word: 'Installation',
+          about: 'All projects and people',
+          run: () => void router.push('/installation'),
+        },
+      ]
+    : []),
   { word: 'All keys', about: 'What single keys do here', run: () => (help.value = true) },
   { word: 'Sign out', about: 'And leave nothing of yours on this device', run: () => void leave() },
 ]);
@@ -64,6 +74,7 @@ const person = ref<HTMLElement | null>(null);
 useEventListener(document, 'pointerdown', (event) => {
   if (!person.value?.contains(event.target as Node)) menu.value = false;
 });
+watch(here, (now) => now && rememberProject(now.code), { immediate: true });
 watch(
   () => route.fullPath,
   () => (menu.value = false),
@@ -94,16 +105,7 @@ function active(path: string): boolean {
     <a class="skip" href="#content">To the content</a>
     <header>
       <RouterLink class="mark" aria-label="Lucid Step, to Today" :to="`/${project}/today`">
-        <svg width="24" height="24" viewBox="0 0 24 24" aria-hidden="true">
-          <path
-            d="M3 21h6v-6h6V9h5"
-            fill="none"
-            stroke="currentColor"
-            stroke-width="2.4"
-            stroke-linejoin="round"
-          />
-          <circle cx="18" cy="4.6" r="3.4" fill="#F0A81C" />
-        </svg>
+        <LucidMark />
         <span class="name">Lucid Step</span>
       </RouterLink>
       <span class="project soft" :title="here?.name">{{ here?.name ?? project }}</span>
@@ -143,6 +145,9 @@ function active(path: string): boolean {
                 {{ p.name }}<span class="soft small">{{ p.role }}</span>
               </button>
             </template>
+            <RouterLink v-if="session?.is_owner" class="item line" to="/installation"
+              >Installation</RouterLink
+            >
             <button
               type="button"
               class="item line"
@@ -159,6 +164,9 @@ function active(path: string): boolean {
         </div>
       </div>
     </header>
+    <p v-if="here?.archived_at" class="archived" role="note">
+      This project is archived: everything can be read and taken out, and nothing changed.
+    </p>
     <main v-if="here" id="content" tabindex="-1"><RouterView /></main>
     <main v-else id="content" class="page">
       <h1>Not found</h1>
@@ -288,6 +296,14 @@ nav a[aria-current] {
 }
 main {
   outline: none;
+}
+a.item {
+  text-decoration: none;
+}
+.archived {
+  padding: 6px 24px;
+  background: var(--well);
+  border-bottom: 1px solid var(--rule);
 }
 /* Ten words fit at 1280 pixels; what only names where one is stands where there is room. */
 @media (max-width: 1440px) {

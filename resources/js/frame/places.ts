@@ -32,6 +32,7 @@ const PAGES: (Place & { leads?: boolean; records?: boolean })[] = [
   { path: 'casebook/import', word: 'Bring in', about: 'Cases from a file', records: true },
   { path: 'queue', word: 'What waits', about: 'Late acts, looks and retests for a lead', leads: true },
   { path: 'setup/planning', word: 'Planning', about: 'Axes, configurations, builds, calendar', leads: true },
+  { path: 'setup/people', word: 'People', about: 'Who has part in the project, and inviting' },
   { path: 'setup/walking', word: 'Walking', about: 'Policies, reasons, storage', leads: true },
 ];
 

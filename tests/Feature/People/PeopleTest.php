@@ -190,7 +190,7 @@ final class PeopleTest extends FeatureTestCase
         $open_of = fn(): array => array_column($this->as($this->admin, 'GET', '/projects/TST/people')->json('people'), 'open', 'id')[
             $ana->id
         ];
-        self::assertSame(['2 entries', '1 defect', '1 case of theirs'], $open_of());
+        self::assertSame(['2 entries', '1 defect', '1 case owned'], $open_of());
         $path = "/projects/TST/people/{$ana->id}/departures";
         $reader = $this->world->person('reader', Role::Reader);
         $this->as($this->admin, 'POST', $path, [])->assertJsonPath('errors.to.0', fn(string $m): bool => '' !== $m);

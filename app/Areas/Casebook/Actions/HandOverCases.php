@@ -21,7 +21,7 @@ final readonly class HandOverCases implements OpenWork
 
     public function noun(): array
     {
-        return ['case of theirs', 'cases of theirs'];
+        return ['case owned', 'cases owned'];
     }
 
     public function needsTester(): bool

@@ -19,6 +19,8 @@ final readonly class TodayPage
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: TodayCycle::class))] public array $cycles,
         #[OA\Property] public ?string $next_entry_id,
+        #[OA\Property(description: "Entries of running cycles that are nobody's and can be taken")] public int $free_entries,
+        #[OA\Property(description: 'In so many cycles')] public int $free_cycles,
         #[OA\Property(items: new OA\Items(ref: NewsLine::class))] public array $news,
         #[OA\Property] public ?string $seen_at,
         #[OA\Property] public string $as_of,

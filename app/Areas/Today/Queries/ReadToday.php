@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Today\Queries;
 
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Cycles\Data\CycleSummary;
 use LucidStep\App\Areas\Cycles\Data\EntryLine;
 use LucidStep\App\Areas\Cycles\Queries\EntryLines;
@@ -51,7 +52,7 @@ final readonly class ReadToday
         foreach ($cycles as $cycle) {
             $entries = $mine[$cycle->id] ?? [];
             $next = $first[$cycle->id] ?? null;
-            if (null === $next && [] === $entries) {
+            if ([] === $entries) {
                 continue;
             }
             // Due is what closes first: the window of an entry that is still open, or the last day of its cycle.
@@ -70,12 +71,37 @@ final readonly class ReadToday
         usort($lines, static fn(TodayCycle $a, TodayCycle $b): int => $a->due_at <=> $b->due_at);
         $seen = Membership::query()->where('project_id', $project->id)->where('user_id', $user->id)->first()?->today_seen_at;
 
+        $next = array_values(array_filter(array_map(static fn(TodayCycle $c): ?string => $c->next_entry_id, $lines)))[0] ?? null;
+        $free = $role->records() ? $this->free($project) : [];
+
         return new TodayPage(
             $lines,
-            array_values(array_filter(array_map(static fn(TodayCycle $c): ?string => $c->next_entry_id, $lines)))[0] ?? null,
+            $next ??
+                (array_values(array_filter(array_map(static fn(string $id): ?string => $first[$id] ?? null, $cycles->modelKeys())))[0] ??
+                    null),
+            array_sum($free),
+            \count($free),
             ($this->news)($project, $user, $seen),
             $seen?->toIso8601ZuluString(),
             Carbon::now()->toIso8601ZuluString('microsecond'),
         );
+    }
+
+    /**
+     * @return array<string, int> entries of running cycles that are nobody's and wait to be walked, by cycle
+     */
+    private function free(Project $project): array
+    {
+        return DB::table('entries')
+            ->join('cycles', 'cycles.id', '=', 'cycle_id')
+            ->where('entries.project_id', $project->id)
+            ->where('cycles.state', CycleState::Released->value)
+            ->whereNull('assignee_id')
+            ->whereIn('display_state', ['not_run', 'retest'])
+            ->groupBy('cycle_id')
+            ->selectRaw('cycle_id, count(*) as n')
+            ->pluck('n', 'cycle_id')
+            ->map(static fn(mixed $n): int => (int) $n)
+            ->all();
     }
 }

@@ -1,4 +1,6 @@
+import { toValue, type MaybeRefOrGetter } from 'vue';
 import { api, unwrap, type Api } from '@/api/client';
+import { useRead } from '@/offline/useRead';
 
 /** What whoever is not signed in may know; brings the cookie that signing in needs. */
 export const readWelcome = async (): Promise<Api['Welcome']> => unwrap(await api.GET('/welcome'));
@@ -11,3 +13,102 @@ export const openSession = async (email: string, password: string): Promise<Api[
 export async function closeSession(): Promise<void> {
   await api.DELETE('/session');
 }
+
+/** What an invitation is for. */
+export const readInvitation = async (token: string): Promise<Api['InvitationPage']> =>
+  unwrap(await api.POST('/invitation-lookups', { body: { token } }));
+
+/** Joins; without an account with a name and a password. */
+export const acceptInvitation = async (body: Api['AcceptRequest']): Promise<Api['SessionState']> =>
+  unwrap(await api.POST('/invitation-acceptances', { body }));
+
+/** What an address that works once is for. */
+export const readLink = async (token: string): Promise<Api['OneTimeLinkPage']> =>
+  unwrap(await api.POST('/link-lookups', { body: { token } }));
+
+/** Sets a password by such an address, and signs in. */
+export const spendLink = async (body: Api['LinkUseRequest']): Promise<Api['SessionState']> =>
+  unwrap(await api.POST('/link-uses', { body }));
+
+/** Has an address sent at which to set another password, if somebody has this mail address. */
+export async function askForPassword(email: string): Promise<void> {
+  await api.POST('/password-resets', { body: { email } });
+}
+
+/** The people of a project, and who is invited. */
+export function usePeople(project: MaybeRefOrGetter<string>) {
+  return useRead(
+    'cycle',
+    () => ['people', toValue(project)],
+    async () =>
+      unwrap(
+        await api.GET('/projects/{project}/people', { params: { path: { project: toValue(project) } } }),
+      ),
+  );
+}
+
+/** Invites people, a line each; says what became of each line. */
+export const invitePeople = async (
+  project: string,
+  body: Api['InviteRequest'],
+): Promise<Api['InvitedLine'][]> =>
+  unwrap(await api.POST('/projects/{project}/invitations', { params: { path: { project } }, body }));
+
+/** Sends an invitation again, for another seven days. */
+export async function sendInvitation(invitation: string): Promise<void> {
+  await api.POST('/invitations/{invitation}/sendings', { params: { path: { invitation } } });
+}
+
+export async function withdrawInvitation(invitation: string): Promise<void> {
+  await api.DELETE('/invitations/{invitation}', { params: { path: { invitation } } });
+}
+
+/** The address at which an invitation is accepted. */
+export const invitationAddress = async (invitation: string): Promise<string> =>
+  unwrap(await api.POST('/invitations/{invitation}/addresses', { params: { path: { invitation } } })).address;
+
+export const changeRole = async (
+  project: string,
+  person: string,
+  role: Api['ProjectPerson']['role'],
+): Promise<Api['PeoplePage']> =>
+  unwrap(
+    await api.PUT('/projects/{project}/people/{person}/role', {
+      params: { path: { project, person } },
+      body: { role },
+    }),
+  );
+
+/** Takes somebody out of a project, or leaves it; what is open of theirs goes to `to`, or to nobody. */
+export async function takeOut(project: string, person: string, to: string | null): Promise<void> {
+  await api.POST('/projects/{project}/people/{person}/departures', {
+    params: { path: { project, person } },
+    body: { to },
+  });
+}
+
+/** All projects and people, for owners of the installation. */
+export function useInstallation() {
+  return useRead(
+    'cycle',
+    () => ['installation'],
+    async () => unwrap(await api.GET('/installation')),
+  );
+}
+
+export const makeProject = async (body: Api['ProjectRequest']): Promise<Api['ProjectSummary']> =>
+  unwrap(await api.POST('/projects', { body }));
+
+export const archiveProject = async (id: string): Promise<Api['InstallationPage']> =>
+  unwrap(await api.POST('/installation/projects/{id}/archivings', { params: { path: { id } } }));
+
+export const restoreProject = async (id: string): Promise<Api['InstallationPage']> =>
+  unwrap(await api.POST('/installation/projects/{id}/restorations', { params: { path: { id } } }));
+
+export const setOwner = async (id: string, isOwner: boolean): Promise<Api['InstallationPage']> =>
+  unwrap(
+    await api.PUT('/installation/people/{id}/ownership', {
+      params: { path: { id } },
+      body: { is_owner: isOwner },
+    }),
+  );

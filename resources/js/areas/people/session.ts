@@ -82,10 +82,26 @@ export async function whoIsThere(): Promise<Api['SessionState'] | null> {
  * @returns whether the page is to be begun anew: it may still hold what was somebody else's
  */
 export async function signIn(email: string, password: string): Promise<boolean> {
+  return enterBy(() => openSession(email, password));
+}
+
+/**
+ * Goes in by another proof than a password: an invitation, or an address that works once.
+ *
+ * @param proof sends it, and answers the session that began
+ * @returns whether the page is to be begun anew: it may still hold what was somebody else's
+ */
+export async function enterBy(proof: () => Promise<Api['SessionState']>): Promise<boolean> {
   await readWelcome();
-  const found = await openSession(email, password);
+  const found = await proof();
   localStorage.removeItem(LEAVING);
   return enter(found);
+}
+
+/** Reads again who one is, after a project came or went. */
+export async function refreshSession(): Promise<void> {
+  state.value = await readSession();
+  await stillThere();
 }
 
 /**
@@ -114,6 +130,10 @@ async function endSession(): Promise<boolean> {
   return true;
 }
 
+/** In which project this person was last on this device; it is no secret, and leaves with them. */
+export const lastProject = (): string | null => localStorage.getItem('lucid-step-project');
+export const rememberProject = (code: string): void => localStorage.setItem('lucid-step-project', code);
+
 export function projectOf(code: string): Api['ProjectSummary'] | null {
   return state.value?.projects.find((p) => p.code === code) ?? null;
 }
@@ -121,5 +141,6 @@ export function projectOf(code: string): Api['ProjectSummary'] | null {
 const RECORDS = ['admin', 'lead', 'tester'];
 export const mayRecord = (code: string): boolean => RECORDS.includes(projectOf(code)?.role ?? '');
 export const mayLead = (code: string): boolean => ['admin', 'lead'].includes(projectOf(code)?.role ?? '');
+export const mayManagePeople = (code: string): boolean => projectOf(code)?.role === 'admin';
 export const mayWorkOnDefects = (code: string): boolean =>
   [...RECORDS, 'developer'].includes(projectOf(code)?.role ?? '');

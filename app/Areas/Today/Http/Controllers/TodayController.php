@@ -8,11 +8,13 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Carbon;
 use LucidStep\App\Areas\Today\Actions\PersonalDay;
+use LucidStep\App\Areas\Today\Data\OverviewPage;
 use LucidStep\App\Areas\Today\Data\TodayPage;
 use LucidStep\App\Areas\Today\Data\WalkPack;
 use LucidStep\App\Areas\Today\Http\Requests\ScratchRequest;
 use LucidStep\App\Areas\Today\Http\Requests\SeenRequest;
 use LucidStep\App\Areas\Today\Http\Resources\ScratchNote;
+use LucidStep\App\Areas\Today\Queries\ReadOverview;
 use LucidStep\App\Areas\Today\Queries\ReadPack;
 use LucidStep\App\Areas\Today\Queries\ReadToday;
 use LucidStep\App\Models\Project;
@@ -32,6 +34,14 @@ final readonly class TodayController
 
     #[Get('/projects/{project}/today', 'What is mine to do now', TodayPage::class)]
     public function show(Request $request, Project $project, ReadToday $read): JsonResponse
+    {
+        $user = $this->memberships->person($request);
+
+        return new JsonResponse($read($project, $user, $this->memberships->sure($user, $project->id)));
+    }
+
+    #[Get('/projects/{project}/overview', 'How the project stands, as one works with it', OverviewPage::class)]
+    public function overview(Request $request, Project $project, ReadOverview $read): JsonResponse
     {
         $user = $this->memberships->person($request);
 

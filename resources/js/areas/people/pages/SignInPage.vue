@@ -5,6 +5,7 @@ import InputText from 'primevue/inputtext';
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { Problem } from '@/api/client';
+import LucidMark from '@/kit/LucidMark.vue';
 import { signIn } from '@/areas/people/session';
 import { readWelcome } from '@/areas/people/queries';
 
@@ -60,16 +61,7 @@ function useDemo(person: { email: string; password: string }): void {
 <template>
   <main class="page">
     <div class="door">
-      <svg width="44" height="44" viewBox="0 0 24 24" aria-hidden="true">
-        <path
-          d="M3 21h6v-6h6V9h5"
-          fill="none"
-          stroke="currentColor"
-          stroke-width="2"
-          stroke-linejoin="round"
-        />
-        <circle cx="18" cy="4.6" r="3.4" fill="#F0A81C" />
-      </svg>
+      <LucidMark :size="44" />
       <h1>Lucid Step</h1>
       <p class="soft">Sign in to walk your cycles.</p>
       <form @submit.prevent="enter">
@@ -98,6 +90,7 @@ function useDemo(person: { email: string; password: string }): void {
         </div>
         <p v-if="problem" id="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
         <Button type="submit" label="Sign in" :disabled="busy" />
+        <p><RouterLink to="/forgot">Forgot your password?</RouterLink></p>
       </form>
     </div>
     <section v-if="welcome?.demo" class="demo" aria-label="Demo sign-ins">

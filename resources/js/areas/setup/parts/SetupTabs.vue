@@ -9,6 +9,7 @@ const tabs = computed(() => [
   { path: '', word: 'Casebook' },
   { path: '/planning', word: 'Planning' },
   { path: '/walking', word: 'Walking' },
+  { path: '/people', word: 'People' },
   ...(mayLead(props.project) ? [{ path: '/log', word: 'Log' }] : []),
 ]);
 </script>

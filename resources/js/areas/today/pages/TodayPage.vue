@@ -8,15 +8,19 @@ import { useKeys } from '@/kit/keys';
 import EntryRow from '@/areas/cycles/parts/EntryRow.vue';
 import PathTrail from '@/kit/PathTrail.vue';
 import { useRead } from '@/offline/useRead';
-import { mayRecord, session } from '@/areas/people/session';
+import { mayLead, mayRecord, projectOf, session } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, due, entryWords, exact, plural, shownOf, when } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
+import LeadAside from '@/areas/today/parts/LeadAside.vue';
+import OpenDefects from '@/areas/today/parts/OpenDefects.vue';
+import RunningCycles from '@/areas/today/parts/RunningCycles.vue';
 import ScratchPad from '@/areas/today/parts/ScratchPad.vue';
+import TurnedList from '@/areas/today/parts/TurnedList.vue';
 import { packed } from '@/areas/walk/usePack';
 import { nextEntry } from '@/areas/walk/nextEntry';
 import { useStart } from '@/areas/walk/useStart';
-import { markSeen, readToday } from '@/areas/today/queries';
+import { markSeen, readOverview, readToday } from '@/areas/today/queries';
 
 const route = useRoute();
 const router = useRouter();
@@ -28,6 +32,28 @@ const { data, error, isPending, refetch } = useRead(
   () => readToday(project.value),
   () => `today:${project.value}`,
 );
+const role = computed(() => projectOf(project.value)?.role ?? 'tester');
+const leads = computed(() => mayLead(project.value));
+const overview = useRead(
+  'entry',
+  () => ['overview', project.value, role.value],
+  async () => (role.value === 'tester' ? null : await readOverview(project.value)),
+  () => `overview:${project.value}`,
+);
+/** What the day is about, beside its title. */
+const dayWords = computed(() => {
+  const o = overview.data.value;
+  if (!o || all.value.length > 0) return '';
+  const run = o.cycles.length + o.more_cycles;
+  const words = [run === 1 ? '1 cycle runs' : `${run} cycles run`];
+  if (leads.value) words.push(o.walking.length === 1 ? '1 person walks now' : `${o.walking.length} walk now`);
+  return words.join(' · ');
+});
+const free = computed(() => {
+  const d = data.value;
+  if (!d || d.free_entries === 0) return '';
+  return `${plural(d.free_entries, 'entry', 'entries')} in ${plural(d.free_cycles, 'cycle')} can be taken`;
+});
 /** What was walked here and waits to be sent: it shows at once, before the server knows. */
 const walkedHere = computed(
   () =>
@@ -67,6 +93,10 @@ const next = computed(() => {
   const here = all.value.filter((e) => !outbox.state.awaySince || onDevice.value.has(e.id));
   return (nextEntry(here, me, null, false) ?? nextEntry(all.value, me, null, false))?.id ?? null;
 });
+/** Whoever leads takes nobody's entries by pressing Enter on this page: only those of theirs are offered. */
+const offered = computed(() =>
+  mayRecord(project.value) && (!leads.value || all.value.length > 0) ? next.value : null,
+);
 const nextLine = computed(() => all.value.find((e) => e.id === next.value) ?? null);
 const retests = computed(() => open.value.filter((e) => e.display_state === 'retest'));
 const news = computed(() => data.value?.news ?? []);
@@ -84,8 +114,19 @@ async function seen(): Promise<void> {
   await refetch();
 }
 useKeys('Today', () => [
-  { keys: ['Enter', 's'], label: 'Start the next entry', run: () => next.value && void start(next.value) },
-  { keys: ['w'], label: 'Show what is walked', run: () => (shownDone.value = !shownDone.value) },
+  {
+    keys: ['Enter', 's'],
+    label: 'Start the next entry',
+    run: () => offered.value && void start(offered.value),
+  },
+  ...(leads.value
+    ? [{ keys: ['w'], label: 'What waits for you', run: () => void router.push(`/${project.value}/queue`) }]
+    : []),
+  {
+    keys: [leads.value ? 'h' : 'w'],
+    label: 'Show what is walked',
+    run: () => (shownDone.value = !shownDone.value),
+  },
   { keys: ['x'], label: 'I have seen what changed', run: () => void seen() },
 ]);
 const marksOf = (entries: Api['EntryLine'][]) =>
@@ -104,14 +145,15 @@ const windowOf = (c: Api['TodayCycle']): string =>
   <div class="page">
     <div class="title-line">
       <h1>Today</h1>
-      <span v-if="data" class="soft"
+      <span v-if="dayWords" class="soft">{{ dayWords }}</span>
+      <span v-else-if="data && mayRecord(project)" class="soft"
         >{{ session?.user.name }}, {{ plural(ready.length, 'entry', 'entries') }} to walk<template
           v-if="minutes > 0"
           >, about {{ durationText(minutes) }}: done at {{ doneAt }} without a break</template
         ><template v-if="held > 0">; {{ held }} held</template></span
       >
       <div class="actions">
-        <Button v-if="next && mayRecord(project)" :disabled="busy" @click="start(next)"
+        <Button v-if="offered" :disabled="busy" @click="start(offered)"
           >{{
             nextLine
               ? `${nextLine.display_state === 'in_progress' ? 'Go on with' : 'Start'} ${nextLine.case_key}`
@@ -123,14 +165,30 @@ const windowOf = (c: Api['TodayCycle']): string =>
     </div>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem.message }}</p>
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
-    <StateBox
-      v-else-if="cycles.length === 0"
-      empty="Nothing is assigned to you. When a lead gives you entries of a released cycle, they stand here in order."
-    >
-      <RouterLink :to="`/${project}/cycles`">Look at the cycles</RouterLink>
-    </StateBox>
     <div v-else class="columns">
       <div>
+        <template v-if="overview.data.value">
+          <OpenDefects
+            v-if="role === 'developer'"
+            :project="project"
+            :defects="overview.data.value.defects"
+          />
+          <RunningCycles :project="project" :overview="overview.data.value" />
+          <TurnedList v-if="leads" :project="project" :turned="overview.data.value.turned" />
+        </template>
+        <StateBox
+          v-else-if="role !== 'tester'"
+          :loading="overview.isPending.value"
+          :error="overview.error.value"
+          @again="overview.refetch()"
+        />
+        <StateBox
+          v-else-if="cycles.length === 0"
+          empty="Nothing is assigned to you. When a lead gives you entries of a released cycle, they stand here in order."
+        >
+          <RouterLink :to="`/${project}/cycles`">{{ free || 'Look at the cycles' }}</RouterLink>
+        </StateBox>
+        <h2 v-if="leads && cycles.length > 0" class="mine">Yours to walk</h2>
         <section v-if="retests.length > 0" class="asked" aria-label="Retests asked of you">
           <h2>Retests asked of you</h2>
           <ul>
@@ -197,14 +255,15 @@ const windowOf = (c: Api['TodayCycle']): string =>
                 ? 'Hide what is walked'
                 : `Show ${c.entries.filter((e) => e.readiness === 'done').length} walked`
             }}
-            <kbd>w</kbd>
+            <kbd>{{ leads ? 'h' : 'w' }}</kbd>
           </button>
-          <p v-if="c.entries.length === 0" class="soft">
-            Nothing here is yours yet; unassigned entries can be taken.
-          </p>
         </section>
+        <p v-if="free && (cycles.length > 0 || role !== 'tester')" class="free">
+          <RouterLink :to="`/${project}/cycles`">{{ free }}</RouterLink>
+        </p>
       </div>
-      <aside aria-label="What changed, and notes">
+      <aside aria-label="What waits, what changed, and notes">
+        <LeadAside v-if="leads && overview.data.value" :project="project" :overview="overview.data.value" />
         <section v-if="news.length > 0">
           <h2>
             Since you looked last
@@ -281,6 +340,12 @@ aside h2 {
 }
 .asked {
   margin-bottom: 28px;
+}
+.mine {
+  margin: 32px 0 12px;
+}
+.free {
+  margin-top: 20px;
 }
 .asked ul {
   display: grid;

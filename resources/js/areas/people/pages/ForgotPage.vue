@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
+import { ref } from 'vue';
+import { errorMessage } from '@/api/client';
+import DoorPage from '@/areas/people/parts/DoorPage.vue';
+import { askForPassword, readWelcome } from '@/areas/people/queries';
+
+/** Whoever forgot their password has an address sent. Whether somebody has this mail address is told to nobody. */
+const email = ref('');
+const sent = ref('');
+const problem = ref('');
+const busy = ref(false);
+
+async function ask(): Promise<void> {
+  problem.value = '';
+  if (email.value.trim() === '') {
+    problem.value = 'Enter the e-mail address with which you sign in.';
+    return;
+  }
+  busy.value = true;
+  try {
+    await readWelcome();
+    await askForPassword(email.value);
+    sent.value = email.value.trim();
+  } catch (error) {
+    problem.value = errorMessage(error);
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <DoorPage title="Another password">
+    <template v-if="sent">
+      <p role="status">
+        If somebody here signs in as <strong class="long">{{ sent }}</strong>, a mail is on its way. The
+        address in it works for an hour.
+      </p>
+      <p class="soft">
+        No mail after some minutes? Look where your mail program puts what it does not trust, or ask whoever
+        runs this installation.
+      </p>
+      <p><RouterLink to="/sign-in">To the sign-in</RouterLink></p>
+    </template>
+    <form v-else @submit.prevent="ask">
+      <div>
+        <label class="label" for="email">E-mail</label>
+        <InputText
+          id="email"
+          v-model="email"
+          type="email"
+          autocomplete="username"
+          fluid
+          :invalid="problem !== ''"
+        />
+        <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+      </div>
+      <Button type="submit" label="Send an address" :disabled="busy" />
+      <p><RouterLink to="/sign-in">To the sign-in</RouterLink></p>
+    </form>
+  </DoorPage>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: 14px;
+}
+</style>
