@@ -7,11 +7,16 @@ declare(strict_types=1);
 // that the same demo gives the same file. Usage: php ops/record-answers.php
 
 const PEOPLE = ['maren', 'tobias'];
+/** Those who look after people, and the developer: only their first pages. */
+const FEW = ['corin' => ['/projects/SKR/people', '/installation'], 'lina' => []];
+const FIRST = ['/session', '/notices', '/projects/SKR/today', '/projects/SKR/overview', '/projects/SKR/scratch', '/projects/SKR/walk-pack'];
 const READINGS = [
     '/session',
     '/notices',
     '/mails',
     '/projects/SKR/today',
+    '/projects/SKR/overview',
+    '/projects/SKR/people',
     '/projects/SKR/scratch',
     '/projects/SKR/walk-pack',
     '/projects/SKR/walk-setup',
@@ -76,12 +81,21 @@ function ask(string $url, string $path, string $jar, array $body = []): string
 }
 
 $answers = [];
-foreach (PEOPLE as $person) {
+foreach ([...PEOPLE, ...array_keys(FEW)] as $person) {
     $jar = (string) tempnam(sys_get_temp_dir(), 'jar');
     $demo = json_decode(ask($url, '/welcome', $jar), true);
     $sign = array_values(array_filter($demo['sign_ins'], static fn(array $s): bool => str_starts_with($s['email'], "{$person}@")))[0];
     ask($url, '/session', $jar, ['email' => $sign['email'], 'password' => $sign['password']]);
     $of = [];
+    if (isset(FEW[$person])) {
+        foreach ([...FIRST, ...'corin' === $person ? ['/projects/SKR/queue'] : [], ...FEW[$person]] as $path) {
+            $of[$path] = json_decode(ask($url, $path, $jar));
+        }
+        $answers[$person] = $of;
+        unlink($jar);
+
+        continue;
+    }
     foreach (READINGS as $path) {
         if ('maren' === $person || !in_array($path, ['/projects/SKR/queue', '/mails'], true)) {
             $of[$path] = json_decode(ask($url, $path, $jar));

@@ -19,36 +19,27 @@ $out = __DIR__ . '/../docs/screenshots';
 
 $shots = [
     'today' => ['tobias', fn(Tester $t) => $t->see('Retests asked of you')],
+    'today-lead' => ['maren', fn(Tester $t) => $t->see('Turned since yesterday')->see('Walking now')],
+    'today-developer' => ['lina', fn(Tester $t) => $t->see('With you')],
+    'people' => [
+        'corin',
+        fn(Tester $t) => $t->open('/SKR/setup/people')->see('Anouk Sorrel')->click('button', 'Take out …')->see('on purpose'),
+    ],
+    'installation' => [
+        'corin',
+        fn(Tester $t) => $t->open('/installation')->click('button', 'New project')->type('#project-name', 'The bakery')->see('BAK-C1'),
+    ],
     'cycles' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles')->see('Release 4.2')],
     'board' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->see('SKR-C13')],
     'plan' => [
         'maren',
         fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2/plan')->see('Load')->click('.line', 'Paying twice')->see('Set the condition'),
     ],
-    'paths' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2/paths')->see('joined by conditions')],
     'setup-planning' => ['maren', fn(Tester $t) => $t->open('/SKR/setup/planning')->see('untested')],
     'entry' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->click('.list a', 'Going back from payment')->see('Sealed')],
     'casebook' => ['maren', fn(Tester $t) => $t->open('/SKR/casebook?group=priority&peek=SKR-C13')->see('SKR-C4')->see('Last results')],
     'case' => ['maren', fn(Tester $t) => $t->open('/SKR/casebook/SKR-C68')->see('Walked in')->see('fare', '.bar')],
-    'import' => [
-        'maren',
-        fn(Tester $t) => $t
-            ->open('/SKR/casebook/import')
-            ->choose('input[type=file]', dirname(__DIR__) . '/demo/bring-in.csv')
-            ->see('left out'),
-    ],
-    'defects' => ['tobias', fn(Tester $t) => $t->open('/SKR/defects')->see('SKR-D1')],
     'defect' => ['lina', fn(Tester $t) => $t->open('/SKR/defects/SKR-D5')->see('History')],
-    'walk-rounds' => [
-        'tobias',
-        fn(Tester $t) => $t
-            ->open('/SKR/cycles/SKR-R3')
-            ->click('.list a', 'The fare of a vehicle')
-            ->click('button', 'Go on')
-            ->see('Round 3 of 5')
-            ->press('j', 'j')
-            ->see('Vehicle of'),
-    ],
     'mark-up' => [
         'tobias',
         fn(Tester $t) => $t

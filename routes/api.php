@@ -19,6 +19,7 @@ use LucidStep\App\Areas\Defects\Http\Controllers\DefectController;
 use LucidStep\App\Areas\Evidence\Http\Controllers\FileController;
 use LucidStep\App\Areas\Mail\Http\Controllers\MailController;
 use LucidStep\App\Areas\Notices\Http\Controllers\NoticeController;
+use LucidStep\App\Areas\People\Http\Controllers\AccountController;
 use LucidStep\App\Areas\People\Http\Controllers\InstallationController;
 use LucidStep\App\Areas\People\Http\Controllers\JoiningController;
 use LucidStep\App\Areas\People\Http\Controllers\PeopleController;
@@ -73,6 +74,7 @@ Route::middleware([
     Route::get('/session', [SessionController::class, 'show']);
     Route::delete('/session', [SessionController::class, 'destroy']);
 
+    Route::get('/account', [AccountController::class, 'show']);
     Route::get('/installation', [InstallationController::class, 'show']);
     Route::get('/projects', [ProjectController::class, 'index']);
     Route::get('/projects/{project}/people', [PeopleController::class, 'index']);
@@ -162,6 +164,10 @@ Route::middleware([
     Route::get('/defects/{defect}', [DefectController::class, 'show']);
 
     Route::middleware(Idempotent::class)->group(function (): void {
+        Route::patch('/account', [AccountController::class, 'rename']);
+        Route::put('/account/password', [AccountController::class, 'password'])->middleware('throttle:password');
+        Route::delete('/account/sessions', [AccountController::class, 'endOthers']);
+        Route::delete('/account/sessions/{session}', [AccountController::class, 'end']);
         Route::post('/projects', [InstallationController::class, 'make']);
         Route::post('/installation/projects/{id}/archivings', [InstallationController::class, 'archive']);
         Route::post('/installation/projects/{id}/restorations', [InstallationController::class, 'restore']);

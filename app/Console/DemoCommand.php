@@ -7,9 +7,9 @@ namespace LucidStep\App\Console;
 use Illuminate\Console\Command;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\Artisan;
-use Illuminate\Support\Facades\File;
 use Illuminate\Support\Facades\Hash;
 use Illuminate\Support\Str;
+use LucidStep\App\Areas\People\Actions\EndSessions;
 use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
@@ -25,6 +25,11 @@ final class DemoCommand extends Command
         '{--sign-ins : only tell the sign-ins} {--close : let nobody of the demo sign in any more}';
 
     protected $description = 'Load the demo of the ferry line';
+
+    public function __construct(private readonly EndSessions $sessions)
+    {
+        parent::__construct();
+    }
 
     public function handle(LoadDemo $load, DemoPeople $people): int
     {
@@ -82,13 +87,12 @@ final class DemoCommand extends Command
             if (Hash::check((string) config('lucid.demo_password'), $user->password)) {
                 $user->forceFill(['password' => Str::random(60)])->save();
                 $user->tokens()->delete();
+                $this->sessions->all($user);
                 $closed++;
             }
         }
         if ($closed > 0) {
-            // Whose session a file is, it does not tell.
-            File::delete(File::files((string) config('session.files')));
-            $this->info("Closed {$closed} sign-ins of the demo; everybody signs in again.");
+            $this->info("Closed {$closed} sign-ins of the demo.");
         }
     }
 

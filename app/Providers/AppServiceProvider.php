@@ -9,7 +9,6 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\Events\MigrationsEnded;
 use Illuminate\Database\Events\NoPendingMigrations;
-use Illuminate\Filesystem\Filesystem;
 use Illuminate\Http\Request;
 use Illuminate\Routing\UrlGenerator;
 use Illuminate\Support\Facades\DB;
@@ -19,7 +18,6 @@ use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\RateLimiter;
 use Illuminate\Support\Facades\Route;
-use Illuminate\Support\Facades\Session;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\Support\Str;
 use Laravel\Sanctum\Sanctum;
@@ -35,7 +33,6 @@ use LucidStep\App\Areas\Notices\Actions\ReportStandstill;
 use LucidStep\App\Areas\People\Actions\ManagePeople;
 use LucidStep\App\Areas\People\Http\Requests\SignInRequest;
 use LucidStep\App\Areas\People\Queries\ReadPeople;
-use LucidStep\App\Areas\People\SessionFiles;
 use LucidStep\App\Areas\Setup\Policies\ProjectPolicy;
 use LucidStep\App\Areas\Walk\Actions\RestoreWalkedEntry;
 use LucidStep\App\Areas\Walk\Policies\AttemptPolicy;
@@ -122,6 +119,11 @@ final class AppServiceProvider extends ServiceProvider
         );
         // An address proves who one is, and nobody tries them out.
         RateLimiter::for('guests', static fn(Request $request): Limit => Limit::perMinute(30)->by((string) $request->ip()));
+        // Whoever sits at somebody's desk does not find out their password.
+        RateLimiter::for(
+            'password',
+            static fn(Request $request): Limit => Limit::perMinute(6)->by((string) $request->user()?->getAuthIdentifier())->after($failed),
+        );
         // Addresses in mails and pages are those of the installation, never what a request calls it.
         $urls = $this->app->make(UrlGenerator::class);
         $urls->useOrigin((string) config('app.url'));
@@ -157,14 +159,6 @@ final class AppServiceProvider extends ServiceProvider
         Queue::after(static fn() => BackgroundWork::alive(BackgroundWork::WORKER, 1));
         $this->bindings();
         Mail::extend('catcher', static fn(): Catcher => new Catcher());
-        Session::extend(
-            'file',
-            static fn(): SessionFiles => new SessionFiles(
-                new Filesystem(),
-                (string) config('session.files'),
-                (int) config('session.lifetime'),
-            ),
-        );
     }
 
     /**

@@ -25,6 +25,11 @@ export const router = createRouter({
       meta: { open: true, title: 'Another password' },
     },
     {
+      path: '/account',
+      component: () => import('@/areas/people/pages/AccountPage.vue'),
+      meta: { bare: true, title: 'Your account' },
+    },
+    {
       path: '/installation',
       component: () => import('@/areas/people/pages/InstallationPage.vue'),
       meta: { bare: true, title: 'Installation' },
@@ -153,7 +158,7 @@ export const router = createRouter({
     {
       path: '/mail',
       component: () => import('@/areas/mail/pages/MailsPage.vue'),
-      meta: { title: 'Caught mails' },
+      meta: { bare: true, title: 'Caught mails' },
     },
     {
       path: '/:project/setup',

@@ -128,12 +128,24 @@ abstract class BrowserTestCase extends TestCase
         );
     }
 
-    private function shell(string $command): void
+    /**
+     * A command of the application, in the stack of the test.
+     *
+     * @return string what it says
+     */
+    protected function artisan(string $command): string
+    {
+        return $this->shell("php artisan {$command}");
+    }
+
+    private function shell(string $command): string
     {
         exec('cd ' . escapeshellarg(self::root()) . " && { {$command} ; } 2>&1", $output, $code);
         if ($code !== 0) {
             throw new \RuntimeException("{$command} failed:\n" . implode("\n", $output));
         }
+
+        return implode("\n", $output);
     }
 
     private static function root(): string

@@ -66,6 +66,7 @@ trait Everything
             ),
             'sha256' => str_repeat('a', 64),
             'id' => $world->project->id,
+            'session' => str_repeat('0', 32),
         ];
         $admin = $world->person('the admin', Role::Admin);
         $this->as($admin, 'POST', "{$project}/invitations", ['text' => 'theirs@example.test', 'role' => 'reader'])->assertSuccessful();

@@ -95,6 +95,8 @@ abstract class PagesTestCase extends BrowserTestCase
                 '/SKR/cycles/SKR-R2/paths' => 'joined by conditions',
                 '/SKR/cycles/SKR-R2/log' => 'Sign-off',
                 '/SKR/cycles/SKR-R2/compare?with=SKR-R1' => 'Compared',
+                '/SKR/today' => 'Turned since yesterday',
+                '/SKR/setup/people' => 'Who may what',
                 '/SKR/queue' => 'Waits for a lead',
                 '/SKR/setup/planning' => 'Pairs that cannot meet',
                 '/SKR/setup/log' => 'The project was made',
@@ -121,5 +123,19 @@ abstract class PagesTestCase extends BrowserTestCase
             $this->check($lead, "plan: {$word}");
         }
         $lead->leave();
+        $developer = $this->tester($width, $height)->signIn('lina');
+        $at($developer, '/SKR/today')->see('With you');
+        $this->check($developer, 'the day of a developer');
+        $developer->leave();
+        $owner = $this->tester($width, $height)->signIn('corin');
+        $owner->see('Your projects');
+        $this->check($owner, 'projects');
+        $at($owner, '/account')->see('Where you are signed in');
+        $this->check($owner, 'account');
+        $at($owner, '/installation')->click('button', 'New project')->see('Make the project');
+        $this->check($owner, 'installation');
+        $at($owner, '/SKR/setup/people')->click('button', 'Take out …')->see('on purpose');
+        $this->check($owner, 'people, as an admin');
+        $owner->leave();
     }
 }

@@ -21,7 +21,7 @@ async function leave(): Promise<void> {
         <RouterLink v-if="session.is_owner" to="/installation" active-class="here">Installation</RouterLink>
       </nav>
       <div v-if="session" class="right">
-        <span class="soft">{{ session.user.name }}</span>
+        <RouterLink class="soft" to="/account">{{ session.user.name }}</RouterLink>
         <button type="button" class="link soft" @click="leave">Sign out</button>
       </div>
       <RouterLink v-else class="right" to="/sign-in">Sign in</RouterLink>

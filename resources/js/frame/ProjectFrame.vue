@@ -40,6 +40,11 @@ const others = computed(() => session.value?.projects.filter((p) => p.code !== p
 const places = computed(() => [
   ...placesOf(props.project),
   ...others.value.map((p) => ({ word: p.name, about: 'Another project', run: () => void change(p.code) })),
+  {
+    word: 'Your account',
+    about: 'Name, password, where you are signed in',
+    run: () => void router.push('/account'),
+  },
   ...(session.value?.is_owner
     ? [
         {
@@ -145,9 +150,8 @@ function active(path: string): boolean {
                 {{ p.name }}<span class="soft small">{{ p.role }}</span>
               </button>
             </template>
-            <RouterLink v-if="session?.is_owner" class="item line" to="/installation"
-              >Installation</RouterLink
-            >
+            <RouterLink class="item line" to="/account">Your account</RouterLink>
+            <RouterLink v-if="session?.is_owner" class="item" to="/installation">Installation</RouterLink>
             <button
               type="button"
               class="item line"

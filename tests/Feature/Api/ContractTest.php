@@ -66,6 +66,7 @@ final class ContractTest extends FeatureTestCase
             'attempt' => (string) DB::table('attempts')->join('evidence', 'evidence.attempt_id', '=', 'attempts.id')->value('attempts.id'),
         ];
         $lead = User::query()->where('email', 'maren@skerrywick.test')->firstOrFail();
+        $owner = User::query()->where('is_owner', true)->firstOrFail();
         $ids['entry'] = (string) DB::table('entries')
             ->join('cases', 'cases.id', '=', 'case_id')
             ->join('cycles', 'cycles.id', '=', 'cycle_id')
@@ -91,7 +92,11 @@ final class ContractTest extends FeatureTestCase
             $real = (string) preg_replace_callback('/\{(\w+)\}/', static fn(array $m): string => $ids[$m[1]], $path);
             $real .= str_ends_with($path, '/comparison') && str_starts_with($path, '/cycles') ? '?with=SKR-R1' : '';
             $real .= str_ends_with($path, '/build-comparison') ? "?one={$builds[0]}&other={$builds[1]}" : '';
-            $who = \in_array($path, $leads, true) ? $lead : $person;
+            $who = match (true) {
+                '/installation' === $path => $owner,
+                \in_array($path, $leads, true) => $lead,
+                default => $person,
+            };
             $this->assertFits($schema, (string) $this->as($who, 'GET', $real)->assertOk()->getContent(), $path);
             $checked++;
         }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\People;
 
 use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
 use Illuminate\Support\Facades\Log;
 use LucidStep\App\Models\User;
@@ -142,22 +143,22 @@ final class AccessTest extends FeatureTestCase
             'password' => $with,
         ])->getStatusCode();
         self::assertSame(200, $in($user->email, $password));
-        $sessions = sys_get_temp_dir() . '/lucid-sessions-test';
-        @mkdir($sessions);
-        touch("{$sessions}/.gitignore");
-        touch("{$sessions}/of-somebody");
-        config(['lucid.demo' => false, 'session.files' => $sessions]);
+        $session = static fn(string $id, User $of): bool => DB::table('sessions')->insert([
+            'id' => $id,
+            'user_id' => $of->id,
+            'payload' => '',
+            'last_activity' => time(),
+        ]);
+        $session('of the demo', $user);
+        $session('of somebody', $mine);
+        config(['lucid.demo' => false]);
         self::assertSame(0, Artisan::call('lucid:demo --close'));
         self::assertStringContainsString('Closed 1 sign-ins', Artisan::output());
-        self::assertSame([], glob("{$sessions}/*"));
-        self::assertFileExists("{$sessions}/.gitignore");
+        self::assertSame(['of somebody'], DB::table('sessions')->pluck('id')->all(), 'nobody else is signed out');
         self::assertSame(422, $in($user->email, $password));
         self::assertSame(0, $user->tokens()->count());
         $this->getJson('/api/v1/welcome')->assertExactJson(['demo' => false, 'sign_ins' => [], 'practice_url' => null]);
-        // Again is harmless: nobody is signed out by it.
-        touch("{$sessions}/of-somebody");
-        self::assertSame(0, Artisan::call('lucid:demo --close'));
-        self::assertCount(1, glob("{$sessions}/*") ?: []);
+        self::assertSame(0, Artisan::call('lucid:demo --close'), 'again is harmless');
         // And another password than before, when it is a demo again.
         config(['lucid.demo' => true, 'lucid.demo_password' => 'another-one']);
         self::assertSame(0, Artisan::call('lucid:demo --if-empty'));

@@ -28,6 +28,10 @@ final class RolesTest extends FeatureTestCase
     /** From which role on each write is allowed, those below it not. */
     private const FROM = [
         'reader' => [
+            'PATCH /account',
+            'PUT /account/password',
+            'DELETE /account/sessions',
+            'DELETE /account/sessions/{session}',
             'POST /cases/{case}/merges',
             'PUT /cases/{case}/presence',
             'POST /cycles/{cycle}/assignment-previews',

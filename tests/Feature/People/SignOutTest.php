@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\People;
 
 use Illuminate\Session\Store;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Session;
 use LucidStep\Tests\Support\FeatureTestCase;
 
@@ -16,7 +17,7 @@ final class SignOutTest extends FeatureTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        config(['session.driver' => 'file', 'session.files' => sys_get_temp_dir()]);
+        config(['session.driver' => 'database']);
     }
 
     public function test_what_was_being_answered_while_somebody_signed_out_does_not_sign_them_in_again(): void
@@ -63,7 +64,9 @@ final class SignOutTest extends FeatureTestCase
     public function test_a_session_nobody_used_for_long_is_over_and_its_place_can_be_taken(): void
     {
         $id = $this->signedIn();
-        touch(sys_get_temp_dir() . "/{$id}", time() - 60 * ((int) config('session.lifetime') + 1));
+        DB::table('sessions')
+            ->where('id', $id)
+            ->update(['last_activity' => time() - 60 * ((int) config('session.lifetime') + 1)]);
         $late = $this->request($id);
         self::assertNull($late->get('person'));
         $late->put('person', 'maren');

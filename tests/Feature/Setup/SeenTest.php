@@ -16,7 +16,10 @@ final class SeenTest extends FeatureTestCase
     /** Puts that do not replace what others write: notes of one's own, single switches, marks on a picture. */
     private const OTHERWISE = [
         '/cases/{case}',
+        '/account/password',
         '/cases/{case}/needs',
+        '/installation/people/{id}/ownership',
+        '/projects/{project}/people/{person}/role',
         '/cases/{case}/presence',
         '/data-tables/{table}',
         '/routines/{routine}',

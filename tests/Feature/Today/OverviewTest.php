@@ -42,18 +42,21 @@ final class OverviewTest extends FeatureTestCase
             ),
         );
         self::assertGreaterThan(0, $page['cycles'][0]['walked_per_day']);
-        self::assertSame([['Ben', 1, 4]], array_map(
-            static fn(array $w): array => [$w['person']['name'], $w['judged'], $w['steps']],
-            $page['walking'],
-        ));
-        self::assertSame([[$failed->id, 'not_run', 'fail', 'Ana']], array_map(
-            static fn(array $t): array => [$t['entry_id'], $t['from'], $t['to'], $t['by']['name']],
-            $page['turned'],
-        ));
+        self::assertSame(
+            [['Ben', 1, 4]],
+            array_map(static fn(array $w): array => [$w['person']['name'], $w['judged'], $w['steps']], $page['walking']),
+        );
+        self::assertSame(
+            [[$failed->id, 'not_run', 'fail', 'Ana']],
+            array_map(static fn(array $t): array => [$t['entry_id'], $t['from'], $t['to'], $t['by']['name']], $page['turned']),
+        );
         // What turned good again is told, what was good and stays is not, and the day before yesterday is long ago.
         $this->as($lead, 'POST', "/entries/{$failed->id}/retests", ['reason' => 'fixed'])->assertSuccessful();
         $this->finished($failed->refresh(), $ana);
-        self::assertSame([['fail', 'pass']], array_map(static fn(array $t): array => [$t['from'], $t['to']], $this->overview($lead)['turned']));
+        self::assertSame(
+            [['fail', 'pass']],
+            array_map(static fn(array $t): array => [$t['from'], $t['to']], $this->overview($lead)['turned']),
+        );
         Entry::query()
             ->whereKey($failed->id)
             ->update(['display_state_at' => Carbon::now()->subDays(3)]);
@@ -64,7 +67,10 @@ final class OverviewTest extends FeatureTestCase
     {
         $ana = $this->world->person('ana');
         $this->walked($this->world->entry($ana), $ana);
-        $this->world->cycle->replicate()->fill(['number' => 2, 'key' => 'TST-R2', 'state' => 'draft', 'name' => 'Planned'])->save();
+        $this->world->cycle
+            ->replicate()
+            ->fill(['number' => 2, 'key' => 'TST-R2', 'state' => 'draft', 'name' => 'Planned'])
+            ->save();
         Invitation::query()->create([
             'project_id' => $this->world->project->id,
             'email' => 'a@b.test',
@@ -82,7 +88,8 @@ final class OverviewTest extends FeatureTestCase
                 'developer' => ['cycles'],
                 'lead' => ['cycles', 'walking'],
                 'admin' => ['cycles', 'walking', 'failing'],
-            ] as $role => $expected
+            ]
+            as $role => $expected
         ) {
             $page = $this->overview($this->world->person($role, Role::from($role)));
             self::assertSame($expected, $filled($page), $role);
@@ -105,7 +112,10 @@ final class OverviewTest extends FeatureTestCase
             'round' => 1,
             'step' => 2,
         ])->assertCreated();
-        $file = fn(string $title, array $more): string => (string) $this->as($ana, 'POST', '/projects/TST/defects', ['title' => $title, ...$more])
+        $file = fn(string $title, array $more): string => (string) $this->as($ana, 'POST', '/projects/TST/defects', [
+            'title' => $title,
+            ...$more,
+        ])
             ->assertSuccessful()
             ->json('defect.id');
         $with = $file('With me', ['attempt_id' => $attempt, 'round' => 1, 'step' => 2, 'actual' => 'Crumbs everywhere']);
@@ -126,7 +136,13 @@ final class OverviewTest extends FeatureTestCase
             ->update(['assignee_id' => $ana->id]);
         $defects = $this->overview($lina)['defects'];
         self::assertSame(
-            ['reopened' => 'Back again', 'with_me' => 'With me', 'asked_back' => 'Asked back', 'nobody' => 'Nobody has it', 'fixed' => 'Fixed'],
+            [
+                'reopened' => 'Back again',
+                'with_me' => 'With me',
+                'asked_back' => 'Asked back',
+                'nobody' => 'Nobody has it',
+                'fixed' => 'Fixed',
+            ],
             array_column($defects, 'title', 'group'),
         );
         self::assertSame([2, $picture, 'Crumbs everywhere'], [$defects[1]['step'], $defects[1]['picture'], $defects[1]['actual']]);

@@ -16,8 +16,10 @@ use LucidStep\App\Support\Transactions;
 /**
  * Sets a password by an address that works once: of somebody who forgot theirs, or of an owner.
  */
-final class UseOneTimeLink
+final readonly class UseOneTimeLink
 {
+    public function __construct(private EndSessions $sessions) {}
+
     /**
      * @param  string  $email of the first owner, when the address is theirs
      * @param  string  $name of the first owner
@@ -27,7 +29,7 @@ final class UseOneTimeLink
      */
     public function __invoke(string $token, string $email, string $name, string $password): User
     {
-        return Transactions::run(static function () use ($token, $email, $name, $password): User {
+        return Transactions::run(function () use ($token, $email, $name, $password): User {
             $id = OneTimeLink::byToken($token)->id ?? throw new ModelNotFoundException();
             $link = OneTimeLink::query()->with('user')->lockForUpdate()->findOrFail($id);
             $isLate = null === $link->user_id && User::query()->where('is_owner', true)->exists();
@@ -39,6 +41,7 @@ final class UseOneTimeLink
             $user->forceFill(['password' => $password, 'is_owner' => $user->is_owner || LinkPurpose::Owner === $link->purpose])->save();
             // Whoever knew the old one, and programs that were let in by it, are out.
             $user->tokens()->delete();
+            $this->sessions->all($user);
             $link->update(['used_at' => Carbon::now(), 'user_id' => $user->id]);
 
             return $user;

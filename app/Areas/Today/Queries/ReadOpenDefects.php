@@ -52,20 +52,22 @@ final class ReadOpenDefects
             [$project->id, $user->id, self::MOST],
         );
 
-        return array_values(array_map(
-            static fn(\stdClass $d): OpenDefect => new OpenDefect(
-                $d->part,
-                $d->key,
-                $d->title,
-                $d->severity,
-                $d->state,
-                $d->actual,
-                null === $d->step ? null : (int) $d->step,
-                $d->build,
-                $d->picture,
-                UtcTime::time($d->updated_at) ?? '',
+        return array_values(
+            array_map(
+                static fn(\stdClass $d): OpenDefect => new OpenDefect(
+                    $d->part,
+                    $d->key,
+                    $d->title,
+                    $d->severity,
+                    $d->state,
+                    $d->actual,
+                    null === $d->step ? null : (int) $d->step,
+                    $d->build,
+                    $d->picture,
+                    UtcTime::time($d->updated_at) ?? '',
+                ),
+                $rows,
             ),
-            $rows,
-        ));
+        );
     }
 }

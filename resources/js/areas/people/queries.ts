@@ -112,3 +112,26 @@ export const setOwner = async (id: string, isOwner: boolean): Promise<Api['Insta
       body: { is_owner: isOwner },
     }),
   );
+
+/** One's own account, and where one is signed in. */
+export function useAccount() {
+  return useRead(
+    'cycle',
+    () => ['account'],
+    async () => unwrap(await api.GET('/account')),
+  );
+}
+
+export const renameMe = async (name: string): Promise<Api['AccountPage']> =>
+  unwrap(await api.PATCH('/account', { body: { name } }));
+
+/** Changes the password; every other session ends. */
+export const changePassword = async (body: Api['PasswordRequest']): Promise<Api['AccountPage']> =>
+  unwrap(await api.PUT('/account/password', { body }));
+
+export const endSession = async (session: string): Promise<Api['AccountPage']> =>
+  unwrap(await api.DELETE('/account/sessions/{session}', { params: { path: { session } } }));
+
+/** Ends every session but this one. */
+export const endOtherSessions = async (): Promise<Api['AccountPage']> =>
+  unwrap(await api.DELETE('/account/sessions'));

@@ -10,13 +10,12 @@ const { data, error, isPending, refetch } = useRead('cycle', () => ['mails'], re
 
 <template>
   <main class="page">
-    <p class="soft small crumb"><RouterLink to="/">To your projects</RouterLink></p>
     <div class="title-line"><h1>Caught mails</h1></div>
     <p class="soft about">No mail leaves this machine: what would be sent stands here, the newest first.</p>
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <StateBox
       v-else-if="data.length === 0"
-      empty="No mail yet. Closing a cycle sends one to each of its watchers."
+      empty="No mail yet. Invitations go by mail, and closing a cycle sends one to each of its watchers."
     />
     <article v-for="m in data ?? []" :key="m.id">
       <h2 class="long">{{ m.subject }}</h2>

@@ -15,6 +15,8 @@ const MOST = 200;
 const { data, error, isPending, refetch, set } = useInstallation();
 const making = ref(false);
 const words = ref('');
+/** A box whose change was refused begins anew, with what counts. */
+const refusals = ref(0);
 const problem = ref('');
 const found = computed(() => {
   const wanted = words.value.trim().toLowerCase();
@@ -33,6 +35,7 @@ async function act(
     toast(said, undo ? async () => undo() : undefined);
   } catch (e) {
     problem.value = errorMessage(e);
+    refusals.value += 1;
     await refetch();
   }
 }
@@ -101,7 +104,7 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
                     v-if="p.archived_at"
                     type="button"
                     class="link"
-                    :aria-label="`Take ${p.name} up again`"
+                    :aria-label="`Take up again: ${p.name}`"
                     @click="restore(p)"
                   >
                     Take up again
@@ -154,6 +157,7 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
                 <td class="long">{{ p.projects.join(', ') || 'none' }}</td>
                 <td>
                   <input
+                    :key="refusals"
                     type="checkbox"
                     :checked="p.is_owner"
                     :aria-label="`${p.name} is an owner`"

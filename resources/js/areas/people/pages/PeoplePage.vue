@@ -22,6 +22,8 @@ const project = computed(() => String(route.params.project));
 const { data, error, isPending, refetch, set } = usePeople(() => project.value);
 const leaving = ref<string | null>(null);
 const problem = ref<{ id: string; words: string } | null>(null);
+/** A field whose choice was refused begins anew, with what counts. */
+const refusals = ref(0);
 // Whether a mail went is known a moment later.
 useIntervalFn(() => {
   if (data.value?.invitations.some((i) => i.state === 'waiting')) void refetch();
@@ -36,6 +38,7 @@ async function give(person: Api['ProjectPerson'], role: Api['ProjectPerson']['ro
     if (person.id === me.value) await refreshSession();
   } catch (e) {
     problem.value = { id: person.id, words: errorMessage(e) };
+    refusals.value += 1;
     // The list shows what counts.
     await refetch();
   }
@@ -84,6 +87,7 @@ async function left(person: Api['ProjectPerson']): Promise<void> {
                 <td>
                   <SelectField
                     v-if="data.may_manage"
+                    :key="refusals"
                     :model-value="p.role"
                     :label="`Role of ${p.name}`"
                     :options="ROLES"
@@ -99,7 +103,7 @@ async function left(person: Api['ProjectPerson']): Promise<void> {
                     v-if="(data.may_manage || p.id === me) && leaving !== p.id"
                     type="button"
                     class="link"
-                    :aria-label="p.id === me ? 'Leave the project' : `Take ${p.name} out`"
+                    :aria-label="p.id === me ? 'Leave … the project' : `Take out … ${p.name}`"
                     @click="leaving = p.id"
                   >
                     {{ p.id === me ? 'Leave …' : 'Take out …' }}

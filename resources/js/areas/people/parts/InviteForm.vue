@@ -58,12 +58,14 @@ async function take(event: Event): Promise<void> {
       spellcheck="false"
     />
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
-    <ul v-if="refused.length > 0" class="refused" role="alert">
-      <li v-for="(l, at) in refused.slice(0, 20)" :key="l.line" class="p-invalid-words">
-        Line {{ at + 1 }}: {{ l.problem }}
-      </li>
-      <li v-if="refused.length > 20" class="soft small">And {{ refused.length - 20 }} more lines.</li>
-    </ul>
+    <div v-if="refused.length > 0" role="alert">
+      <ul class="refused">
+        <li v-for="(l, at) in refused.slice(0, 20)" :key="l.line" class="p-invalid-words">
+          Line {{ at + 1 }}: {{ l.problem }}
+        </li>
+        <li v-if="refused.length > 20" class="soft small">And {{ refused.length - 20 }} more lines.</li>
+      </ul>
+    </div>
     <div class="row">
       <SelectField v-model="form.role" label="As" :options="ROLES" />
       <Button type="submit" label="Invite" :disabled="busy" />

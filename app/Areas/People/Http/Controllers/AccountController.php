@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\People\Http\Controllers;
+
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use LucidStep\App\Areas\People\Actions\ChangePassword;
+use LucidStep\App\Areas\People\Actions\EndSessions;
+use LucidStep\App\Areas\People\Data\AccountPage;
+use LucidStep\App\Areas\People\Http\Requests\PasswordRequest;
+use LucidStep\App\Areas\People\Queries\Sessions;
+use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Http\NameRequest;
+use LucidStep\App\Support\OpenApi\Delete;
+use LucidStep\App\Support\OpenApi\Get;
+use LucidStep\App\Support\OpenApi\Patch;
+use LucidStep\App\Support\OpenApi\Put;
+
+/**
+ * One's own account.
+ */
+final readonly class AccountController
+{
+    public function __construct(private Memberships $memberships, private Sessions $sessions, private EndSessions $end) {}
+
+    #[Get('/account', "One's own account, and where one is signed in", AccountPage::class)]
+    public function show(Request $request): JsonResponse
+    {
+        return $this->answer($request);
+    }
+
+    #[Patch('/account', 'Be called something else', AccountPage::class, NameRequest::class)]
+    #[LeastRole(Role::Reader)]
+    public function rename(NameRequest $request): JsonResponse
+    {
+        $request->person()->update(['name' => trim((string) $request->validated('name'))]);
+
+        return $this->answer($request);
+    }
+
+    #[Put('/account/password', 'Change the password; every other session ends', AccountPage::class, PasswordRequest::class)]
+    #[LeastRole(Role::Reader)]
+    public function password(PasswordRequest $request, ChangePassword $change): JsonResponse
+    {
+        $change($request->person(), (string) $request->validated('old'), (string) $request->validated('password'), self::session($request));
+
+        return $this->answer($request);
+    }
+
+    #[Delete('/account/sessions/{session}', 'End a session', AccountPage::class)]
+    #[LeastRole(Role::Reader)]
+    public function end(Request $request, string $session): JsonResponse
+    {
+        $this->end->one($this->memberships->person($request), $session);
+
+        return $this->answer($request);
+    }
+
+    #[Delete('/account/sessions', 'End every session but this one', AccountPage::class)]
+    #[LeastRole(Role::Reader)]
+    public function endOthers(Request $request): JsonResponse
+    {
+        $this->end->all($this->memberships->person($request), self::session($request));
+
+        return $this->answer($request);
+    }
+
+    private function answer(Request $request): JsonResponse
+    {
+        $user = $this->memberships->person($request);
+
+        return new JsonResponse(new AccountPage($user->name, $user->email, $this->sessions->of($user, self::session($request))));
+    }
+
+    /**
+     * @return ?string null for a program with a token
+     */
+    private static function session(Request $request): ?string
+    {
+        return $request->hasSession() ? $request->session()->getId() : null;
+    }
+}

@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Browser;
+
+use Facebook\WebDriver\WebDriverKeys as Key;
+use LucidStep\Tests\Support\BrowserTestCase;
+use LucidStep\Tests\Support\Tester;
+
+/**
+ * A team moves in.
+ */
+final class TeamTest extends BrowserTestCase
+{
+    private const PASSWORD = 'four lanterns on the quay';
+
+    public function test_from_the_printed_address_to_the_first_verdict_of_somebody_invited(): void
+    {
+        $this->value('update users set is_owner = false');
+        self::assertSame(1, preg_match('~(/begin#\w+)~', $this->artisan('lucid:owner'), $printed));
+        $ada = $this->tester();
+        $ada->open($printed[1] ?? '')->see('The first owner');
+        $this->check($ada, 'the first owner');
+        $ada->type('#name', 'Ada Grove')
+            ->type('#email', 'ada@bakery.test')
+            ->type('#new-password', 'short')
+            ->see('7 more characters')
+            ->press(Key::ENTER)
+            ->see('Use at least 12 characters.');
+        $ada->type('#new-password', self::PASSWORD)->press(Key::ENTER)->see('Installation', 'h1');
+        $ada->click('button', 'New project')->type('#project-name', 'The bakery')->see('cases are BAK-C1');
+        $this->check($ada, 'a new project');
+        $ada->press(Key::ENTER)->see('Whoever leaves stays by name')->see('Ada Grove (you)');
+        self::assertSame('/BAK/setup/people', $ada->path());
+        $ada->type('#invited', "Ben Holm <ben@bakery.test>\nNobody in particular")
+            ->click('button', 'Invite')
+            ->see('There is no mail address in this line.')
+            ->see('ben@bakery.test', 'table');
+        $this->check($ada, 'people and invitations');
+        $ada->click('button', 'Copy the address')->waitFor('p.mono');
+        $invited = (string) parse_url($ada->text('p.mono'), \PHP_URL_PATH) . '#' . parse_url($ada->text('p.mono'), \PHP_URL_FRAGMENT);
+        $ada->see('Sent', 'table');
+        $this->plan($ada);
+
+        $ben = $this->tester();
+        $ben->open($invited)->see('Join The bakery')->see('Ada Grove invites ben@bakery.test as tester');
+        $this->check($ben, 'an invitation');
+        $ben->type('#new-password', self::PASSWORD)->press(Key::ENTER)->see('1 entry in 1 cycle can be taken');
+        $this->check($ben, 'the first day of a tester');
+        $ben->press(Key::ENTER)->see('Step 1 of 2')->press('1')->see('Step 2 of 2');
+        self::assertSame(
+            'pass',
+            $this->value(
+                "select s.verdict from step_results s join rounds r on r.id = s.round_id join attempts a on a.id = r.attempt_id
+                    join users u on u.id = a.tester_id where u.email = 'ben@bakery.test' and s.position = 1",
+            ),
+        );
+        // Opened again it leads on; to anybody else it says that it was used.
+        $ben->open($invited)->see('Today', 'h1');
+        $this->tester()->open($invited)->see('This invitation was accepted already.');
+        // The lead saw it all without touching the page.
+        $ada->open('/BAK/today')->see('Ben Holm', '[aria-label="Walking now"]')->see('1 of 2 steps');
+        $this->check($ada, 'the day of a lead');
+    }
+
+    public function test_whoever_forgot_sets_another_password_and_is_in(): void
+    {
+        $me = $this->tester();
+        $me->open('/sign-in')->click('a', 'Forgot your password?')->see('Another password');
+        $this->check($me, 'another password');
+        $me->type('#email', 'tobias@skerrywick.test')->press(Key::ENTER)->see('a mail is on its way');
+        $mail = (string) $this->value("select text from caught_mails where \"to\" = 'tobias@skerrywick.test' order by id desc limit 1");
+        self::assertSame(1, preg_match('~(/begin#\w+)~', $mail, $link));
+        $me->open($link[1] ?? '')
+            ->see('Another password')
+            ->type('#new-password', self::PASSWORD)
+            ->press(Key::ENTER)
+            ->see('Retests asked of you');
+        $other = $this->tester();
+        $other->open($link[1] ?? '')->see('This address does not work any more');
+        $other->open('/sign-in')->type('#email', 'tobias@skerrywick.test')->type('#password', 'lantern-on-the-path')->press(Key::ENTER);
+        $other->see('do not belong together');
+    }
+
+    public function test_a_project_is_archived_and_everybody_sees_it_stay_as_it_is(): void
+    {
+        $owner = $this->tester()->signIn('corin');
+        $owner->see('Your projects')->click('a', 'Installation')->click('button[aria-label="Archive Skerrywick Ferries"]')->see('Undo');
+        $me = $this->tester()->signIn('tobias');
+        $me->see('Your projects')->click('a', 'Skerrywick Ferries')->see('This project is archived')->see('Start SKR-C13');
+        $me->press(Key::ENTER)->see('is archived: it can be read and not changed');
+        $owner->click('button', 'Undo')->see('is taken up again');
+        $me->reload()->see('Start SKR-C13')->seeNot('This project is archived')->press(Key::ENTER)->see('Step 1 of 5');
+    }
+
+    /**
+     * A case and a released cycle with it, over the API with the session of the page.
+     */
+    private function plan(Tester $me): void
+    {
+        $send = static fn(string $path, array $body): mixed => $me->script(
+            "const r = new XMLHttpRequest(); r.open('POST', '/api/v1' + arguments[0], false);
+            r.setRequestHeader('Accept', 'application/json'); r.setRequestHeader('Content-Type', 'application/json');
+            r.setRequestHeader('X-XSRF-TOKEN', decodeURIComponent(document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]));
+            r.send(JSON.stringify(arguments[1])); return JSON.parse(r.responseText || '{}');",
+            $path,
+            $body,
+        );
+        $steps = [
+            ['action' => 'Order two rolls', 'data' => '', 'expected' => 'Two rolls'],
+            ['action' => 'Pay', 'data' => '', 'expected' => 'Paid'],
+        ];
+        $case = $send('/projects/BAK/cases', ['title' => 'Rolls are sold', 'steps' => $steps])['case']['id'];
+        $days = ['starts_on' => date('Y-m-d'), 'ends_on' => date('Y-m-d', time() + 172_800)];
+        $cycle = $send('/projects/BAK/cycles', ['name' => 'First bake', ...$days, 'picks' => ['cases' => [$case]]])['cycle']['key'];
+        $send("/cycles/{$cycle}/moves", ['to' => 'released']);
+    }
+}
