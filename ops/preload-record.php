@@ -15,17 +15,12 @@ if (\PHP_SAPI !== 'cli') {
 $root = dirname(__DIR__) . '/';
 $requests = array_filter(explode("\n\n", implode('', array_map('file_get_contents', glob("{$argv[1]}/*.txt") ?: []))));
 $times = array_count_values(explode("\n", implode("\n", $requests)));
+$not = 'composer/auto|nunomaduro|phpunit|fakerphp|mockery|php-webdriver|sebastian';
+$ours = '#^' . preg_quote($root) . "(app|core|packages|vendor/(?!{$not}))(?!.*/Testing/).*/[A-Z]\\w*\\.php\$#";
 $often = array_filter(
     $times,
     // Composer's lists, configuration and what has no class of its own name is read as before.
-    static fn(int $n, string $file): bool => $n >= \count($requests) / 4 &&
-        1 ===
-            preg_match(
-                '#^' .
-                    preg_quote($root) .
-                    '(app|core|packages|vendor/(?!composer/auto|nunomaduro|phpunit|fakerphp|mockery|php-webdriver|sebastian))(?!.*/Testing/).*/[A-Z]\w*\.php$#',
-                $file,
-            ),
+    static fn(int $n, string $file): bool => $n >= \count($requests) / 4 && 1 === preg_match($ours, $file),
     \ARRAY_FILTER_USE_BOTH,
 );
 $paths = array_map(static fn(string $file): string => substr($file, strlen($root)), array_keys($often));

@@ -10,9 +10,10 @@ import PathTrail from '@/kit/PathTrail.vue';
 import { useRead } from '@/offline/useRead';
 import { mayLead, mayRecord, projectOf, session } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
-import { ago, due, entryWords, exact, plural, shownOf, when } from '@/kit/words';
+import { due, entryWords, exact, plural, shownOf, when } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
 import LeadAside from '@/areas/today/parts/LeadAside.vue';
+import NewsList from '@/areas/today/parts/NewsList.vue';
 import OpenDefects from '@/areas/today/parts/OpenDefects.vue';
 import RunningCycles from '@/areas/today/parts/RunningCycles.vue';
 import ScratchPad from '@/areas/today/parts/ScratchPad.vue';
@@ -264,33 +265,13 @@ const windowOf = (c: Api['TodayCycle']): string =>
       </div>
       <aside aria-label="What waits, what changed, and notes">
         <LeadAside v-if="leads && overview.data.value" :project="project" :overview="overview.data.value" />
-        <section v-if="news.length > 0">
-          <h2>
-            Since you looked last
-            <button type="button" class="link" @click="seen">I have seen it <kbd>x</kbd></button>
-          </h2>
-          <ul class="news">
-            <li v-for="n in news" :key="n.id">
-              <button
-                v-if="n.entry_id"
-                type="button"
-                class="go"
-                @click="goTo(all.find((e) => e.id === n.entry_id))"
-              >
-                <span class="mono">{{ n.key }}</span> {{ n.title }}
-              </button>
-              <RouterLink v-else :to="`/${project}/cycles/${n.key}`"
-                ><span class="mono">{{ n.key }}</span> {{ n.title }}</RouterLink
-              >
-              <span class="long"
-                >{{ n.text }}
-                <span class="soft small" :title="exact(n.at)"
-                  >{{ n.by ? `${n.by.name}, ` : '' }}{{ ago(n.at) }}</span
-                ></span
-              >
-            </li>
-          </ul>
-        </section>
+        <NewsList
+          v-if="news.length > 0"
+          :project="project"
+          :news="news"
+          @seen="seen"
+          @open="(id) => goTo(all.find((e) => e.id === id))"
+        />
         <p v-else-if="data.seen_at === null" class="soft small">
           From now on, what changes between two visits stands here.
           <button type="button" class="link" @click="seen">All right</button>
@@ -321,17 +302,6 @@ aside h2 {
   display: flex;
   justify-content: space-between;
   gap: 8px;
-}
-.news {
-  display: grid;
-  gap: 10px;
-  margin-top: 8px;
-}
-.news li {
-  display: grid;
-  gap: 2px;
-  border-top: 1px solid var(--rule);
-  padding-top: 8px;
 }
 @media (max-width: 900px) {
   .columns {
