@@ -166,11 +166,15 @@ Route::middleware([
     Route::middleware(Idempotent::class)->group(function (): void {
         Route::patch('/account', [AccountController::class, 'rename']);
         Route::put('/account/password', [AccountController::class, 'password'])->middleware('throttle:password');
+        Route::post('/account/second-factor', [AccountController::class, 'beginFactor']);
+        Route::put('/account/second-factor', [AccountController::class, 'confirmFactor'])->middleware('throttle:password');
+        Route::post('/account/second-factor-removals', [AccountController::class, 'dropFactor'])->middleware('throttle:password');
         Route::delete('/account/sessions', [AccountController::class, 'endOthers']);
         Route::delete('/account/sessions/{session}', [AccountController::class, 'end']);
         Route::post('/projects', [InstallationController::class, 'make']);
         Route::post('/installation/projects/{id}/archivings', [InstallationController::class, 'archive']);
         Route::post('/installation/projects/{id}/restorations', [InstallationController::class, 'restore']);
+        Route::post('/installation/people/{id}/factor-removals', [InstallationController::class, 'dropFactor']);
         Route::put('/installation/people/{id}/ownership', [InstallationController::class, 'owner']);
         Route::post('/projects/{project}/invitations', [PeopleController::class, 'invite']);
         Route::post('/invitations/{invitation}/sendings', [PeopleController::class, 'again']);

@@ -7,6 +7,7 @@ namespace LucidStep\App\Models;
 use Illuminate\Database\Eloquent\Concerns\HasUuids;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Foundation\Auth\User as Authenticatable;
+use Illuminate\Support\Carbon;
 use Laravel\Sanctum\HasApiTokens;
 
 /**
@@ -17,6 +18,10 @@ use Laravel\Sanctum\HasApiTokens;
  * @property string               $email
  * @property string               $password
  * @property bool                 $is_owner    of the installation: makes projects and looks after people, and sees no project by it
+ * @property ?string              $totp_secret        of a second factor, in base 32
+ * @property ?Carbon              $totp_confirmed_at  since when it is asked for
+ * @property int                  $totp_step          of the code that was taken last
+ * @property list<string>         $recovery_codes     their hashes
  * @property array<string, mixed> $preferences
  */
 final class User extends Authenticatable
@@ -26,13 +31,28 @@ final class User extends Authenticatable
 
     protected $guarded = [];
 
-    protected $hidden = ['password', 'remember_token'];
+    protected $hidden = ['password', 'remember_token', 'totp_secret', 'recovery_codes'];
 
     /** @var array<string, mixed> */
-    protected $attributes = ['is_owner' => false, 'preferences' => '{}'];
+    protected $attributes = [
+        'is_owner' => false,
+        'preferences' => '{}',
+        'totp_secret' => null,
+        'totp_confirmed_at' => null,
+        'totp_step' => 0,
+        'recovery_codes' => '[]',
+    ];
 
     /** @var array<string, string> */
-    protected $casts = ['preferences' => 'array', 'password' => 'hashed', 'is_owner' => 'boolean'];
+    protected $casts = [
+        'preferences' => 'array',
+        'password' => 'hashed',
+        'is_owner' => 'boolean',
+        'totp_secret' => 'encrypted',
+        'totp_confirmed_at' => 'datetime',
+        'totp_step' => 'integer',
+        'recovery_codes' => 'array',
+    ];
 
     /**
      * @return HasMany<Membership, $this>

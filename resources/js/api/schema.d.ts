@@ -39,6 +39,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/account/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Show a code of it: from now on it is asked for */
+        put: operations["putAccountSecondFactor"];
+        /** Begin to set up a second factor */
+        post: operations["postAccountSecondFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/account/second-factor-removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Be asked for it no more */
+        post: operations["postAccountSecondFactorRemovals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/account/sessions": {
         parameters: {
             query?: never;
@@ -1660,6 +1695,23 @@ export interface paths {
         get: operations["getInstallation"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/installation/people/{id}/factor-removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the second factor of somebody who lost it */
+        post: operations["postInstallationPeopleIdFactorRemovals"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3305,6 +3357,10 @@ export interface components {
         AccountPage: {
             name: string;
             email: string;
+            /** @description Since when a second factor is asked for */
+            second_factor_at: string | null;
+            /** @description Recovery codes that are left */
+            recovery_codes: number;
             sessions: components["schemas"]["OpenSession"][];
         };
         /** @description Entries being added to a cycle. */
@@ -3906,6 +3962,10 @@ export interface components {
             off_days?: boolean;
             people?: boolean;
             preview?: boolean;
+        };
+        CodeRequest: {
+            /** @description A code of a second factor. */
+            code: string;
         };
         /** @description A column of a data table. */
         ColumnLine: {
@@ -4730,6 +4790,7 @@ export interface components {
             name: string;
             email: string;
             is_owner: boolean;
+            has_second_factor: boolean;
             projects: string[];
         };
         /** @description A project as an owner sees it, who may have no part in it: its name, and nothing of what is in it. */
@@ -4848,6 +4909,8 @@ export interface components {
             /** @description Of the first owner */
             name?: string;
             password: string;
+            /** @description Of a second factor; asked for by an error */
+            code?: string;
         };
         /** @description A defect linked to a step or an attempt. */
         LinkedDefect: {
@@ -5026,6 +5089,13 @@ export interface components {
             id: string;
             name: string;
         };
+        /** @description A second factor that is being set up. */
+        NewFactor: {
+            /** @description In base 32, to be typed where no QR code can be read */
+            secret: string;
+            /** @description What the QR code says */
+            uri: string;
+        };
         /** @description What taking the case's newest version would do to an entry. */
         NewVersionPreview: {
             from_version: number;
@@ -5177,6 +5247,10 @@ export interface components {
             defects: components["schemas"]["OpenDefect"][];
             failing: components["schemas"]["Failing"][];
             as_of: string;
+        };
+        OwnPasswordRequest: {
+            /** @description One's password, to show that it is oneself. */
+            password: string;
         };
         OwnerRequest: {
             /** @description Whether a person is an owner of the installation. */
@@ -5467,6 +5541,10 @@ export interface components {
             /** @description Whether it holds a text that a person wrote */
             has_text: boolean;
         };
+        /** @description Codes for whoever has not their phone, told once. */
+        RecoveryCodes: {
+            codes: string[];
+        };
         RedactRequest: {
             /**
              * Format: binary
@@ -5736,6 +5814,8 @@ export interface components {
             /** @description A sign-in. */
             email: string;
             password: string;
+            /** @description Of a second factor, or a recovery code; asked for by an error */
+            code?: string;
         };
         /** @description A sign-off: who, when, and what was knowingly left unwalked. */
         SignOffLine: {
@@ -6198,6 +6278,110 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putAccountSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryCodes"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postAccountSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewFactor"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postAccountSecondFactorRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPasswordRequest"];
             };
         };
         responses: {
@@ -10040,6 +10224,40 @@ export interface operations {
             query?: never;
             header?: never;
             path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallationPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postInstallationPeopleIdFactorRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody?: never;

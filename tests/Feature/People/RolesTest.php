@@ -30,6 +30,9 @@ final class RolesTest extends FeatureTestCase
         'reader' => [
             'PATCH /account',
             'PUT /account/password',
+            'POST /account/second-factor',
+            'PUT /account/second-factor',
+            'POST /account/second-factor-removals',
             'DELETE /account/sessions',
             'DELETE /account/sessions/{session}',
             'POST /cases/{case}/merges',
@@ -180,6 +183,7 @@ final class RolesTest extends FeatureTestCase
         'POST /installation/projects/{id}/archivings',
         'POST /installation/projects/{id}/restorations',
         'PUT /installation/people/{id}/ownership',
+        'POST /installation/people/{id}/factor-removals',
     ];
 
     /** For whoever holds an address that was given to them: what proves it is in the body. */

@@ -17,6 +17,7 @@ final class SeenTest extends FeatureTestCase
     private const OTHERWISE = [
         '/cases/{case}',
         '/account/password',
+        '/account/second-factor',
         '/cases/{case}/needs',
         '/installation/people/{id}/ownership',
         '/projects/{project}/people/{person}/role',

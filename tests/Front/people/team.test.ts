@@ -270,6 +270,8 @@ describe('one’s own account', () => {
   const account: Api['AccountPage'] = {
     name: 'Tobias Reyle',
     email: 'tobias@skerrywick.test',
+    second_factor_at: null,
+    recovery_codes: 0,
     sessions: [
       {
         id: 'a',
@@ -318,6 +320,43 @@ describe('one’s own account', () => {
     await page.submit('form:has(#old-password)');
     await page.see('Everywhere else you are signed out.');
     expect((document.querySelector('#new-password') as HTMLInputElement).value).toBe('');
+  });
+
+  it('sets a second factor up with a code that is drawn here, and shows recovery codes once', async () => {
+    const at = server()
+      .on('POST /account/second-factor', { secret: 'ABCDEFGH', uri: 'otpauth://totp/x?secret=ABCDEFGH' })
+      .on('PUT /account/second-factor', { codes: ['aaaaa-bbbbb', 'ccccc-ddddd'] });
+    page = await Page.open('/account', at);
+    await page.click('button', 'Set one up');
+    await page.see('ABCD EFGH');
+    expect(page.has('.qr svg')).toBe(true);
+    await page.type('#factor-code', '123456');
+    await page.submit('form:has(#factor-code)');
+    await page.see('aaaaa-bbbbb', '[aria-label="Recovery codes"]');
+    at.on('GET /account', { ...account, second_factor_at: '2026-11-29T08:00:00Z', recovery_codes: 2 });
+    await page.click('button', 'I have kept them');
+    await page.see('2 recovery codes are left');
+    expect(page.text()).not.toContain('aaaaa-bbbbb');
+    expect(at.asked.join(' '), 'the secret goes nowhere').not.toContain('ABCDEFGH');
+  });
+
+  it('asks for a code once the password is right, and says of that alone when it is wrong', async () => {
+    const at = guest().on('POST /session', { status: 422, errors: { code: ['Enter the six digits.'] } });
+    page = await Page.open('/sign-in', at);
+    await page.type('#email', 'tobias@skerrywick.test');
+    await page.type('#password', 'p');
+    await page.submit();
+    expect(page.has('#code')).toBe(true);
+    expect(page.has('[role=alert]'), 'being asked is no mistake').toBe(false);
+    at.on('POST /session', { status: 422, errors: { code: ['This is not the code of now.'] } });
+    await page.type('#code', '000000');
+    await page.submit();
+    await page.see('This is not the code of now.', '[role=alert]');
+    at.on('POST /session', at.recorded('/session'));
+    await page.type('#code', '123456');
+    await page.submit();
+    await page.reach(/^\/SKR\//);
+    expect(page.sent.at(-1)?.body.code).toBe('123456');
   });
 
   it('gives one another name at once', async () => {

@@ -18,6 +18,8 @@ final readonly class AccountPage
     public function __construct(
         #[OA\Property] public string $name,
         #[OA\Property] public string $email,
+        #[OA\Property(description: 'Since when a second factor is asked for')] public ?string $second_factor_at,
+        #[OA\Property(description: 'Recovery codes that are left')] public int $recovery_codes,
         #[OA\Property(items: new OA\Items(ref: OpenSession::class))] public array $sessions,
     ) {}
 }

@@ -20,6 +20,7 @@ final readonly class InstallationPerson
         #[OA\Property] public string $name,
         #[OA\Property] public string $email,
         #[OA\Property] public bool $is_owner,
+        #[OA\Property] public bool $has_second_factor,
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $projects,
     ) {}
 }

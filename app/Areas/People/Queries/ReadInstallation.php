@@ -22,7 +22,7 @@ final class ReadInstallation
     {
         $projects = Project::query()->get()->keyBy('id');
         $users = User::query()
-            ->get(['id', 'name', 'email', 'is_owner'])
+            ->get(['id', 'name', 'email', 'is_owner', 'totp_confirmed_at'])
             ->keyBy('id');
         $members = Membership::query()->get(['project_id', 'user_id', 'role']);
         $by = $members->groupBy('project_id');
@@ -47,6 +47,7 @@ final class ReadInstallation
                 $u->name,
                 $u->email,
                 $u->is_owner,
+                null !== $u->totp_confirmed_at,
                 array_values(
                     ($of->get($u->id) ?? collect())
                         ->map(static fn(Membership $m): string => ($projects[$m->project_id]->code ?? '') . ": {$m->role->value}")

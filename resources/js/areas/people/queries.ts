@@ -7,8 +7,8 @@ export const readWelcome = async (): Promise<Api['Welcome']> => unwrap(await api
 
 export const readSession = async (): Promise<Api['SessionState']> => unwrap(await api.GET('/session'));
 
-export const openSession = async (email: string, password: string): Promise<Api['SessionState']> =>
-  unwrap(await api.POST('/session', { body: { email, password } }));
+export const openSession = async (body: Api['SignInRequest']): Promise<Api['SessionState']> =>
+  unwrap(await api.POST('/session', { body }));
 
 export async function closeSession(): Promise<void> {
   await api.DELETE('/session');
@@ -135,3 +135,18 @@ export const endSession = async (session: string): Promise<Api['AccountPage']> =
 /** Ends every session but this one. */
 export const endOtherSessions = async (): Promise<Api['AccountPage']> =>
   unwrap(await api.DELETE('/account/sessions'));
+
+/** Begins to set up a second factor. */
+export const beginFactor = async (): Promise<Api['NewFactor']> =>
+  unwrap(await api.POST('/account/second-factor'));
+
+/** Shows a code of it; from now on it is asked for. Answers recovery codes, told this once. */
+export const confirmFactor = async (code: string): Promise<string[]> =>
+  unwrap(await api.PUT('/account/second-factor', { body: { code } })).codes;
+
+export const dropFactor = async (password: string): Promise<Api['AccountPage']> =>
+  unwrap(await api.POST('/account/second-factor-removals', { body: { password } }));
+
+/** Takes the second factor of somebody who lost it. */
+export const takeFactor = async (id: string): Promise<Api['InstallationPage']> =>
+  unwrap(await api.POST('/installation/people/{id}/factor-removals', { params: { path: { id } } }));

@@ -81,8 +81,8 @@ export async function whoIsThere(): Promise<Api['SessionState'] | null> {
 /**
  * @returns whether the page is to be begun anew: it may still hold what was somebody else's
  */
-export async function signIn(email: string, password: string): Promise<boolean> {
-  return enterBy(() => openSession(email, password));
+export async function signIn(email: string, password: string, code = ''): Promise<boolean> {
+  return enterBy(() => openSession({ email, password, ...(code === '' ? {} : { code }) }));
 }
 
 /**

@@ -8,7 +8,12 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use LucidStep\App\Areas\People\Actions\ChangePassword;
 use LucidStep\App\Areas\People\Actions\EndSessions;
+use LucidStep\App\Areas\People\Actions\SecondFactor;
 use LucidStep\App\Areas\People\Data\AccountPage;
+use LucidStep\App\Areas\People\Data\NewFactor;
+use LucidStep\App\Areas\People\Data\RecoveryCodes;
+use LucidStep\App\Areas\People\Http\Requests\CodeRequest;
+use LucidStep\App\Areas\People\Http\Requests\OwnPasswordRequest;
 use LucidStep\App\Areas\People\Http\Requests\PasswordRequest;
 use LucidStep\App\Areas\People\Queries\Sessions;
 use LucidStep\App\Models\Role;
@@ -18,6 +23,7 @@ use LucidStep\App\Support\Http\NameRequest;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
+use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
 
 /**
@@ -51,6 +57,29 @@ final readonly class AccountController
         return $this->answer($request);
     }
 
+    #[Post('/account/second-factor', 'Begin to set up a second factor', NewFactor::class, status: 201)]
+    #[LeastRole(Role::Reader)]
+    public function beginFactor(Request $request, SecondFactor $factor): JsonResponse
+    {
+        return new JsonResponse($factor->begin($this->memberships->person($request)), 201);
+    }
+
+    #[Put('/account/second-factor', 'Show a code of it: from now on it is asked for', RecoveryCodes::class, CodeRequest::class)]
+    #[LeastRole(Role::Reader)]
+    public function confirmFactor(CodeRequest $request, SecondFactor $factor): JsonResponse
+    {
+        return new JsonResponse(new RecoveryCodes($factor->confirm($request->person(), (string) $request->validated('code'))));
+    }
+
+    #[Post('/account/second-factor-removals', 'Be asked for it no more', AccountPage::class, OwnPasswordRequest::class)]
+    #[LeastRole(Role::Reader)]
+    public function dropFactor(OwnPasswordRequest $request, SecondFactor $factor): JsonResponse
+    {
+        $factor->drop($request->person(), (string) $request->validated('password'));
+
+        return $this->answer($request);
+    }
+
     #[Delete('/account/sessions/{session}', 'End a session', AccountPage::class)]
     #[LeastRole(Role::Reader)]
     public function end(Request $request, string $session): JsonResponse
@@ -73,7 +102,15 @@ final readonly class AccountController
     {
         $user = $this->memberships->person($request);
 
-        return new JsonResponse(new AccountPage($user->name, $user->email, $this->sessions->of($user, self::session($request))));
+        return new JsonResponse(
+            new AccountPage(
+                $user->name,
+                $user->email,
+                $user->totp_confirmed_at?->toIso8601ZuluString(),
+                \count($user->recovery_codes),
+                $this->sessions->of($user, self::session($request)),
+            ),
+        );
     }
 
     /**

@@ -10,6 +10,7 @@ use Illuminate\Http\Request;
 use Illuminate\Support\Str;
 use LucidStep\App\Areas\People\Actions\ManageOwners;
 use LucidStep\App\Areas\People\Actions\ManageProjects;
+use LucidStep\App\Areas\People\Actions\SecondFactor;
 use LucidStep\App\Areas\People\Data\InstallationPage;
 use LucidStep\App\Areas\People\Data\ProjectSummary;
 use LucidStep\App\Areas\People\Http\Requests\OwnerRequest;
@@ -17,6 +18,7 @@ use LucidStep\App\Areas\People\Http\Requests\ProjectRequest;
 use LucidStep\App\Areas\People\Queries\ReadInstallation;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
+use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\OwnersOnly;
 use LucidStep\App\Support\OpenApi\Get;
@@ -81,6 +83,15 @@ final readonly class InstallationController
     public function owner(OwnerRequest $request, string $id): JsonResponse
     {
         $this->owners->change(self::sure($id), $request->boolean('is_owner'));
+
+        return $this->answer($request);
+    }
+
+    #[Post('/installation/people/{id}/factor-removals', 'Take the second factor of somebody who lost it', InstallationPage::class)]
+    #[OwnersOnly]
+    public function dropFactor(Request $request, string $id): JsonResponse
+    {
+        SecondFactor::clear(User::query()->findOrFail(self::sure($id)));
 
         return $this->answer($request);
     }

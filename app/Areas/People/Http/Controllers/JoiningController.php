@@ -71,6 +71,7 @@ final readonly class JoiningController
             (string) $request->validated('email'),
             (string) $request->validated('name'),
             (string) $request->validated('password'),
+            (string) $request->validated('code'),
         );
         if (null !== SignIn::who()) {
             $this->signIn->out($request);

@@ -11,6 +11,7 @@ use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\Hash;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\People\Actions\SecondFactor;
 use LucidStep\App\Areas\People\Actions\SignIn;
 use LucidStep\App\Areas\People\Data\SessionState;
 use LucidStep\App\Areas\People\Http\Requests\SignInRequest;
@@ -30,7 +31,7 @@ use LucidStep\App\Support\OpenApi\Post;
  */
 final readonly class SessionController
 {
-    public function __construct(private ReadProjects $projects, private SignIn $signIn) {}
+    public function __construct(private ReadProjects $projects, private SignIn $signIn, private SecondFactor $factor) {}
 
     #[Get('/welcome', 'What the sign-in page needs to know', Welcome::class)]
     public function welcome(DemoPeople $people): JsonResponse
@@ -72,6 +73,7 @@ final readonly class SessionController
         if (null === $user || !$fits) {
             throw ValidationException::withMessages(['email' => 'This address and password do not belong together.']);
         }
+        $this->factor->pass($user, (string) $request->validated('code'));
         ($this->signIn)($request, $user);
 
         return new JsonResponse($this->projects->session($user));

@@ -18,6 +18,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'email', type: 'string', description: 'Of the first owner'),
             new OA\Property(property: 'name', type: 'string', description: 'Of the first owner'),
             new OA\Property(property: 'password', type: 'string'),
+            new OA\Property(property: 'code', type: 'string', description: 'Of a second factor; asked for by an error'),
         ],
     ),
 ]
@@ -30,6 +31,7 @@ final class LinkUseRequest extends ApiRequest
             'email' => ['nullable', 'string', 'max:254', 'email'],
             'name' => ['nullable', 'string', 'max:200'],
             'password' => ['required', 'string', 'max:1000'],
+            'code' => ['nullable', 'string', 'max:100'],
         ];
     }
 }

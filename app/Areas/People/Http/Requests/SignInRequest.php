@@ -14,7 +14,11 @@ use OpenApi\Attributes as OA;
 #[
     OA\Schema(
         required: ['email', 'password'],
-        properties: [new OA\Property(property: 'email', type: 'string'), new OA\Property(property: 'password', type: 'string')],
+        properties: [
+            new OA\Property(property: 'email', type: 'string'),
+            new OA\Property(property: 'password', type: 'string'),
+            new OA\Property(property: 'code', type: 'string', description: 'Of a second factor, or a recovery code; asked for by an error'),
+        ],
     ),
 ]
 final class SignInRequest extends ApiRequest
@@ -32,6 +36,7 @@ final class SignInRequest extends ApiRequest
         return [
             'email' => ['required', 'string', 'max:300'],
             'password' => ['required', 'string', 'max:1000'],
+            'code' => ['nullable', 'string', 'max:100'],
         ];
     }
 }

@@ -3,6 +3,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { reactive, ref, watch } from 'vue';
 import { errorMessage, Problem } from '@/api/client';
+import SecondFactor from '@/areas/people/parts/SecondFactor.vue';
 import NewPassword from '@/areas/people/parts/NewPassword.vue';
 import { changePassword, endOtherSessions, endSession, renameMe, useAccount } from '@/areas/people/queries';
 import { refreshSession } from '@/areas/people/session';
@@ -100,6 +101,12 @@ async function end(id: string | null): Promise<void> {
           </p>
           <Button type="submit" outlined label="Change it" />
         </form>
+      </SetupSection>
+      <SetupSection
+        title="Second factor"
+        what="Beside your password a code that only your phone knows: a password that somebody saw is not enough then."
+      >
+        <SecondFactor :account="data" @changed="set" />
       </SetupSection>
       <SetupSection
         title="Where you are signed in"

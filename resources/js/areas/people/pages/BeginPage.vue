@@ -14,7 +14,8 @@ const router = useRouter();
 const token = location.hash.slice(1);
 const link = ref<Api['OneTimeLinkPage'] | null>(null);
 const over = ref<Problem | null>(null);
-const form = reactive({ name: '', email: '', password: '' });
+const form = reactive({ name: '', email: '', password: '', code: '' });
+const asksCode = ref(false);
 const problem = ref<Problem | null>(null);
 const busy = ref(false);
 
@@ -46,6 +47,7 @@ async function begin(): Promise<void> {
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
     if (error.status === 404) over.value = error;
+    if (error.errors.code) asksCode.value = true;
     problem.value = error;
   } finally {
     busy.value = false;
@@ -105,6 +107,11 @@ async function begin(): Promise<void> {
         </div>
       </template>
       <NewPassword v-model="form.password" :problem="problem?.errors.password?.[0]" />
+      <div v-if="asksCode">
+        <label class="label" for="code">Code of your phone, or a recovery code</label>
+        <InputText id="code" v-model="form.code" autocomplete="one-time-code" fluid />
+        <p v-if="problem?.errors.code" class="p-invalid-words" role="alert">{{ problem.errors.code[0] }}</p>
+      </div>
       <p v-if="problem && Object.keys(problem.errors).length === 0" class="p-invalid-words" role="alert">
         {{ problem.message }}
       </p>

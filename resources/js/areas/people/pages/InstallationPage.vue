@@ -3,7 +3,13 @@ import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import NewProject from '@/areas/people/parts/NewProject.vue';
-import { archiveProject, restoreProject, setOwner, useInstallation } from '@/areas/people/queries';
+import {
+  archiveProject,
+  restoreProject,
+  setOwner,
+  takeFactor,
+  useInstallation,
+} from '@/areas/people/queries';
 import { refreshSession, session } from '@/areas/people/session';
 import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import { toast } from '@/kit/notices';
@@ -47,6 +53,8 @@ const archive = (p: Api['InstallationProject']): Promise<void> =>
     `${p.name} is archived: it can be read, and not changed.`,
     () => void restore(p),
   );
+const lost = (p: Api['InstallationPerson']): Promise<void> =>
+  act(() => takeFactor(p.id), `${p.name} signs in with the password alone now.`);
 const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
   act(() => setOwner(p.id, is), is ? `${p.name} is an owner now.` : `${p.name} is no owner any more.`);
 </script>
@@ -145,6 +153,7 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
                 <th>Name</th>
                 <th>E-mail</th>
                 <th>Projects</th>
+                <th>Second factor</th>
                 <th>Owner</th>
               </tr>
             </thead>
@@ -155,6 +164,18 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
                 </td>
                 <td class="long soft">{{ p.email }}</td>
                 <td class="long">{{ p.projects.join(', ') || 'none' }}</td>
+                <td>
+                  <button
+                    v-if="p.has_second_factor"
+                    type="button"
+                    class="link"
+                    :aria-label="`Lost: take the second factor of ${p.name}`"
+                    @click="lost(p)"
+                  >
+                    Lost
+                  </button>
+                  <span v-else class="soft">none</span>
+                </td>
                 <td>
                   <input
                     :key="refusals"

@@ -5,6 +5,7 @@ import InputText from 'primevue/inputtext';
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { Problem } from '@/api/client';
+import { vFocus } from '@/kit/focus';
 import LucidMark from '@/kit/LucidMark.vue';
 import { signIn } from '@/areas/people/session';
 import { readWelcome } from '@/areas/people/queries';
@@ -14,6 +15,9 @@ const router = useRouter();
 const email = ref('');
 const password = ref('');
 const busy = ref(false);
+/** A second factor is asked for once the password is right. */
+const code = ref('');
+const asksCode = ref(false);
 const problem = ref<string | null>(null);
 const { data: welcome, suspense } = useQuery({
   queryKey: ['welcome'],
@@ -34,7 +38,7 @@ async function enter(): Promise<void> {
   try {
     // An answer that is still on its way brings the cookie of a guest: signing in comes after it.
     await suspense().catch(() => undefined);
-    const anew = await signIn(email.value, password.value);
+    const anew = await signIn(email.value, password.value, code.value);
     const to =
       typeof route.query.to === 'string' && route.query.to.startsWith('/') && !route.query.to.startsWith('//')
         ? route.query.to
@@ -43,10 +47,15 @@ async function enter(): Promise<void> {
     else await router.push(to);
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
+    // That it is asked for is no mistake of theirs.
+    if (error.errors.code && !asksCode.value) {
+      asksCode.value = true;
+      return;
+    }
     problem.value =
       error.status === 429
         ? 'Too many tries. Wait a minute and try again.'
-        : (error.errors.email?.[0] ?? error.message);
+        : (error.errors.email?.[0] ?? error.errors.code?.[0] ?? error.message);
   } finally {
     busy.value = false;
   }
@@ -73,7 +82,7 @@ function useDemo(person: { email: string; password: string }): void {
             type="email"
             autocomplete="username"
             fluid
-            :invalid="problem !== null"
+            :invalid="problem !== null && !asksCode"
             aria-describedby="problem"
           />
         </div>
@@ -85,8 +94,12 @@ function useDemo(person: { email: string; password: string }): void {
             type="password"
             autocomplete="current-password"
             fluid
-            :invalid="problem !== null"
+            :invalid="problem !== null && !asksCode"
           />
+        </div>
+        <div v-if="asksCode">
+          <label class="label" for="code">Code of your phone, or a recovery code</label
+          ><InputText id="code" v-model="code" v-focus autocomplete="one-time-code" fluid />
         </div>
         <p v-if="problem" id="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
         <Button type="submit" label="Sign in" :disabled="busy" />
