@@ -76,6 +76,45 @@ final class RaceTest extends BrowserTestCase
         self::assertSame(['SKR-D6', 'SKR-D7', 'SKR-D8', 'SKR-D9', 'SKR-D10', 'SKR-D11', 'SKR-D12', 'SKR-D13'], $keys);
     }
 
+    public function test_somebody_invited_eight_times_at_once_is_invited_once_and_joins_once(): void
+    {
+        $this->value("update memberships set role = 'admin' where user_id = (select id from users where email = 'tobias@skerrywick.test')");
+        $text = implode("\n", array_map(static fn(int $i): string => "race{$i}@bakery.test", range(1, 20)));
+        $answers = $this->atOnce(array_fill(0, 8, ['/projects/SKR/invitations', ['text' => $text, 'role' => 'tester'], null]));
+        self::assertSame(array_fill(0, 8, 201), array_column($answers, 0));
+        self::assertSame(20, $this->value("select count(*) from invitations where email like 'race%'"));
+        $invitation = (string) $this->value("select id from invitations where email = 'race1@bakery.test'");
+        $address = $this->atOnce([["/invitations/{$invitation}/addresses", [], null]])[0][1];
+        $token = explode('#', (string) json_decode($address, true)['address'])[1];
+        $this->token = 'nobody';
+        $join = ['token' => $token, 'name' => 'Race One', 'password' => 'four lanterns on the quay'];
+        $statuses = array_column($this->atOnce(array_fill(0, 6, ['/invitation-acceptances', $join, null])), 0);
+        self::assertContains(200, $statuses);
+        self::assertSame([], array_diff($statuses, [200, 409]));
+        self::assertSame(1, $this->value("select count(*) from users where email = 'race1@bakery.test'"));
+        self::assertSame(
+            1,
+            $this->value("select count(*) from memberships m join users u on u.id = m.user_id where u.email = 'race1@bakery.test'"),
+        );
+    }
+
+    public function test_two_admins_who_leave_at_once_do_not_both_go(): void
+    {
+        $this->value("update memberships set role = 'admin' where user_id = (select id from users where email = 'tobias@skerrywick.test')");
+        $ids = array_map(
+            fn(string $name): string => (string) $this->value("select id from users where email = '{$name}@skerrywick.test'"),
+            ['corin', 'tobias'],
+        );
+        $go = static fn(string $id): array => ["/projects/SKR/people/{$id}/departures", ['to' => null], null];
+        $this->atOnce(array_map($go, [...$ids, ...$ids]));
+        self::assertSame(
+            1,
+            $this->value(
+                "select count(*) from memberships m join projects p on p.id = m.project_id where p.code = 'SKR' and role = 'admin'",
+            ),
+        );
+    }
+
     private function attempt(): string
     {
         return (string) $this->value(

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Browser;
 
 use Facebook\WebDriver\WebDriverKeys as Key;
+use LucidStep\Core\Access\Totp;
 use LucidStep\Tests\Support\BrowserTestCase;
 use LucidStep\Tests\Support\Tester;
 
@@ -81,6 +82,38 @@ final class TeamTest extends BrowserTestCase
         $other->open($link[1] ?? '')->see('This address does not work any more');
         $other->open('/sign-in')->type('#email', 'tobias@skerrywick.test')->type('#password', 'lantern-on-the-path')->press(Key::ENTER);
         $other->see('do not belong together');
+    }
+
+    public function test_a_second_factor_is_set_up_asked_for_and_a_session_elsewhere_is_ended(): void
+    {
+        $me = $this->tester()->signIn('tobias');
+        $me->click('.person button')->click('.menu a', 'Your account')->see('Only your password is asked for.');
+        $me->click('button', 'Set one up')->waitFor('.qr svg');
+        $this->check($me, 'setting up a second factor');
+        $secret = str_replace(' ', '', $me->text('.factor .mono'));
+        $me->type('#factor-code', '000000')->click('button', 'Ask for it')->see('This is not the code of now.');
+        $me->type('#factor-code', $this->code($secret))->click('button', 'Ask for it')->see('Keep these codes.');
+        $this->check($me, 'recovery codes');
+        $codes = explode("\n", $me->text('[aria-label="Recovery codes"]'));
+        self::assertCount(10, $codes);
+        $me->click('button', 'I have kept them')->see('10 recovery codes are left');
+
+        $other = $this->tester();
+        $other->open('/sign-in')->type('#email', 'tobias@skerrywick.test')->type('#password', 'lantern-on-the-path')->press(Key::ENTER);
+        $other->waitFor('#code');
+        $this->check($other, 'a code is asked for');
+        $other->type('#code', $codes[4])->press(Key::ENTER)->see('Retests asked of you');
+
+        $me->reload()->see('9 recovery codes are left')->see('(this one)')->click('table button', 'Sign out')->see('Signed out there.');
+        $this->check($me, 'account');
+        $other->reload()->see('Sign in to walk your cycles.');
+        $me->click('button', 'Drop it')->type('#drop-password', 'lantern-on-the-path')->click('button', 'Ask for it no more');
+        $me->see('Only your password is asked for.');
+    }
+
+    private function code(string $secret): string
+    {
+        return Totp::code($secret, intdiv(time(), Totp::PERIOD));
     }
 
     public function test_a_project_is_archived_and_everybody_sees_it_stay_as_it_is(): void

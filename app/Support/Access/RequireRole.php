@@ -52,8 +52,8 @@ final readonly class RequireRole
         $project = self::project($route);
         $role = null !== $project ? $this->memberships->role($this->memberships->person($request), $project) : null;
         if (null === $on || true === $role?->isAtLeast($least->role) || (null !== $least->or && Gate::allows($least->or, $on))) {
-            // What a reader may send changes nothing of the project.
-            $archived = null === $project || Role::Reader === $least->role ? null : $this->memberships->archived($project);
+            $goesOn = null === $project || null !== RouteAttribute::of($route, AllowedInArchive::class);
+            $archived = $goesOn ? null : $this->memberships->archived($project);
 
             return null === $archived ? $next($request) : throw Archived::project($archived);
         }

@@ -116,6 +116,84 @@ describe('an address that works once', () => {
   });
 });
 
+describe('an address after a second factor was set up', () => {
+  it('asks for a code beside the new password', async () => {
+    const at = guest()
+      .on('POST /link-lookups', {
+        purpose: 'password',
+        email: 'tobias@skerrywick.test',
+        name: 'Tobias Reyle',
+      })
+      .on('POST /link-uses', { status: 422, errors: { code: ['Enter the six digits.'] } });
+    page = await Page.open('/begin#t', at);
+    expect(page.has('#code')).toBe(false);
+    await page.type('#new-password', 'four lanterns on the quay');
+    await page.submit();
+    await page.see('Enter the six digits.', '[role=alert]');
+    at.on('POST /link-uses', at.recorded('/session'));
+    await page.type('#code', 'aaaaa-bbbbb');
+    await page.submit();
+    await page.reach(/^\/SKR\/today/);
+    expect(page.sent.at(-1)?.body).toMatchObject({
+      code: 'aaaaa-bbbbb',
+      password: 'four lanterns on the quay',
+    });
+  });
+
+  it('is told apart from a server that is away', async () => {
+    const at = guest();
+    page = await Page.open('/begin#t', at.on('POST /link-lookups', { status: 503, type: 'away' }));
+    await page.see('cannot be reached', '[role=alert]');
+    at.on('POST /link-lookups', { purpose: 'password', email: 'a@b.test', name: 'A' });
+    await page.click('button', 'Try again');
+    await page.see('For A, a@b.test.');
+  });
+});
+
+describe('the way home', () => {
+  const two = (server: DemoServer): Api['SessionState'] => {
+    const session = server.recorded<Api['SessionState']>('/session');
+    const other = { ...session.projects[0]!, id: 'other', code: 'BAK', name: 'The bakery' };
+    return { ...session, projects: [...session.projects, other] };
+  };
+
+  it('leads to the project one was in last', async () => {
+    const server = new DemoServer('tobias');
+    server.on('GET /session', two(server));
+    page = await Page.open('/SKR/today', server);
+    page.close();
+    page = await Page.open('/', server, true);
+    await page.reach(/^\/SKR\/today/);
+  });
+
+  it('shows all of them to whoever was in none, and tells archived ones apart', async () => {
+    const server = new DemoServer('tobias');
+    const session = two(server);
+    session.projects[1]!.archived_at = '2026-11-29T08:00:00Z';
+    session.projects.push({
+      ...session.projects[1]!,
+      id: 'third',
+      code: 'LIB',
+      name: 'The library',
+      archived_at: null,
+    });
+    server.on('GET /session', session);
+    page = await Page.open('/', server);
+    expect(page.all('main li a')).toEqual(['Skerrywick Ferries', 'The library', 'The bakery']);
+    await page.see('BAK: can be read, and not changed');
+  });
+
+  it('says what to do where there is no project', async () => {
+    const server = new DemoServer('tobias');
+    const session = { ...server.recorded<Api['SessionState']>('/session'), projects: [] };
+    page = await Page.open('/', server.on('GET /session', session));
+    await page.see('Ask an admin to invite tobias@skerrywick.test.');
+    page.close();
+    page = await Page.open('/', new DemoServer('tobias').on('GET /session', { ...session, is_owner: true }));
+    await page.see('Make the first one.');
+  });
+});
+
 describe('the people of a project', () => {
   it('are told without addresses to whoever does not look after them', async () => {
     page = await Page.open(PEOPLE, 'maren');
@@ -197,6 +275,49 @@ describe('the installation', () => {
     expect(page.sent[0]?.body).toMatchObject({ code: 'BAKE', name: 'The bakery', like: null });
   });
 
+  it('finds one of thousands by a part of the name, and shows no more than one can look through', async () => {
+    const server = new DemoServer('corin');
+    const now = server.recorded<Api['InstallationPage']>('/installation');
+    const one = now.people[0]!;
+    now.people = Array.from({ length: 900 }, (_, n) => ({
+      ...one,
+      id: `${n}`,
+      name: `Person ${n}`,
+      email: `p${n}@bakery.test`,
+    }));
+    page = await Page.open('/installation', server.on('GET /installation', now));
+    await page.see('And 700 more.');
+    await page.type('[aria-label="Find people"]', 'P899@');
+    await page.see('Person 899');
+    await page.seeNot('Person 12');
+    await page.type('[aria-label="Find people"]', 'nobody at all');
+    await page.see('Nobody is called so.');
+  });
+
+  it('takes the second factor of whoever lost it, and keeps the last owner', async () => {
+    const server = new DemoServer('corin');
+    const now = server.recorded<Api['InstallationPage']>('/installation');
+    const anouk = now.people.find((p) => p.name === 'Anouk Sorrel')!;
+    const corin = now.people.find((p) => p.name === 'Corin Vale')!;
+    anouk.has_second_factor = true;
+    server.on('GET /installation', now);
+    const without = structuredClone(now);
+    without.people.find((p) => p.id === anouk.id)!.has_second_factor = false;
+    server.on(`POST /installation/people/${anouk.id}/factor-removals`, without);
+    server.on(`PUT /installation/people/${corin.id}/ownership`, {
+      status: 409,
+      type: 'last-owner',
+      detail: 'Corin Vale is the last owner of this installation.',
+    });
+    page = await Page.open('/installation', server);
+    await page.click('button', 'Lost');
+    await page.see('Anouk Sorrel signs in with the password alone now.');
+    await page.click('[aria-label="Corin Vale is an owner"]');
+    await page.see('Corin Vale is the last owner of this installation.');
+    const box = document.querySelector<HTMLInputElement>('[aria-label="Corin Vale is an owner"]');
+    expect(box?.checked, 'the box shows what counts').toBe(true);
+  });
+
   it('archives, and takes it back by one click', async () => {
     const server = new DemoServer('corin');
     const now = server.recorded<Api['InstallationPage']>('/installation');
@@ -232,6 +353,26 @@ describe('a day', () => {
     expect(page.text('.actions'), 'nobody’s entry is begun by Enter').toBe('');
     await page.press('w');
     await page.reach(/^\/SKR\/queue/);
+  });
+
+  it('tells an admin what fails in the background', async () => {
+    const server = new DemoServer('corin');
+    const overview = server.recorded<Api['OverviewPage']>('/projects/SKR/overview');
+    overview.failing = [{ text: 'The mail of an invitation did not go.', page: '/setup/people' }];
+    page = await Page.open('/SKR/today', server.on('GET /projects/SKR/overview', overview));
+    await page.see('The mail of an invitation did not go.', '[aria-label="Does not work"]');
+    await page.click('[aria-label="Does not work"] a', 'Look');
+    await page.reach(/^\/SKR\/setup\/people/);
+  });
+
+  it('shows a lead their own entries last, and begins only those by Enter', async () => {
+    const server = new DemoServer('maren');
+    const mine = new DemoServer('tobias').recorded<Api['TodayPage']>('/projects/SKR/today');
+    page = await Page.open('/SKR/today', server.on('GET /projects/SKR/today', mine));
+    await page.see('Yours to walk');
+    expect(page.text('.actions')).toContain('SKR-C13');
+    const order = page.all('h2');
+    expect(order.indexOf('Yours to walk')).toBeGreaterThan(order.indexOf('Turned since yesterday'));
   });
 
   it('shows a developer what came back and what is theirs', async () => {
@@ -329,7 +470,7 @@ describe('one’s own account', () => {
     page = await Page.open('/account', at);
     await page.click('button', 'Set one up');
     await page.see('ABCD EFGH');
-    expect(page.has('.qr svg')).toBe(true);
+    await vi.waitFor(() => expect(page.has('.qr svg')).toBe(true));
     await page.type('#factor-code', '123456');
     await page.submit('form:has(#factor-code)');
     await page.see('aaaaa-bbbbb', '[aria-label="Recovery codes"]');

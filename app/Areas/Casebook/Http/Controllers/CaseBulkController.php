@@ -16,6 +16,7 @@ use LucidStep\App\Models\BulkAct;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
@@ -38,6 +39,7 @@ final class CaseBulkController
 
     #[Costly]
     #[Post('/projects/{project}/case-previews', 'What an act on many cases would do', BulkEditPreview::class, BulkEditCasesRequest::class)]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function preview(BulkEditCasesRequest $request, Project $project): JsonResponse
     {

@@ -42,6 +42,7 @@ use LucidStep\App\Areas\Casebook\Queries\RoutineAndTableQueries;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
+use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Http\StampRequest;
@@ -161,6 +162,7 @@ final class CaseController
             CaseCheckRequest::class,
         ),
     ]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function check(CaseCheckRequest $request, Project $project, CheckCase $check): JsonResponse
     {
@@ -207,6 +209,7 @@ final class CaseController
             CaseRequest::class,
         ),
     ]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function merge(CaseRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
@@ -283,6 +286,7 @@ final class CaseController
             StampRequest::class,
         ),
     ]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function presence(StampRequest $request, TestCase $case, ReadCase $read, RecordPresence $presence): JsonResponse
     {

@@ -27,6 +27,7 @@ use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
@@ -185,6 +186,7 @@ final class CaseExchangeController
 
     #[Costly]
     #[Post('/projects/{project}/case-exports', 'Export cases', ExportState::class, ExportRequest::class, 201)]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function export(ExportRequest $request, Project $project, RequestExport $export): JsonResponse
     {
@@ -207,6 +209,7 @@ final class CaseExchangeController
     }
 
     #[Post('/case-exports/{export}/cancel', 'Stop an export', ExportState::class, StampRequest::class)]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function stopExport(StampRequest $request, CaseExport $export): JsonResponse
     {

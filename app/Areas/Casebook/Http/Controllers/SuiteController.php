@@ -24,6 +24,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
 use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\Suite;
+use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
@@ -132,6 +133,7 @@ final class SuiteController
             201,
         ),
     ]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function keep(FilterRequest $request, Project $project, SaveFilter $save): JsonResponse
     {

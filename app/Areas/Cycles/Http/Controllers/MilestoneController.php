@@ -16,6 +16,7 @@ use LucidStep\App\Areas\Cycles\Http\Requests\MilestoneRequest;
 use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\OpenApi\Delete;
@@ -72,6 +73,7 @@ final readonly class MilestoneController
             CloneRequest::class,
         ),
     ]
+    #[AllowedInArchive]
     #[LeastRole(Role::Lead)]
     public function previewAgain(CloneRequest $request, Milestone $milestone, CloneCycles $clone): JsonResponse
     {

@@ -46,6 +46,7 @@ use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
@@ -87,6 +88,7 @@ final readonly class PlanController
             EntrySelectionRequest::class,
         ),
     ]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function count(EntrySelectionRequest $request, Project $project, AddEntries $add): JsonResponse
     {
@@ -168,6 +170,7 @@ final readonly class PlanController
 
     #[Costly]
     #[Post('/cycles/{cycle}/clone-previews', 'Preview a clone of a cycle: old and new dates', ClonePreview::class, CloneRequest::class)]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function previewAgain(CloneRequest $request, Cycle $cycle, CloneCycles $clone): JsonResponse
     {
@@ -256,6 +259,7 @@ final readonly class PlanController
             AssignRequest::class,
         ),
     ]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function previewAssignment(AssignRequest $request, Cycle $cycle, AssignEntries $assign): JsonResponse
     {
@@ -286,6 +290,7 @@ final readonly class PlanController
 
     #[Costly]
     #[Post('/cycles/{cycle}/short-plan-previews', 'What to walk when time is short', ShortPlan::class, ShortTimeRequest::class)]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function previewShort(ShortTimeRequest $request, Cycle $cycle, PlanShortTime $plan): JsonResponse
     {

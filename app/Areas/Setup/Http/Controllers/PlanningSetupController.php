@@ -27,6 +27,7 @@ use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Release;
 use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
@@ -72,6 +73,7 @@ final readonly class PlanningSetupController
 
     #[Costly]
     #[Post('/projects/{project}/axis-checks', 'What axes give, by all combinations and by pairs', AxisCheck::class, AxesRequest::class)]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function check(AxesRequest $request, Project $project): JsonResponse
     {

@@ -19,6 +19,7 @@ use LucidStep\App\Areas\Today\Queries\ReadPack;
 use LucidStep\App\Areas\Today\Queries\ReadToday;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Role;
+use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\OpenApi\Get;
@@ -49,6 +50,7 @@ final readonly class TodayController
     }
 
     #[Post('/projects/{project}/today-seen', 'Say that one has seen what changed', null, SeenRequest::class, 204)]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function seen(SeenRequest $request, Project $project): JsonResponse
     {
@@ -70,6 +72,7 @@ final readonly class TodayController
     }
 
     #[Put('/projects/{project}/scratch', 'Write those notes', ScratchNote::class, ScratchRequest::class)]
+    #[AllowedInArchive]
     #[LeastRole(Role::Reader)]
     public function write(ScratchRequest $request, Project $project): JsonResponse
     {

@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Feature\People;
+
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Models\Role;
+use LucidStep\Tests\Support\ApiOperations;
+use LucidStep\Tests\Support\Everything;
+use LucidStep\Tests\Support\FeatureTestCase;
+use LucidStep\Tests\Support\FittingBodies;
+use LucidStep\Tests\Support\Walks;
+
+/**
+ * What is archived is read and not written, by whatever way: made from the description of the API, so that a new way is no leak.
+ */
+final class ArchivedTest extends FeatureTestCase
+{
+    use ApiOperations;
+    use Everything;
+    use FittingBodies;
+    use Walks;
+
+    /** What belongs to the person and not to the project: what they have seen, their notes, what they look for, where they are. */
+    private const THEIR_OWN = [
+        'POST /projects/{project}/case-exports',
+        'POST /projects/{project}/filters',
+        'POST /projects/{project}/today-seen',
+        'PUT /projects/{project}/scratch',
+        'PUT /cases/{case}/presence',
+    ];
+
+    public function test_no_write_of_the_api_changes_anything_of_an_archived_project(): void
+    {
+        $this->spec = self::description();
+        $this->ids = $this->everything($this->world);
+        $admin = $this->world->person('admin', Role::Admin);
+        $this->ids['person'] = $this->world->person('somebody else')->id;
+        $this->world->project->update(['archived_at' => Carbon::now()]);
+        // Whoever looks first asks for their role as a reader, in the same process.
+        $this->looks = false;
+        $faults = [];
+        $refused = 0;
+        foreach ($this->operations(['post', 'put', 'patch', 'delete']) as [$method, $path, $operation]) {
+            $own = \in_array("{$method} {$path}", self::THEIR_OWN, true);
+            if ($own || 1 !== preg_match('/\{(?!id\}|session\})/', $path)) {
+                continue;
+            }
+            $before = $this->everythingKept();
+            DB::beginTransaction();
+            $answer = $this->as($admin, $method, $this->real($path), $this->body($path) ?? $this->plausible($operation));
+            $changed = $this->everythingKept() !== $before;
+            DB::rollBack();
+            $status = $answer->getStatusCode();
+            $isArchived = 'urn:lucid-step:problem:archived' === $answer->json('type');
+            $refused += $isArchived ? 1 : 0;
+            // Previews and checks work nothing into the project.
+            if ($changed || 500 === $status) {
+                $faults[] = "{$method} {$path}: {$status}" . ($changed ? ', and something changed' : '');
+            }
+        }
+        self::assertSame([], $faults);
+        self::assertGreaterThan(110, $refused);
+    }
+
+    public function test_every_reading_is_as_before(): void
+    {
+        $this->spec = self::description();
+        $this->ids = $this->everything($this->world);
+        $admin = $this->world->person('admin', Role::Admin);
+        $read = function () use ($admin): array {
+            $statuses = [];
+            foreach ($this->operations(['get']) as [$method, $path]) {
+                $statuses[$path] = $this->as($admin, $method, $this->real($path))->getStatusCode();
+            }
+
+            return $statuses;
+        };
+        $before = $read();
+        $this->world->project->update(['archived_at' => Carbon::now()]);
+        self::assertSame($before, $read());
+    }
+}
