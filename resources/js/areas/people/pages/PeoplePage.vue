@@ -160,7 +160,7 @@ async function left(person: Api['ProjectPerson']): Promise<void> {
 </template>
 
 <style scoped>
-td {
+table.lines td {
   vertical-align: middle;
 }
 dl {

@@ -47,7 +47,8 @@ const dayWords = computed(() => {
   if (!o || all.value.length > 0) return '';
   const run = o.cycles.length + o.more_cycles;
   const words = [run === 1 ? '1 cycle runs' : `${run} cycles run`];
-  if (leads.value) words.push(o.walking.length === 1 ? '1 person walks now' : `${o.walking.length} walk now`);
+  const walk = new Set(o.walking.map((w) => w.person.id)).size;
+  if (leads.value) words.push(walk === 1 ? '1 person walks now' : `${walk} people walk now`);
   return words.join(' · ');
 });
 const free = computed(() => {
