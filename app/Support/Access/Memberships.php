@@ -43,7 +43,9 @@ final class Memberships
             $found = $of->first();
             $column = static fn(string $name): ?string => null === ($it = $found?->getAttributes()[$name] ?? null) ? null : (string) $it;
             $this->hidden[$projectId] = $column('hidden');
-            $this->archived[$projectId] = $column('archived');
+            if (null !== $found && !request()->isMethodSafe()) {
+                $this->archived[$projectId] = $column('archived');
+            }
             $this->known[$key] = $found?->role;
         }
 
@@ -61,11 +63,17 @@ final class Memberships
     }
 
     /**
-     * @return ?string the name of a project that is archived; null when it is not, or nobody writes
+     * @return ?string the name of a project that is archived; null when it is not
      */
     public function archived(string $projectId): ?string
     {
-        return $this->archived[$projectId] ?? null;
+        // Whoever has no part in the project any more has brought no word of it along.
+        if (!\array_key_exists($projectId, $this->archived)) {
+            $name = DB::table('projects')->where('id', $projectId)->whereNotNull('archived_at')->value('name');
+            $this->archived[$projectId] = \is_string($name) ? $name : null;
+        }
+
+        return $this->archived[$projectId];
     }
 
     /**

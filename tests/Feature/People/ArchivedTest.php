@@ -6,6 +6,7 @@ namespace LucidStep\Tests\Feature\People;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
 use LucidStep\App\Models\Role;
 use LucidStep\Tests\Support\ApiOperations;
 use LucidStep\Tests\Support\Everything;
@@ -63,6 +64,31 @@ final class ArchivedTest extends FeatureTestCase
         }
         self::assertSame([], $faults);
         self::assertGreaterThan(110, $refused);
+    }
+
+    /**
+     * What was walked without the server lies in no address of a project, and whoever left has no part in it any more.
+     */
+    public function test_what_a_device_brings_late_waits_there_also_of_somebody_who_left(): void
+    {
+        $me = $this->world->person();
+        [$begun, $fresh] = [$this->world->entry($me), $this->world->entry($me)];
+        $attempt = $this->walked($begun, $me);
+        $body = ['id' => (string) Str::uuid7(), 'case_version_id' => $fresh->case_version_id];
+        $verdict = ['round' => 1, 'step' => 1, 'verdict' => 'pass'];
+        $send = fn(): array => [
+            $this->as($me, 'POST', "/entries/{$fresh->id}/device-attempts", $body)->json('type'),
+            $this->as($me, 'POST', "/attempts/{$attempt}/verdicts", $verdict)->json('type'),
+        ];
+        $this->world->project->update(['archived_at' => Carbon::now()]);
+        $archived = array_fill(0, 2, 'urn:lucid-step:problem:archived');
+        foreach (['who has part in it', 'who left'] as $who) {
+            self::assertSame($archived, $send(), $who);
+            DB::table('memberships')->where('user_id', $me->id)->delete();
+        }
+        self::assertSame(1, DB::table('attempts')->count());
+        $this->world->project->update(['archived_at' => null]);
+        $this->as($me, 'POST', "/entries/{$fresh->id}/device-attempts", $body)->assertSuccessful();
     }
 
     public function test_every_reading_is_as_before(): void

@@ -14,6 +14,7 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Problems\Archived;
 use LucidStep\Core\Planning\CycleLogKind;
 
 /**
@@ -27,6 +28,7 @@ final readonly class RestoreWalkedEntry
     /**
      * Whether it would be found, asked by the address before anything else is looked at.
      *
+     * @throws Archived when nothing comes into the project any more: it waits on the device
      * @throws ModelNotFoundException when there was no such entry, or the person had no part in it
      */
     public function sure(string $id, User $user): void
@@ -37,6 +39,8 @@ final readonly class RestoreWalkedEntry
         if (null === $project || !$this->theirs($project, $assignee, $user)) {
             throw new ModelNotFoundException();
         }
+        $archived = $this->memberships->archived($project);
+        throw_if(null !== $archived, Archived::project((string) $archived));
     }
 
     /**
