@@ -348,6 +348,13 @@ class Outbox {
     this.tell('changed');
   }
 
+  /** This tab sends nothing more, since nobody is signed in or it is closed. What waits stays on the device. */
+  end(): void {
+    this.user = null;
+    if (this.timer !== null) clearTimeout(this.timer);
+    this.timer = null;
+  }
+
   private later(ms: number): void {
     if (this.timer === null) {
       this.timer = setTimeout(() => {

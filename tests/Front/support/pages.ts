@@ -125,6 +125,7 @@ export class Page {
     private readonly wrapper: VueWrapper,
     private readonly pathOf: () => string,
     readonly complaints: string[],
+    private readonly die: () => void,
   ) {}
 
   static async open(path: string, server: DemoServer | Who = 'maren', sameDevice = false): Promise<Page> {
@@ -141,10 +142,11 @@ export class Page {
       );
     window.history.replaceState(null, '', path);
     await import('@/areas/walk/commands');
-    const [{ default: App }, { router }, { theme }] = await Promise.all([
+    const [{ default: App }, { router }, { theme }, { outbox }] = await Promise.all([
       import('@/App.vue'),
       import('@/router'),
       import('@/kit/theme'),
+      import('@/offline/outbox'),
     ]);
     const queries = new QueryClient({ defaultOptions: { queries: { retry: false, networkMode: 'always' } } });
     await router.push(path);
@@ -158,7 +160,13 @@ export class Page {
         ],
       },
     });
-    const page = new Page(at, wrapper, () => router.currentRoute.value.fullPath, complaints);
+    const page = new Page(
+      at,
+      wrapper,
+      () => router.currentRoute.value.fullPath,
+      complaints,
+      () => outbox.end(),
+    );
     await page.settle(8);
     return page;
   }
@@ -172,6 +180,7 @@ export class Page {
   }
 
   close(): void {
+    this.die();
     this.wrapper.unmount();
     document.body.replaceChildren();
     vi.restoreAllMocks();

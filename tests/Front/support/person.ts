@@ -45,10 +45,11 @@ export class Person {
       },
     };
     Object.defineProperty(navigator, 'locks', { value: locks, configurable: true });
-    const [{ default: WalkPage }, { default: SaveState }, { whoIsThere }] = await Promise.all([
+    const [{ default: WalkPage }, { default: SaveState }, { whoIsThere }, { outbox }] = await Promise.all([
       import('@/areas/walk/pages/WalkPage.vue'),
       import('@/offline/SaveState.vue'),
       import('@/areas/people/session'),
+      import('@/offline/outbox'),
     ]);
     await whoIsThere();
     const elsewhere = { render: () => h('p', 'Elsewhere') };
@@ -70,7 +71,10 @@ export class Person {
       server,
       page,
       () => router.currentRoute.value.fullPath,
-      () => (alive = false),
+      () => {
+        alive = false;
+        outbox.end();
+      },
     );
     const there = (): boolean => me.has('.lit, .wrap, .whole');
     await vi.waitFor(() => expect(there(), me.text()).toBe(true), { timeout: 5_000, interval: 10 });

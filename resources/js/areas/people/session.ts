@@ -113,6 +113,7 @@ export async function refreshSession(): Promise<void> {
 export async function signOut(): Promise<boolean> {
   localStorage.setItem(LEAVING, '1');
   state.value = null;
+  outbox.end();
   await clearDevice([LEAVING]);
   tabs.postMessage(null);
   return (await endSession()) || (await globalThis.caches?.match('/')) !== undefined;
