@@ -107,7 +107,7 @@ final class AwayTest extends BrowserTestCase
     public function test_a_person_without_rights_reads_and_changes_nothing(): void
     {
         $reader = $this->tester()->signIn('edda');
-        $reader->see('Nothing is assigned to you.');
+        $reader->see('2 cycles run');
         $reader->open('/SKR/cycles/SKR-R2')->see('SKR-C13')->seeNot('Walk my next entry');
         $reader->click('.list a', 'A passenger of 15')->see('Attempt 1')->seeNot('Walk it again')->seeNot('Ask for a retest');
         $reader->open('/SKR/defects/SKR-D1')->see('7:30 stands last')->seeNot('Move it to');
