@@ -64,7 +64,8 @@ final class SecretsTest extends FeatureTestCase
         $faults = [];
         $tried = $taken = 0;
         foreach ($this->operations(['post', 'put', 'patch', 'delete']) as [$method, $path, $operation]) {
-            if (str_contains($path, '/data-tables')) {
+            // What a person is called is no text of a project.
+            if (str_contains($path, '/data-tables') || str_starts_with($path, '/account')) {
                 continue;
             }
             $body = $this->body($path) ?? $this->plausible($operation);
