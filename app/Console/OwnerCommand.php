@@ -6,8 +6,8 @@ namespace LucidStep\App\Console;
 
 use Illuminate\Console\Command;
 use Illuminate\Support\Str;
+use LucidStep\App\Areas\People\Actions\OneTimeLinks;
 use LucidStep\App\Models\LinkPurpose;
-use LucidStep\App\Models\OneTimeLink;
 use LucidStep\App\Models\User;
 
 /**
@@ -38,8 +38,8 @@ final class OwnerCommand extends Command
 
             return self::FAILURE;
         }
-        $address = OneTimeLink::make(LinkPurpose::Owner, $user);
-        $minutes = OneTimeLink::MINUTES;
+        $address = OneTimeLinks::make(LinkPurpose::Owner, $user);
+        $minutes = OneTimeLinks::MINUTES;
         $this->line(
             null === $user
                 ? "The first owner is made here, within {$minutes} minutes:"

@@ -7,7 +7,8 @@ namespace LucidStep\App\Models;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
-use Illuminate\Support\Str;
+use LucidStep\Core\Access\InvitationState;
+use LucidStep\Core\Access\Role;
 
 /**
  * Somebody asked into a project, by mail. Whoever holds its address and is that person may join once.
@@ -52,34 +53,9 @@ final class Invitation extends Record
         return self::query()->whereNull('accepted_at')->whereNull('withdrawn_at');
     }
 
-    /**
-     * The page that it is accepted at. It can be told again, and nobody makes it up: it is signed with the key of the installation.
-     * What proves it stands behind the #, so that no log of a server ever has it.
-     */
-    public function address(): string
+    public function state(): InvitationState
     {
-        return url('/join#' . $this->token());
-    }
-
-    public function token(): string
-    {
-        return "{$this->id}.{$this->proof()}";
-    }
-
-    /**
-     * @return ?self null when no invitation has this token
-     */
-    public static function byToken(string $token): ?self
-    {
-        [$id, $proof] = [...explode('.', $token, 2), ''];
-        $found = Str::isUuid($id) ? self::query()->find($id) : null;
-
-        return null !== $found && hash_equals($found->proof(), $proof) ? $found : null;
-    }
-
-    private function proof(): string
-    {
-        return hash_hmac('sha256', "invitation {$this->id} {$this->email}", (string) config('app.key'));
+        return InvitationState::of($this->accepted_at, $this->withdrawn_at, $this->expires_at, Carbon::now());
     }
 
     /**

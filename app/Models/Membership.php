@@ -6,6 +6,7 @@ namespace LucidStep\App\Models;
 
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
+use LucidStep\Core\Access\Role;
 
 /**
  * A person in a project, with a role.

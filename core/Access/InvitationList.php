@@ -15,8 +15,6 @@ final class InvitationList
 
     public const LONGEST = 254;
 
-    public const ROLES = ['admin', 'lead', 'tester', 'developer', 'reader'];
-
     /** Heads of tables, which invite nobody. */
     private const HEADS = ['mail', 'e-mail', 'email', 'mail address', 'email address', 'address', 'name', 'role'];
 
@@ -81,7 +79,7 @@ final class InvitationList
             if (1 === preg_match('/^(.*?)<?([^\s<>"]+@[^\s<>"]+)>?\s*$/u', $cell, $found)) {
                 $emails[] = mb_strtolower($found[2]);
                 $names[] = trim($found[1], " \t\"'");
-            } elseif (\in_array($lower, self::ROLES, true)) {
+            } elseif (null !== Role::tryFrom($lower)) {
                 $role = $lower;
             } elseif ('' !== $cell) {
                 // After name and address stands the role.
@@ -100,7 +98,10 @@ final class InvitationList
                 'There are two addresses in this line. Write each person into a line of their own.',
             ),
             !self::isAddress($email) => self::refused($line, "“{$email}” is no mail address."),
-            null !== $unknown => self::refused($line, "“{$unknown}” is no role. Roles are " . implode(', ', self::ROLES) . '.'),
+            null !== $unknown => self::refused(
+                $line,
+                "“{$unknown}” is no role. Roles are " . implode(', ', array_column(Role::cases(), 'value')) . '.',
+            ),
             default => $line,
         };
     }

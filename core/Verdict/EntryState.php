@@ -11,6 +11,9 @@ final readonly class EntryState
 {
     public const RETEST = 'retest';
 
+    /** Nobody has to do anything with it any more: what failed or is blocked comes back to whoever has it. */
+    public const SETTLED = ['pass', 'not_applicable'];
+
     /**
      * @param  string  $displayState a verdict's value, `in_progress` or `retest`
      * @param  ?Verdict  $previousVerdict   for a retest: the verdict of the attempt that is to be repeated

@@ -24,10 +24,10 @@ use LucidStep\App\Models\Environment;
 use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Keys\NextKey;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Defects\DefectState;
 
 /**

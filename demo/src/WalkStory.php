@@ -27,9 +27,9 @@ use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
+use LucidStep\Core\Access\Role;
 
 /**
  * Walks an entry as its story says, through the actions of the walk.

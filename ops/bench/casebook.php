@@ -16,8 +16,8 @@ use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 
 require __DIR__ . '/support.php';
 

@@ -8,8 +8,8 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\Tester;
 
 require __DIR__ . '/support.php';

@@ -8,7 +8,7 @@ use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Str;
 use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\LateCommand;
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 
 /**
  * A project with one of everything, for tests that go through all addresses.

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Support;
 
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 
 /**
  * A cycle with two attempts: one with everything in it that a record can hold, finished, corrected and with things removed;

@@ -13,11 +13,11 @@ use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\EntryCondition;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\Step;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Keys\NextKey;
+use LucidStep\Core\Access\Role;
 
 /**
  * A small project with people, a cycle and entries, for tests.

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Support\Access;
 
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 
 /**
  * From which role on a write of the API is allowed at all, whatever its body. The policies say what more is needed.

@@ -9,8 +9,8 @@ use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Models\Membership;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 
 /**
  * Who is what in which project, asked once per request.

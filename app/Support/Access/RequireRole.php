@@ -10,9 +10,9 @@ use Illuminate\Http\Request;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Http\RouteAttribute;
 use LucidStep\App\Support\Problems\Archived;
+use LucidStep\Core\Access\Role;
 use Symfony\Component\HttpFoundation\Response;
 
 /**

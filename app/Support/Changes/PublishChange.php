@@ -18,4 +18,16 @@ final class PublishChange
     {
         DB::table('changes')->insert(['project_id' => $project, 'topic' => $topic, 'subject_id' => $subject, 'cycle_id' => $cycle]);
     }
+
+    /**
+     * The same of many, at once.
+     *
+     * @param  list<string>  $subjects
+     */
+    public function all(string $project, string $topic, array $subjects): void
+    {
+        DB::table('changes')->insert(
+            array_map(static fn(string $id): array => ['project_id' => $project, 'topic' => $topic, 'subject_id' => $id], $subjects),
+        );
+    }
 }

@@ -1,15 +1,11 @@
 <script setup lang="ts">
-import { useRouter } from 'vue-router';
-import { session, signOut } from '@/areas/people/session';
+import { session } from '@/areas/people/session';
+import { useLeaving } from '@/areas/people/useLeaving';
 import LucidMark from '@/kit/LucidMark.vue';
 import NoticeBar from '@/kit/NoticeBar.vue';
 
 /** The masthead of pages that lie in no project. */
-const router = useRouter();
-async function leave(): Promise<void> {
-  if (await signOut()) location.replace('/sign-in');
-  else await router.push('/sign-in');
-}
+const leave = useLeaving();
 </script>
 
 <template>

@@ -9,7 +9,8 @@ import { useKeys } from '@/kit/keys';
 import { zone } from '@/kit/zone';
 import { useLive } from '@/offline/live';
 import { usePack } from '@/areas/walk/usePack';
-import { projectOf, rememberProject, session, signOut } from '@/areas/people/session';
+import { projectOf, rememberProject, session } from '@/areas/people/session';
+import { useLeaving } from '@/areas/people/useLeaving';
 import LucidMark from '@/kit/LucidMark.vue';
 import { areasOf, placesOf } from './places';
 
@@ -19,6 +20,7 @@ const KeysHelp = defineAsyncComponent(() => import('./KeysHelp.vue'));
 const props = defineProps<{ project: string }>();
 const route = useRoute();
 const router = useRouter();
+const leave = useLeaving();
 const goTo = ref(false);
 const help = ref(false);
 const menu = ref(false);
@@ -92,10 +94,6 @@ onMounted(() => {
 async function change(project: string): Promise<void> {
   menu.value = false;
   await router.push(`/${project}/today`);
-}
-async function leave(): Promise<void> {
-  if (await signOut()) location.replace('/sign-in');
-  else await router.push('/sign-in');
 }
 function active(path: string): boolean {
   return (

@@ -6,8 +6,8 @@ namespace LucidStep\Tests\Feature\Api;
 
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\ApiOperations;
 use LucidStep\Tests\Support\Everything;
 use LucidStep\Tests\Support\FeatureTestCase;

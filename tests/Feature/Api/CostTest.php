@@ -11,8 +11,8 @@ use Illuminate\Support\Facades\Route;
 use Illuminate\Support\Str;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Execution\AttemptSize;
 use LucidStep\Tests\Support\FeatureTestCase;
 

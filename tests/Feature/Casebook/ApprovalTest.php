@@ -7,8 +7,8 @@ namespace LucidStep\Tests\Feature\Casebook;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use PHPUnit\Framework\Attributes\DataProvider;
 

@@ -6,7 +6,7 @@ namespace LucidStep\Tests\Feature\Casebook;
 
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 /**

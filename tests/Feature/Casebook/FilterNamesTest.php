@@ -6,7 +6,7 @@ namespace LucidStep\Tests\Feature\Casebook;
 
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 /**

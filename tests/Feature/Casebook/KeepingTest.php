@@ -9,8 +9,8 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\JobState;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 final class KeepingTest extends FeatureTestCase

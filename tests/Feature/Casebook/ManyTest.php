@@ -7,8 +7,8 @@ namespace LucidStep\Tests\Feature\Casebook;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Folder;
 use LucidStep\App\Models\Membership;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\World;
 

@@ -7,8 +7,8 @@ namespace LucidStep\Tests\Feature\Casebook;
 use Illuminate\Queue\Events\Looping;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Background\BackgroundWork;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 /**

@@ -8,8 +8,8 @@ use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Models\CaseVersion;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use PHPUnit\Framework\Attributes\DataProvider;
 

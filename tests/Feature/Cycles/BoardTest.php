@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Cycles;
 
 use Illuminate\Support\Carbon;
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 final class BoardTest extends FeatureTestCase

@@ -8,7 +8,7 @@ use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Membership;
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 /**

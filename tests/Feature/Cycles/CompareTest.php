@@ -7,7 +7,7 @@ namespace LucidStep\Tests\Feature\Cycles;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 /**

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Cycles;
 
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\ApiOperations;
 use LucidStep\Tests\Support\Everything;
 use LucidStep\Tests\Support\FeatureTestCase;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Feature\Defects;
 
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 final class DefectTest extends FeatureTestCase

@@ -6,7 +6,7 @@ namespace LucidStep\Tests\Feature\Defects;
 
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Defects\Queries\FindDefects;
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\World;
 

@@ -9,8 +9,8 @@ use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
 use LucidStep\App\Areas\Notices\Data\NoticeKind;
 use LucidStep\App\Models\Membership;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\World;
 

@@ -6,6 +6,7 @@ namespace LucidStep\Tests\Feature\People;
 
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
+use LucidStep\App\Areas\People\Actions\OneTimeLinks;
 use LucidStep\App\Models\User;
 use LucidStep\Tests\Support\FeatureTestCase;
 
@@ -84,7 +85,7 @@ final class AccountTest extends FeatureTestCase
     public function test_an_address_that_works_once_ends_every_session_before(): void
     {
         $there = $this->signIn('Firefox/1 Windows');
-        $token = explode('#', \LucidStep\App\Models\OneTimeLink::make(\LucidStep\App\Models\LinkPurpose::Password, $this->ana))[1];
+        $token = explode('#', OneTimeLinks::make(\LucidStep\App\Models\LinkPurpose::Password, $this->ana))[1];
         $this->fresh();
         $this->json(
             'POST',

@@ -7,7 +7,7 @@ namespace LucidStep\Tests\Feature\People;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\ApiOperations;
 use LucidStep\Tests\Support\Everything;
 use LucidStep\Tests\Support\FeatureTestCase;

@@ -5,11 +5,12 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\People;
 
 use Illuminate\Support\Facades\Mail;
+use LucidStep\App\Areas\People\Queries\InvitationLinks;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\Membership;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 /**
@@ -101,6 +102,8 @@ final class ComingAndGoingTest extends FeatureTestCase
     {
         $open = Invitation::open()->where('email', $who->email)->first();
 
-        return null === $open ? 0 : $this->as($who, 'POST', '/invitation-acceptances', ['token' => $open->token()])->getStatusCode();
+        return null === $open
+            ? 0
+            : $this->as($who, 'POST', '/invitation-acceptances', ['token' => InvitationLinks::token($open)])->getStatusCode();
     }
 }

@@ -10,11 +10,12 @@ use Illuminate\Support\Facades\Hash;
 use Illuminate\Support\Facades\Mail;
 use Illuminate\Testing\TestResponse;
 use LucidStep\App\Areas\Mail\PlainMail;
+use LucidStep\App\Areas\People\Actions\OneTimeLinks;
 use LucidStep\App\Models\LinkPurpose;
 use LucidStep\App\Models\OneTimeLink;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use Symfony\Component\HttpFoundation\Response;
 
@@ -197,7 +198,7 @@ final class InstallationTest extends FeatureTestCase
         Mail::assertSent(PlainMail::class, 1);
         $this->guest('/password-resets', ['email' => 'ben@bakery.test'])->assertNoContent();
         self::assertSame(1, OneTimeLink::query()->whereNull('used_at')->count(), 'the newest alone works');
-        $token = explode('#', OneTimeLink::make(LinkPurpose::Password, $ben))[1];
+        $token = explode('#', OneTimeLinks::make(LinkPurpose::Password, $ben))[1];
         $this->guest('/link-uses', ['token' => $token, 'password' => '123456789012'])->assertJsonPath(
             'errors.password.0',
             'This is one of the commonest passwords, which are tried first. Choose another.',

@@ -12,9 +12,9 @@ use LucidStep\App\Areas\People\Jobs\SendInvitation;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\Membership;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
 use Symfony\Component\HttpFoundation\Response;
@@ -143,6 +143,12 @@ final class PeopleTest extends FeatureTestCase
         $this->guest('/invitation-lookups', ['token' => $token])
             ->assertConflict()
             ->assertJsonPath('why', 'withdrawn');
+        // What is over is neither sent again nor told, by whatever button of a page that is out of date.
+        foreach ([['POST', '/sendings'], ['POST', '/addresses'], ['DELETE', '']] as [$method, $way]) {
+            $this->as($this->admin, $method, "/invitations/{$invitation->id}{$way}")
+                ->assertConflict()
+                ->assertJsonPath('why', 'withdrawn');
+        }
         self::assertSame([], $this->as($this->admin, 'GET', '/projects/TST/people')->json('invitations'));
         $this->invite('ana@bakery.test')->assertJsonPath('0.became', 'invited');
         $log = $this->as($this->admin, 'GET', '/projects/TST/setup-log')->assertOk()->json('items');

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\People;
 
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\ApiOperations;
 use LucidStep\Tests\Support\DescribedAnswers;
 use LucidStep\Tests\Support\Everything;

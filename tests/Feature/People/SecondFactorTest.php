@@ -7,8 +7,8 @@ namespace LucidStep\Tests\Feature\People;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
+use LucidStep\App\Areas\People\Actions\OneTimeLinks;
 use LucidStep\App\Models\LinkPurpose;
-use LucidStep\App\Models\OneTimeLink;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Access\Totp;
 use LucidStep\Tests\Support\FeatureTestCase;
@@ -113,7 +113,7 @@ final class SecondFactorTest extends FeatureTestCase
     public function test_a_mail_alone_is_no_second_factor(): void
     {
         $codes = $this->confirm();
-        $token = fn(LinkPurpose $purpose): string => explode('#', OneTimeLink::make($purpose, $this->ana))[1];
+        $token = fn(LinkPurpose $purpose): string => explode('#', OneTimeLinks::make($purpose, $this->ana))[1];
         $mailed = ['token' => $token(LinkPurpose::Password), 'password' => 'another one on the quay'];
         $this->guest('/link-uses', $mailed)->assertJsonStructure(['errors' => ['code']]);
         $this->guest('/session', ['email' => $this->ana->email, 'password' => self::PASSWORD, 'code' => $codes[1]])->assertOk();

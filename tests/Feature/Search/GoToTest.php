@@ -7,8 +7,8 @@ namespace LucidStep\Tests\Feature\Search;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Areas\Search\Data\GoToItem;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\World;
 

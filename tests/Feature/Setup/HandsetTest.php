@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Feature\Setup;
 
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\World;
 

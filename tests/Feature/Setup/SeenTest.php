@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Feature\Setup;
 
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 /**

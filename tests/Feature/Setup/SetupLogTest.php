@@ -8,8 +8,8 @@ use Illuminate\Database\QueryException;
 use Illuminate\Routing\Route as Path;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Route;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 /**

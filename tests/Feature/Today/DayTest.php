@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Today;
 
 use Illuminate\Support\Carbon;
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 
 /**

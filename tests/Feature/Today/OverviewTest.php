@@ -10,8 +10,8 @@ use Illuminate\Support\Str;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\Invitation;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
 

@@ -11,8 +11,8 @@ use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Membership;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
 

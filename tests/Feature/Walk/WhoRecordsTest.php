@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Walk;
 
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Verdict\Policies;
 use LucidStep\Tests\Support\FeatureTestCase;
 use PHPUnit\Framework\Attributes\DataProvider;

@@ -15,9 +15,9 @@ use LucidStep\App\Areas\Casebook\Data\RefusedCase;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Areas\Casebook\Queries\ReadCase;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Casebook\CaseState;
 
 /**

@@ -8,9 +8,9 @@ use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\People\OpenWork;
+use LucidStep\Core\Access\Role;
 
 /**
  * Cases that somebody looks after: questions about them go to their owner.

@@ -11,10 +11,10 @@ use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Areas\Casebook\Queries\FolderPaths;
 use LucidStep\App\Models\Folder;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Revisions\Seen;
+use LucidStep\Core\Access\Role;
 
 /**
  * Makes, names, moves and bins folders.

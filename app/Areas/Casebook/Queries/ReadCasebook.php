@@ -18,10 +18,10 @@ use LucidStep\App\Models\Folder;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Data\Person;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Casebook\CustomField;
 
 /**

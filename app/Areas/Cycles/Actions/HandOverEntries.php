@@ -12,6 +12,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\People\OpenWork;
 use LucidStep\Core\Planning\CycleState;
+use LucidStep\Core\Verdict\EntryState;
 
 /**
  * Entries that are not done, in cycles that still run or are planned.
@@ -68,6 +69,6 @@ final readonly class HandOverEntries implements OpenWork
             ->where('cycles.project_id', $project->id)
             ->whereNotIn('cycles.state', [CycleState::Closed->value, CycleState::Abandoned->value])
             ->whereNotNull('assignee_id')
-            ->whereNotIn('display_state', ['pass', 'not_applicable']);
+            ->whereNotIn('display_state', EntryState::SETTLED);
     }
 }

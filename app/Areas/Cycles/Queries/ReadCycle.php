@@ -11,8 +11,9 @@ use LucidStep\App\Areas\Cycles\Data\EntryReadiness;
 use LucidStep\App\Areas\Cycles\Data\PlanCondition;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\Role;
+use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Execution\CycleView;
 use LucidStep\Core\Execution\EntryFacts;
 use LucidStep\Core\Execution\HeldCheck;
@@ -20,6 +21,7 @@ use LucidStep\Core\Execution\Readiness;
 use LucidStep\Core\Planning\Condition;
 use LucidStep\Core\Planning\ConditionKind;
 use LucidStep\Core\Planning\Conditions;
+use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\EntryState;
 use LucidStep\Core\Verdict\Policies;
 
@@ -108,69 +110,86 @@ final class ReadCycle
      */
     public function held(Cycle $cycle): array
     {
-        $check = new HeldCheck(Carbon::now()->toDateTimeImmutable(), $cycle->conditions_hold);
+        return $this->heldIn([$cycle])[$cycle->id];
+    }
+
+    /**
+     * The same of several cycles, in as many queries.
+     *
+     * @param  list<Cycle>  $cycles
+     *
+     * @return array<string, list<string>> ids by cycle
+     */
+    public function heldIn(array $cycles): array
+    {
+        $now = Carbon::now()->toDateTimeImmutable();
+        $ids = array_column($cycles, 'id');
+        $checks = array_combine($ids, array_map(static fn(Cycle $c): HeldCheck => new HeldCheck($now, $c->conditions_hold), $cycles));
         $state = static fn(string $shown, ?string $before, bool $stopped = false): EntryState => EntryState::stored(
             $shown,
             $before,
             $stopped,
         );
-        $held = [];
+        $held = array_fill_keys($ids, []);
         foreach (
             DB::table('entries')
-                ->where('cycle_id', $cycle->id)
+                ->whereIn('cycle_id', $ids)
                 ->where(static fn($q) => $q->whereNotNull('not_before')->orWhereNotNull('not_after'))
-                ->get(['id', 'display_state', 'previous_verdict', 'not_before', 'not_after'])
+                ->get(['id', 'cycle_id', 'display_state', 'previous_verdict', 'not_before', 'not_after'])
             as $e
         ) {
-            if ($check->byWindow($state($e->display_state, $e->previous_verdict), self::time($e->not_before), self::time($e->not_after))) {
-                $held[$e->id] = true;
+            $shown = $state($e->display_state, $e->previous_verdict);
+            if ($checks[$e->cycle_id]->byWindow($shown, self::time($e->not_before), self::time($e->not_after))) {
+                $held[$e->cycle_id][$e->id] = true;
             }
         }
         foreach (
             DB::table('entry_stops')
                 ->join('entries', 'entries.id', '=', 'entry_id')
-                ->where('cycle_id', $cycle->id)
-                ->get(['entries.id', 'display_state', 'previous_verdict'])
+                ->whereIn('cycle_id', $ids)
+                ->get(['entries.id', 'cycle_id', 'display_state', 'previous_verdict'])
             as $e
         ) {
-            if ($check->byStop($state($e->display_state, $e->previous_verdict, true))) {
-                $held[$e->id] = true;
+            if ($checks[$e->cycle_id]->byStop($state($e->display_state, $e->previous_verdict, true))) {
+                $held[$e->cycle_id][$e->id] = true;
             }
         }
-        foreach ($this->unpassed($cycle) as $c) {
-            $waits = $check->byCondition(
+        foreach ($this->unpassed($ids) as $c) {
+            $waits = $checks[$c->cycle_id]->byCondition(
                 $state($c->display_state, $c->previous_verdict),
                 ConditionKind::from($c->kind),
                 $state($c->needed_state, $c->needed_before, $c->needed_stopped),
             );
-            $held += $waits ? array_fill_keys(explode(',', $c->entries), true) : [];
+            $held[$c->cycle_id] += $waits ? array_fill_keys(explode(',', $c->entries), true) : [];
         }
 
-        return array_map(strval(...), array_keys($held));
+        return array_map(static fn(array $of): array => array_map(strval(...), array_keys($of)), $held);
     }
 
     /**
-     * Conditions of a cycle's undecided entries on what did not pass; a pass meets every condition. Those of which the same
+     * Conditions of the undecided entries of cycles on what did not pass; a pass meets every condition. Those of which the same
      * is known stand together.
+     *
+     * @param  list<string>  $cycles
      *
      * @return list<\stdClass>
      */
-    private function unpassed(Cycle $cycle): array
+    private function unpassed(array $cycles): array
     {
         $rows = DB::select(
             <<<'SQL'
-            select kind, waiting.display_state, waiting.previous_verdict, needed.display_state as needed_state,
+            select waiting.cycle_id, kind, waiting.display_state, waiting.previous_verdict, needed.display_state as needed_state,
                 needed.previous_verdict as needed_before, stops.entry_id is not null as needed_stopped,
                 string_agg(entry_conditions.entry_id::text, ',') as entries
             from entry_conditions join entries as waiting on waiting.id = entry_conditions.entry_id
-            join entries as needed on needed.id = needs_id
+            join entries as needed on needed.id = needs_id and needed.cycle_id = waiting.cycle_id
             left join (select distinct entry_id from entry_stops) as stops on stops.entry_id = needs_id
-            where waiting.cycle_id = ? and needed.cycle_id = ? and waiting.display_state = any(?::text[])
+            where waiting.cycle_id = any(?::uuid[]) and waiting.display_state = any(?::text[])
                 and needed.display_state <> 'pass'
-            group by 1, 2, 3, 4, 5, 6
+            group by 1, 2, 3, 4, 5, 6, 7
             SQL
             ,
-            [$cycle->id, $cycle->id, self::asArray(UndecidedEntries::STATES)],
+            [self::asArray($cycles), self::asArray(UndecidedEntries::STATES)],
         );
 
         return array_values($rows);
@@ -335,5 +354,21 @@ final class ReadCycle
     private static function time(?string $time): ?\DateTimeImmutable
     {
         return null === $time ? null : new \DateTimeImmutable($time);
+    }
+
+    /**
+     * The cycles of a project that run, the one that ends first at the top.
+     *
+     * @return Collection<int, Cycle>
+     */
+    public function running(Project $project): Collection
+    {
+        return Cycle::query()
+            ->where('project_id', $project->id)
+            ->where('state', CycleState::Released)
+            ->with('build')
+            ->orderBy('ends_on')
+            ->orderBy('id')
+            ->get();
     }
 }

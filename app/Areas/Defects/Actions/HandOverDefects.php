@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Defects\Actions;
 
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Str;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\Project;
@@ -47,18 +48,31 @@ final readonly class HandOverDefects implements OpenWork
     public function handOver(Project $project, User $from, ?User $to, User $by): void
     {
         $note = "{$from->name} left the project. Now with " . ($to->name ?? 'nobody') . '.';
-        foreach (self::open($project)->where('assignee_id', $from->id)->orderBy('id')->lockForUpdate()->get() as $defect) {
-            DefectChange::query()->create([
-                'defect_id' => $defect->id,
-                'actor_id' => $by->id,
-                'from_state' => $defect->state,
-                'to_state' => $defect->state,
-                'note' => $note,
-                'created_at' => Carbon::now(),
-            ]);
-            $defect->update(['assignee_id' => $to?->id, 'version' => $defect->version + 1]);
-            ($this->announce)($project->id, 'defect', $defect->id);
-        }
+        $defects = self::open($project)
+            ->where('assignee_id', $from->id)
+            ->orderBy('id')
+            ->lockForUpdate()
+            ->get(['id', 'state']);
+        $now = Carbon::now()->format('Y-m-d H:i:s.uP');
+        DefectChange::query()->insert(
+            $defects
+                ->map(
+                    static fn(Defect $d): array => [
+                        'id' => (string) Str::uuid7(),
+                        'defect_id' => $d->id,
+                        'actor_id' => $by->id,
+                        'from_state' => $d->state->value,
+                        'to_state' => $d->state->value,
+                        'note' => $note,
+                        'created_at' => $now,
+                    ],
+                )
+                ->all(),
+        );
+        Defect::query()
+            ->whereKey($defects->modelKeys())
+            ->increment('version', 1, ['assignee_id' => $to?->id]);
+        $this->announce->all($project->id, 'defect', array_values($defects->modelKeys()));
     }
 
     /**

@@ -9,8 +9,8 @@ use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Notices\Data\NoticeKind;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Background\BackgroundWork;
+use LucidStep\Core\Access\Role;
 
 /**
  * Tells whoever waits for a job that nothing works on it, and once in six hours the admins. Worker and scheduler look after each

@@ -8,6 +8,7 @@ use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Support\Carbon;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\People\Exceptions\InvitationOver;
+use LucidStep\App\Areas\People\Queries\InvitationLinks;
 use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\User;
@@ -20,20 +21,6 @@ use LucidStep\App\Support\Transactions;
 final class AcceptInvitation
 {
     /**
-     * What stands against accepting it, whoever looks; null when nothing does.
-     */
-    public static function over(Invitation $invitation): ?InvitationOver
-    {
-        return match (true) {
-            null !== $invitation->withdrawn_at => InvitationOver::withdrawn(),
-            null !== $invitation->accepted_at => InvitationOver::used($invitation),
-            null !== $invitation->project->archived_at => InvitationOver::archived($invitation),
-            $invitation->expires_at->isPast() => InvitationOver::expired($invitation),
-            default => null,
-        };
-    }
-
-    /**
      * @param  ?User  $user who is signed in
      * @param  string  $name of a new account
      * @param  string  $password of a new account
@@ -41,18 +28,18 @@ final class AcceptInvitation
      * @throws InvitationOver when it is over, or of another
      * @throws ModelNotFoundException when there is none of this token
      * @throws ValidationException by field, of a new account
-     * @return array{User, Invitation} who joined, and by what
+     * @return User who joined
      */
-    public function __invoke(string $token, ?User $user, string $name, string $password): array
+    public function __invoke(string $token, ?User $user, string $name, string $password): User
     {
-        return Transactions::run(function () use ($token, $user, $name, $password): array {
-            $id = Invitation::byToken($token)->id ?? throw new ModelNotFoundException();
+        return Transactions::run(function () use ($token, $user, $name, $password): User {
+            $id = InvitationLinks::find($token)->id ?? throw new ModelNotFoundException();
             // Two clicks of the same moment are one.
             $invitation = Invitation::query()->lockForUpdate()->findOrFail($id);
             if (null !== $user && $user->id === $invitation->accepted_by_id) {
-                return [$user, $invitation];
+                return $user;
             }
-            $over = self::over($invitation);
+            $over = InvitationOver::of($invitation);
             if (null !== $over) {
                 throw $over;
             }
@@ -68,7 +55,7 @@ final class AcceptInvitation
             );
             $invitation->update(['accepted_at' => Carbon::now(), 'accepted_by_id' => $user->id]);
 
-            return [$user, $invitation];
+            return $user;
         });
     }
 

@@ -10,14 +10,16 @@ use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\People\Data\InvitedLine;
+use LucidStep\App\Areas\People\Exceptions\InvitationOver;
 use LucidStep\App\Areas\People\Jobs\SendInvitation;
+use LucidStep\App\Areas\People\Queries\InvitationLinks;
 use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Transactions;
 use LucidStep\Core\Access\InvitationLine;
 use LucidStep\Core\Access\InvitationList;
+use LucidStep\Core\Access\Role;
 
 /**
  * Asks people into a project, one or thousands: each line by itself, so that one that cannot be read keeps no other back.
@@ -87,11 +89,14 @@ final class InvitePeople
                     'inviter_id' => $inviter->id,
                     'created_at' => $now->format('Y-m-d H:i:s.uP'),
                     'expires_at' => $now->copy()->addDays(Invitation::DAYS)->format('Y-m-d H:i:s.uP'),
+                    // Asked again, the mail goes again.
+                    'sent_at' => null,
+                    'failure' => null,
                 ];
             }
         }
         foreach (array_chunk($rows, self::CHUNK) as $some) {
-            DB::table('invitations')->upsert($some, ['id'], ['name', 'role', 'inviter_id', 'expires_at']);
+            DB::table('invitations')->upsert($some, ['id'], ['name', 'role', 'inviter_id', 'expires_at', 'sent_at', 'failure']);
         }
         Queue::bulk(array_map(static fn(array $row): SendInvitation => new SendInvitation($row['id']), $rows));
 
@@ -100,18 +105,43 @@ final class InvitePeople
 
     /**
      * Sends it once more, for another seven days.
+     *
+     * @throws InvitationOver when it was accepted or withdrawn meanwhile
      */
     public function again(Invitation $invitation): void
     {
+        self::sureUndecided($invitation);
         $invitation->update(['expires_at' => Carbon::now()->addDays(Invitation::DAYS), 'failure' => null, 'sent_at' => null]);
         SendInvitation::dispatch($invitation->id);
     }
 
     /**
      * Nobody can accept it any more.
+     *
+     * @throws InvitationOver when it was accepted or withdrawn meanwhile
      */
     public function withdraw(Invitation $invitation): void
     {
+        self::sureUndecided($invitation);
         $invitation->update(['withdrawn_at' => Carbon::now()]);
+    }
+
+    /**
+     * @throws InvitationOver when it was accepted or withdrawn meanwhile
+     * @return string where it is accepted
+     */
+    public function address(Invitation $invitation): string
+    {
+        self::sureUndecided($invitation);
+
+        return InvitationLinks::address($invitation);
+    }
+
+    private static function sureUndecided(Invitation $invitation): void
+    {
+        $over = $invitation->state()->isUndecided() ? null : InvitationOver::of($invitation);
+        if (null !== $over) {
+            throw $over;
+        }
     }
 }

@@ -11,10 +11,10 @@ use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\People\Exceptions\LastOne;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\People\OpenWork;
 use LucidStep\App\Support\Transactions;
+use LucidStep\Core\Access\Role;
 
 /**
  * Who is what in a project: another role, and leaving, with what is open handed on in the same step.

@@ -10,9 +10,9 @@ use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Transactions;
+use LucidStep\Core\Access\Role;
 
 /**
  * Projects are made, archived and taken up again by owners of the installation.

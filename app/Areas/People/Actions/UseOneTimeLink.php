@@ -30,7 +30,7 @@ final readonly class UseOneTimeLink
     public function __invoke(string $token, string $email, string $name, string $password, string $code = ''): User
     {
         return Transactions::run(function () use ($token, $email, $name, $password, $code): User {
-            $id = OneTimeLink::byToken($token)->id ?? throw new ModelNotFoundException();
+            $id = OneTimeLinks::find($token)->id ?? throw new ModelNotFoundException();
             $link = OneTimeLink::query()->with('user')->lockForUpdate()->findOrFail($id);
             $isLate = null === $link->user_id && User::query()->where('is_owner', true)->exists();
             if (null !== $link->used_at || $isLate) {

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\People\Data;
 
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
+use LucidStep\Core\Access\Role;
 use OpenApi\Attributes as OA;
 
 /**

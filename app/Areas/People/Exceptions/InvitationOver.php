@@ -6,12 +6,30 @@ namespace LucidStep\App\Areas\People\Exceptions;
 
 use LucidStep\App\Models\Invitation;
 use LucidStep\App\Support\Problems\Conflict;
+use LucidStep\Core\Access\InvitationState;
 
 /**
  * An invitation cannot be accepted, or not by whoever tries.
  */
 final class InvitationOver extends Conflict
 {
+    /**
+     * What stands against accepting it, whoever looks; null when nothing does.
+     *
+     * @param  Invitation  $invitation with its project and inviter loaded
+     */
+    public static function of(Invitation $invitation): ?self
+    {
+        return match ($invitation->state()) {
+            InvitationState::Withdrawn => self::withdrawn(),
+            InvitationState::Accepted => self::used($invitation),
+            InvitationState::Expired => null !== $invitation->project->archived_at
+                ? self::archived($invitation)
+                : self::expired($invitation),
+            InvitationState::Open => null !== $invitation->project->archived_at ? self::archived($invitation) : null,
+        };
+    }
+
     public static function expired(Invitation $invitation): self
     {
         return new self(

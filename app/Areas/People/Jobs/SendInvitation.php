@@ -9,6 +9,7 @@ use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\Mail;
 use LucidStep\App\Areas\Mail\PlainMail;
+use LucidStep\App\Areas\People\Queries\InvitationLinks;
 use LucidStep\App\Models\Invitation;
 use Symfony\Component\Mailer\Exception\TransportExceptionInterface;
 
@@ -34,10 +35,10 @@ final class SendInvitation implements ShouldQueue
         if (null === $found) {
             return;
         }
-        $days = Invitation::DAYS;
+        [$days, $address] = [Invitation::DAYS, InvitationLinks::address($found)];
         $text =
             "{$found->inviter->name} asks you to join {$found->project->name} on Lucid Step, as {$found->role->value}.\n\n" .
-            "Join within {$days} days:\n{$found->address()}\n\n" .
+            "Join within {$days} days:\n{$address}\n\n" .
             'If you do not know what this is about, delete this mail: nothing happens without you.';
         try {
             Mail::to($found->email)->send(new PlainMail("{$found->inviter->name} invites you to {$found->project->name}", $text));

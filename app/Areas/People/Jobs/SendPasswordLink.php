@@ -9,8 +9,8 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\Mail;
 use LucidStep\App\Areas\Mail\PlainMail;
+use LucidStep\App\Areas\People\Actions\OneTimeLinks;
 use LucidStep\App\Models\LinkPurpose;
-use LucidStep\App\Models\OneTimeLink;
 use LucidStep\App\Models\User;
 
 /**
@@ -36,8 +36,8 @@ final class SendPasswordLink implements ShouldBeEncrypted, ShouldQueue
         if (null === $user) {
             return;
         }
-        $address = OneTimeLink::make(LinkPurpose::Password, $user);
-        $minutes = OneTimeLink::MINUTES;
+        $address = OneTimeLinks::make(LinkPurpose::Password, $user);
+        $minutes = OneTimeLinks::MINUTES;
         Mail::to($user->email)->send(
             new PlainMail(
                 'Another password for Lucid Step',

@@ -10,8 +10,8 @@ use LucidStep\App\Areas\People\Data\InstallationPerson;
 use LucidStep\App\Areas\People\Data\InstallationProject;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 
 /**
  * Reads all projects and people of the installation, for its owners: who is in which project, and nothing of what is in one.

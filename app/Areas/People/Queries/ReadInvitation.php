@@ -5,10 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\People\Queries;
 
 use Illuminate\Database\Eloquent\ModelNotFoundException;
-use LucidStep\App\Areas\People\Actions\AcceptInvitation;
 use LucidStep\App\Areas\People\Data\InvitationPage;
 use LucidStep\App\Areas\People\Exceptions\InvitationOver;
-use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\User;
 
 /**
@@ -24,9 +22,9 @@ final class ReadInvitation
      */
     public function __invoke(string $token, ?User $user): InvitationPage
     {
-        $invitation = Invitation::byToken($token) ?? throw new ModelNotFoundException();
+        $invitation = InvitationLinks::find($token) ?? throw new ModelNotFoundException();
         $isMe = $user?->email === $invitation->email;
-        $over = AcceptInvitation::over($invitation);
+        $over = InvitationOver::of($invitation);
         if (null !== $over) {
             throw $over;
         }

@@ -11,8 +11,8 @@ use LucidStep\App\Areas\People\Data\ProjectPerson;
 use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\People\OpenWork;
+use LucidStep\Core\Access\Role;
 
 /**
  * Reads who has part in a project. Mail addresses and invitations are told to its admins.

@@ -10,10 +10,10 @@ use LucidStep\App\Areas\People\Data\SessionState;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Data\Named;
 use LucidStep\App\Support\Data\Person;
+use LucidStep\Core\Access\Role;
 
 /**
  * Reads the projects that people have a part in.

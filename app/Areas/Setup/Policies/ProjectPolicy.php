@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Setup\Policies;
 
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\Core\Access\Role;
 
 /**
  * What a person may do in a project.

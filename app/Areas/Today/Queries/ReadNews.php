@@ -8,6 +8,7 @@ use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Cycles\Queries\ReadPlan;
+use LucidStep\App\Areas\Cycles\Queries\UndecidedEntries;
 use LucidStep\App\Areas\Today\Data\NewsLine;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
@@ -131,7 +132,7 @@ final class ReadNews
                     ->from('entries')
                     ->whereColumn('entries.cycle_id', 'cycles.id')
                     ->where('assignee_id', $user->id)
-                    ->whereIn('display_state', ['not_run', 'in_progress', 'retest']),
+                    ->whereIn('display_state', UndecidedEntries::STATES),
             )
             ->orderBy('cycle_log.id')
             ->limit(500)

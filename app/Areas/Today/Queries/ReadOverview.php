@@ -10,6 +10,7 @@ use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Cycles\Data\CycleSummary;
 use LucidStep\App\Areas\Cycles\Queries\ReadBoard;
 use LucidStep\App\Areas\Cycles\Queries\ReadCycle;
+use LucidStep\App\Areas\Cycles\Queries\UndecidedEntries;
 use LucidStep\App\Areas\Setup\Actions\SaveCalendar;
 use LucidStep\App\Areas\Today\Data\Failing;
 use LucidStep\App\Areas\Today\Data\OverviewCycle;
@@ -19,16 +20,16 @@ use LucidStep\App\Areas\Today\Data\WalkingNow;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Background\BackgroundWork;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\App\Support\Time\UtcTime;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Planning\Pace;
 
 /**
- * Reads how a project stands, as each role works with it: in a fixed number of queries for each running cycle that is told.
+ * Reads how a project stands, as each role works with it: in a fixed number of queries.
  */
 final readonly class ReadOverview
 {
@@ -37,19 +38,11 @@ final readonly class ReadOverview
 
     private const LINES = 20;
 
-    private const UNWALKED = ['not_run', 'in_progress', 'retest'];
-
     public function __construct(private ReadBoard $board, private ReadCycle $read, private ReadOpenDefects $defects) {}
 
     public function __invoke(Project $project, User $user, Role $role): OverviewPage
     {
-        $cycles = Cycle::query()
-            ->where('project_id', $project->id)
-            ->where('state', CycleState::Released)
-            ->with('build')
-            ->orderBy('ends_on')
-            ->orderBy('id')
-            ->get();
+        $cycles = $this->read->running($project);
         $first = $cycles->take(self::CYCLES);
 
         return new OverviewPage(
@@ -74,18 +67,19 @@ final readonly class ReadOverview
         $counts = $this->board->counts($ids);
         $lately = DB::table('entries')
             ->whereIn('cycle_id', $ids)
-            ->whereNotIn('display_state', self::UNWALKED)
+            ->whereNotIn('display_state', UndecidedEntries::STATES)
             ->where('display_state_at', '>', Carbon::now()->subDays(Pace::WINDOW))
             ->groupBy('cycle_id')
             ->selectRaw('cycle_id, count(*) as n')
             ->pluck('n', 'cycle_id');
+        $held = $this->read->heldIn($cycles);
         $calendar = SaveCalendar::of($project);
         $today = Carbon::now($project->time_zone)->toDateString();
 
-        return array_map(function (Cycle $cycle) use ($counts, $lately, $calendar, $today): OverviewCycle {
+        return array_map(function (Cycle $cycle) use ($counts, $lately, $held, $calendar, $today): OverviewCycle {
             $of = $counts[$cycle->id] ?? [];
             $pace = Pace::of(
-                array_sum(array_intersect_key($of, array_flip(self::UNWALKED))),
+                array_sum(array_intersect_key($of, array_flip(UndecidedEntries::STATES))),
                 (int) ($lately[$cycle->id] ?? 0),
                 $cycle->starts_on->toDateString(),
                 $cycle->ends_on->toDateString(),
@@ -95,7 +89,7 @@ final readonly class ReadOverview
 
             return new OverviewCycle(
                 CycleSummary::from($cycle, $of),
-                \count($this->read->held($cycle)),
+                \count($held[$cycle->id]),
                 $pace->left,
                 $pace->daysLeft,
                 $pace->walked,

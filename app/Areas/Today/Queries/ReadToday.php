@@ -16,8 +16,8 @@ use LucidStep\App\Areas\Today\Data\TodayPage;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\Policies;
 
@@ -31,13 +31,7 @@ final readonly class ReadToday
     public function __invoke(Project $project, User $user, Role $role): TodayPage
     {
         $policies = Policies::fromArray($project->policies);
-        $cycles = Cycle::query()
-            ->where('project_id', $project->id)
-            ->where('state', CycleState::Released)
-            ->with('build')
-            ->orderBy('ends_on')
-            ->orderBy('id')
-            ->get();
+        $cycles = $this->read->running($project);
         $counts = $this->board->counts(array_values($cycles->modelKeys()));
         $first = $this->read->next($cycles, $user, $role, $policies);
         $query = EntryLines::query()
@@ -71,14 +65,16 @@ final readonly class ReadToday
         usort($lines, static fn(TodayCycle $a, TodayCycle $b): int => $a->due_at <=> $b->due_at);
         $seen = Membership::query()->where('project_id', $project->id)->where('user_id', $user->id)->first()?->today_seen_at;
 
-        $next = array_values(array_filter(array_map(static fn(TodayCycle $c): ?string => $c->next_entry_id, $lines)))[0] ?? null;
+        // Mine first; else what can be taken in a cycle in which nothing is mine.
+        $next = array_filter([
+            ...array_column($lines, 'next_entry_id'),
+            ...array_map(static fn(Cycle $c): ?string => $first[$c->id] ?? null, $cycles->all()),
+        ]);
         $free = $role->records() ? $this->free($project) : [];
 
         return new TodayPage(
             $lines,
-            $next ??
-                (array_values(array_filter(array_map(static fn(string $id): ?string => $first[$id] ?? null, $cycles->modelKeys())))[0] ??
-                    null),
+            array_values($next)[0] ?? null,
             array_sum($free),
             \count($free),
             ($this->news)($project, $user, $seen),

@@ -14,7 +14,6 @@ use LucidStep\App\Areas\Casebook\Http\Requests\BulkEditCasesRequest;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Models\BulkAct;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
@@ -23,6 +22,7 @@ use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Role;
 
 /**
  * Acts on many cases.

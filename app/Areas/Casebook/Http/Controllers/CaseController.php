@@ -40,7 +40,6 @@ use LucidStep\App\Areas\Casebook\Queries\ReadCase;
 use LucidStep\App\Areas\Casebook\Queries\ReadCasebook;
 use LucidStep\App\Areas\Casebook\Queries\RoutineAndTableQueries;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
@@ -49,6 +48,7 @@ use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\ReviewAct;
 

@@ -22,7 +22,6 @@ use LucidStep\App\Areas\Casebook\Queries\ResourceMapper;
 use LucidStep\App\Models\CaseMessage;
 use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
@@ -31,6 +30,7 @@ use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Role;
 
 /**
  * What waits for the authors of cases.

@@ -12,7 +12,6 @@ use LucidStep\App\Areas\Casebook\Data\FolderLine;
 use LucidStep\App\Areas\Casebook\Http\Requests\FolderRequest;
 use LucidStep\App\Models\Folder;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
@@ -20,6 +19,7 @@ use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Role;
 
 /**
  * Folders of the casebook.

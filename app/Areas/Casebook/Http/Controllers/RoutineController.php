@@ -13,7 +13,6 @@ use LucidStep\App\Areas\Casebook\Data\RoutineLine;
 use LucidStep\App\Areas\Casebook\Http\Requests\RoutineRequest;
 use LucidStep\App\Areas\Casebook\Queries\RoutineAndTableQueries;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\Routine;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
@@ -23,6 +22,7 @@ use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
+use LucidStep\Core\Access\Role;
 
 /**
  * Routines: runs of steps that many cases use.

@@ -21,7 +21,6 @@ use LucidStep\App\Areas\Casebook\Http\Requests\RequirementRequest;
 use LucidStep\App\Areas\Casebook\Http\Requests\SuiteRequest;
 use LucidStep\App\Areas\Casebook\Queries\ReadCasebook;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Support\Access\AllowedInArchive;
@@ -34,6 +33,7 @@ use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Role;
 
 /**
  * Suites, saved filters and requirements: ways to name a set of cases.

@@ -15,7 +15,6 @@ use LucidStep\App\Areas\Cycles\Http\Requests\CloneRequest;
 use LucidStep\App\Areas\Cycles\Http\Requests\MilestoneRequest;
 use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
@@ -23,6 +22,7 @@ use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Role;
 
 /**
  * Dated goals that hold cycles.

@@ -45,7 +45,6 @@ use LucidStep\App\Models\EntryAddition;
 use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
@@ -56,6 +55,7 @@ use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Planning\CycleState;
 
 /**

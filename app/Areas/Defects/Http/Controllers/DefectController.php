@@ -22,10 +22,10 @@ use LucidStep\App\Areas\Defects\Queries\ReadDefect;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Defects\DefectState;
 
 /**

@@ -14,7 +14,6 @@ use LucidStep\App\Areas\Evidence\Http\Requests\RegionsRequest;
 use LucidStep\App\Areas\Evidence\Http\Resources\StoredFileLine;
 use LucidStep\App\Areas\Evidence\Queries\ProjectFiles;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Http\FileResponse;
@@ -22,6 +21,7 @@ use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
 use LucidStep\App\Support\Problems\Problem;
+use LucidStep\Core\Access\Role;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**

@@ -16,7 +16,6 @@ use LucidStep\App\Areas\People\Http\Requests\CodeRequest;
 use LucidStep\App\Areas\People\Http\Requests\OwnPasswordRequest;
 use LucidStep\App\Areas\People\Http\Requests\PasswordRequest;
 use LucidStep\App\Areas\People\Queries\Sessions;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Http\NameRequest;
@@ -25,6 +24,7 @@ use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
+use LucidStep\Core\Access\Role;
 
 /**
  * One's own account.

@@ -17,13 +17,13 @@ use LucidStep\App\Areas\People\Http\Requests\OwnerRequest;
 use LucidStep\App\Areas\People\Http\Requests\ProjectRequest;
 use LucidStep\App\Areas\People\Queries\ReadInstallation;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\OwnersOnly;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
+use LucidStep\Core\Access\Role;
 
 /**
  * What owners of the installation look after. They see no project by it that they have no part in: only that it is there.

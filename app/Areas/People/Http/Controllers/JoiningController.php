@@ -8,6 +8,7 @@ use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 use LucidStep\App\Areas\People\Actions\AcceptInvitation;
+use LucidStep\App\Areas\People\Actions\OneTimeLinks;
 use LucidStep\App\Areas\People\Actions\SignIn;
 use LucidStep\App\Areas\People\Actions\UseOneTimeLink;
 use LucidStep\App\Areas\People\Data\InvitationPage;
@@ -21,7 +22,6 @@ use LucidStep\App\Areas\People\Http\Requests\TokenRequest;
 use LucidStep\App\Areas\People\Jobs\SendPasswordLink;
 use LucidStep\App\Areas\People\Queries\ReadInvitation;
 use LucidStep\App\Areas\People\Queries\ReadProjects;
-use LucidStep\App\Models\OneTimeLink;
 use LucidStep\App\Support\OpenApi\Post;
 
 /**
@@ -42,7 +42,7 @@ final readonly class JoiningController
     public function accept(AcceptRequest $request, AcceptInvitation $accept): JsonResponse
     {
         $before = SignIn::who();
-        [$user] = $accept(
+        $user = $accept(
             (string) $request->validated('token'),
             $before,
             (string) $request->validated('name'),
@@ -58,7 +58,7 @@ final readonly class JoiningController
     #[Post('/link-lookups', 'What an address that works once is for', OneTimeLinkPage::class, TokenRequest::class)]
     public function link(TokenRequest $request): JsonResponse
     {
-        $link = OneTimeLink::byToken((string) $request->validated('token')) ?? throw new ModelNotFoundException();
+        $link = OneTimeLinks::find((string) $request->validated('token')) ?? throw new ModelNotFoundException();
 
         return new JsonResponse(new OneTimeLinkPage($link->purpose->value, $link->user?->email, $link->user?->name));
     }

@@ -19,13 +19,13 @@ use LucidStep\App\Areas\People\Http\Requests\RoleRequest;
 use LucidStep\App\Areas\People\Queries\ReadPeople;
 use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
+use LucidStep\Core\Access\Role;
 
 /**
  * Who has part in a project: inviting, roles, leaving.
@@ -71,7 +71,7 @@ final readonly class PeopleController
     {
         Gate::authorize('administer', $invitation->project);
 
-        return new JsonResponse(new InvitationAddress($invitation->address()));
+        return new JsonResponse(new InvitationAddress($this->invite->address($invitation)));
     }
 
     #[Delete('/invitations/{invitation}', 'Withdraw an invitation', status: 204)]

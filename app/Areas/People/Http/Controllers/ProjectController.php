@@ -11,12 +11,12 @@ use LucidStep\App\Areas\People\Data\ProjectPage;
 use LucidStep\App\Areas\People\Data\ProjectSummary;
 use LucidStep\App\Areas\People\Queries\ReadProjects;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Changes\ChangeFeed;
 use LucidStep\App\Support\Changes\ReadChanges;
 use LucidStep\App\Support\OpenApi\Get;
+use LucidStep\Core\Access\Role;
 
 /**
  * Projects, and what changed in them.

@@ -19,12 +19,12 @@ use LucidStep\App\Areas\People\Http\Resources\DemoSignIn;
 use LucidStep\App\Areas\People\Http\Resources\Welcome;
 use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Areas\People\Queries\ReadProjects;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Role;
 
 /**
  * Signing in and out.

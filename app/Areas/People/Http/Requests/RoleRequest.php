@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\People\Http\Requests;
 
 use Illuminate\Validation\Rule;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\Core\Access\Role;
 use OpenApi\Attributes as OA;
 
 /**

@@ -14,12 +14,12 @@ use LucidStep\App\Areas\Setup\Http\Requests\LabelsRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\ListRequest;
 use LucidStep\App\Areas\Setup\Queries\ReadProjectSetup;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
+use LucidStep\Core\Access\Role;
 
 /**
  * The lists that a project edits.

@@ -26,7 +26,6 @@ use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Release;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
@@ -38,6 +37,7 @@ use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
+use LucidStep\Core\Access\Role;
 
 /**
  * What cycles are planned with: releases and builds, environments, axes and configurations, the calendar and people's time.

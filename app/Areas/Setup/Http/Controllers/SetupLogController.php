@@ -10,9 +10,9 @@ use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Setup\Data\SetupLog;
 use LucidStep\App\Areas\Setup\Queries\ReadSetupLog;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\OpenApi\Get;
+use LucidStep\Core\Access\Role;
 
 /**
  * What was changed in the setup of a project, and by whom.

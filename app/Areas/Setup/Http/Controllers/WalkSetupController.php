@@ -21,11 +21,11 @@ use LucidStep\App\Areas\Setup\Queries\HandsetAddresses;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Areas\Setup\Queries\SetupState;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Put;
 use LucidStep\App\Support\Revisions\Seen;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Verdict\Policies;
 
 /**

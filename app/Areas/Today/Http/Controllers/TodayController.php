@@ -18,13 +18,13 @@ use LucidStep\App\Areas\Today\Queries\ReadOverview;
 use LucidStep\App\Areas\Today\Queries\ReadPack;
 use LucidStep\App\Areas\Today\Queries\ReadToday;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\AllowedInArchive;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
+use LucidStep\Core\Access\Role;
 
 /**
  * A person's day: what is theirs, what changed of it, what their device fetches beforehand, and notes that follow them.

@@ -36,12 +36,12 @@ use LucidStep\App\Areas\Walk\Queries\ReadAttempt;
 use LucidStep\App\Areas\Walk\Queries\ReadEarlierAttempts;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Http\ApiRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Forecast\Duration;
 
 /**

@@ -21,13 +21,13 @@ use LucidStep\App\Areas\Walk\Http\Requests\RetestRequest;
 use LucidStep\App\Areas\Walk\Queries\ReadEntry;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Role;
 
 /**
  * Entries: their attempts, verdicts given from the list, and retests.

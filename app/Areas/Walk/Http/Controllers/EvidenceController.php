@@ -28,7 +28,6 @@ use LucidStep\App\Areas\Walk\Http\Resources\EvidenceResult;
 use LucidStep\App\Areas\Walk\Queries\ReadRemovals;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Evidence;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
@@ -39,6 +38,7 @@ use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\Problems\Problem;
+use LucidStep\Core\Access\Role;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**

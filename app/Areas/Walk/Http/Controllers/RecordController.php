@@ -15,12 +15,12 @@ use LucidStep\App\Areas\Walk\Http\Resources\RecordCheck;
 use LucidStep\App\Areas\Walk\Queries\ReadRecord;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
-use LucidStep\App\Models\Role;
 use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Role;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 /**

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import InputText from 'primevue/inputtext';
 import { reactive, ref, watch } from 'vue';
 import { errorMessage, Problem } from '@/api/client';
 import SecondFactor from '@/areas/people/parts/SecondFactor.vue';
@@ -11,6 +10,7 @@ import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import { toast } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, exact, plural } from '@/kit/words';
+import TextField from '@/kit/TextField.vue';
 
 /** One's own account: name, password, and where one is signed in. */
 const { data, error, isPending, refetch, set } = useAccount();
@@ -65,11 +65,7 @@ async function end(id: string | null): Promise<void> {
     <template v-else>
       <SetupSection title="Name" what="As others see it, in every project.">
         <form class="narrow" @submit.prevent="rename">
-          <div>
-            <label class="label" for="my-name">Name</label>
-            <InputText id="my-name" v-model="name" autocomplete="name" fluid :invalid="nameProblem !== ''" />
-            <p v-if="nameProblem" class="p-invalid-words" role="alert">{{ nameProblem }}</p>
-          </div>
+          <TextField id="my-name" v-model="name" label="Name" autocomplete="name" :problem="nameProblem" />
           <p class="soft small">You sign in as {{ data.email }}.</p>
           <Button type="submit" outlined label="Save" :disabled="name.trim() === '' || name === data.name" />
         </form>
@@ -79,18 +75,14 @@ async function end(id: string | null): Promise<void> {
         what="Every other session of yours ends then, and so do tokens that you gave to programs."
       >
         <form class="narrow" @submit.prevent="change">
-          <div>
-            <label class="label" for="old-password">The one you have now</label>
-            <InputText
-              id="old-password"
-              v-model="passwords.old"
-              type="password"
-              autocomplete="current-password"
-              fluid
-              :invalid="wrong?.errors.old !== undefined"
-            />
-            <p v-if="wrong?.errors.old" class="p-invalid-words" role="alert">{{ wrong.errors.old[0] }}</p>
-          </div>
+          <TextField
+            id="old-password"
+            v-model="passwords.old"
+            label="The one you have now"
+            type="password"
+            autocomplete="current-password"
+            :problem="wrong?.errors.old?.[0]"
+          />
           <NewPassword
             v-model="passwords.password"
             label="Another one"

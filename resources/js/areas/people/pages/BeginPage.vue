@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import InputText from 'primevue/inputtext';
 import { onMounted, reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { Problem, type Api } from '@/api/client';
@@ -8,6 +7,7 @@ import DoorPage from '@/areas/people/parts/DoorPage.vue';
 import NewPassword from '@/areas/people/parts/NewPassword.vue';
 import { readLink, spendLink } from '@/areas/people/queries';
 import { enterBy } from '@/areas/people/session';
+import TextField from '@/kit/TextField.vue';
 
 /** An address that works once: of the first owner, of an owner who lost everything, or of whoever forgot their password. */
 const router = useRouter();
@@ -80,38 +80,31 @@ async function begin(): Promise<void> {
         password are out then.
       </p>
       <template v-if="link.email === null">
-        <div>
-          <label class="label" for="name">Your name, as others see it</label>
-          <InputText
-            id="name"
-            v-model="form.name"
-            autocomplete="name"
-            fluid
-            :invalid="problem?.errors.name !== undefined"
-          />
-          <p v-if="problem?.errors.name" class="p-invalid-words" role="alert">{{ problem.errors.name[0] }}</p>
-        </div>
-        <div>
-          <label class="label" for="email">E-mail, with which you sign in</label>
-          <InputText
-            id="email"
-            v-model="form.email"
-            type="email"
-            autocomplete="username"
-            fluid
-            :invalid="problem?.errors.email !== undefined"
-          />
-          <p v-if="problem?.errors.email" class="p-invalid-words" role="alert">
-            {{ problem.errors.email[0] }}
-          </p>
-        </div>
+        <TextField
+          id="name"
+          v-model="form.name"
+          label="Your name, as others see it"
+          autocomplete="name"
+          :problem="problem?.errors.name?.[0]"
+        />
+        <TextField
+          id="email"
+          v-model="form.email"
+          label="E-mail, with which you sign in"
+          type="email"
+          autocomplete="username"
+          :problem="problem?.errors.email?.[0]"
+        />
       </template>
       <NewPassword v-model="form.password" :problem="problem?.errors.password?.[0]" />
-      <div v-if="asksCode">
-        <label class="label" for="code">Code of your phone, or a recovery code</label>
-        <InputText id="code" v-model="form.code" autocomplete="one-time-code" fluid />
-        <p v-if="problem?.errors.code" class="p-invalid-words" role="alert">{{ problem.errors.code[0] }}</p>
-      </div>
+      <TextField
+        v-if="asksCode"
+        id="code"
+        v-model="form.code"
+        label="Code of your phone, or a recovery code"
+        autocomplete="one-time-code"
+        :problem="problem?.errors.code?.[0]"
+      />
       <p v-if="problem && Object.keys(problem.errors).length === 0" class="p-invalid-words" role="alert">
         {{ problem.message }}
       </p>
@@ -119,10 +112,3 @@ async function begin(): Promise<void> {
     </form>
   </DoorPage>
 </template>
-
-<style scoped>
-form {
-  display: grid;
-  gap: 14px;
-}
-</style>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import InputText from 'primevue/inputtext';
 import { ref } from 'vue';
 import { errorMessage } from '@/api/client';
 import DoorPage from '@/areas/people/parts/DoorPage.vue';
 import { askForPassword, readWelcome } from '@/areas/people/queries';
+import TextField from '@/kit/TextField.vue';
 
 /** Whoever forgot their password has an address sent. Whether somebody has this mail address is told to nobody. */
 const email = ref('');
@@ -45,27 +45,16 @@ async function ask(): Promise<void> {
       <p><RouterLink to="/sign-in">To the sign-in</RouterLink></p>
     </template>
     <form v-else @submit.prevent="ask">
-      <div>
-        <label class="label" for="email">E-mail</label>
-        <InputText
-          id="email"
-          v-model="email"
-          type="email"
-          autocomplete="username"
-          fluid
-          :invalid="problem !== ''"
-        />
-        <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
-      </div>
+      <TextField
+        id="email"
+        v-model="email"
+        label="E-mail"
+        type="email"
+        autocomplete="username"
+        :problem="problem"
+      />
       <Button type="submit" label="Send an address" :disabled="busy" />
       <p><RouterLink to="/sign-in">To the sign-in</RouterLink></p>
     </form>
   </DoorPage>
 </template>
-
-<style scoped>
-form {
-  display: grid;
-  gap: 14px;
-}
-</style>

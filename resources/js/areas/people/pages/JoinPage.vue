@@ -1,23 +1,23 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import InputText from 'primevue/inputtext';
 import { onMounted, reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { Problem, type Api } from '@/api/client';
 import DoorPage from '@/areas/people/parts/DoorPage.vue';
 import NewPassword from '@/areas/people/parts/NewPassword.vue';
 import { acceptInvitation, readInvitation } from '@/areas/people/queries';
-import { enterBy, projectOf, signOut, whoIsThere } from '@/areas/people/session';
+import { enterBy, INVITATION, projectOf, signOut, whoIsThere } from '@/areas/people/session';
+import TextField from '@/kit/TextField.vue';
 
 /** Where an invitation is accepted. What proves it stands behind the # of the address, and goes to no log. */
 const router = useRouter();
-const token = location.hash.slice(1);
+if (location.hash.length > 1) sessionStorage.setItem(INVITATION, location.hash.slice(1));
+const token = sessionStorage.getItem(INVITATION) ?? '';
 const invitation = ref<Api['InvitationPage'] | null>(null);
 const over = ref<Problem | null>(null);
 const form = reactive({ name: '', password: '' });
 const problem = ref<Problem | null>(null);
 const busy = ref(false);
-const here = `/join#${token}`;
 
 async function look(): Promise<void> {
   over.value = null;
@@ -41,6 +41,7 @@ async function join(): Promise<void> {
   const project = invitation.value?.project_code ?? '';
   try {
     const anew = await enterBy(() => acceptInvitation({ token, ...form }));
+    sessionStorage.removeItem(INVITATION);
     if (anew) location.replace(`/${project}/today`);
     else await router.replace(`/${project}/today`);
   } catch (error) {
@@ -87,20 +88,16 @@ async function leave(): Promise<void> {
       </template>
       <template v-else-if="invitation.has_account">
         <p>You have an account already. Sign in, and one more click takes you in.</p>
-        <RouterLink class="p-button" :to="{ path: '/sign-in', query: { to: here } }">Sign in</RouterLink>
+        <RouterLink class="p-button" :to="{ path: '/sign-in', query: { to: '/join' } }">Sign in</RouterLink>
       </template>
       <form v-else @submit.prevent="join">
-        <div>
-          <label class="label" for="name">Your name, as others see it</label>
-          <InputText
-            id="name"
-            v-model="form.name"
-            autocomplete="name"
-            fluid
-            :invalid="problem?.errors.name !== undefined"
-          />
-          <p v-if="problem?.errors.name" class="p-invalid-words" role="alert">{{ problem.errors.name[0] }}</p>
-        </div>
+        <TextField
+          id="name"
+          v-model="form.name"
+          label="Your name, as others see it"
+          autocomplete="name"
+          :problem="problem?.errors.name?.[0]"
+        />
         <NewPassword v-model="form.password" :problem="problem?.errors.password?.[0]" />
         <p
           v-if="problem && !problem.errors.name && !problem.errors.password"
@@ -116,10 +113,6 @@ async function leave(): Promise<void> {
 </template>
 
 <style scoped>
-form {
-  display: grid;
-  gap: 14px;
-}
 a.p-button {
   text-decoration: none;
   justify-content: center;

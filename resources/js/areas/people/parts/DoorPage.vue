@@ -14,9 +14,12 @@ defineProps<{ title: string }>();
 </template>
 
 <style scoped>
-.door {
+.door,
+.door > :slotted(form) {
   display: grid;
   gap: 14px;
+}
+.door {
   max-width: 420px;
   padding-top: 13vh;
 }

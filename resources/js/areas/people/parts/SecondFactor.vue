@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import InputText from 'primevue/inputtext';
 import { reactive, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { beginFactor, confirmFactor, dropFactor } from '@/areas/people/queries';
 import { toast } from '@/kit/notices';
 import { ago, exact, plural } from '@/kit/words';
+import TextField from '@/kit/TextField.vue';
 
 /** A second factor: set up with a QR code that is drawn here, and dropped by the password. Recovery codes are shown once. */
 defineProps<{ account: Api['AccountPage'] }>();
@@ -81,16 +81,7 @@ const drop = (): Promise<void> =>
       <p class="soft small">
         No camera? Type it: <span class="mono long">{{ beginning.secret.match(/.{4}/g)?.join(' ') }}</span>
       </p>
-      <div>
-        <label class="label" for="factor-code">The six digits</label>
-        <InputText
-          id="factor-code"
-          v-model="form.code"
-          inputmode="numeric"
-          autocomplete="one-time-code"
-          class="code"
-        />
-      </div>
+      <TextField id="factor-code" v-model="form.code" label="The six digits" autocomplete="one-time-code" />
       <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
       <div class="row">
         <Button type="submit" label="Ask for it from now on" />
@@ -104,15 +95,13 @@ const drop = (): Promise<void> =>
         {{ plural(account.recovery_codes, 'recovery code is', 'recovery codes are') }} left.
       </p>
       <form v-if="dropping" @submit.prevent="drop">
-        <div>
-          <label class="label" for="drop-password">Your password</label>
-          <InputText
-            id="drop-password"
-            v-model="form.password"
-            type="password"
-            autocomplete="current-password"
-          />
-        </div>
+        <TextField
+          id="drop-password"
+          v-model="form.password"
+          label="Your password"
+          type="password"
+          autocomplete="current-password"
+        />
         <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
         <div class="row">
           <Button type="submit" outlined label="Ask for it no more" />

@@ -198,7 +198,7 @@ const windowOf = (c: Api['TodayCycle']): string =>
               <span class="long"
                 ><strong>{{ e.retest_by?.name }}:</strong> {{ e.retest_reason }}</span
               >
-              <button type="button" class="go" @click="goTo(e)">
+              <button type="button" class="link wraps" @click="goTo(e)">
                 <span class="mono">{{ e.case_key }}</span> {{ e.title }}
               </button>
             </li>
@@ -329,16 +329,6 @@ aside h2 {
   gap: 24px;
   border-top: 1px solid var(--rule);
   padding-top: 8px;
-}
-.go {
-  font: inherit;
-  color: var(--dusk);
-  background: none;
-  border: 0;
-  padding: 0;
-  text-align: left;
-  cursor: pointer;
-  text-decoration: underline;
 }
 .cycle {
   margin-bottom: 36px;

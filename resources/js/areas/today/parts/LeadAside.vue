@@ -81,9 +81,6 @@ li {
   font-weight: 600;
 }
 .clamp {
-  display: -webkit-box;
-  -webkit-line-clamp: 3;
-  -webkit-box-orient: vertical;
-  overflow: hidden;
+  --lines: 3;
 }
 </style>

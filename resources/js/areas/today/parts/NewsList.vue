@@ -15,7 +15,7 @@ const emit = defineEmits<{ seen: []; open: [entry: string] }>();
     </h2>
     <ul class="news">
       <li v-for="n in news" :key="n.id">
-        <button v-if="n.entry_id" type="button" class="go" @click="emit('open', n.entry_id)">
+        <button v-if="n.entry_id" type="button" class="link wraps" @click="emit('open', n.entry_id)">
           <span class="mono">{{ n.key }}</span> {{ n.title }}
         </button>
         <RouterLink v-else :to="`/${project}/cycles/${n.key}`"
@@ -43,16 +43,6 @@ const emit = defineEmits<{ seen: []; open: [entry: string] }>();
   gap: 2px;
   border-top: 1px solid var(--rule);
   padding-top: 8px;
-}
-.go {
-  font: inherit;
-  color: var(--dusk);
-  background: none;
-  border: 0;
-  padding: 0;
-  text-align: left;
-  cursor: pointer;
-  text-decoration: underline;
 }
 h2 {
   font-size: 0.93rem;

@@ -35,7 +35,7 @@ const groups = computed(() =>
           <RouterLink class="plain long name" :to="`/${project}/defects/${d.key}`"
             ><span class="mono">{{ d.key }}</span> {{ d.title }}</RouterLink
           >
-          <p v-if="d.actual" class="long actual">{{ d.actual }}</p>
+          <p v-if="d.actual" class="long clamp">{{ d.actual }}</p>
           <p class="soft small">
             {{ plainWords(d.severity) }} · {{ plainWords(d.state).toLowerCase()
             }}<template v-if="d.step"> · step {{ d.step }}</template
@@ -77,11 +77,5 @@ img {
 }
 .name {
   font-weight: 600;
-}
-.actual {
-  display: -webkit-box;
-  -webkit-line-clamp: 2;
-  -webkit-box-orient: vertical;
-  overflow: hidden;
 }
 </style>

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace LucidStep\App\Models;
+namespace LucidStep\Core\Access;
 
 /**
  * What a person is in a project.
