@@ -91,19 +91,6 @@ describe('an invitation', () => {
     expect(page.sent.at(-1)).toMatchObject({ path: '/invitation-lookups', body: { token: 'the-token' } });
   });
 
-  it('is kept on a device on which somebody else was before', async () => {
-    page = await Page.open('/SKR/today', 'maren');
-    page.close();
-    const server = guest().on('POST /invitation-lookups', { ...invitation, has_account: true });
-    page = await Page.open('/join#the-token', server, true);
-    await page.click('main a', 'Sign in');
-    server.on('POST /session', server.recorded('/session'));
-    await page.type('#email', 'tobias@skerrywick.test');
-    await page.type('#password', 'p');
-    await page.submit();
-    expect(sessionStorage.getItem('lucid-step-invitation')).toBe('the-token');
-  });
-
   it('is one click for whoever is signed in as that person', async () => {
     const server = new DemoServer('tobias').on('POST /invitation-lookups', { ...invitation, is_me: true });
     server.on('GET /welcome', {}).on('POST /invitation-acceptances', server.recorded('/session'));

@@ -11,8 +11,6 @@ interface Kept {
 }
 /** Signed out while the server was away: it is told as soon as it is there, and nobody is signed in until then. */
 const LEAVING = 'lucid-step-leaving';
-/** Where a tab keeps what proves an invitation over the sign-in: an address that is sent would have it. */
-export const INVITATION = 'lucid-step-invitation';
 /** As long as the server keeps a session, in ms: what it has not confirmed for so long is over. */
 const LASTS = 12 * 3_600_000;
 
@@ -32,12 +30,7 @@ tabs.onmessage = ({ data }: MessageEvent<string | null>) => {
 async function enter(found: Api['SessionState']): Promise<boolean> {
   const before = await loadLocal<string>('person');
   const other = before !== null && before !== found.user.id;
-  if (other) {
-    // Who signs in here to accept an invitation still has it.
-    const invitation = sessionStorage.getItem(INVITATION);
-    await clearDevice();
-    if (invitation) sessionStorage.setItem(INVITATION, invitation);
-  }
+  if (other) await clearDevice();
   openDevice();
   state.value = found;
   await saveLocal('person', found.user.id);

@@ -6,13 +6,15 @@ import { Problem, type Api } from '@/api/client';
 import DoorPage from '@/areas/people/parts/DoorPage.vue';
 import NewPassword from '@/areas/people/parts/NewPassword.vue';
 import { acceptInvitation, readInvitation } from '@/areas/people/queries';
-import { enterBy, INVITATION, projectOf, signOut, whoIsThere } from '@/areas/people/session';
+import { enterBy, projectOf, signOut, whoIsThere } from '@/areas/people/session';
 import TextField from '@/kit/TextField.vue';
 
 /** Where an invitation is accepted. What proves it stands behind the # of the address, and goes to no log. */
 const router = useRouter();
-if (location.hash.length > 1) sessionStorage.setItem(INVITATION, location.hash.slice(1));
-const token = sessionStorage.getItem(INVITATION) ?? '';
+/** Over the sign-in it is kept by the tab: an address that is sent would have it. */
+const KEPT = 'lucid-step-invitation';
+if (location.hash.length > 1) sessionStorage.setItem(KEPT, location.hash.slice(1));
+const token = sessionStorage.getItem(KEPT) ?? '';
 const invitation = ref<Api['InvitationPage'] | null>(null);
 const over = ref<Problem | null>(null);
 const form = reactive({ name: '', password: '' });
@@ -41,7 +43,7 @@ async function join(): Promise<void> {
   const project = invitation.value?.project_code ?? '';
   try {
     const anew = await enterBy(() => acceptInvitation({ token, ...form }));
-    sessionStorage.removeItem(INVITATION);
+    sessionStorage.removeItem(KEPT);
     if (anew) location.replace(`/${project}/today`);
     else await router.replace(`/${project}/today`);
   } catch (error) {
