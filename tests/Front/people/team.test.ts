@@ -35,6 +35,27 @@ describe('the people of a project', () => {
     expect(page.sent[0]?.body).toEqual({ text: 'ana@bakery.test\nJust a name', role: 'tester' });
   });
 
+  it('are still in the field after a reload, and when the server is away', async () => {
+    const server = new DemoServer('corin');
+    page = await Page.open(PEOPLE, server);
+    await page.type('#invited', 'ana@bakery.test\nben@bakery.test');
+    server.away = true;
+    await page.submit();
+    await page.see('The server cannot be reached.', '[role=alert]');
+    await new Promise((resolve) => setTimeout(resolve, 250));
+    page.close();
+    server.away = false;
+    page = await Page.open(PEOPLE, server, true);
+    await vi.waitFor(() =>
+      expect((document.querySelector('#invited') as HTMLTextAreaElement).value).toBe(
+        'ana@bakery.test\nben@bakery.test',
+      ),
+    );
+    server.on('POST /projects/SKR/invitations', []);
+    await page.submit();
+    expect(page.sent.at(-1)?.body.text).toBe('ana@bakery.test\nben@bakery.test');
+  });
+
   it('hand on what is open when they leave', async () => {
     const server = new DemoServer('corin');
     const people = server.recorded<Api['PeoplePage']>('/projects/SKR/people').people;
@@ -130,6 +151,23 @@ describe('the installation', () => {
     await page.see('Corin Vale is the last owner of this installation.');
     const box = document.querySelector<HTMLInputElement>('[aria-label="Corin Vale is an owner"]');
     expect(box?.checked, 'the box shows what counts').toBe(true);
+  });
+
+  it('keeps a project that is being written through a reload, with the code that one chose', async () => {
+    const server = new DemoServer('corin');
+    page = await Page.open('/installation', server);
+    await page.click('button', 'New project');
+    await page.type('#project-name', 'The bakery');
+    await page.type('#project-code', 'rolls');
+    await new Promise((resolve) => setTimeout(resolve, 250));
+    page.close();
+    page = await Page.open('/installation', server, true);
+    await page.click('button', 'New project');
+    const value = (id: string): string => (document.querySelector(id) as HTMLInputElement).value;
+    await vi.waitFor(() => expect(value('#project-name')).toBe('The bakery'));
+    expect(value('#project-code')).toBe('ROLLS');
+    await page.type('#project-name', 'The bakery at the quay');
+    expect(value('#project-code')).toBe('ROLLS');
   });
 
   it('archives, and takes it back by one click', async () => {

@@ -108,7 +108,7 @@ async function end(id: string | null): Promise<void> {
       >
         <p v-if="sessionProblem" class="p-invalid-words" role="alert">{{ sessionProblem }}</p>
         <div class="scroll">
-          <table class="lines">
+          <table class="lines stacked">
             <thead>
               <tr>
                 <th>Device</th>

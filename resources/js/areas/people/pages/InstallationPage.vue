@@ -86,7 +86,7 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
         what="Owners see no project that they have no part in. What is archived can be read and taken out, and not changed."
       >
         <div class="scroll">
-          <table class="lines">
+          <table class="lines stacked">
             <thead>
               <tr>
                 <th>Project</th>
@@ -104,8 +104,8 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
                   <template v-else>{{ p.name }}</template>
                 </td>
                 <td class="mono">{{ p.code }}</td>
-                <td class="long">{{ p.admins.join(', ') }}</td>
-                <td class="number">{{ p.people }}</td>
+                <td class="long" data-word="Admins">{{ p.admins.join(', ') }}</td>
+                <td class="number" data-word="People">{{ p.people }}</td>
                 <td>{{ p.archived_at ? `archived ${ago(p.archived_at)}` : 'running' }}</td>
                 <td>
                   <button
@@ -147,7 +147,7 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
           aria-label="Find people"
         />
         <div class="scroll">
-          <table class="lines">
+          <table class="lines stacked">
             <thead>
               <tr>
                 <th>Name</th>
@@ -164,7 +164,7 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
                 </td>
                 <td class="long soft">{{ p.email }}</td>
                 <td class="long">{{ p.projects.join(', ') || 'none' }}</td>
-                <td>
+                <td data-word="Second factor">
                   <button
                     v-if="p.has_second_factor"
                     type="button"
@@ -176,7 +176,7 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
                   </button>
                   <span v-else class="soft">none</span>
                 </td>
-                <td>
+                <td data-word="Owner">
                   <input
                     :key="refusals"
                     type="checkbox"

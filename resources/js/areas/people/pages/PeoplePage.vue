@@ -67,7 +67,7 @@ async function left(person: Api['ProjectPerson']): Promise<void> {
         what="Whoever leaves stays by name in what they did; what is open of theirs is handed on in the same step."
       >
         <div class="scroll">
-          <table class="lines">
+          <table class="lines stacked">
             <thead>
               <tr>
                 <th>Name</th>

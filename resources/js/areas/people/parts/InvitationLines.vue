@@ -45,7 +45,7 @@ const stateOf = (i: Api['OpenInvitation']): string =>
   <div>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
     <div class="scroll">
-      <table class="lines">
+      <table class="lines stacked">
         <thead>
           <tr>
             <th>Address</th>
@@ -65,7 +65,7 @@ const stateOf = (i: Api['OpenInvitation']): string =>
             </td>
             <td>{{ i.role }}</td>
             <td :title="i.sent_at ? exact(i.sent_at) : ''">{{ stateOf(i) }}</td>
-            <td :title="exact(i.expires_at)">{{ when(i.expires_at) }}</td>
+            <td data-word="Open until" :title="exact(i.expires_at)">{{ when(i.expires_at) }}</td>
             <td class="do">
               <button
                 type="button"

@@ -1,16 +1,20 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { reactive, ref } from 'vue';
+import { computed, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { ROLES } from '@/areas/people/roles';
 import { invitePeople } from '@/areas/people/queries';
 import { toast } from '@/kit/notices';
+import { useLocalDraft } from '@/offline/useLocalDraft';
 import SelectField from '@/kit/SelectField.vue';
 
 /** Invites one or many: pasted lines, or a table. What cannot be taken stays in the field, with why. */
 const props = defineProps<{ project: string }>();
 const emit = defineEmits<{ invited: [] }>();
-const form = reactive({ text: '', role: 'tester' as Api['ProjectPerson']['role'] });
+const { draft: form, clear } = useLocalDraft(
+  computed(() => `invite:${props.project}`),
+  () => ({ text: '', role: 'tester' as Api['ProjectPerson']['role'] }),
+);
 const refused = ref<Api['InvitedLine'][]>([]);
 const problem = ref('');
 const busy = ref(false);
@@ -20,9 +24,10 @@ async function invite(): Promise<void> {
   refused.value = [];
   busy.value = true;
   try {
-    const lines = await invitePeople(props.project, { ...form });
+    const lines = await invitePeople(props.project, { ...form.value });
     refused.value = lines.filter((l) => l.became === 'refused');
-    form.text = refused.value.map((l) => l.text).join('\n');
+    form.value.text = refused.value.map((l) => l.text).join('\n');
+    if (form.value.text === '') await clear();
     const asked = lines.length - refused.value.length;
     if (asked > 0) {
       toast(
@@ -39,7 +44,8 @@ async function invite(): Promise<void> {
 async function take(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   const file = input.files?.[0];
-  if (file) form.text = [form.text.trimEnd(), await file.text()].filter((t) => t !== '').join('\n');
+  if (file)
+    form.value.text = [form.value.text.trimEnd(), await file.text()].filter((t) => t !== '').join('\n');
   input.value = '';
 }
 </script>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { computed, reactive, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { Problem } from '@/api/client';
 import { makeProject } from '@/areas/people/queries';
 import { refreshSession, session } from '@/areas/people/session';
 import { vFocus } from '@/kit/focus';
+import { useLocalDraft } from '@/offline/useLocalDraft';
 import PickOne from '@/kit/PickOne.vue';
 import SelectField from '@/kit/SelectField.vue';
 
@@ -13,15 +14,17 @@ import SelectField from '@/kit/SelectField.vue';
 const props = defineProps<{ taken: string[] }>();
 const emit = defineEmits<{ leave: [] }>();
 const router = useRouter();
-const form = reactive({
-  name: '',
-  code: '',
-  time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone as string | null,
-  like: null as string | null,
-});
+const { draft: form, clear } = useLocalDraft(
+  computed(() => 'new-project'),
+  () => ({
+    name: '',
+    code: '',
+    time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone as string | null,
+    like: null as string | null,
+  }),
+);
 const problem = ref<Problem | null>(null);
 const busy = ref(false);
-const written = ref(false);
 const zones = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((z) => z !== 'UTC')].map((z) => ({
   value: z,
   label: z,
@@ -34,10 +37,10 @@ const others = computed(() =>
 const wrong = (field: string): string | undefined => problem.value?.errors[field]?.[0];
 /** Checked as one types, so that nobody fills in a form for nothing. */
 const codeSays = computed(() => {
-  if (form.code === '') return '';
-  if (!/^[A-Z][A-Z0-9]{1,9}$/.test(form.code))
+  if (form.value.code === '') return '';
+  if (!/^[A-Z][A-Z0-9]{1,9}$/.test(form.value.code))
     return 'A code is two to ten capital letters and digits, and begins with a letter.';
-  return props.taken.includes(form.code) ? `${form.code} is taken.` : '';
+  return props.taken.includes(form.value.code) ? `${form.value.code} is taken.` : '';
 });
 /** Three letters that tell it apart, such as BAK for "The bakery". */
 function suggest(name: string): string {
@@ -55,9 +58,10 @@ function suggest(name: string): string {
   return free;
 }
 watch(
-  () => form.name,
-  (name) => {
-    if (!written.value) form.code = suggest(name);
+  () => form.value.name,
+  (name, before) => {
+    // What one wrote oneself, or has kept from before, stays.
+    if (form.value.code === suggest(before)) form.value.code = suggest(name);
   },
 );
 
@@ -65,7 +69,8 @@ async function make(): Promise<void> {
   problem.value = null;
   busy.value = true;
   try {
-    const made = await makeProject({ ...form, time_zone: form.time_zone ?? '' });
+    const made = await makeProject({ ...form.value, time_zone: form.value.time_zone ?? '' });
+    await clear();
     await refreshSession();
     await router.push(`/${made.code}/setup/people`);
   } catch (error) {
@@ -99,10 +104,7 @@ async function make(): Promise<void> {
         class="field mono code"
         maxlength="10"
         placeholder="BAK"
-        @input="
-          written = true;
-          form.code = form.code.toUpperCase();
-        "
+        @input="form.code = form.code.toUpperCase()"
       />
       <span v-if="form.code && !codeSays" class="soft small">
         cases are {{ form.code }}-C1, {{ form.code }}-C2 …</span
