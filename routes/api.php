@@ -229,6 +229,8 @@ Route::middleware([
         Route::patch('/cycles/{cycle}', [PlanController::class, 'update']);
         Route::post('/cycles/{cycle}/moves', [PlanController::class, 'move']);
         Route::post('/cycles/{cycle}/sign-offs', [PlanController::class, 'signOff']);
+        Route::post('/cycles/{cycle}/log/{line}/removals', [PlanController::class, 'removeWords'])->whereNumber('line');
+        Route::post('/projects/{project}/setup-log/{setupAct}/removals', [SetupLogController::class, 'remove'])->whereNumber('setupAct');
         Route::post('/cycles/{cycle}/clones', [PlanController::class, 'clone']);
         Route::post('/cycles/{cycle}/entries', [PlanController::class, 'add']);
         Route::post('/entry-additions/{addition}/cancel', [PlanController::class, 'cancel']);

@@ -26,4 +26,5 @@ enum CycleLogKind: string
     case EntriesUnblocked = 'entries_unblocked';
     case VersionTaken = 'version_taken';
     case Undone = 'undone';
+    case WordsRemoved = 'words_removed';
 }

@@ -46,6 +46,17 @@ final class FreeText
     }
 
     /**
+     * @param  array<string, string>  $texts by path
+     * @param  array<string, string>  $salts of each of them, by path
+     *
+     * @return list<string> the digests under which they stand
+     */
+    public static function digestsOf(array $texts, array $salts): array
+    {
+        return array_map(static fn(string $path): string => self::digest($salts[$path], $texts[$path]), array_keys($texts));
+    }
+
+    /**
      * @param  array<array-key, mixed>  $payload
      *
      * @return array<string, string> each free text by its path, such as `happened` or `rows.0.word`

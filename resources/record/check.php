@@ -149,20 +149,30 @@ if ($cycleHead !== $manifest['cycle']['head'] || $cycleCount !== $manifest['cycl
 }
 
 $gone = array_column($manifest['removed'], 'reason', 'subject');
-$removed = [];
-foreach ($cycleEvents as $event) {
-    if ($event['kind'] === 'text_removed' && $event['payload']['attempt'] === $manifest['attempt']['id']) {
-        $removed += array_fill_keys($event['payload']['texts'], true);
+// What the chain of the cycle says was taken out, of this attempt and of the chain itself.
+$removed = ['events.jsonl' => [], 'cycle-events.jsonl' => []];
+$why = [];
+foreach ($ofCycle as $event) {
+    $payload = $event->payload;
+    $name = match (true) {
+        $event->kind !== 'text_removed' => null,
+        ($payload['attempt'] ?? null) === $manifest['attempt']['id'] => 'events.jsonl',
+        ($payload['cycle'] ?? null) === $manifest['cycle']['id'] => 'cycle-events.jsonl',
+        default => null,
+    };
+    if ($name !== null) {
+        $removed[$name] += array_fill_keys($payload['texts'], true);
+        $why[$name][$payload['sequence']] = $payload['reason'];
     }
 }
 foreach ($missing as $name => $gaps) {
     foreach ($gaps as $n => $texts) {
         foreach ($texts as $digest) {
-            if ($name !== 'events.jsonl' || !isset($removed[$digest])) {
+            if (!isset($removed[$name][$digest])) {
                 $faults[] = "{$name}: a text of event {$n} is gone, and nobody removed it";
             }
         }
-        $notes[] = "{$name}: the text of event {$n} was taken out (" . ($gone[(string) $n] ?? 'no reason is given') . ')';
+        $notes[] = "{$name}: the text of event {$n} was taken out (" . ($why[$name][$n] ?? 'no reason is given') . ')';
     }
 }
 $snapshot = null;

@@ -67,6 +67,10 @@ final class PlanningTest extends BrowserTestCase
         $lead->see('entry stands before what it depends on')->click('.fault .link', 'Put them behind')->see('Put what waits behind');
         $lead->until('for the order', fn(): bool => $first === $this->order()[2]);
         $lead->seeNot('stands before what');
+        // A move goes by what one sees.
+        $key = $this->value("select c.key from cases c join entries e on e.case_id = c.id where e.id = '{$first}'");
+        $third = "return document.querySelectorAll('.body [role=row]')[2]?.innerText ?? ''";
+        $lead->until('for the order in the list', static fn(): bool => 1 === preg_match("/{$key}\\b/", (string) $lead->script($third)));
         $lead->held([Key::ALT], Key::ARROW_DOWN);
         $lead->until('for the move', fn(): bool => $first === $this->order()[3]);
         $lead->open('/SKR/cycles/SKR-R5/paths')->see('6 entries joined by conditions');

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Support;
 
 use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\LateCommand;
@@ -93,6 +94,8 @@ trait Everything
                 'ids' => [$entry->id],
                 'changes' => ['assignee_id' => $lead->id],
             ])->json('act_id'),
+            'line' => (string) DB::table('cycle_log')->max('id'),
+            'setupAct' => (string) DB::table('setup_log')->where('project_id', $world->project->id)->max('id'),
             'lateCommand' => LateCommand::query()->create([
                 'project_id' => $world->project->id,
                 'attempt_id' => $attempt,

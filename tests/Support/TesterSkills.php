@@ -139,13 +139,21 @@ trait TesterSkills
 
     /**
      * How many bytes of scripts, styles and fonts the page loaded, as they came over the wire.
+     *
+     * @param  string  $later part of the names of those that a page is painted without
+     *
+     * @return array{int, int} what the first paint needs, and what came later
      */
-    public function loadedBytes(): int
+    public function loadedBytes(string $later): array
     {
-        return (int) $this->script(
-            "return performance.getEntriesByType('resource').filter((r) => r.name.includes('/build/')).reduce((sum, " .
-                'r) => sum + r.encodedBodySize, 0)',
+        $sizes = (array) $this->script(
+            "const all = performance.getEntriesByType('resource').filter((r) => r.name.includes('/build/')); " .
+                'const of = (later) => all.filter((r) => r.name.includes(arguments[0]) === later).reduce((sum, r) => sum + ' .
+                'r.encodedBodySize, 0); return [of(false), of(true)]',
+            $later,
         );
+
+        return [(int) $sizes[0], (int) $sizes[1]];
     }
 
     /**

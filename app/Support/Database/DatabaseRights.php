@@ -16,9 +16,9 @@ final class DatabaseRights
     public const APPEND_ONLY = [
         // A text that is taken out goes with its salt; a trigger lets nothing else through.
         'events' => ['payload', 'salts'],
-        'cycle_events' => [],
+        'cycle_events' => ['payload', 'salts'],
         'removals' => [],
-        'cycle_log' => [],
+        'cycle_log' => ['reason'],
         'case_log' => [],
     ];
 

@@ -12,6 +12,8 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Record\Event;
+use LucidStep\Core\Record\FreeText;
+use LucidStep\Core\Record\Removed;
 use LucidStep\Core\Record\Seal;
 use LucidStep\Core\Record\Signed;
 use LucidStep\Core\Record\StoredEvent;
@@ -105,6 +107,33 @@ final readonly class CycleChain
     }
 
     /**
+     * Takes texts out of the chain and says so in it: their digests stay, so that all of it stays proven.
+     *
+     * @param  list<string>  $texts
+     */
+    public function takeOut(Cycle $cycle, array $texts, User $by, string $reason): void
+    {
+        foreach (DB::table('cycle_events')->where('cycle_id', $cycle->id)->orderBy('sequence')->get() as $row) {
+            $salts = EventRow::salts($row);
+            $gone = array_intersect(array_intersect_key(FreeText::in(EventRow::payload($row->payload)), $salts), $texts);
+            if ([] === $gone) {
+                continue;
+            }
+            Removals::add($cycle->project_id, null, 'cycle_event', "{$cycle->id}/{$row->sequence}", $reason, $by);
+            DB::table('cycle_events')
+                ->where('cycle_id', $cycle->id)
+                ->where('sequence', $row->sequence)
+                ->update(EventRow::without($row, $gone));
+            $this->append($cycle->id, $by, 'text_removed', [
+                'cycle' => $cycle->id,
+                'sequence' => $row->sequence,
+                'texts' => FreeText::digestsOf($gone, $salts),
+                'reason' => $reason,
+            ]);
+        }
+    }
+
+    /**
      * @return list<StoredEvent> what is stored of a cycle's chain, in order of sequence
      */
     public function events(string $cycle): array
@@ -119,10 +148,12 @@ final readonly class CycleChain
      */
     public function verify(Cycle $cycle, ?array $events = null): Verification
     {
+        $events ??= $this->events($cycle->id);
         $found = Chain::verify(
             $cycle->id,
-            $events ?? $this->events($cycle->id),
+            $events,
             new Seal($cycle->log_sequence, '' === $cycle->log_head ? Chain::start($cycle->id) : $cycle->log_head),
+            Removed::ofCycle($cycle->id, $events),
         );
         $fault =
             'broken' === $found->state || 0 === $cycle->log_sequence

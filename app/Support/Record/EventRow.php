@@ -7,6 +7,7 @@ namespace LucidStep\App\Support\Record;
 use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Record\Event;
+use LucidStep\Core\Record\FreeText;
 use LucidStep\Core\Record\StoredEvent;
 
 /**
@@ -76,5 +77,24 @@ final class EventRow
     public static function salts(\stdClass $row): array
     {
         return json_decode($row->salts, true, 16, \JSON_THROW_ON_ERROR);
+    }
+
+    /**
+     * The columns that change when texts are taken out: they go with their salts.
+     *
+     * @param  \stdClass  $row with payload and salts
+     * @param  array<string, string>  $texts by path
+     *
+     * @return array{payload: string, salts: string}
+     */
+    public static function without(\stdClass $row, array $texts): array
+    {
+        return [
+            'payload' => json_encode(
+                FreeText::replaced(self::payload($row->payload), $texts),
+                \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE,
+            ),
+            'salts' => json_encode((object) array_diff_key(self::salts($row), $texts), \JSON_THROW_ON_ERROR),
+        ];
     }
 }

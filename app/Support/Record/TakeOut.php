@@ -50,10 +50,20 @@ final class TakeOut
                     [$json, self::inJson(FreeText::REMOVED), $case, '%' . addcslashes($json, '%_\\') . '%'],
                 );
             }
-            if (mb_strlen($text) >= self::SHORTEST_ANYWHERE) {
-                self::in('notices', ['text'], 'project_id = ?', [$project], $text);
-                self::in('caught_mails', ['subject', 'text'], 'true', [], $text);
-            }
+        }
+        self::told($project, $texts);
+    }
+
+    /**
+     * Takes texts out of what people were told: notices and caught mails.
+     *
+     * @param  list<string>  $texts
+     */
+    public static function told(string $project, array $texts): void
+    {
+        foreach (array_filter($texts, static fn(string $t): bool => mb_strlen(trim($t)) >= self::SHORTEST_ANYWHERE) as $text) {
+            self::in('notices', ['text'], 'project_id = ?', [$project], $text);
+            self::in('caught_mails', ['subject', 'text'], 'true', [], $text);
         }
     }
 

@@ -1032,6 +1032,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/cycles/{cycle}/log/{line}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the words out with which something was done to a cycle; the trace stays */
+        post: operations["postCyclesCycleLogLineRemovals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/cycles/{cycle}/moves": {
         parameters: {
             query?: never;
@@ -3089,6 +3106,23 @@ export interface paths {
         get: operations["getProjectsProjectSetupLog"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/setup-log/{setupAct}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take out of the log what was written in an act and stands in the setup no more; the trace stays */
+        post: operations["postProjectsProjectSetupLogSetupActRemovals"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5774,6 +5808,9 @@ export interface components {
             at: string;
             by: components["schemas"]["Person"] | null;
             lines: string[];
+            /** @description Whether it holds words that stand in the setup no more, and could be taken out */
+            has_words: boolean;
+            removed: components["schemas"]["TakenOut"] | null;
         };
         /** @description What was changed in the setup of a project, the newest first. */
         SetupLog: {
@@ -6029,6 +6066,13 @@ export interface components {
             device_time?: string;
             sent_at?: string;
             counter?: number;
+        };
+        /** @description Who took words out, when and why. */
+        TakenOut: {
+            by: components["schemas"]["Person"] | null;
+            /** Format: date-time */
+            at: string;
+            reason: string;
         };
         /** @description A piece of a text, and whether it was searched for. */
         TextPart: {
@@ -8628,6 +8672,45 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogEntry"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postCyclesCycleLogLineRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                cycle: string;
+                line: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyRequest"];
+            };
+        };
         responses: {
             /** @description Done */
             200: {
@@ -13657,6 +13740,45 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupLog"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectSetupLogSetupActRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+                setupAct: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyRequest"];
+            };
+        };
         responses: {
             /** @description Done */
             200: {

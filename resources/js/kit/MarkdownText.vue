@@ -1,12 +1,18 @@
 <script lang="ts">
-import DOMPurify from 'dompurify';
-import MarkdownIt from 'markdown-it';
-import mark from 'markdown-it-mark';
-import { defineComponent, h } from 'vue';
+import { defineComponent, h, shallowRef } from 'vue';
+import { escapeText, isPlain, renderPlain } from '@/kit/plainText';
 
-const reader = new MarkdownIt({ html: false, linkify: true, breaks: true, typographer: false });
-reader.use(mark);
-reader.disable(['image', 'heading', 'lheading', 'hr', 'table']);
+/** What reads Markdown comes with the first text that needs it; most texts of a walk do not, and none waits for it to be read. */
+const render = shallowRef<((text: string) => string) | null>(null);
+let asked = false;
+function ask(): void {
+  if (asked) return;
+  asked = true;
+  import('@/kit/markdown').then(
+    (m) => (render.value = m.renderMarkdown),
+    () => (asked = false),
+  );
+}
 
 /** Shows places for values as chips, those that are not known marked as such. */
 function chips(html: string, known: string[] | null): string {
@@ -18,7 +24,7 @@ function chips(html: string, known: string[] | null): string {
   );
 }
 
-/** Limited Markdown, shown safely: no HTML of its own comes through, and what comes out is cleaned once more. */
+/** Limited Markdown, shown safely; as it was typed until what reads it is there. */
 export default defineComponent({
   props: {
     text: { type: String, required: true },
@@ -29,32 +35,15 @@ export default defineComponent({
   },
   setup(props) {
     return () => {
-      const html = DOMPurify.sanitize(reader.render(props.text), {
-        ALLOWED_TAGS: [
-          'p',
-          'strong',
-          'em',
-          'code',
-          'pre',
-          'ul',
-          'ol',
-          'li',
-          'a',
-          'br',
-          'blockquote',
-          's',
-          'mark',
-        ],
-        ALLOWED_ATTR: ['href'],
-      });
+      const plain = isPlain(props.text);
+      if (!plain) ask();
+      const html = plain || !render.value ? renderPlain(props.text) : render.value(props.text);
       return h('div', {
         class: 'markdown long',
-        innerHTML: chips(
-          html.replaceAll('<a ', '<a target="_blank" rel="noreferrer noopener" '),
-          props.known,
-        ).replace(/\uE000(\d+)\uE001/g, (_, n: string) => {
-          return `<span class="chip">${reader.utils.escapeHtml(props.values[Number(n)] ?? '')}</span>`;
-        }),
+        innerHTML: chips(html, props.known).replace(
+          /\uE000(\d+)\uE001/g,
+          (_, n: string) => `<span class="chip">${escapeText(props.values[Number(n)] ?? '')}</span>`,
+        ),
       });
     };
   },

@@ -164,7 +164,9 @@ final class RolesTest extends FeatureTestCase
         'admin' => [
             'POST /attempts/{attempt}/removals',
             'POST /case-messages/{message}/removals',
+            'POST /cycles/{cycle}/log/{line}/removals',
             'POST /entries/{entry}/removals',
+            'POST /projects/{project}/setup-log/{setupAct}/removals',
             'POST /evidence/{evidence}/removals',
             'PUT /projects/{project}/people/{person}/role',
             'POST /projects/{project}/people/{person}/departures',

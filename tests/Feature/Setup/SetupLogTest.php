@@ -18,7 +18,11 @@ use LucidStep\Tests\Support\FeatureTestCase;
 final class SetupLogTest extends FeatureTestCase
 {
     /** Writes in the areas that set a project up and change nothing of it. */
-    private const CHANGE_NOTHING = ['POST projects/{project}/axis-checks', 'POST milestones/{milestone}/clone-previews'];
+    private const CHANGE_NOTHING = [
+        'POST projects/{project}/axis-checks',
+        'POST milestones/{milestone}/clone-previews',
+        'POST projects/{project}/setup-log/{setupAct}/removals',
+    ];
 
     private User $admin;
 

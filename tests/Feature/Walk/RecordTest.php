@@ -269,6 +269,31 @@ final class RecordTest extends FeatureTestCase
             ->update(['bytes' => '']);
     }
 
+    public function test_words_taken_out_of_the_chain_of_the_cycle_leave_the_bundle_whole(): void
+    {
+        $this->walk();
+        $key = $this->world->cycle->key;
+        $this->as($this->world->lead(), 'POST', "/cycles/{$key}/sign-offs", ['note' => 'swan-lake-99 said so'])->assertSuccessful();
+        $line = (array) $this->as($this->me, 'GET', "/cycles/{$key}/log")->json('0');
+        $admin = $this->world->person('admin', Role::Admin);
+        $this->as($admin, 'POST', "/cycles/{$key}/log/{$line['id']}/removals", ['reason' => 'A code'])->assertOk();
+        $dir = $this->unpack($this->zip());
+        [$code, $said] = $this->check($dir);
+        self::assertSame(0, $code, $said);
+        self::assertStringContainsString('cycle-events.jsonl: the text of event 3 was taken out (A code)', $said);
+        self::assertSame('', (string) shell_exec('grep -rl swan-lake ' . escapeshellarg($dir)));
+        exec('rm -rf ' . escapeshellarg($dir));
+        // A text that is gone and of which the chain does not tell is named.
+        self::becomeOwner();
+        DB::statement('alter table cycle_events disable trigger cycle_events_append_only');
+        DB::update("update cycle_events set payload = payload - 'reason', salts = salts - 'reason' where sequence = 4");
+        $dir = $this->unpack($this->zip());
+        [$code, $said] = $this->check($dir);
+        self::assertSame(1, $code);
+        self::assertStringContainsString('cycle-events.jsonl: a text of event 4 is gone, and nobody removed it', $said);
+        exec('rm -rf ' . escapeshellarg($dir));
+    }
+
     public function test_the_chain_of_the_cycle_holds_every_end_and_what_came_after(): void
     {
         $this->walk();

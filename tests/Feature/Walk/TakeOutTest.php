@@ -4,13 +4,16 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Feature\Walk;
 
+use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
+use Illuminate\Testing\TestResponse;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\StoredAnswer;
 use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
+use LucidStep\Tests\Support\World;
 
 /**
  * Words that must not be there go from everything that was written of a case, and the trace stays.
@@ -146,6 +149,108 @@ final class TakeOutTest extends FeatureTestCase
         self::assertSame([], $this->found(self::WORDS));
         self::assertSame('(removed)', DB::table('entries')->where('id', $entry->id)->value('retest_reason'));
         $this->as($this->admin, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'whole');
+    }
+
+    public function test_the_words_of_a_cycle_are_taken_out_and_its_chain_stays_proven(): void
+    {
+        $entry = $this->world->entry($this->me);
+        $attempt = $this->finished($entry, $this->me, 'pass');
+        $this->world->entry($this->me);
+        $lead = $this->world->lead();
+        $key = 'TST-R1';
+        $send = ['Idempotency-Key' => (string) Str::uuid7()];
+        $this->as($lead, 'POST', "/cycles/{$key}/sign-offs", ['note' => self::WORDS], $send)->assertSuccessful();
+        $this->as($lead, 'POST', "/cycles/{$key}/moves", ['to' => 'closed', 'reason' => self::WORDS])->assertSuccessful();
+        self::assertContains('cycle_events', $this->found(self::WORDS));
+        $log = (array) $this->as($this->admin, 'GET', "/cycles/{$key}/log")->json();
+        $line = array_values(array_filter($log, static fn(array $l): bool => 'Closed the cycle' === $l['text']))[0];
+        $path = "/cycles/{$key}/log/{$line['id']}/removals";
+        $this->as($lead, 'POST', $path, ['reason' => 'A person is named'])->assertForbidden();
+        $this->as($this->admin, 'POST', $path, ['reason' => ' '])->assertUnprocessable();
+        $now = (array) $this->as($this->admin, 'POST', $path, ['reason' => 'A person is named'])
+            ->assertOk()
+            ->json();
+        self::assertSame(['Took the words out of “Closed the cycle”', 'A person is named'], [$now[0]['text'], $now[0]['reason']]);
+        self::assertSame([], $this->found(self::WORDS));
+        $kept = DB::table('idempotency_keys')->whereNotNull('body')->pluck('body')->map(StoredAnswer::open(...));
+        self::assertStringNotContainsString('Isla Fenn', $kept->implode(' '));
+        $this->as($lead, 'GET', "/cycles/{$key}/plan")->assertJsonPath('cycle.signed_off.note', '(removed)');
+        $this->as($lead, 'GET', "/cycles/{$key}/verification")->assertJsonPath('state', 'whole');
+        $this->as($lead, 'GET', "/attempts/{$attempt}/verification")->assertJsonPath('state', 'whole');
+        $this->as($this->admin, 'POST', $path, ['reason' => 'Once more'])->assertConflict();
+        $this->as($this->admin, 'POST', "/cycles/{$key}/log/1/removals", ['reason' => 'Of another cycle'])->assertNotFound();
+        // Whoever takes a text out past the application is named.
+        self::becomeOwner();
+        DB::statement('alter table cycle_events disable trigger cycle_events_append_only');
+        DB::update("update cycle_events set payload = payload - 'reason', salts = '{}' where kind = 'text_removed'");
+        $this->as($lead, 'GET', "/cycles/{$key}/verification")->assertJsonPath('state', 'broken');
+    }
+
+    public function test_a_log_is_changed_in_no_other_way(): void
+    {
+        $this->finished($this->world->entry($this->me), $this->me, 'pass');
+        $this->as($this->world->lead(), 'POST', '/cycles/TST-R1/moves', ['to' => 'abandoned', 'reason' => self::WORDS])->assertSuccessful();
+        foreach (
+            [
+                "update cycle_log set reason = '(removed)'",
+                "update cycle_log set reason = 'All well'",
+                "update cycle_events set salts = '{}', payload = '{}' where salts <> '{}'",
+            ]
+            as $way
+        ) {
+            try {
+                DB::transaction(static fn() => DB::update($way));
+                self::fail("{$way} went through");
+            } catch (QueryException $e) {
+                self::assertStringContainsString('is append-only', $e->getMessage());
+            }
+        }
+        DB::select('select lucid_remove_from_setup_log(?, ?)', [$this->world->project->id, json_encode(['Test'])]);
+        self::assertSame(
+            0,
+            DB::table('setup_log')->whereRaw("coalesce(new, old)::text like '%(removed)%'")->count(),
+            'no removal tells of it',
+        );
+    }
+
+    public function test_words_of_the_setup_are_taken_out_of_its_log_once_they_stand_in_it_no_more(): void
+    {
+        $put = fn(string $notes): TestResponse => $this->as($this->admin, 'PUT', '/projects/TST/environments', [
+            'environments' => [
+                [
+                    'name' => 'Staging',
+                    'notes' => $notes,
+                    'address' => 'https://staging.example.test',
+                    'id' => DB::table('environments')->where('name', 'Staging')->value('id'),
+                ],
+            ],
+        ])->assertSuccessful();
+        $put('Sign in as ' . self::WORDS);
+        $this->as($this->admin, 'POST', '/projects/TST/labels', ['names' => [self::WORDS]])->assertSuccessful();
+        $log = fn(): array => (array) $this->as($this->admin, 'GET', '/projects/TST/setup-log')->json('items');
+        [$label, $act] = $log();
+        self::assertFalse($act['has_words']);
+        $path = "/projects/TST/setup-log/{$act['id']}/removals";
+        $this->as($this->world->lead(), 'POST', $path, ['reason' => 'A person is named'])->assertForbidden();
+        $this->as($this->admin, 'POST', $path, ['reason' => 'A person is named'])
+            ->assertConflict()
+            ->assertJsonPath('detail', fn(string $d): bool => str_contains($d, 'stands in the setup now'));
+        $put('Ask the desk');
+        $this->as($this->admin, 'PATCH', '/projects/TST/labels', ['from' => self::WORDS, 'to' => 'ferries'])->assertSuccessful();
+        self::assertSame([true, true], array_column(array_slice($log(), 2, 2), 'has_words'));
+        $this->as($this->admin, 'POST', $path, ['reason' => 'A person is named'])->assertOk();
+        $found = $log();
+        self::assertSame([true, false, true, false], array_column(array_slice($found, 0, 4), 'has_words'));
+        self::assertSame(['A person is named', $this->admin->id], [$found[3]['removed']['reason'], $found[3]['removed']['by']['id']]);
+        self::assertSame('A person is named', $found[1]['removed']['reason'], 'where the same words were given up');
+        self::assertStringNotContainsString('Sign in as', (string) json_encode($found));
+        self::assertNotSame([], $this->found('staging.example.test'));
+        $this->as($this->admin, 'POST', $path, ['reason' => 'Once more'])->assertConflict();
+        $this->as($this->admin, 'POST', "/projects/TST/setup-log/{$label['id']}/removals", ['reason' => 'A person is named'])->assertOk();
+        self::assertSame([], $this->found(self::WORDS));
+        $other = new World('OTH');
+        $elsewhere = $other->person('elsewhere', Role::Admin);
+        $this->as($elsewhere, 'POST', "/projects/OTH/setup-log/{$act['id']}/removals", ['reason' => 'Not mine'])->assertNotFound();
     }
 
     /**

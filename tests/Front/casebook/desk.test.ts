@@ -42,14 +42,14 @@ describe('the desk of an author', () => {
     page = await Page.open('/SKR/casebook/desk', server);
     await page.click('.card button', 'Take the words out');
     await page.type('[aria-label="Why these words are taken out"]', '-');
-    await page.submit('.card form.reply:last-of-type');
+    await page.submit('.card form.ask');
     await page.see('Say why in a few words.');
     const by = { id: 'c', name: 'Corin Vale' };
     const gone = { ...question, body: '(removed)', removed_by: by, removed_reason: 'A passenger is named' };
     server.on(`POST ${path}`, gone);
     server.on('GET /projects/SKR/case-inbox', { ...inbox(), messages: [gone] });
     await page.type('[aria-label="Why these words are taken out"]', 'A passenger is named');
-    await page.submit('.card form.reply:last-of-type');
+    await page.submit('.card form.ask');
     await page.see('Corin Vale took the words out: A passenger is named');
     expect(sent('POST', path).at(-1)?.body).toEqual({ reason: 'A passenger is named' });
   });

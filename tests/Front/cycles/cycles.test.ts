@@ -226,4 +226,25 @@ describe('the log of a cycle', () => {
     await page.click('button', 'Sign off');
     await page.see('say in a few words why that is all right');
   });
+
+  it('lets an admin alone take the words out with which something was done', async () => {
+    const line = { at: '2026-11-28T10:00:00Z', by: null, act_id: null, changes: [] };
+    const log = [{ ...line, id: 4, text: 'Closed the cycle', reason: 'Isla Fenn said so' }];
+    server.on('GET /cycles/SKR-R3/log', log);
+    page = await Page.open('/SKR/cycles/SKR-R3/log', server);
+    await page.see('Isla Fenn said so');
+    await page.seeNot('Take the words out');
+    page.close();
+    const admin = new DemoServer('corin')
+      .on('GET /cycles/SKR-R3/log', log)
+      .on('GET /cycles/SKR-R3/plan', server.recorded('/cycles/SKR-R3/plan'));
+    page = await Page.open('/SKR/cycles/SKR-R3/log', admin);
+    await page.click('button', 'Take the words out');
+    const gone = [{ ...line, id: 4, text: 'Closed the cycle', reason: '(removed)' }];
+    admin.on('GET /cycles/SKR-R3/log', gone).on('POST /cycles/SKR-R3/log/4/removals', gone);
+    await page.type('[aria-label^="Why"]', 'A person is named');
+    await page.click('button[type=submit]', 'Take the words out');
+    await page.see('(removed)');
+    await page.seeNot('Take the words out');
+  });
 });

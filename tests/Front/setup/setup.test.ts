@@ -303,6 +303,8 @@ describe('the log of the setup', () => {
       at,
       by: { id: 'p1', name: 'Maren Voss' } as Api['Person'],
       lines,
+      has_words: false,
+      removed: null,
     });
     const server = new DemoServer('maren')
       .on('GET /projects/SKR/setup-log', {
@@ -322,6 +324,37 @@ describe('the log of the setup', () => {
     await page.click('button', 'Earlier changes');
     await page.see('Lucid Step', 'section[aria-label="20 Nov"]');
     await page.seeNot('Earlier changes');
+  });
+
+  it('lets an admin take words out, with why, and says who did', async () => {
+    const act = (more: Partial<Api['SetupAct']>): Api['SetupAct'] => ({
+      id: 12,
+      at: '2026-11-28T10:00:00Z',
+      by: { id: 'p1', name: 'Maren Voss' } as Api['Person'],
+      lines: ['Staging, notes: “Isla Fenn, 4711” → “Ask the desk”'],
+      has_words: true,
+      removed: null,
+      ...more,
+    });
+    const asked = 'POST /projects/SKR/setup-log/12/removals';
+    const server = new DemoServer('corin')
+      .on('GET /projects/SKR/setup-log', { items: [act({})], next: null })
+      .on(asked, { status: 409, detail: 'Change it there first.' });
+    page = await Page.open('/SKR/setup/log', server);
+    await page.click('button', 'Take the words out');
+    await page.type('[aria-label^="Why"]', 'A person is named');
+    await page.click('button[type=submit]', 'Take the words out');
+    await page.see('Change it there first.', '[role=alert]');
+    const typed = document.querySelector<HTMLInputElement>('[aria-label^="Why"]')?.value;
+    expect(typed).toBe('A person is named');
+    const by = { id: 'p2', name: 'Corin Vale' } as Api['Person'];
+    const removed = { by, at: '2026-11-28T11:00:00Z', reason: 'A person is named' };
+    const gone = { items: [act({ lines: ['Staging, notes'], has_words: false, removed })], next: null };
+    server.on('GET /projects/SKR/setup-log', gone).on(asked, gone);
+    await page.click('button[type=submit]', 'Take the words out');
+    await page.see('Corin Vale took words out');
+    await page.seeNot('Isla Fenn');
+    await page.seeNot('Take the words out');
   });
 
   it('is not offered to a tester', async () => {

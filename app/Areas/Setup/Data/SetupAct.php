@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Setup\Data;
 
 use LucidStep\App\Support\Data\Person;
+use LucidStep\App\Support\Data\TakenOut;
 use OpenApi\Attributes as OA;
 
 /**
@@ -21,5 +22,10 @@ final readonly class SetupAct
         #[OA\Property(format: 'date-time')] public string $at,
         #[OA\Property(description: 'null: the application itself')] public ?Person $by,
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $lines,
+        #[
+            OA\Property(description: 'Whether it holds words that stand in the setup no more, and could be taken out'),
+        ]
+        public bool $has_words,
+        #[OA\Property] public ?TakenOut $removed,
     ) {}
 }

@@ -16,12 +16,14 @@ use LucidStep\Core\Planning\SetupChange;
 /**
  * Reads what the database logged of the setup: by act, each thing as it was before and after.
  */
-final class ReadSetupLog
+final readonly class ReadSetupLog
 {
     /** So many acts at once, and so many lines of one of them. */
     public const ACTS = 40;
 
     public const LINES = 40;
+
+    public function __construct(private SetupWords $words) {}
 
     /**
      * @param  ?int  $after the `next` of the window before
@@ -64,6 +66,9 @@ final class ReadSetupLog
             ->whereKey(array_filter(array_column($acts, 'actor_id')))
             ->get()
             ->keyBy('id');
+        $ids = array_map(strval(...), array_column($acts, 'act'));
+        $words = $this->words->actsWithWords($project, $ids);
+        $removed = $this->words->removedFrom($project, $ids);
         $items = [];
         foreach ($acts as $act) {
             $lines = self::lines($changes[$act->act] ?? [], $names);
@@ -75,6 +80,8 @@ final class ReadSetupLog
                     Carbon::parse($act->at)->toIso8601ZuluString(),
                     null === $by ? null : Person::from($by),
                     $lines,
+                    isset($words[$act->act]),
+                    $removed[$act->act] ?? null,
                 );
             }
         }

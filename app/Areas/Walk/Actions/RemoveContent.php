@@ -130,22 +130,10 @@ final readonly class RemoveContent
             DB::table('events')
                 ->where('attempt_id', $attempt->id)
                 ->where('sequence', $row->sequence)
-                ->update([
-                    'payload' => json_encode(
-                        FreeText::replaced(EventRow::payload($row->payload), $gone),
-                        \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE,
-                    ),
-                    'salts' => json_encode((object) array_diff_key($salts, $gone), \JSON_THROW_ON_ERROR),
-                ]);
+                ->update(EventRow::without($row, $gone));
             $this->chain->ofAttempt($attempt, $by, 'text_removed', [
                 'sequence' => $row->sequence,
-                'texts' => array_values(
-                    array_map(
-                        static fn(string $text, string $path): string => FreeText::digest($salts[$path], $text),
-                        $gone,
-                        array_keys($gone),
-                    ),
-                ),
+                'texts' => FreeText::digestsOf($gone, $salts),
                 'reason' => $reason,
             ]);
         }

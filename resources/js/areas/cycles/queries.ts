@@ -152,6 +152,19 @@ export const changeEntries = async (
 export const readLog = async (cycle: string): Promise<Api['LogEntry'][]> =>
   unwrap(await api.GET('/cycles/{cycle}/log', { params: { path: { cycle } } }));
 
+/** Take the words out with which something was done to a cycle. */
+export const removeLogWords = async (
+  cycle: string,
+  line: number,
+  reason: string,
+): Promise<Api['LogEntry'][]> =>
+  unwrap(
+    await api.POST('/cycles/{cycle}/log/{line}/removals', {
+      params: { path: { cycle, line: String(line) } },
+      body: { reason },
+    }),
+  );
+
 /** Release, close, reopen … a cycle. */
 export const moveCycle = async (cycle: string, body: Api['CycleStateRequest']): Promise<Api['CycleDetail']> =>
   unwrap(await api.POST('/cycles/{cycle}/moves', { params: { path: { cycle } }, body }));

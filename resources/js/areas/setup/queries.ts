@@ -54,6 +54,16 @@ export function useSetupLog(project: MaybeRefOrGetter<string>) {
   );
 }
 
+/** Take out of the log what was written in an act and stands in the setup no more. */
+export const removeSetupWords = async (project: string, act: number, reason: string): Promise<void> => {
+  unwrap(
+    await api.POST('/projects/{project}/setup-log/{setupAct}/removals', {
+      params: { path: { project, setupAct: String(act) } },
+      body: { reason },
+    }),
+  );
+};
+
 /** Give a configuration another name. */
 export const renameConfiguration = async (
   configuration: string,

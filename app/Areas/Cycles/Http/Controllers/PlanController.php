@@ -16,6 +16,7 @@ use LucidStep\App\Areas\Cycles\Actions\BulkEditEntries;
 use LucidStep\App\Areas\Cycles\Actions\ChangeCycleState;
 use LucidStep\App\Areas\Cycles\Actions\CloneCycles;
 use LucidStep\App\Areas\Cycles\Actions\PlanShortTime;
+use LucidStep\App\Areas\Cycles\Actions\RemoveCycleWords;
 use LucidStep\App\Areas\Cycles\Actions\SaveCycle;
 use LucidStep\App\Areas\Cycles\Actions\UndoPlanAct;
 use LucidStep\App\Areas\Cycles\Data\AssignmentPlan;
@@ -52,6 +53,7 @@ use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\ReasonRequest;
 use LucidStep\App\Support\Http\StampRequest;
+use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
@@ -76,6 +78,24 @@ final readonly class PlanController
     #[Get('/cycles/{cycle}/log', 'What was done to a cycle, the newest first', LogEntry::class, true)]
     public function log(Cycle $cycle): JsonResponse
     {
+        return new JsonResponse($this->read->log($cycle));
+    }
+
+    #[
+        Post(
+            '/cycles/{cycle}/log/{line}/removals',
+            'Take the words out with which something was done to a cycle; the trace stays',
+            LogEntry::class,
+            WhyRequest::class,
+            list: true,
+        ),
+    ]
+    #[LeastRole(Role::Admin)]
+    public function removeWords(WhyRequest $request, Cycle $cycle, int $line, RemoveCycleWords $remove): JsonResponse
+    {
+        Gate::authorize('removeContent', ProjectLookup::find($cycle->project_id));
+        $remove($cycle, $line, $request->person(), $request->string('reason')->trim()->toString());
+
         return new JsonResponse($this->read->log($cycle));
     }
 

@@ -7,11 +7,14 @@ namespace LucidStep\App\Areas\Setup\Http\Controllers;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
+use LucidStep\App\Areas\Setup\Actions\RemoveSetupWords;
 use LucidStep\App\Areas\Setup\Data\SetupLog;
 use LucidStep\App\Areas\Setup\Queries\ReadSetupLog;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
+use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\Core\Access\Role;
 
 /**
@@ -31,5 +34,22 @@ final class SetupLogController
         $after = $request->query('after');
 
         return new JsonResponse($read($project, is_numeric($after) ? (int) $after : null));
+    }
+
+    #[
+        Post(
+            '/projects/{project}/setup-log/{setupAct}/removals',
+            'Take out of the log what was written in an act and stands in the setup no more; the trace stays',
+            SetupLog::class,
+            WhyRequest::class,
+        ),
+    ]
+    #[LeastRole(Role::Admin)]
+    public function remove(WhyRequest $request, Project $project, int $setupAct, RemoveSetupWords $remove, ReadSetupLog $read): JsonResponse
+    {
+        Gate::authorize('removeContent', $project);
+        $remove($project, $setupAct, $request->person(), $request->string('reason')->trim()->toString());
+
+        return new JsonResponse($read($project));
     }
 }

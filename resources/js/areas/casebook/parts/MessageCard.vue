@@ -3,8 +3,8 @@ import { computed, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { answerMessage, removeMessage } from '@/areas/casebook/queries';
 import { projectOf } from '@/areas/people/session';
-import { vFocus } from '@/kit/focus';
 import { toast } from '@/kit/notices';
+import RemoveWords from '@/kit/RemoveWords.vue';
 import { ago, exact } from '@/kit/words';
 
 /** A question or a suggestion, and its answer. */
@@ -20,17 +20,9 @@ const props = defineProps<{
 const emit = defineEmits<{ changed: [] }>();
 /** Words that must not be there are taken out by an admin, with a word of why. */
 const mayRemove = computed(() => projectOf(props.project)?.role === 'admin' && !props.message.removed_by);
-const removing = ref(false);
-const why = ref('');
-async function remove(): Promise<void> {
-  problem.value = '';
-  try {
-    await removeMessage(props.message.id, { reason: why.value });
-    removing.value = false;
-    emit('changed');
-  } catch (error) {
-    problem.value = errorMessage(error);
-  }
+async function remove(reason: string): Promise<void> {
+  await removeMessage(props.message.id, { reason });
+  emit('changed');
 }
 const answer = ref('');
 const problem = ref('');
@@ -114,23 +106,7 @@ async function reply(as: 'answered' | 'taken' | 'declined'): Promise<void> {
     <p v-if="message.removed_by" class="small soft long">
       {{ message.removed_by.name }} took the words out: {{ message.removed_reason }}
     </p>
-    <form v-else-if="removing" class="reply" @submit.prevent="remove" @keydown.esc.stop="removing = false">
-      <input
-        v-model="why"
-        v-focus
-        class="field"
-        maxlength="2000"
-        aria-label="Why these words are taken out"
-        placeholder="Why? They go for good; the trace stays"
-      />
-      <p class="row">
-        <button type="submit" class="link">Take the words out</button>
-        <button type="button" class="link soft" @click="removing = false">Leave it</button>
-      </p>
-    </form>
-    <p v-else-if="mayRemove" class="small">
-      <button type="button" class="link soft" @click="removing = true">Take the words out</button>
-    </p>
+    <p v-else-if="mayRemove"><RemoveWords :of="message.body" :remove="remove" /></p>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
   </article>
 </template>

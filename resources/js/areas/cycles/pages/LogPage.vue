@@ -3,13 +3,14 @@ import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { errorMessage, type Api } from '@/api/client';
-import { readLog, signOff } from '@/areas/cycles/queries';
+import { readLog, removeLogWords, signOff } from '@/areas/cycles/queries';
 import CountBar from '@/kit/CountBar.vue';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
-import { mayLead } from '@/areas/people/session';
+import { mayLead, projectOf } from '@/areas/people/session';
 import { usePlanningSetup } from '@/areas/setup/queries';
 import PickOne from '@/kit/PickOne.vue';
+import RemoveWords from '@/kit/RemoveWords.vue';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, day, exact, plural, wordOf, type Shown } from '@/kit/words';
 import CycleHead from '@/areas/cycles/parts/CycleHead.vue';
@@ -44,6 +45,14 @@ async function sign(): Promise<void> {
   } catch (e) {
     problem.value = errorMessage(e);
   }
+}
+/** What the server puts where words were taken out. */
+const REMOVED = '(removed)';
+const mayRemove = computed(() => projectOf(project.value)?.role === 'admin');
+async function remove(line: number, reason: string): Promise<void> {
+  await removeLogWords(key.value, line, reason);
+  void refetch();
+  void again();
 }
 const names: Record<string, string> = { build: 'Build', starts_on: 'Starts', ends_on: 'Ends' };
 const shown = (c: Api['ChangeOfField'], value: string): string =>
@@ -85,8 +94,12 @@ async function undo(id: string): Promise<void> {
                 ><span v-if="l.changes.length > 0" class="soft small changes">{{
                   l.changes.map(changed).join('; ')
                 }}</span
-                ><span v-if="l.reason" class="why">“{{ l.reason }}”</span></span
-              >
+                ><span v-if="l.reason" class="why">“{{ l.reason }}”</span>
+                <RemoveWords
+                  v-if="mayRemove && l.reason && l.reason !== REMOVED"
+                  :of="l.text"
+                  :remove="(why) => remove(l.id, why)"
+              /></span>
               <button
                 v-if="l.act_id && mayLead(project)"
                 type="button"

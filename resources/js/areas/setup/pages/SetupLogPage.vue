@@ -3,15 +3,22 @@ import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Api } from '@/api/client';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
-import { useSetupLog } from '@/areas/setup/queries';
+import { projectOf } from '@/areas/people/session';
+import { removeSetupWords, useSetupLog } from '@/areas/setup/queries';
+import RemoveWords from '@/kit/RemoveWords.vue';
 import StateBox from '@/kit/StateBox.vue';
-import { day, exact } from '@/kit/words';
+import { ago, day, exact } from '@/kit/words';
 import { typedTime } from '@/kit/zone';
 
 /** What was changed in the setup, in policies and in milestones: by day, who and what. */
 const route = useRoute();
 const project = computed(() => String(route.params.project));
 const { lines, there, loading, error, further, more, refetch } = useSetupLog(project);
+const mayRemove = computed(() => projectOf(project.value)?.role === 'admin');
+async function remove(act: number, reason: string): Promise<void> {
+  await removeSetupWords(project.value, act, reason);
+  refetch();
+}
 const days = computed(() => {
   const by: Record<string, Api['SetupAct'][]> = {};
   for (const act of lines.value) (by[typedTime(act.at).slice(0, 10)] ??= []).push(act);
@@ -33,6 +40,13 @@ const days = computed(() => {
             <span>{{ a.by?.name ?? 'Lucid Step' }}</span>
             <ul class="long">
               <li v-for="l in a.lines" :key="l">{{ l }}</li>
+              <li v-if="a.removed" class="soft small">
+                {{ a.removed.by?.name ?? 'Lucid Step' }} took words out,
+                <span :title="exact(a.removed.at)">{{ ago(a.removed.at) }}</span>: {{ a.removed.reason }}
+              </li>
+              <li v-if="mayRemove && a.has_words">
+                <RemoveWords :of="a.lines[0] ?? ''" :remove="(why) => remove(a.id, why)" />
+              </li>
             </ul>
           </li>
         </ol>
