@@ -9,10 +9,10 @@ use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
 use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\User;
-use LucidStep\App\Support\Record\BundleChecker;
 use LucidStep\App\Support\Record\RecordSigner;
 use LucidStep\Core\Access\Role;
 use LucidStep\Core\Record\Signed;
+use LucidStep\Tests\Support\Bundles;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
@@ -22,6 +22,7 @@ use Symfony\Component\HttpFoundation\BinaryFileResponse;
  */
 final class RecordTest extends FeatureTestCase
 {
+    use Bundles;
     use Walks;
 
     private string $attempt;
@@ -322,17 +323,6 @@ final class RecordTest extends FeatureTestCase
         DB::statement('alter table cycle_events enable trigger cycle_events_append_only');
     }
 
-    /**
-     * The checker beside all bundles: a changed one is found by the one that was sent along with the others.
-     */
-    private function checker(): string
-    {
-        $path = sys_get_temp_dir() . '/lucid-checker-test.php';
-        file_put_contents($path, BundleChecker::source());
-
-        return $path;
-    }
-
     private function zip(): string
     {
         $answer = $this->as($this->me, 'GET', "/attempts/{$this->attempt}/bundle")->assertOk()->baseResponse;
@@ -375,38 +365,5 @@ final class RecordTest extends FeatureTestCase
         foreach ($parts as $name => $text) {
             file_put_contents("{$dir}/{$name}", $text);
         }
-    }
-
-    private function unpack(string $zip): string
-    {
-        $dir = sys_get_temp_dir() . '/lucid-bundle-test-' . bin2hex(random_bytes(4));
-        mkdir($dir);
-        file_put_contents("{$dir}.zip", $zip);
-        $archive = new \ZipArchive();
-        self::assertTrue($archive->open("{$dir}.zip", \ZipArchive::CHECKCONS));
-        $archive->extractTo($dir);
-        $archive->close();
-        unlink("{$dir}.zip");
-
-        return $dir;
-    }
-
-    /**
-     * @return array{int, string}
-     */
-    private function check(string $dir, ?string $checker = null, string $fingerprint = ''): array
-    {
-        exec(
-            escapeshellarg(PHP_BINARY) .
-                ' ' .
-                escapeshellarg($checker ?? "{$dir}/check.php") .
-                ' ' .
-                escapeshellarg($dir) .
-                " {$fingerprint} 2>&1",
-            $lines,
-            $code,
-        );
-
-        return [$code, implode("\n", $lines)];
     }
 }
