@@ -37,6 +37,7 @@ test_front() { npx vue-tsc --noEmit -p tsconfig.json && npx vitest run --reporte
 test_api() {
   php ops/openapi.php >"$VAR/openapi.json" || return 1
   cmp -s "$VAR/openapi.json" docs/openapi.json || { say "docs/openapi.json is stale: run php ops/openapi.php > docs/openapi.json"; return 1; }
+  php ops/access.php | cmp -s - docs/access.md || { say "docs/access.md is stale: run php ops/access.php > docs/access.md"; return 1; }
   npx openapi-typescript docs/openapi.json -o "$VAR/schema.d.ts" >/dev/null 2>&1 || return 1
   cmp -s "$VAR/schema.d.ts" resources/js/api/schema.d.ts || { say "resources/js/api/schema.d.ts is stale: run npm run api-types"; return 1; }
 }

@@ -19,6 +19,7 @@ use LucidStep\App\Areas\Defects\Http\Controllers\DefectController;
 use LucidStep\App\Areas\Evidence\Http\Controllers\FileController;
 use LucidStep\App\Areas\Mail\Http\Controllers\MailController;
 use LucidStep\App\Areas\Notices\Http\Controllers\NoticeController;
+use LucidStep\App\Areas\People\Http\Controllers\AccessController;
 use LucidStep\App\Areas\People\Http\Controllers\AccountController;
 use LucidStep\App\Areas\People\Http\Controllers\InstallationController;
 use LucidStep\App\Areas\People\Http\Controllers\JoiningController;
@@ -38,7 +39,7 @@ use LucidStep\App\Areas\Walk\Http\Controllers\EvidenceController;
 use LucidStep\App\Areas\Walk\Http\Controllers\QueueController;
 use LucidStep\App\Areas\Walk\Http\Controllers\RecordController;
 use LucidStep\App\Support\Access\RequireAbility;
-use LucidStep\App\Support\Access\RequireRole;
+use LucidStep\App\Support\Access\RequirePermission;
 use LucidStep\App\Support\Http\Idempotent;
 use LucidStep\App\Support\Http\NameActor;
 use LucidStep\App\Support\Http\OneAtATime;
@@ -66,7 +67,7 @@ Route::middleware([
     'auth:sanctum',
     'throttle:api',
     RequireAbility::class,
-    RequireRole::class,
+    RequirePermission::class,
     OneAtATime::class,
     ReadableInput::class,
     NameActor::class,
@@ -83,6 +84,7 @@ Route::middleware([
     Route::get('/projects/{project}/overview', [TodayController::class, 'overview']);
     Route::get('/projects/{project}/walk-pack', [TodayController::class, 'pack']);
     Route::get('/projects/{project}/scratch', [TodayController::class, 'scratch']);
+    Route::get('/projects/{project}/access', [AccessController::class, 'show']);
     Route::get('/projects/{project}/setup-log', [SetupLogController::class, 'show']);
     Route::get('/projects/{project}/walk-setup', [WalkSetupController::class, 'show']);
     Route::get('/projects/{project}/handset', [HandsetController::class, 'show']);
@@ -176,6 +178,7 @@ Route::middleware([
         Route::post('/installation/projects/{id}/restorations', [InstallationController::class, 'restore']);
         Route::post('/installation/people/{id}/factor-removals', [InstallationController::class, 'dropFactor']);
         Route::put('/installation/people/{id}/ownership', [InstallationController::class, 'owner']);
+        Route::patch('/projects/{project}/access', [AccessController::class, 'update']);
         Route::post('/projects/{project}/invitations', [PeopleController::class, 'invite']);
         Route::post('/invitations/{invitation}/sendings', [PeopleController::class, 'again']);
         Route::post('/invitations/{invitation}/addresses', [PeopleController::class, 'address']);

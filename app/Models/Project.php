@@ -16,6 +16,7 @@ use Illuminate\Support\Carbon;
  * @property ?int                 $retention_days   evidence is taken out so many days after its attempt ended; null: never
  * @property ?int                 $storage_limit_mb how much evidence it may keep; null: no limit
  * @property array<string, mixed> $policies
+ * @property array<string, mixed> $access what it says of who may what
  * @property list<int>            $working_days
  * @property list<string>         $holidays
  * @property ?Carbon              $archived_at      since when nobody writes in it any more
@@ -23,7 +24,13 @@ use Illuminate\Support\Carbon;
 final class Project extends Record
 {
     /** @var array<string, string> */
-    protected $casts = ['policies' => 'array', 'working_days' => 'array', 'holidays' => 'array', 'archived_at' => 'datetime'];
+    protected $casts = [
+        'policies' => 'array',
+        'access' => 'array',
+        'working_days' => 'array',
+        'holidays' => 'array',
+        'archived_at' => 'datetime',
+    ];
 
     /**
      * @return HasMany<Membership, $this>

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Models;
 
+use Illuminate\Database\Eloquent\Casts\Attribute;
 use Illuminate\Database\Eloquent\Concerns\HasUuids;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Foundation\Auth\User as Authenticatable;
 use Illuminate\Support\Carbon;
 use Laravel\Sanctum\HasApiTokens;
+use LucidStep\App\Support\Access\HiddenNames;
 
 /**
  * A person.
@@ -53,6 +55,14 @@ final class User extends Authenticatable
         'totp_step' => 'integer',
         'recovery_codes' => 'array',
     ];
+
+    /**
+     * The name as whoever reads may see it.
+     */
+    protected function name(): Attribute
+    {
+        return Attribute::get(HiddenNames::shown(...));
+    }
 
     /**
      * @return HasMany<Membership, $this>

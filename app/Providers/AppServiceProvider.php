@@ -62,6 +62,7 @@ use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\HiddenNames;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\PlannedCycles;
 use LucidStep\App\Support\Background\BackgroundWork;
@@ -69,7 +70,9 @@ use LucidStep\App\Support\Database\DatabaseRights;
 use LucidStep\App\Support\Database\KeptConnection;
 use LucidStep\App\Support\Http\OneAtATime;
 use LucidStep\App\Support\People\OpenWork;
+use LucidStep\App\Support\Problems\SecondFactorMissing;
 use LucidStep\App\Support\Record\RecordSigner;
+use LucidStep\Core\Access\Permission;
 use Symfony\Component\HttpFoundation\Response;
 
 final class AppServiceProvider extends ServiceProvider
@@ -86,6 +89,7 @@ final class AppServiceProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->scoped(Memberships::class);
+        $this->app->scoped(HiddenNames::class);
         // Its key is read once.
         $this->app->scoped(RecordSigner::class);
         $this->app->tag([HandOverEntries::class, HandOverDefects::class, HandOverCases::class], OpenWork::class);
@@ -217,10 +221,12 @@ final class AppServiceProvider extends ServiceProvider
     {
         $user = request()->user();
         $project = $model instanceof Project ? $model->id : $model?->getAttribute('project_id');
-        $role =
-            null === $model || !($user instanceof User) || !\is_string($project)
-                ? null
-                : $this->app->make(Memberships::class)->role($user, $project);
+        $memberships = $this->app->make(Memberships::class);
+        $role = null === $model || !($user instanceof User) || !\is_string($project) ? null : $memberships->role($user, $project);
+        if (null !== $role && $user instanceof User && \is_string($project)) {
+            throw_if($memberships->lacksFactor($user, $project), SecondFactorMissing::inProject());
+            $this->app->make(HiddenNames::class)->areHidden = !$memberships->may($user, $project, Permission::SeeEvidence);
+        }
         // What somebody recorded in their own attempt is kept, even after they left the project.
         if (
             $model instanceof Attempt &&

@@ -20,9 +20,7 @@ enum Role: string
      */
     public function isAtLeast(self $role): bool
     {
-        $up = [self::Reader, self::Developer, self::Tester, self::Lead, self::Admin];
-
-        return array_search($this, $up, true) >= array_search($role, $up, true);
+        return array_search($this, Access::ROLES, true) >= array_search($role, Access::ROLES, true);
     }
 
     /**
@@ -30,7 +28,7 @@ enum Role: string
      */
     public function leads(): bool
     {
-        return self::Admin === $this || self::Lead === $this;
+        return Access::allows($this, Permission::Lead, new AccessPolicies());
     }
 
     /**
@@ -38,7 +36,7 @@ enum Role: string
      */
     public function records(): bool
     {
-        return $this->leads() || self::Tester === $this;
+        return Access::allows($this, Permission::Record, new AccessPolicies());
     }
 
     /**
@@ -46,6 +44,6 @@ enum Role: string
      */
     public function worksOnDefects(): bool
     {
-        return $this->records() || self::Developer === $this;
+        return Access::allows($this, Permission::WorkOnDefects, new AccessPolicies());
     }
 }

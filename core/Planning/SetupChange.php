@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\Core\Planning;
 
+use LucidStep\Core\Access\AccessPolicies;
 use LucidStep\Core\Verdict\Policies;
 
 /**
@@ -50,6 +51,12 @@ final readonly class SetupChange
         'after_finishing' => 'After finishing',
         'skip_wrap_up_on_pass' => 'No wrap-up after a clean pass',
         'cycles_are_reviewed' => 'Cycles are reviewed before they are released',
+    ];
+
+    private const ACCESS = [
+        'readers_see_evidence' => 'Readers see evidence and names',
+        'testers_write_cases' => 'Testers write cases',
+        'second_factor_required' => 'A second factor is needed',
     ];
 
     private const AFTER = ['next_open' => 'the next that can be walked', 'next_in_order' => 'the next in order', 'stay' => 'stay'];
@@ -214,12 +221,18 @@ final readonly class SetupChange
                 (\is_string($value) ? self::AFTER[$value] ?? $value : self::shown($value));
         }
 
+        $access = static fn(array $row): array => AccessPolicies::fromArray(
+            \is_array($row['access'] ?? null) ? $row['access'] : [],
+        )->toArray();
+        foreach (array_diff_assoc($access($this->new), $access($this->old)) as $name => $value) {
+            $said[] = 'Access “' . (self::ACCESS[$name] ?? $name) . '”: ' . self::shown($value);
+        }
         $archived = $this->new['archived_at'] ?? null;
         if (($this->old['archived_at'] ?? null) !== $archived) {
             $said[] = null === $archived ? 'The project was taken up again' : 'The project was archived';
         }
 
-        return [...$said, ...array_map(ucfirst(...), $this->changed($names, ['policies', 'archived_at']))];
+        return [...$said, ...array_map(ucfirst(...), $this->changed($names, ['policies', 'access', 'archived_at']))];
     }
 
     /**

@@ -10,6 +10,9 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Access\Access;
+use LucidStep\Core\Access\AccessPolicies;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Access\Role;
 
 /**
@@ -19,6 +22,9 @@ final class Memberships
 {
     /** @var array<string, ?Role> */
     private array $known = [];
+
+    /** @var array<string, AccessPolicies> by project */
+    private array $policies = [];
 
     /** @var array<string, ?string> */
     private array $hidden = [];
@@ -33,12 +39,14 @@ final class Memberships
     {
         $key = "{$user->id} {$projectId}";
         if (!\array_key_exists($key, $this->known)) {
+            $access = DB::table('projects')->whereColumn('id', 'project_id')->select('access');
             $of = Membership::query()->where('user_id', $user->id)->where('project_id', $projectId);
+            $of->select('memberships.*')->selectSub($access, 'access');
             // What somebody writes is looked through for what is secret there: asked along, it costs no query of its own.
             if (!request()->isMethodSafe()) {
                 $secrets = DB::table('project_secrets')->whereColumn('project_id', 'memberships.project_id')->select('hidden');
                 $archived = DB::table('projects')->whereColumn('id', 'project_id')->whereNotNull('archived_at')->select('name');
-                $of->select('memberships.*')->selectSub($secrets, 'hidden')->selectSub($archived, 'archived');
+                $of->selectSub($secrets, 'hidden')->selectSub($archived, 'archived');
             }
             $found = $of->first();
             $column = static fn(string $name): ?string => null === ($it = $found?->getAttributes()[$name] ?? null) ? null : (string) $it;
@@ -46,10 +54,46 @@ final class Memberships
             if (null !== $found && !request()->isMethodSafe()) {
                 $this->archived[$projectId] = $column('archived');
             }
+            if (null !== $found) {
+                $this->policies[$projectId] = self::read($column('access'));
+            }
             $this->known[$key] = $found?->role;
         }
 
         return $this->known[$key];
+    }
+
+    /**
+     * Whether somebody may do something in a project, by the table of {@see Access}.
+     */
+    public function may(User $user, string $projectId, Permission $permission): bool
+    {
+        $role = $this->role($user, $projectId);
+
+        return null !== $role && !$this->lacksFactor($user, $projectId) && Access::allows($role, $permission, $this->policies($projectId));
+    }
+
+    /**
+     * Whether the project lets nobody in without a second factor, and the person has none.
+     */
+    public function lacksFactor(User $user, string $projectId): bool
+    {
+        return $this->policies($projectId)->secondFactorRequired && null === $user->totp_confirmed_at;
+    }
+
+    /**
+     * What a project says of who may what.
+     */
+    public function policies(string $projectId): AccessPolicies
+    {
+        return $this->policies[$projectId] ??= self::read((string) DB::table('projects')->where('id', $projectId)->value('access'));
+    }
+
+    private static function read(?string $json): AccessPolicies
+    {
+        $stored = null === $json || '' === $json ? [] : json_decode($json, true, 4, \JSON_THROW_ON_ERROR);
+
+        return AccessPolicies::fromArray(\is_array($stored) ? $stored : []);
     }
 
     /**

@@ -9,7 +9,7 @@ use Illuminate\Routing\Route;
 use Illuminate\Validation\Validator;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
-use LucidStep\App\Support\Access\RequireRole;
+use LucidStep\App\Support\Access\RequirePermission;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\App\Support\Secrets\MaskedInput;
 use LucidStep\App\Support\Secrets\ProjectSecrets;
@@ -133,7 +133,7 @@ abstract class ApiRequest extends FormRequest
     protected function passedValidation(): void
     {
         $route = $this->route();
-        $project = $route instanceof Route ? RequireRole::project($route) : null;
+        $project = $route instanceof Route ? RequirePermission::project($route) : null;
         $mask =
             static::BRINGS_SECRETS || null === $project ? null : ProjectSecrets::mask($project, app(Memberships::class)->hidden($project));
         if (null === $mask || $mask->isEmpty()) {

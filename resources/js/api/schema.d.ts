@@ -2094,6 +2094,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/access": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who may what in a project */
+        get: operations["getProjectsProjectAccess"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Change what a project says of who may what */
+        patch: operations["patchProjectsProjectAccess"];
+        trace?: never;
+    };
     "/projects/{project}/axes": {
         parameters: {
             query?: never;
@@ -3387,6 +3405,34 @@ export interface components {
             /** @description Of a new account */
             password?: string;
         };
+        /** @description Something that can be allowed, and to whom it is. */
+        AccessLine: {
+            permission: string;
+            /** @description What follows "may" */
+            words: string;
+            roles: string[];
+        };
+        /** @description Who may what in a project. */
+        AccessPage: {
+            lines: components["schemas"]["AccessLine"][];
+            policies: components["schemas"]["AccessSet"];
+            /** @description How many have part in the project and no second factor */
+            without_second_factor: number;
+            /** @description Whether one may change it */
+            may_manage: boolean;
+        };
+        AccessRequest: {
+            /** @description What a project says of who may what; what is left out stays. */
+            readers_see_evidence?: boolean;
+            testers_write_cases?: boolean;
+            second_factor_required?: boolean;
+        };
+        /** @description What a project says of who may what. */
+        AccessSet: {
+            readers_see_evidence: boolean;
+            testers_write_cases: boolean;
+            second_factor_required: boolean;
+        };
         /** @description One's own account: who one is, and where one is signed in. */
         AccountPage: {
             name: string;
@@ -4097,7 +4143,7 @@ export interface components {
             trail: components["schemas"]["TrailMark"][];
             walkers: components["schemas"]["Walker"][];
             /** @description Whose its entries are */
-            assignees: components["schemas"]["Named"][];
+            assignees: components["schemas"]["Person"][];
             /** @description What its entries are walked on */
             configurations: components["schemas"]["Named"][];
             held: number;
@@ -5523,6 +5569,10 @@ export interface components {
             role: "admin" | "lead" | "tester" | "developer" | "reader";
             /** @description Since when nobody writes in it any more */
             archived_at: string | null;
+            /** @description What one may do in it */
+            may: string[];
+            /** @description It lets nobody in without a second factor, and one has none */
+            lacks_second_factor: boolean;
         };
         /** @description Something that waits for a lead. */
         QueueItem: {
@@ -11144,6 +11194,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectAccess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccessPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchProjectsProjectAccess: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccessRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccessPage"];
                 };
             };
             /** @description A problem */

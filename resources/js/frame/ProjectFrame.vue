@@ -12,6 +12,7 @@ import { usePack } from '@/areas/walk/usePack';
 import { projectOf, rememberProject, session } from '@/areas/people/session';
 import { useLeaving } from '@/areas/people/useLeaving';
 import LucidMark from '@/kit/LucidMark.vue';
+import FactorNeeded from './FactorNeeded.vue';
 import { areasOf, placesOf } from './places';
 
 const goToFile = () => import('@/areas/search/parts/GoTo.vue');
@@ -169,7 +170,10 @@ function active(path: string): boolean {
     <p v-if="here?.archived_at" class="archived" role="note">
       This project is archived: everything can be read and taken out, and nothing changed.
     </p>
-    <main v-if="here" id="content" tabindex="-1"><RouterView /></main>
+    <main v-if="here" id="content" tabindex="-1">
+      <FactorNeeded v-if="here.lacks_second_factor" :name="here.name" />
+      <RouterView v-else />
+    </main>
     <main v-else id="content" class="page">
       <h1>Not found</h1>
       <p>

@@ -1,4 +1,4 @@
-import { mayLead, mayRecord } from '@/areas/people/session';
+import { may, type Permission } from '@/areas/people/session';
 
 /** An area of the masthead, or a page that has no word there. */
 export interface Place {
@@ -11,33 +11,37 @@ export interface Place {
 export interface Area extends Place {
   /** The letter after g. */
   key: string;
-  /** Only for those who plan. */
-  leads?: boolean;
+  /** What one must be allowed to go there. */
+  needs?: Permission;
 }
 
 const AREAS: Area[] = [
   { path: 'today', word: 'Today', about: 'What is mine to do', key: 't' },
   { path: 'cycles', word: 'Cycles', about: 'All cycles and milestones', key: 'c' },
   { path: 'casebook', word: 'Casebook', about: 'All cases', key: 'b' },
-  { path: 'defects', word: 'Defects', about: 'All defects', key: 'd' },
-  { path: 'setup', word: 'Setup', about: 'Lists, fields and labels', key: 's', leads: true },
+  { path: 'defects', word: 'Defects', about: 'All defects', key: 'd', needs: 'see_evidence' },
+  { path: 'setup', word: 'Setup', about: 'Lists, fields and labels', key: 's', needs: 'lead' },
 ];
-const PAGES: (Place & { leads?: boolean; records?: boolean })[] = [
-  { path: 'casebook/new', word: 'New case', about: 'Write one', records: true },
-  { path: 'cycles/new', word: 'New cycle', about: 'Plan one', leads: true },
+const PAGES: (Place & { needs?: Permission })[] = [
+  { path: 'casebook/new', word: 'New case', about: 'Write one', needs: 'write_cases' },
+  { path: 'cycles/new', word: 'New cycle', about: 'Plan one', needs: 'lead' },
   { path: 'casebook/routines', word: 'Routines', about: 'Steps that many cases use' },
   { path: 'casebook/tables', word: 'Data tables', about: 'Values that cases are walked with' },
   { path: 'casebook/desk', word: 'Desk', about: 'Questions and reviews that wait for an author' },
   { path: 'casebook/bin', word: 'Bin', about: 'What was binned, and the way back' },
-  { path: 'casebook/import', word: 'Bring in', about: 'Cases from a file', records: true },
-  { path: 'queue', word: 'What waits', about: 'Late acts, looks and retests for a lead', leads: true },
-  { path: 'setup/planning', word: 'Planning', about: 'Axes, configurations, builds, calendar', leads: true },
+  { path: 'casebook/import', word: 'Bring in', about: 'Cases from a file', needs: 'write_cases' },
+  { path: 'queue', word: 'What waits', about: 'Late acts, looks and retests for a lead', needs: 'lead' },
+  {
+    path: 'setup/planning',
+    word: 'Planning',
+    about: 'Axes, configurations, builds, calendar',
+    needs: 'lead',
+  },
   { path: 'setup/people', word: 'People', about: 'Who has part in the project, and inviting' },
-  { path: 'setup/walking', word: 'Walking', about: 'Policies, reasons, storage', leads: true },
+  { path: 'setup/walking', word: 'Walking', about: 'Policies, reasons, storage', needs: 'lead' },
 ];
 
-const open = (project: string, p: { leads?: boolean; records?: boolean }): boolean =>
-  (!p.leads || mayLead(project)) && (!p.records || mayRecord(project));
+const open = (project: string, p: { needs?: Permission }): boolean => !p.needs || may(project, p.needs);
 
 /** The areas of the masthead, for whoever is signed in. */
 export const areasOf = (project: string): Area[] => AREAS.filter((a) => open(project, a));

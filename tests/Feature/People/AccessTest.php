@@ -4,165 +4,187 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Feature\People;
 
-use Illuminate\Support\Facades\Artisan;
+use Illuminate\Routing\Route as Path;
+use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\Hash;
-use Illuminate\Support\Facades\Log;
+use Illuminate\Support\Facades\Route;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\Needs;
+use LucidStep\App\Support\Http\RouteAttribute;
+use LucidStep\Core\Access\Permission;
+use LucidStep\Core\Access\Role;
+use LucidStep\Tests\Support\ApiOperations;
+use LucidStep\Tests\Support\Everything;
 use LucidStep\Tests\Support\FeatureTestCase;
-use Monolog\Handler\TestHandler;
-use Monolog\Logger;
-use Psr\Log\LoggerInterface;
+use LucidStep\Tests\Support\FittingBodies;
+use LucidStep\Tests\Support\Walks;
 
 /**
- * The way in: under which names the installation answers, how it lets people in, and what it keeps of that.
+ * What a project says of who may what holds at every address, made from the description of the API.
  */
 final class AccessTest extends FeatureTestCase
 {
-    public function test_only_the_names_of_the_installation_are_answered(): void
+    use ApiOperations;
+    use Everything;
+    use FittingBodies;
+    use Walks;
+
+    private const NAME = 'Ottoline Querrymore';
+
+    private const NOTE = 'The quay light flickers greenish';
+
+    private User $admin;
+
+    protected function setUp(): void
     {
-        config(['app.url' => 'https://walk.example', 'lucid.hosts' => ['inner.example']]);
-        foreach (
-            ['walk.example' => 401, 'inner.example' => 401, 'evil.example' => 421, '127.0.0.1' => 421, 'walk.example.evil' => 421]
-            as $host => $is
-        ) {
-            $answer = $this->get("https://{$host}/api/v1/session", ['Accept' => 'application/json'])->assertStatus($is);
-            self::assertSame('application/problem+json', $answer->headers->get('Content-Type'), $host);
-            self::assertStringNotContainsString('evil', (string) $answer->getContent());
+        parent::setUp();
+        $this->admin = $this->world->person('admin', Role::Admin);
+    }
+
+    public function test_a_reader_who_may_not_see_evidence_finds_no_note_no_picture_and_no_name_at_any_address(): void
+    {
+        $this->spec = self::description();
+        $this->ids = $this->everything($this->world);
+        $tester = $this->world->person('walks');
+        $tester->update(['name' => self::NAME]);
+        $entry = $this->world->entry($tester);
+        $attempt = $this->walked($entry, $tester);
+        $this->judge($tester, $attempt, 1, 1, 'fail', ['happened' => self::NOTE]);
+        $evidence = (string) $this->upload($tester, $attempt, self::png(30, 20), ['round' => 1, 'step' => 1])->json('evidence.id');
+        $defect = ['title' => self::NOTE, 'attempt_id' => $attempt, 'round' => 1, 'step' => 1];
+        $key = (string) $this->as($tester, 'POST', '/projects/TST/defects', $defect)->json('defect.key');
+        $this->as($tester, 'POST', "/attempts/{$attempt}/finish", ['note' => self::NOTE])->assertOk();
+        $case = (string) DB::table('cases')->where('id', $entry->case_id)->value('key');
+        $this->as($tester, 'POST', "/cases/{$case}/messages", ['kind' => 'question', 'body' => self::NOTE])->assertCreated();
+        $this->as($this->world->lead(), 'POST', '/cycles/TST-R1/moves', ['to' => 'closed', 'reason' => self::NOTE])->assertSuccessful();
+        $of = ['entry' => $entry->id, 'attempt' => $attempt, 'evidence' => $evidence, 'defect' => $key, 'case' => $case];
+        $this->ids = [...$this->ids, ...$of, 'person' => $tester->id];
+        $reader = $this->world->person('looks', Role::Reader);
+
+        [$before, $found] = $this->finds($reader);
+        self::assertNotSame([], $before, 'readers see them where the project says nothing');
+        self::assertGreaterThan(60, $found);
+        $this->as($this->admin, 'PATCH', '/projects/TST/access', ['readers_see_evidence' => false])
+            ->assertOk()
+            ->assertJsonPath('policies', [
+                'readers_see_evidence' => false,
+                'testers_write_cases' => true,
+                'second_factor_required' => false,
+            ]);
+        [$leaks, $still] = $this->finds($reader);
+        self::assertSame([], $leaks);
+        self::assertGreaterThan(35, $still, 'what is left to a reader is there');
+        $this->as($reader, 'GET', '/cycles/TST-R1')->assertOk()->assertSee('A tester');
+        $this->as($reader, 'GET', "/attempts/{$attempt}")->assertForbidden();
+        $this->as($this->world->person('mends', Role::Developer), 'GET', "/attempts/{$attempt}")
+            ->assertOk()
+            ->assertSee(self::NAME);
+    }
+
+    public function test_testers_write_nothing_in_a_casebook_that_is_the_leads_alone(): void
+    {
+        $this->spec = self::description();
+        $this->ids = $this->everything($this->world);
+        $tester = $this->world->person('tester');
+        $this->as($this->admin, 'PATCH', '/projects/TST/access', ['testers_write_cases' => false])->assertOk();
+        $written = [];
+        foreach ($this->operations(['post', 'put', 'patch', 'delete']) as [$method, $path, $operation]) {
+            if (Permission::WriteCases !== $this->needed($method, $path)) {
+                continue;
+            }
+            $body = $this->body($path) ?? $this->plausible($operation);
+            $kept = $this->everythingKept();
+            self::assertSame(403, $this->as($tester, $method, $this->real($path), $body)->getStatusCode(), "{$method} {$path}");
+            self::assertSame($kept, $this->everythingKept(), "{$method} {$path}");
+            $written[] = $path;
         }
-        $this->get('https://evil.example/')->assertStatus(421);
-        config(['app.url' => 'http://127.0.0.1:8188', 'lucid.hosts' => []]);
-        $this->get('http://localhost:8188/api/v1/session', ['Accept' => 'application/json'])->assertStatus(401);
-        $this->get('http://walk.example/api/v1/session', ['Accept' => 'application/json'])->assertStatus(421);
+        self::assertGreaterThan(25, count($written));
+        $this->as($tester, 'GET', '/projects/TST/casebook')->assertOk()->assertJsonPath('may_write', false);
+        $may = (array) $this->as($tester, 'GET', '/session')->json('projects.0.may');
+        self::assertContains('record', $may);
+        self::assertNotContains('write_cases', $may);
+        $this->as($this->world->lead(), 'POST', '/projects/TST/folders', ['name' => 'Autumn'])->assertSuccessful();
     }
 
-    public function test_addresses_are_those_of_the_installation_whatever_a_request_calls_it(): void
+    public function test_nobody_comes_into_a_project_that_asks_for_a_second_factor_without_one(): void
     {
-        config(['lucid.hosts' => ['other.example']]);
-        $this->get('http://other.example:81/api/v1/welcome', ['X-Forwarded-Host' => 'evil.example'])->assertStatus(421);
-        $this->get('http://other.example:81/api/v1/welcome')->assertOk();
-        self::assertSame('http://127.0.0.1:8188/SKR', url('/SKR'));
-    }
-
-    public function test_behind_tls_browsers_are_told_to_stay_there(): void
-    {
-        $this->get('/up')->assertHeaderMissing('Strict-Transport-Security');
-        config(['app.url' => 'https://127.0.0.1']);
-        $this->get('https://127.0.0.1/up')->assertHeader('Strict-Transport-Security', 'max-age=31536000');
-    }
-
-    /**
-     * Neither the answer nor the work tells whether an address is somebody's.
-     */
-    public function test_an_address_that_nobody_has_costs_as_much_as_a_wrong_password(): void
-    {
-        $this->world->person();
-        Hash::spy();
-        Hash::shouldReceive('make')->andReturn('made');
-        Hash::shouldReceive('check')->twice()->andReturn(false);
-        $said = [];
-        foreach (['tester@example.test', 'nobody@example.test'] as $email) {
-            $said[] = $this->postJson('/api/v1/session', ['email' => $email, 'password' => 'x'])
-                ->assertUnprocessable()
-                ->json();
-        }
-        self::assertSame($said[0], $said[1]);
-    }
-
-    public function test_failed_tries_are_counted_by_the_address_as_it_is_kept(): void
-    {
-        $user = $this->world->person();
-        foreach ([' %s', '%s ', '%s', "\t%s", '%S', '%s'] as $form) {
-            $typed = '%S' === $form ? strtoupper($user->email) : sprintf($form, $user->email);
-            $this->postJson('/api/v1/session', ['email' => $typed, 'password' => 'wrong'])->assertUnprocessable();
-        }
-        $this->postJson('/api/v1/session', ['email' => "  {$user->email}", 'password' => 'wrong'])->assertStatus(429);
-    }
-
-    public function test_the_log_of_access_says_who_did_what_and_nothing_that_was_typed(): void
-    {
-        $kept = new TestHandler();
-        $this->app?->instance(
-            'log',
-            $log = new class ($kept) extends \Illuminate\Log\LogManager {
-                public function __construct(private TestHandler $kept)
-                {
-                    parent::__construct(app());
-                }
-
-                public function channel($channel = null): LoggerInterface
-                {
-                    return 'security' === $channel ? new Logger('security', [$this->kept]) : parent::channel($channel);
-                }
-            },
-        );
-        Log::swap($log);
+        $this->spec = self::description();
+        $this->ids = $this->everything($this->world);
+        $this->as($this->admin, 'PATCH', '/projects/TST/access', ['second_factor_required' => true])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['second_factor_required']]);
+        $this->admin->forceFill(['totp_confirmed_at' => Carbon::now()])->save();
+        $this->as($this->admin, 'PATCH', '/projects/TST/access', ['second_factor_required' => true])
+            ->assertOk()
+            ->assertJsonPath('without_second_factor', DB::table('memberships')->count() - 1);
         $lead = $this->world->lead();
-        $tester = $this->world->person();
-        $lead->forceFill(['password' => 'a-long-secret'])->save();
-        $this->postJson('/api/v1/session', ['email' => 'my-password-4711', 'password' => 'GEHEIM-4711'])->assertUnprocessable();
-        $this->postJson('/api/v1/session', ['email' => $lead->email, 'password' => 'a-long-secret'])->assertOk();
-        $this->as($lead, 'PUT', '/projects/TST/policies', ['only_assignee_records' => true])->assertOk();
-        $this->as($lead, 'POST', '/projects/TST/labels', ['names' => ['GEHEIM-4711']])->assertOk();
-        $this->as($tester, 'PUT', '/projects/TST/policies', ['only_assignee_records' => false])->assertForbidden();
-        $this->as($lead, 'PUT', '/projects/TST/scratch', ['text' => 'not of settings'])->assertOk();
-        $this->as($lead, 'DELETE', '/session')->assertNoContent();
-        $lines = array_map(
-            static fn(\Monolog\LogRecord $r): array => [$r->message, $r->context['who'], $r->context['operation'], $r->context['status']],
-            $kept->getRecords(),
-        );
-        self::assertSame(
-            [
-                ['sign-in-refused', null, 'POST api/v1/session', 422],
-                ['signed-in', $lead->id, 'POST api/v1/session', 200],
-                ['changed', $lead->id, 'PUT api/v1/projects/{project}/policies', 200],
-                ['changed', $lead->id, 'POST api/v1/projects/{project}/labels', 200],
-                ['refused', $tester->id, 'PUT api/v1/projects/{project}/policies', 403],
-                ['signed-out', $lead->id, 'DELETE api/v1/session', 204],
-            ],
-            $lines,
-        );
-        self::assertStringNotContainsString(
-            '4711',
-            (string) json_encode(array_map(static fn(\Monolog\LogRecord $r): array => $r->toArray(), $kept->getRecords())),
-        );
-        self::assertSame($this->world->project->id, $kept->getRecords()[2]->context['on']);
+        $other = $this->world->person('other');
+        $kept = $this->everythingKept();
+        $refused = 0;
+        foreach ($this->operations(['get', 'post', 'put', 'patch', 'delete']) as [$method, $path, $operation]) {
+            if (1 !== preg_match('/\{(?!id\}|session\}|walked\})/', $path)) {
+                continue;
+            }
+            $answer = $this->as($lead, $method, $this->real($path), $this->body($path) ?? $this->plausible($operation));
+            self::assertSame('urn:lucid-step:problem:second-factor-missing', $answer->json('type'), "{$method} {$path}");
+            $refused++;
+        }
+        self::assertGreaterThan(190, $refused);
+        self::assertSame($kept, $this->everythingKept());
+        $this->as($lead, 'GET', '/session')->assertOk()->assertJsonPath('projects.0.lacks_second_factor', true);
+        $lead->forceFill(['totp_confirmed_at' => Carbon::now()])->save();
+        $this->as($lead->refresh(), 'GET', '/projects/TST/casebook')->assertOk();
+        $this->as($lead, 'GET', '/session')->assertJsonPath('projects.0.lacks_second_factor', false);
+        $this->as($other, 'GET', '/projects/TST')->assertForbidden();
+        $log = (array) $this->as($this->admin, 'GET', '/projects/TST/setup-log')->json('items');
+        self::assertContains('Access “A second factor is needed”: on', array_merge(...array_column($log, 'lines')));
+    }
+
+    public function test_a_second_factor_of_one_project_is_not_passed_by_through_another(): void
+    {
+        $this->world->project->update(['access' => ['second_factor_required' => true]]);
+        $world = new \LucidStep\Tests\Support\World('OTH');
+        $lead = $world->lead();
+        DB::table('memberships')->insert([
+            'id' => \Illuminate\Support\Str::uuid7(),
+            'project_id' => $this->world->project->id,
+            'user_id' => $lead->id,
+            'role' => 'lead',
+        ]);
+        $entry = $world->entry($lead);
+        $key = (string) DB::table('cases')->where('id', $entry->case_id)->value('key');
+        $copy = ['act' => 'copy', 'filter' => ['q' => $key], 'changes' => ['project' => 'TST']];
+        $this->as($lead, 'POST', '/projects/OTH/case-acts', $copy)->assertForbidden();
     }
 
     /**
-     * An installation that was a demo and is none any more.
+     * @return array{list<string>, int} the addresses at which a reader finds what is not for them, and how many answered
      */
-    public function test_a_demo_that_is_closed_lets_nobody_in(): void
+    private function finds(User $reader): array
     {
-        $password = (string) config('lucid.demo_password');
-        $user = User::query()->create(['name' => 'Maren Voss', 'email' => 'maren@skerrywick.test', 'password' => $password]);
-        $user->createToken('script');
-        $mine = $this->world->person();
-        $in = fn(string $email, string $with) => $this->postJson('/api/v1/session', [
-            'email' => $email,
-            'password' => $with,
-        ])->getStatusCode();
-        self::assertSame(200, $in($user->email, $password));
-        $session = static fn(string $id, User $of): bool => DB::table('sessions')->insert([
-            'id' => $id,
-            'user_id' => $of->id,
-            'payload' => '',
-            'last_activity' => time(),
-        ]);
-        $session('of the demo', $user);
-        $session('of somebody', $mine);
-        config(['lucid.demo' => false]);
-        self::assertSame(0, Artisan::call('lucid:demo --close'));
-        self::assertStringContainsString('Closed 1 sign-ins', Artisan::output());
-        self::assertSame(['of somebody'], DB::table('sessions')->pluck('id')->all(), 'nobody else is signed out');
-        self::assertSame(422, $in($user->email, $password));
-        self::assertSame(0, $user->tokens()->count());
-        $this->getJson('/api/v1/welcome')->assertExactJson(['demo' => false, 'sign_ins' => [], 'practice_url' => null]);
-        self::assertSame(0, Artisan::call('lucid:demo --close'), 'again is harmless');
-        // And another password than before, when it is a demo again.
-        config(['lucid.demo' => true, 'lucid.demo_password' => 'another-one']);
-        self::assertSame(0, Artisan::call('lucid:demo --if-empty'));
-        self::assertSame([422, 200], [$in($user->email, $password), $in($user->email, 'another-one')]);
-        self::assertTrue($mine->exists);
+        $found = [];
+        $answered = 0;
+        foreach ($this->operations(['get']) as [$method, $path]) {
+            $answer = $this->as($reader, $method, $this->real($path));
+            $answered += 200 === $answer->getStatusCode() ? 1 : 0;
+            $said = (string) $answer->baseResponse->getContent();
+            $shows = str_contains($said, self::NAME) || str_contains($said, self::NOTE);
+            if ($shows || (200 === $answer->getStatusCode() && str_contains($path, '{evidence}'))) {
+                $found[] = $path;
+            }
+        }
+
+        return [$found, $answered];
+    }
+
+    private function needed(string $method, string $path): ?Permission
+    {
+        $found = array_filter(
+            Route::getRoutes()->getRoutes(),
+            static fn(Path $r): bool => "api/v1{$path}" === $r->uri() && \in_array($method, $r->methods(), true),
+        );
+        $route = array_values($found)[0] ?? null;
+
+        return null === $route ? null : RouteAttribute::of($route, Needs::class)?->permission;
     }
 }

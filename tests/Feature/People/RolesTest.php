@@ -168,6 +168,7 @@ final class RolesTest extends FeatureTestCase
             'POST /entries/{entry}/removals',
             'POST /projects/{project}/setup-log/{setupAct}/removals',
             'POST /evidence/{evidence}/removals',
+            'PATCH /projects/{project}/access',
             'PUT /projects/{project}/people/{person}/role',
             'POST /projects/{project}/people/{person}/departures',
             'POST /projects/{project}/invitations',

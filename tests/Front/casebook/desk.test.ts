@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Api } from '@/api/client';
-import { DemoServer, Page } from '../support/pages';
+import { DemoServer, inRole, Page } from '../support/pages';
 
 let page: Page;
 let server: DemoServer;
@@ -32,10 +32,7 @@ describe('the desk of an author', () => {
   it('lets an admin take words out with a reason, and shows the trace', async () => {
     const question = inbox().messages.find((m) => m.kind === 'question')!;
     const session = server.recorded<Api['SessionState']>('/session');
-    server.on('GET /session', {
-      ...session,
-      projects: session.projects.map((p) => ({ ...p, role: 'admin' })),
-    });
+    server.on('GET /session', inRole(session, 'admin'));
     server.on('GET /projects/SKR/case-inbox', { ...inbox(), messages: [question] });
     const path = `/case-messages/${question.id}/removals`;
     server.on(`POST ${path}`, { status: 422, errors: { reason: ['Say why in a few words.'] } });

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Api } from '@/api/client';
-import { DemoServer, Page } from '../support/pages';
+import { DemoServer, inRole, Page } from '../support/pages';
 
 let page: Page;
 afterEach(() => page?.close());
@@ -203,5 +203,63 @@ describe('what is archived', () => {
     server.on('GET /session', session);
     page = await Page.open('/SKR/cycles', server);
     await page.see('This project is archived', '[role=note]');
+  });
+});
+
+describe('who may what', () => {
+  const lines: Api['AccessLine'][] = [
+    { permission: 'read', words: 'read cases', roles: ['reader', 'developer', 'tester', 'lead', 'admin'] },
+    { permission: 'write_cases', words: 'write cases', roles: ['tester', 'lead', 'admin'] },
+  ];
+  const policies = { readers_see_evidence: true, testers_write_cases: true, second_factor_required: false };
+  const access: Api['AccessPage'] = { lines, policies, without_second_factor: 3, may_manage: true };
+
+  it('is shown to everybody, and changed by admins alone', async () => {
+    const seen = { ...access, may_manage: false };
+    page = await Page.open(PEOPLE, new DemoServer('maren').on('GET /projects/SKR/access', seen));
+    await page.see('write cases', '[aria-label="Who may what"] tbody');
+    expect(page.all('[aria-label="Who may what"] tbody tr')[1]).toBe('write cases––yesyesyes');
+    expect(document.querySelector<HTMLInputElement>('#testers_write_cases')?.disabled).toBe(true);
+  });
+
+  it('shows what counts where a change is refused, and the new table where it is taken', async () => {
+    const changing = 'PATCH /projects/SKR/access';
+    const why = 'Set a second factor up for yourself first.';
+    const server = new DemoServer('corin')
+      .on('GET /projects/SKR/access', access)
+      .on(changing, { status: 422, errors: { second_factor_required: [why] } });
+    page = await Page.open(PEOPLE, server);
+    const box = (id: string): HTMLInputElement | null => document.querySelector(`#${id}`);
+    await page.see('3 here have none yet.');
+    await page.click('#second_factor_required');
+    await page.see(why, '[role=alert]');
+    expect(box('second_factor_required')?.checked).toBe(false);
+    const leads = lines.map((l) => ({ ...l, roles: l.roles.filter((r) => r !== 'tester') }));
+    server.on(changing, { ...access, lines: leads, policies: { ...policies, testers_write_cases: false } });
+    await page.click('#testers_write_cases');
+    await page.see('write cases–––yesyes', '[aria-label="Who may what"] tbody');
+    expect(server.sent.at(-1)?.body).toEqual({ testers_write_cases: false });
+    expect(box('testers_write_cases')?.checked).toBe(false);
+  });
+
+  it('lets nobody without a second factor into a project that asks for one, and says where to set it up', async () => {
+    const server = new DemoServer('tobias');
+    const session = server.recorded<Api['SessionState']>('/session');
+    const projects = session.projects.map((p) => ({ ...p, lacks_second_factor: true }));
+    server.on('GET /session', { ...session, projects });
+    page = await Page.open('/SKR/cycles', server);
+    await page.see('Skerrywick Ferries asks for a second factor');
+    await page.click('main a', 'Your account');
+    await page.reach('/account');
+  });
+
+  it('leads a reader of results alone to nothing that they may not see', async () => {
+    const server = new DemoServer('lina');
+    const session = inRole(server.recorded<Api['SessionState']>('/session'), 'reader');
+    const projects = session.projects.map((p) => ({ ...p, may: ['read'] }));
+    server.on('GET /session', { ...session, projects });
+    page = await Page.open('/SKR/cycles', server);
+    await page.see('Casebook', '[aria-label="Areas"]');
+    expect(page.all('[aria-label="Areas"] a')).toEqual(['Today', 'Cycles', 'Casebook']);
   });
 });

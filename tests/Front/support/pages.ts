@@ -1,3 +1,4 @@
+import type { Api } from '@/api/client';
 import 'fake-indexeddb/auto';
 import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query';
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
@@ -7,6 +8,21 @@ import demo from '../answers/demo.json';
 import { freshDevice } from './person';
 
 export type Who = keyof typeof demo;
+
+type Session = Api['SessionState'];
+type Role = Session['projects'][number]['role'];
+const ALL = [
+  ...['read', 'see_evidence', 'work_on_defects', 'file_defects', 'record', 'write_cases'],
+  ...['lead', 'administer', 'remove_content'],
+];
+/** How many of them each may. */
+const MAY: Record<Role, number> = { reader: 2, developer: 3, tester: 6, lead: 7, admin: 9 };
+
+/** The same person with another role, with all that goes with it. */
+export const inRole = (session: Session, role: Role): Session => ({
+  ...session,
+  projects: session.projects.map((p) => ({ ...p, role, may: ALL.slice(0, MAY[role]) })),
+});
 export interface Sent {
   method: string;
   path: string;

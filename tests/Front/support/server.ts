@@ -11,7 +11,16 @@ interface Asked {
 const ME = { id: 'u1', name: 'Tobias Reyle' };
 export const SESSION = {
   user: { ...ME, email: 'tobias@skerrywick.test' },
-  projects: [{ id: 'p', code: 'SKR', name: 'Skerrywick Ferries', role: 'tester', policies: {} }],
+  projects: [
+    {
+      id: 'p',
+      code: 'SKR',
+      name: 'Skerrywick Ferries',
+      role: 'tester',
+      may: ['read', 'see_evidence', 'work_on_defects', 'file_defects', 'record', 'write_cases'],
+      policies: {},
+    },
+  ],
   demo: true,
 } as unknown as Api['SessionState'];
 const POLICIES: Partial<Api['PolicySet']> = {

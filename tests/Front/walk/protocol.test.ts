@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Api } from '@/api/client';
-import { DemoServer, Page, type Who } from '../support/pages';
+import { DemoServer, inRole, Page, type Who } from '../support/pages';
 
 const ENTRY = new DemoServer('maren').first('/entries/');
 const ATTEMPT = new DemoServer('maren').first('/attempts/');
@@ -19,10 +19,7 @@ const open = async (who: Who, prepare: () => void = () => undefined): Promise<vo
 /** Makes whoever is signed in an admin of the project. */
 const asAdmin = (): void => {
   const session = server.recorded<Api['SessionState']>('/session');
-  server.on('GET /session', {
-    ...session,
-    projects: session.projects.map((p) => ({ ...p, role: 'admin' })),
-  });
+  server.on('GET /session', inRole(session, 'admin'));
 };
 
 describe('the protocol of an attempt', () => {

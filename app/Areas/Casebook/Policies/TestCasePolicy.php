@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Casebook\Policies;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\Core\Access\Permission;
 
 /**
  * What a person may do with a case.
@@ -17,16 +18,16 @@ final readonly class TestCasePolicy
 
     public function write(User $user, TestCase $case): bool
     {
-        return $this->memberships->role($user, $case->project_id)?->records() ?? false;
+        return $this->memberships->may($user, $case->project_id, Permission::WriteCases);
     }
 
     public function approve(User $user, TestCase $case): bool
     {
-        return $this->memberships->role($user, $case->project_id)?->leads() ?? false;
+        return $this->memberships->may($user, $case->project_id, Permission::Lead);
     }
 
     public function ask(User $user, TestCase $case): bool
     {
-        return $this->memberships->role($user, $case->project_id)?->worksOnDefects() ?? false;
+        return $this->memberships->may($user, $case->project_id, Permission::WorkOnDefects);
     }
 }

@@ -28,9 +28,12 @@ use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\HiddenNames;
+use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\PlannedCycles;
 use LucidStep\App\Support\Data\ChangeOfField;
 use LucidStep\App\Support\Data\Person;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Access\Role;
 use LucidStep\Core\Casebook\Comparison;
 use LucidStep\Core\Casebook\Step;
@@ -45,7 +48,7 @@ final readonly class ReadCase
     /** Somebody who has not been heard of for so long has left the page. */
     private const PRESENT_SECONDS = 45;
 
-    public function __construct(private CheckCase $check) {}
+    public function __construct(private CheckCase $check, private Memberships $memberships) {}
 
     public function detail(TestCase $case, User $user, Role $role): CaseDetail
     {
@@ -86,6 +89,7 @@ final readonly class ReadCase
             ->orderByRaw('state = ? desc, id desc', [MessageState::Open->value])
             ->limit(50)
             ->get();
+        $sees = $this->memberships->may($user, $case->project_id, Permission::SeeEvidence);
         $review =
             null === $case->binned_at
                 ? DB::table('case_log')
@@ -112,12 +116,12 @@ final readonly class ReadCase
             ),
             (new FolderPaths(Project::query()->findOrFail($case->project_id)))->path($case->folder_id),
             array_values($walks->map(CaseWalk::from(...))->all()),
-            array_values($defects->map(DefectLine::from(...))->all()),
-            array_values($messages->map(ResourceMapper::message(...))->all()),
+            $sees ? array_values($defects->map(DefectLine::from(...))->all()) : [],
+            $sees ? array_values($messages->map(ResourceMapper::message(...))->all()) : [],
             ResourceMapper::problems($this->check->problems($case->project_id, $text, $book)),
             $this->others($case, $user),
             null === $review ? null : $this->review($review),
-            $role->records() && null === $case->binned_at,
+            null === $case->binned_at && $this->memberships->may($user, $case->project_id, Permission::WriteCases),
             $role->leads(),
         );
     }
@@ -249,8 +253,9 @@ final readonly class ReadCase
      *
      * @return list<CaseResult>
      */
-    public function results(TestCase $case, Role $role): array
+    public function results(TestCase $case, User $user, Role $role): array
     {
+        $sees = $this->memberships->may($user, $case->project_id, Permission::SeeEvidence);
         $rows = PlannedCycles::without(DB::table('entries')->join('cycles', 'cycles.id', '=', 'entries.cycle_id'), $role->leads())
             ->leftJoin('attempts', 'attempts.entry_id', '=', 'entries.id')
             ->leftJoin('users', 'users.id', '=', 'attempts.tester_id')
@@ -278,7 +283,7 @@ final readonly class ReadCase
         return array_values(
             $rows
                 ->map(
-                    static fn(object $r): CaseResult => new CaseResult(
+                    static fn(\stdClass $r): CaseResult => new CaseResult(
                         $r->attempt_id,
                         $r->entry_id,
                         $r->verdict ?? ('open' === $r->state ? 'in_progress' : $r->display_state),
@@ -286,9 +291,9 @@ final readonly class ReadCase
                         $r->name,
                         $r->configuration,
                         $r->build,
-                        $r->tester,
+                        null === $r->tester ? null : HiddenNames::shown($r->tester),
                         null === $r->finished_at ? null : Carbon::parse($r->finished_at)->toIso8601ZuluString(),
-                        (string) $r->note,
+                        $sees ? (string) $r->note : '',
                     ),
                 )
                 ->all(),

@@ -20,7 +20,11 @@ use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Data\Person;
+use LucidStep\Core\Access\Access;
+use LucidStep\Core\Access\AccessPolicies;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Access\Role;
 use LucidStep\Core\Casebook\CustomField;
 
@@ -29,7 +33,7 @@ use LucidStep\Core\Casebook\CustomField;
  */
 final readonly class ReadCasebook
 {
-    public function __construct(private RoutineAndTableQueries $shelf, private Suites $suites) {}
+    public function __construct(private RoutineAndTableQueries $shelf, private Suites $suites, private Memberships $memberships) {}
 
     /**
      * @return list<FolderLine> in order of position
@@ -67,19 +71,23 @@ final readonly class ReadCasebook
             ->get()
             ->map(static fn(Membership $m): Person => Person::from($m->user))
             ->sortBy('name');
-        $others = Membership::query()
-            ->where('user_id', $user->id)
-            ->where('project_id', '<>', $project->id)
-            ->whereIn('role', ['admin', 'lead', 'tester'])
-            ->get();
+        $others = Membership::query()->where('user_id', $user->id)->where('project_id', '<>', $project->id)->get();
         $projects = Project::query()
             ->whereIn('id', $others->pluck('project_id'))
             ->orderBy('name')
             ->get()
+            ->filter(
+                static fn(Project $p): bool => Access::allows(
+                    $others->firstWhere('project_id', $p->id)?->role,
+                    Permission::WriteCases,
+                    AccessPolicies::fromArray($p->access),
+                ),
+            )
             ->map(
                 static fn(Project $p): ProjectSummary => ProjectSummary::from(
                     $p,
                     $others->firstWhere('project_id', $p->id)->role ?? Role::Reader,
+                    null !== $user->totp_confirmed_at,
                 ),
             );
         $lists = new ProjectLists($project);
@@ -115,7 +123,7 @@ final readonly class ReadCasebook
             (int) ($counts->live ?? 0),
             (int) ($counts->binned ?? 0),
             DB::table('case_messages')->where('project_id', $project->id)->where('state', MessageState::Open)->count(),
-            $role->records(),
+            $this->memberships->may($user, $project->id, Permission::WriteCases),
             $role->leads(),
         );
     }

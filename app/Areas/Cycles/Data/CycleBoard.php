@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Cycles\Data;
 
 use LucidStep\App\Support\Data\Named;
+use LucidStep\App\Support\Data\Person;
 use OpenApi\Attributes as OA;
 
 /**
@@ -16,7 +17,7 @@ final readonly class CycleBoard
     /**
      * @param  list<TrailMark>  $trail
      * @param  list<Walker>  $walkers
-     * @param  list<Named>  $assignees
+     * @param  list<Person>  $assignees
      * @param  list<Named>  $configurations
      */
     public function __construct(
@@ -26,7 +27,7 @@ final readonly class CycleBoard
         ]
         public array $trail,
         #[OA\Property(items: new OA\Items(ref: Walker::class))] public array $walkers,
-        #[OA\Property(items: new OA\Items(ref: Named::class), description: 'Whose its entries are')] public array $assignees,
+        #[OA\Property(items: new OA\Items(ref: Person::class), description: 'Whose its entries are')] public array $assignees,
         #[OA\Property(items: new OA\Items(ref: Named::class), description: 'What its entries are walked on')] public array $configurations,
         #[OA\Property] public int $held,
         #[OA\Property(description: 'Entries whose case was changed since they were planned')] public int $outdated,

@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Cycles\Policies;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Verdict\Policies;
 
 /**
@@ -18,7 +19,7 @@ final readonly class EntryPolicy
 
     public function walk(User $user, Entry $entry): bool
     {
-        return $this->memberships->role($user, $entry->project_id)?->records() ?? false;
+        return $this->memberships->may($user, $entry->project_id, Permission::Record);
     }
 
     /**
@@ -26,10 +27,10 @@ final readonly class EntryPolicy
      */
     public function record(User $user, Entry $entry): bool
     {
-        $role = $this->memberships->role($user, $entry->project_id);
+        $leads = $this->memberships->may($user, $entry->project_id, Permission::Lead);
 
-        return true === $role?->records() &&
-            Policies::fromArray($entry->cycle->project->policies)->letsRecord($entry->assignee_id, $user->id, $role->leads());
+        return $this->walk($user, $entry) &&
+            Policies::fromArray($entry->cycle->project->policies)->letsRecord($entry->assignee_id, $user->id, $leads);
     }
 
     /**
@@ -37,13 +38,12 @@ final readonly class EntryPolicy
      */
     public function takeVersion(User $user, Entry $entry): bool
     {
-        $role = $this->memberships->role($user, $entry->project_id);
-
-        return null !== $role && ($role->leads() || ($role->records() && $entry->assignee_id === $user->id));
+        return $this->memberships->may($user, $entry->project_id, Permission::Lead) ||
+            ($entry->assignee_id === $user->id && $this->walk($user, $entry));
     }
 
     public function askRetest(User $user, Entry $entry): bool
     {
-        return $this->memberships->role($user, $entry->project_id)?->leads() ?? false;
+        return $this->memberships->may($user, $entry->project_id, Permission::Lead);
     }
 }

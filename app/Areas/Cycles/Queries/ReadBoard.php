@@ -79,7 +79,7 @@ final readonly class ReadBoard
                     ->map(static fn(\stdClass $w): Walker => new Walker(new Person($w->tester_id, $w->name), $w->key, $w->id))
                     ->all(),
             ),
-            self::named('users', $sums->assignees, 'name'),
+            array_map(static fn(Named $n): Person => new Person($n->id, $n->name), self::named('users', $sums->assignees, 'name')),
             $sums->configurations,
             \count($held),
             $sums->outdated,

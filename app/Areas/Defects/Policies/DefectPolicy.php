@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Defects\Policies;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\Core\Access\Permission;
 
 /**
  * Who may change a defect, and who may link it to what was walked.
@@ -17,11 +18,11 @@ final readonly class DefectPolicy
 
     public function update(User $user, Defect $defect): bool
     {
-        return $this->memberships->role($user, $defect->project_id)?->worksOnDefects() ?? false;
+        return $this->memberships->may($user, $defect->project_id, Permission::WorkOnDefects);
     }
 
     public function link(User $user, Defect $defect): bool
     {
-        return $this->memberships->role($user, $defect->project_id)?->records() ?? false;
+        return $this->memberships->may($user, $defect->project_id, Permission::FileDefects);
     }
 }

@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Evidence\Policies;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\Core\Access\Permission;
 
 /**
  * Who may caption or remove evidence: whoever added it, or a lead.
@@ -17,8 +18,7 @@ final readonly class EvidencePolicy
 
     public function change(User $user, Evidence $evidence): bool
     {
-        $role = $this->memberships->role($user, $evidence->project_id);
-
-        return null !== $role && ($role->leads() || ($role->records() && $evidence->added_by_id === $user->id));
+        return $this->memberships->may($user, $evidence->project_id, Permission::Lead) ||
+            ($evidence->added_by_id === $user->id && $this->memberships->may($user, $evidence->project_id, Permission::Record));
     }
 }

@@ -46,6 +46,7 @@ final class ManageProjects
                     'name' => $name,
                     'time_zone' => $zone,
                     'policies' => $like->policies ?? [],
+                    'access' => $like->access ?? [],
                     ...null === $like ? [] : ['working_days' => $like->working_days, 'holidays' => $like->holidays],
                 ])
                 ->refresh();

@@ -60,4 +60,15 @@ final readonly class ReadPeople
 
         return new PeoplePage(array_values($people->all()), array_values(array_map(OpenInvitation::from(...), $invitations)), $manages);
     }
+
+    /**
+     * @return int how many people of the project have no second factor
+     */
+    public function withoutSecondFactor(Project $project): int
+    {
+        return Membership::query()
+            ->where('project_id', $project->id)
+            ->whereHas('user', static fn($u) => $u->whereNull('totp_confirmed_at'))
+            ->count();
+    }
 }

@@ -28,7 +28,15 @@ final class ReadProjects
         $memberships = Membership::query()->where('user_id', $user->id)->with('project')->get()->sortBy('project.name');
 
         return array_values(
-            $memberships->map(static fn(Membership $m): ProjectSummary => ProjectSummary::from($m->project, $m->role))->all(),
+            $memberships
+                ->map(
+                    static fn(Membership $m): ProjectSummary => ProjectSummary::from(
+                        $m->project,
+                        $m->role,
+                        null !== $user->totp_confirmed_at,
+                    ),
+                )
+                ->all(),
         );
     }
 
@@ -49,7 +57,7 @@ final class ReadProjects
             ->map(static fn(Build $b): Named => Named::from($b));
 
         return new ProjectPage(
-            ProjectSummary::from($project, $role),
+            ProjectSummary::from($project, $role, true),
             array_values($builds->all()),
             array_values($people->sortBy('name')->all()),
         );

@@ -7,7 +7,7 @@ namespace LucidStep\App\Areas\Setup\Policies;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * What a person may do in a project.
@@ -18,26 +18,26 @@ final readonly class ProjectPolicy
 
     public function writeCases(User $user, Project $project): bool
     {
-        return $this->memberships->role($user, $project->id)?->records() ?? false;
+        return $this->memberships->may($user, $project->id, Permission::WriteCases);
     }
 
     public function lead(User $user, Project $project): bool
     {
-        return $this->memberships->role($user, $project->id)?->leads() ?? false;
+        return $this->memberships->may($user, $project->id, Permission::Lead);
     }
 
     public function administer(User $user, Project $project): bool
     {
-        return Role::Admin === $this->memberships->role($user, $project->id);
+        return $this->memberships->may($user, $project->id, Permission::Administer);
     }
 
     public function removeContent(User $user, Project $project): bool
     {
-        return $this->administer($user, $project);
+        return $this->memberships->may($user, $project->id, Permission::RemoveContent);
     }
 
     public function fileDefects(User $user, Project $project): bool
     {
-        return $this->memberships->role($user, $project->id)?->records() ?? false;
+        return $this->memberships->may($user, $project->id, Permission::FileDefects);
     }
 }

@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Walk\Policies;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\Core\Access\Permission;
 
 /**
  * What a person may do with an attempt.
@@ -21,18 +22,17 @@ final readonly class AttemptPolicy
      */
     public function record(User $user, Attempt $attempt): bool
     {
-        return $attempt->tester_id === $user->id || ($this->memberships->role($user, $attempt->project_id)?->records() ?? false);
+        return $attempt->tester_id === $user->id || $this->memberships->may($user, $attempt->project_id, Permission::Record);
     }
 
     public function takeOver(User $user, Attempt $attempt): bool
     {
-        return $this->memberships->role($user, $attempt->project_id)?->records() ?? false;
+        return $this->memberships->may($user, $attempt->project_id, Permission::Record);
     }
 
     public function correctTime(User $user, Attempt $attempt): bool
     {
-        $role = $this->memberships->role($user, $attempt->project_id);
-
-        return null !== $role && ($role->leads() || ($role->records() && $attempt->tester_id === $user->id));
+        return $this->memberships->may($user, $attempt->project_id, Permission::Lead) ||
+            ($attempt->tester_id === $user->id && $this->memberships->may($user, $attempt->project_id, Permission::Record));
     }
 }

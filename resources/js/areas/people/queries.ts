@@ -47,6 +47,22 @@ export function usePeople(project: MaybeRefOrGetter<string>) {
   );
 }
 
+/** Who may what in a project. */
+export function useAccess(project: MaybeRefOrGetter<string>) {
+  return useRead(
+    'cycle',
+    () => ['access', toValue(project)],
+    async () =>
+      unwrap(
+        await api.GET('/projects/{project}/access', { params: { path: { project: toValue(project) } } }),
+      ),
+  );
+}
+
+/** Changes what a project says of who may what. */
+export const changeAccess = async (project: string, body: Api['AccessRequest']): Promise<Api['AccessPage']> =>
+  unwrap(await api.PATCH('/projects/{project}/access', { params: { path: { project } }, body }));
+
 /** Invites people, a line each; says what became of each line. */
 export const invitePeople = async (
   project: string,

@@ -139,9 +139,20 @@ export function projectOf(code: string): Api['ProjectSummary'] | null {
   return state.value?.projects.find((p) => p.code === code) ?? null;
 }
 
-const RECORDS = ['admin', 'lead', 'tester'];
-export const mayRecord = (code: string): boolean => RECORDS.includes(projectOf(code)?.role ?? '');
-export const mayLead = (code: string): boolean => ['admin', 'lead'].includes(projectOf(code)?.role ?? '');
-export const mayManagePeople = (code: string): boolean => projectOf(code)?.role === 'admin';
-export const mayWorkOnDefects = (code: string): boolean =>
-  [...RECORDS, 'developer'].includes(projectOf(code)?.role ?? '');
+/** What can be allowed in a project; the server says what is. */
+export type Permission =
+  | 'read'
+  | 'see_evidence'
+  | 'work_on_defects'
+  | 'file_defects'
+  | 'record'
+  | 'write_cases'
+  | 'lead'
+  | 'administer'
+  | 'remove_content';
+export const may = (code: string, what: Permission): boolean => projectOf(code)?.may.includes(what) ?? false;
+export const mayRecord = (code: string): boolean => may(code, 'record');
+export const mayLead = (code: string): boolean => may(code, 'lead');
+export const mayManagePeople = (code: string): boolean => may(code, 'administer');
+export const mayRemoveContent = (code: string): boolean => may(code, 'remove_content');
+export const mayWorkOnDefects = (code: string): boolean => may(code, 'work_on_defects');

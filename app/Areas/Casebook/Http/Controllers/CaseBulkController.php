@@ -16,12 +16,13 @@ use LucidStep\App\Models\BulkAct;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\AllowedInArchive;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Access\Role;
 
 /**
@@ -40,7 +41,7 @@ final class CaseBulkController
     #[Costly]
     #[Post('/projects/{project}/case-previews', 'What an act on many cases would do', BulkEditPreview::class, BulkEditCasesRequest::class)]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function preview(BulkEditCasesRequest $request, Project $project): JsonResponse
     {
         return new JsonResponse($this->acts->preview($project, ...$this->arguments($request, $project)));
@@ -54,7 +55,7 @@ final class CaseBulkController
             BulkEditCasesRequest::class,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function store(BulkEditCasesRequest $request, Project $project): JsonResponse
     {
         $arguments = $this->arguments($request, $project);
@@ -67,7 +68,7 @@ final class CaseBulkController
     }
 
     #[Post('/case-acts/{act}/undo', 'Undo a change of many cases', BulkEditResult::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function undo(StampRequest $request, BulkAct $act): JsonResponse
     {
         $project = ProjectLookup::find($act->project_id);

@@ -42,13 +42,13 @@ use LucidStep\App\Areas\Casebook\Queries\RoutineAndTableQueries;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Access\AllowedInArchive;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\ReviewAct;
 
@@ -135,7 +135,7 @@ final class CaseController
             list: true,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function writeNeeds(CaseNeedsRequest $request, TestCase $case, CaseNeeds $needs): JsonResponse
     {
         Gate::authorize('write', $case);
@@ -146,7 +146,7 @@ final class CaseController
     }
 
     #[Post('/projects/{project}/cases', 'Make a case', CaseSaved::class, CaseRequest::class, 201)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function store(CaseRequest $request, Project $project, SaveCase $save): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -163,7 +163,7 @@ final class CaseController
         ),
     ]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function check(CaseCheckRequest $request, Project $project, CheckCase $check): JsonResponse
     {
         return new JsonResponse($check->preview($project->id, CaseText::fromArray($request->validated()), $request->integer('row', 1)));
@@ -188,7 +188,7 @@ final class CaseController
             CaseRequest::class,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function update(CaseRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
         Gate::authorize('write', $case);
@@ -210,7 +210,7 @@ final class CaseController
         ),
     ]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function merge(CaseRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
         return new JsonResponse($save->merge($case, $request->validated(), $request->integer('version')));
@@ -238,13 +238,13 @@ final class CaseController
     #[Get('/cases/{case}/results', 'How a case went last', CaseResult::class, true)]
     public function results(Request $request, TestCase $case, ReadCase $read): JsonResponse
     {
-        $role = $this->memberships->sure($this->memberships->person($request), $case->project_id);
+        $user = $this->memberships->person($request);
 
-        return new JsonResponse($read->results($case, $role));
+        return new JsonResponse($read->results($case, $user, $this->memberships->sure($user, $case->project_id)));
     }
 
     #[Post('/cases/{case}/restorations', 'Bring an old version back as the newest', CaseSaved::class, VersionRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function bringBack(VersionRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
         Gate::authorize('write', $case);
@@ -253,7 +253,7 @@ final class CaseController
     }
 
     #[Post('/cases/{case}/reviews', 'Ask for approval, approve, or return with a comment', CaseSaved::class, ReviewRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function review(ReviewRequest $request, TestCase $case, SaveCase $save): JsonResponse
     {
         $act = ReviewAct::from($request->string('act')->toString());
@@ -263,7 +263,7 @@ final class CaseController
     }
 
     #[Post('/cases/{case}/routines', 'Make a routine of some of its steps', RoutineDetail::class, ExtractRequest::class, 201)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function extract(ExtractRequest $request, TestCase $case, SaveRoutine $save, RoutineAndTableQueries $shelf): JsonResponse
     {
         Gate::authorize('write', $case);
@@ -287,7 +287,7 @@ final class CaseController
         ),
     ]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function presence(StampRequest $request, TestCase $case, ReadCase $read, RecordPresence $presence): JsonResponse
     {
         $user = $request->person();

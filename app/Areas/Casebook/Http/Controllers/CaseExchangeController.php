@@ -27,14 +27,14 @@ use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Access\AllowedInArchive;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\Problems\Problem;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Exchange\CaseColumns;
 use LucidStep\Core\Exchange\CaseReader;
 use LucidStep\Core\Exchange\CaseSheet;
@@ -64,7 +64,7 @@ final class CaseExchangeController
             true,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function upload(ImportRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -90,7 +90,7 @@ final class CaseExchangeController
 
     #[Costly]
     #[Post('/case-imports/{import}/mapping', 'Say what the columns are; the file is read again', ImportState::class, MappingRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function map(MappingRequest $request, CaseImport $import): JsonResponse
     {
         $this->mine($request->person()->id, $import);
@@ -108,7 +108,7 @@ final class CaseExchangeController
     }
 
     #[Post('/case-imports/{import}/start', 'Bring the cases in', ImportState::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function start(StampRequest $request, CaseImport $import): JsonResponse
     {
         $this->mine($request->person()->id, $import);
@@ -117,7 +117,7 @@ final class CaseExchangeController
     }
 
     #[Post('/case-imports/{import}/cancel', 'Stop; nothing is written', ImportState::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function cancel(StampRequest $request, CaseImport $import): JsonResponse
     {
         $this->mine($request->person()->id, $import);
@@ -126,7 +126,7 @@ final class CaseExchangeController
     }
 
     #[Post('/case-imports/{import}/undo', 'Undo an import as a whole', ImportState::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function undo(StampRequest $request, CaseImport $import): JsonResponse
     {
         $this->mine($request->person()->id, $import);
@@ -187,7 +187,7 @@ final class CaseExchangeController
     #[Costly]
     #[Post('/projects/{project}/case-exports', 'Export cases', ExportState::class, ExportRequest::class, 201)]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function export(ExportRequest $request, Project $project, RequestExport $export): JsonResponse
     {
         $user = $request->person();
@@ -210,7 +210,7 @@ final class CaseExchangeController
 
     #[Post('/case-exports/{export}/cancel', 'Stop an export', ExportState::class, StampRequest::class)]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function stopExport(StampRequest $request, CaseExport $export): JsonResponse
     {
         // A colleague's is stopped by leads alone.

@@ -23,14 +23,14 @@ use LucidStep\App\Models\CaseMessage;
 use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * What waits for the authors of cases.
@@ -40,7 +40,7 @@ final class CaseMessageController
     public function __construct(private readonly CaseMessages $messages, private readonly Memberships $memberships) {}
 
     #[Post('/cases/{case}/messages', 'Ask the author, or suggest a change', CaseMessageLine::class, MessageRequest::class, 201)]
-    #[LeastRole(Role::Developer)]
+    #[Needs(Permission::WorkOnDefects)]
     public function store(MessageRequest $request, TestCase $case): JsonResponse
     {
         Gate::authorize('ask', $case);
@@ -56,7 +56,7 @@ final class CaseMessageController
             AnswerRequest::class,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function answer(AnswerRequest $request, CaseMessage $message): JsonResponse
     {
         Gate::authorize('writeCases', ProjectLookup::find($message->project_id));
@@ -73,7 +73,7 @@ final class CaseMessageController
             WhyRequest::class,
         ),
     ]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::RemoveContent)]
     public function remove(WhyRequest $request, CaseMessage $message, RemoveMessage $remove): JsonResponse
     {
         Gate::authorize('removeContent', ProjectLookup::find($message->project_id));
@@ -90,6 +90,7 @@ final class CaseMessageController
             query: ['mine' => 'yes: only for the cases one owns'],
         ),
     ]
+    #[Needs(Permission::SeeEvidence)]
     public function inbox(Request $request, Project $project): JsonResponse
     {
         return new JsonResponse(
@@ -120,7 +121,7 @@ final class CaseMessageController
             204,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function differ(DifferencesRequest $request, Project $project, DismissSimilar $dismiss): Response
     {
         Gate::authorize('writeCases', $project);

@@ -15,7 +15,7 @@ use LucidStep\App\Areas\Casebook\Http\Requests\TableRequest;
 use LucidStep\App\Areas\Casebook\Queries\RoutineAndTableQueries;
 use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Data\Done;
 use LucidStep\App\Support\Http\StampRequest;
@@ -23,7 +23,7 @@ use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Data\Column;
 use LucidStep\Core\Data\DataTable as CoreTable;
 use LucidStep\Core\Exchange\Unreadable;
@@ -50,7 +50,7 @@ final class DataTableController
     }
 
     #[Post('/projects/{project}/data-tables', 'Make a data table, typed or from a text', TableDetail::class, TableRequest::class, 201)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function store(TableRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -59,7 +59,7 @@ final class DataTableController
     }
 
     #[Put('/data-tables/{table}', 'Change a data table', TableDetail::class, TableRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function update(TableRequest $request, DataTable $table): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($table));
@@ -73,7 +73,7 @@ final class DataTableController
     }
 
     #[Delete('/data-tables/{table}', 'Bin a data table that is used nowhere', Done::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function destroy(StampRequest $request, DataTable $table): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($table));
@@ -83,7 +83,7 @@ final class DataTableController
     }
 
     #[Post('/data-tables/{table}/restorations', 'Take a data table out of the bin', Done::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function restore(StampRequest $request, DataTable $table): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($table));

@@ -12,14 +12,14 @@ use LucidStep\App\Areas\Casebook\Data\FolderLine;
 use LucidStep\App\Areas\Casebook\Http\Requests\FolderRequest;
 use LucidStep\App\Models\Folder;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * Folders of the casebook.
@@ -29,7 +29,7 @@ final class FolderController
     public function __construct(private readonly SaveFolders $keep, private readonly Memberships $memberships) {}
 
     #[Post('/projects/{project}/folders', 'Make a folder', FolderLine::class, FolderRequest::class, 201)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function store(FolderRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -39,7 +39,7 @@ final class FolderController
     }
 
     #[Patch('/folders/{folder}', 'Name or move a folder', FolderLine::class, FolderRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function update(FolderRequest $request, Folder $folder): JsonResponse
     {
         $project = ProjectLookup::find($folder->project_id);
@@ -58,7 +58,7 @@ final class FolderController
     }
 
     #[Delete('/folders/{folder}', 'Bin a folder with what is in it', BulkEditResult::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function destroy(StampRequest $request, Folder $folder): JsonResponse
     {
         $project = ProjectLookup::find($folder->project_id);

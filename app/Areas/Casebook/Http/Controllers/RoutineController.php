@@ -14,7 +14,7 @@ use LucidStep\App\Areas\Casebook\Http\Requests\RoutineRequest;
 use LucidStep\App\Areas\Casebook\Queries\RoutineAndTableQueries;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Routine;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Data\Done;
 use LucidStep\App\Support\Http\StampRequest;
@@ -22,7 +22,7 @@ use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * Routines: runs of steps that many cases use.
@@ -46,7 +46,7 @@ final class RoutineController
     }
 
     #[Post('/projects/{project}/routines', 'Make a routine', RoutineDetail::class, RoutineRequest::class, 201)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function store(RoutineRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -58,7 +58,7 @@ final class RoutineController
     }
 
     #[Put('/routines/{routine}', 'Change a routine, for all who use it', RoutineDetail::class, RoutineRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function update(RoutineRequest $request, Routine $routine): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($routine));
@@ -78,7 +78,7 @@ final class RoutineController
     }
 
     #[Delete('/routines/{routine}', 'Bin a routine that is used nowhere', Done::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function destroy(StampRequest $request, Routine $routine): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($routine));
@@ -88,7 +88,7 @@ final class RoutineController
     }
 
     #[Post('/routines/{routine}/restorations', 'Take a routine out of the bin', Done::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function restore(StampRequest $request, Routine $routine): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($routine));

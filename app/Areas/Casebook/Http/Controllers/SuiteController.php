@@ -24,8 +24,8 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Support\Access\AllowedInArchive;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Data\Done;
 use LucidStep\App\Support\Http\StampRequest;
@@ -33,7 +33,7 @@ use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * Suites, saved filters and requirements: ways to name a set of cases.
@@ -61,7 +61,7 @@ final class SuiteController
     }
 
     #[Post('/projects/{project}/suites', 'Make a suite', SuiteDetail::class, SuiteRequest::class, 201)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function store(SuiteRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -76,7 +76,7 @@ final class SuiteController
     }
 
     #[Patch('/suites/{suite}', 'Change a suite', SuiteDetail::class, SuiteRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function update(SuiteRequest $request, Suite $suite): JsonResponse
     {
         $project = $this->project($suite);
@@ -88,7 +88,7 @@ final class SuiteController
     }
 
     #[Post('/suites/{suite}/acceptances', 'Accept what a live suite gained and lost', SuiteDetail::class, StampRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function accept(StampRequest $request, Suite $suite): JsonResponse
     {
         $project = $this->project($suite);
@@ -99,7 +99,7 @@ final class SuiteController
     }
 
     #[Delete('/suites/{suite}', 'Bin a suite; its cases stay', Done::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function destroy(StampRequest $request, Suite $suite): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($suite));
@@ -109,7 +109,7 @@ final class SuiteController
     }
 
     #[Post('/suites/{suite}/restorations', 'Take a suite out of the bin', Done::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function restore(StampRequest $request, Suite $suite): JsonResponse
     {
         Gate::authorize('writeCases', $this->project($suite));
@@ -134,7 +134,7 @@ final class SuiteController
         ),
     ]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function keep(FilterRequest $request, Project $project, SaveFilter $save): JsonResponse
     {
         $user = $request->person();
@@ -148,7 +148,7 @@ final class SuiteController
     }
 
     #[Delete('/filters/{filter}', 'Delete a saved filter', null, StampRequest::class, 204)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Read)]
     public function drop(StampRequest $request, SavedFilter $filter, SaveFilter $save): Response
     {
         if ($filter->user_id !== $request->person()->id) {
@@ -166,7 +166,7 @@ final class SuiteController
     }
 
     #[Post('/projects/{project}/requirements', 'Make a requirement', RequirementLine::class, RequirementRequest::class, 201)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function require(RequirementRequest $request, Project $project, SaveRequirements $keep): JsonResponse
     {
         Gate::authorize('writeCases', $project);

@@ -16,13 +16,13 @@ use LucidStep\App\Areas\Cycles\Http\Requests\MilestoneRequest;
 use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Access\AllowedInArchive;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * Dated goals that hold cycles.
@@ -38,7 +38,7 @@ final readonly class MilestoneController
     }
 
     #[Post('/projects/{project}/milestones', 'Make a milestone', MilestoneLine::class, MilestoneRequest::class, 201)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function store(MilestoneRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -47,7 +47,7 @@ final readonly class MilestoneController
     }
 
     #[Patch('/milestones/{milestone}', 'Change a milestone', MilestoneLine::class, MilestoneRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function update(MilestoneRequest $request, Milestone $milestone): JsonResponse
     {
         $project = $this->lead($milestone);
@@ -56,7 +56,7 @@ final readonly class MilestoneController
     }
 
     #[Delete('/milestones/{milestone}', 'Take a milestone out', status: 204)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function destroy(Milestone $milestone): Response
     {
         $this->lead($milestone);
@@ -74,7 +74,7 @@ final readonly class MilestoneController
         ),
     ]
     #[AllowedInArchive]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function previewAgain(CloneRequest $request, Milestone $milestone, CloneCycles $clone): JsonResponse
     {
         return new JsonResponse($clone->preview($milestone, $request->options($milestone)));
@@ -89,7 +89,7 @@ final readonly class MilestoneController
             201,
         ),
     ]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function clone(CloneRequest $request, Milestone $milestone, CloneCycles $clone): JsonResponse
     {
         $this->lead($milestone);

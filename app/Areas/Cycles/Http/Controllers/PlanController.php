@@ -47,8 +47,8 @@ use LucidStep\App\Models\JobState;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Access\AllowedInArchive;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\ReasonRequest;
@@ -57,7 +57,7 @@ use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Planning\CycleState;
 
 /**
@@ -76,6 +76,7 @@ final readonly class PlanController
     }
 
     #[Get('/cycles/{cycle}/log', 'What was done to a cycle, the newest first', LogEntry::class, true)]
+    #[Needs(Permission::SeeEvidence)]
     public function log(Cycle $cycle): JsonResponse
     {
         return new JsonResponse($this->read->log($cycle));
@@ -90,7 +91,7 @@ final readonly class PlanController
             list: true,
         ),
     ]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::RemoveContent)]
     public function removeWords(WhyRequest $request, Cycle $cycle, int $line, RemoveCycleWords $remove): JsonResponse
     {
         Gate::authorize('removeContent', ProjectLookup::find($cycle->project_id));
@@ -109,7 +110,7 @@ final readonly class PlanController
         ),
     ]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function count(EntrySelectionRequest $request, Project $project, AddEntries $add): JsonResponse
     {
         $key = $request->validated('cycle');
@@ -125,7 +126,7 @@ final readonly class PlanController
     }
 
     #[Post('/projects/{project}/cycles', 'Plan a cycle', CycleDetail::class, CycleRequest::class, 201)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function store(CycleRequest $request, Project $project, SaveCycle $keep): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -134,7 +135,7 @@ final readonly class PlanController
     }
 
     #[Patch('/cycles/{cycle}', 'Change a cycle', CycleDetail::class, CycleChangeRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function update(CycleChangeRequest $request, Cycle $cycle, SaveCycle $keep): JsonResponse
     {
         $this->lead($cycle);
@@ -145,7 +146,7 @@ final readonly class PlanController
     }
 
     #[Post('/cycles/{cycle}/moves', 'Release, close, reopen … a cycle', CycleDetail::class, CycleStateRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function move(CycleStateRequest $request, Cycle $cycle, ChangeCycleState $move): JsonResponse
     {
         $this->lead($cycle);
@@ -168,7 +169,7 @@ final readonly class PlanController
             201,
         ),
     ]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function signOff(ReasonRequest $request, Cycle $cycle, ChangeCycleState $move): JsonResponse
     {
         $this->lead($cycle);
@@ -179,7 +180,7 @@ final readonly class PlanController
 
     #[Costly]
     #[Post('/cycles/{cycle}/clones', 'Clone a cycle, with new dates', CycleDetail::class, CloneRequest::class, 201)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function clone(CloneRequest $request, Cycle $cycle, CloneCycles $clone): JsonResponse
     {
         $this->lead($cycle);
@@ -191,7 +192,7 @@ final readonly class PlanController
     #[Costly]
     #[Post('/cycles/{cycle}/clone-previews', 'Preview a clone of a cycle: old and new dates', ClonePreview::class, CloneRequest::class)]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function previewAgain(CloneRequest $request, Cycle $cycle, CloneCycles $clone): JsonResponse
     {
         return new JsonResponse($clone->preview($cycle, $request->options($cycle)));
@@ -199,7 +200,7 @@ final readonly class PlanController
 
     #[Costly]
     #[Post('/cycles/{cycle}/entries', 'Add entries to a cycle', AdditionState::class, EntrySelectionRequest::class, 202)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function add(EntrySelectionRequest $request, Cycle $cycle, AddEntries $add): JsonResponse
     {
         $this->lead($cycle);
@@ -214,7 +215,7 @@ final readonly class PlanController
     }
 
     #[Post('/entry-additions/{addition}/cancel', 'Stop adding entries; none of them stays', AdditionState::class, StampRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function cancel(StampRequest $request, EntryAddition $addition, AddEntries $add): JsonResponse
     {
         Gate::authorize('lead', ProjectLookup::find($addition->project_id));
@@ -230,7 +231,7 @@ final readonly class PlanController
             BulkEditEntriesRequest::class,
         ),
     ]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function act(BulkEditEntriesRequest $request, Cycle $cycle, BulkEditEntries $acts): JsonResponse
     {
         $this->lead($cycle);
@@ -245,7 +246,7 @@ final readonly class PlanController
             BulkEditCyclesRequest::class,
         ),
     ]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function actOnCycles(BulkEditCyclesRequest $request, Project $project, BulkEditCycles $acts): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -263,7 +264,7 @@ final readonly class PlanController
     }
 
     #[Post('/plan-acts/{planAct}/undo', 'Undo a change of a plan', PlanActResult::class, StampRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function undo(StampRequest $request, PlanAct $planAct, UndoPlanAct $undo): JsonResponse
     {
         Gate::authorize('lead', ProjectLookup::find($planAct->project_id));
@@ -280,7 +281,7 @@ final readonly class PlanController
         ),
     ]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function previewAssignment(AssignRequest $request, Cycle $cycle, AssignEntries $assign): JsonResponse
     {
         return new JsonResponse($this->assignment($request, $cycle, $assign));
@@ -288,7 +289,7 @@ final readonly class PlanController
 
     #[Costly]
     #[Post('/cycles/{cycle}/assignments', 'Hand out what is unassigned', PlanActResult::class, AssignRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function assign(AssignRequest $request, Cycle $cycle, AssignEntries $assign, BulkEditEntries $acts): JsonResponse
     {
         $this->lead($cycle);
@@ -311,7 +312,7 @@ final readonly class PlanController
     #[Costly]
     #[Post('/cycles/{cycle}/short-plan-previews', 'What to walk when time is short', ShortPlan::class, ShortTimeRequest::class)]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function previewShort(ShortTimeRequest $request, Cycle $cycle, PlanShortTime $plan): JsonResponse
     {
         return new JsonResponse(
@@ -332,7 +333,7 @@ final readonly class PlanController
             ShortTimeRequest::class,
         ),
     ]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function short(ShortTimeRequest $request, Cycle $cycle, PlanShortTime $plan): JsonResponse
     {
         $this->lead($cycle);

@@ -22,10 +22,10 @@ use LucidStep\App\Areas\Defects\Queries\ReadDefect;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Defects\DefectState;
 
 /**
@@ -49,6 +49,7 @@ final readonly class DefectController
             ],
         ),
     ]
+    #[Needs(Permission::SeeEvidence)]
     public function index(Request $request, Project $project, FindDefects $find): JsonResponse
     {
         return new JsonResponse(
@@ -64,7 +65,7 @@ final readonly class DefectController
     }
 
     #[Post('/projects/{project}/defects', 'File a defect', DefectDetail::class, FileDefectRequest::class, 201)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::FileDefects)]
     public function store(FileDefectRequest $request, Project $project, FileDefect $file): JsonResponse
     {
         Gate::authorize('fileDefects', $project);
@@ -83,13 +84,14 @@ final readonly class DefectController
     }
 
     #[Get('/defects/{defect}', 'A defect with everything about it', DefectDetail::class)]
+    #[Needs(Permission::SeeEvidence)]
     public function show(Defect $defect): JsonResponse
     {
         return new JsonResponse(($this->read)($defect));
     }
 
     #[Post('/defects/{defect}/links', 'Link a defect to an attempt or a step', DefectDetail::class, LinkDefectRequest::class, 201)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::FileDefects)]
     public function link(LinkDefectRequest $request, Defect $defect, LinkDefect $link): JsonResponse
     {
         Gate::authorize('link', $defect);
@@ -105,7 +107,7 @@ final readonly class DefectController
     }
 
     #[Post('/defects/{defect}/moves', 'Move a defect to another state', DefectDetail::class, DefectStateRequest::class)]
-    #[LeastRole(Role::Developer)]
+    #[Needs(Permission::WorkOnDefects)]
     public function move(DefectStateRequest $request, Defect $defect, ChangeDefectState $move): JsonResponse
     {
         Gate::authorize('update', $defect);

@@ -15,13 +15,13 @@ use LucidStep\App\Areas\Evidence\Http\Resources\StoredFileLine;
 use LucidStep\App\Areas\Evidence\Queries\ProjectFiles;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\StoredFile;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Http\FileResponse;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
 use LucidStep\App\Support\Problems\Problem;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**
@@ -41,7 +41,7 @@ final class FileController
             true,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function store(FileRequest $request, Project $project, StoreProjectFile $store): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -89,7 +89,7 @@ final class FileController
             204,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function ignore(RegionsRequest $request, Project $project, string $sha256, IgnoreRegions $ignore): JsonResponse
     {
         Gate::authorize('writeCases', $project);

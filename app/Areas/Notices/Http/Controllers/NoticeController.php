@@ -9,12 +9,12 @@ use Illuminate\Http\Request;
 use LucidStep\App\Areas\Notices\Actions\MarkNoticesRead;
 use LucidStep\App\Areas\Notices\Data\Notices;
 use LucidStep\App\Areas\Notices\Queries\ReadNotices;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * Notices to the person, and the mails that were caught where none are sent.
@@ -30,7 +30,7 @@ final readonly class NoticeController
     }
 
     #[Post('/notices/read', 'All notices are read', null, StampRequest::class, 204)]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function read(StampRequest $request, MarkNoticesRead $mark): JsonResponse
     {
         $mark($request->person());

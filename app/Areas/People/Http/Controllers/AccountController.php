@@ -16,15 +16,15 @@ use LucidStep\App\Areas\People\Http\Requests\CodeRequest;
 use LucidStep\App\Areas\People\Http\Requests\OwnPasswordRequest;
 use LucidStep\App\Areas\People\Http\Requests\PasswordRequest;
 use LucidStep\App\Areas\People\Queries\Sessions;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Http\NameRequest;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * One's own account.
@@ -40,7 +40,7 @@ final readonly class AccountController
     }
 
     #[Patch('/account', 'Be called something else', AccountPage::class, NameRequest::class)]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function rename(NameRequest $request): JsonResponse
     {
         $request->person()->update(['name' => trim((string) $request->validated('name'))]);
@@ -49,7 +49,7 @@ final readonly class AccountController
     }
 
     #[Put('/account/password', 'Change the password; every other session ends', AccountPage::class, PasswordRequest::class)]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function password(PasswordRequest $request, ChangePassword $change): JsonResponse
     {
         $change($request->person(), (string) $request->validated('old'), (string) $request->validated('password'), self::session($request));
@@ -58,21 +58,21 @@ final readonly class AccountController
     }
 
     #[Post('/account/second-factor', 'Begin to set up a second factor', NewFactor::class, status: 201)]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function beginFactor(Request $request, SecondFactor $factor): JsonResponse
     {
         return new JsonResponse($factor->begin($this->memberships->person($request)), 201);
     }
 
     #[Put('/account/second-factor', 'Show a code of it: from now on it is asked for', RecoveryCodes::class, CodeRequest::class)]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function confirmFactor(CodeRequest $request, SecondFactor $factor): JsonResponse
     {
         return new JsonResponse(new RecoveryCodes($factor->confirm($request->person(), (string) $request->validated('code'))));
     }
 
     #[Post('/account/second-factor-removals', 'Be asked for it no more', AccountPage::class, OwnPasswordRequest::class)]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function dropFactor(OwnPasswordRequest $request, SecondFactor $factor): JsonResponse
     {
         $factor->drop($request->person(), (string) $request->validated('password'));
@@ -81,7 +81,7 @@ final readonly class AccountController
     }
 
     #[Delete('/account/sessions/{session}', 'End a session', AccountPage::class)]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function end(Request $request, string $session): JsonResponse
     {
         $this->end->one($this->memberships->person($request), $session);
@@ -90,7 +90,7 @@ final readonly class AccountController
     }
 
     #[Delete('/account/sessions', 'End every session but this one', AccountPage::class)]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function endOthers(Request $request): JsonResponse
     {
         $this->end->all($this->memberships->person($request), self::session($request));

@@ -57,7 +57,7 @@ final readonly class InstallationController
             \is_string($like) ? $this->projects->known($request->person(), $like) : null,
         );
 
-        return new JsonResponse(ProjectSummary::from($project, Role::Admin), 201);
+        return new JsonResponse(ProjectSummary::from($project, Role::Admin, null !== $request->person()->totp_confirmed_at), 201);
     }
 
     #[Post('/installation/projects/{id}/archivings', 'Archive a project: it is read and not written any more', InstallationPage::class)]

@@ -19,12 +19,13 @@ use LucidStep\App\Areas\People\Http\Requests\RoleRequest;
 use LucidStep\App\Areas\People\Queries\ReadPeople;
 use LucidStep\App\Models\Invitation;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Access\Role;
 
 /**
@@ -46,7 +47,7 @@ final readonly class PeopleController
     }
 
     #[Post('/projects/{project}/invitations', 'Invite people, a line each', InvitedLine::class, InviteRequest::class, 201, list: true)]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::Administer)]
     public function invite(InviteRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('administer', $project);
@@ -56,7 +57,7 @@ final readonly class PeopleController
     }
 
     #[Post('/invitations/{invitation}/sendings', 'Send an invitation again, for another seven days', status: 204)]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::Administer)]
     public function again(Invitation $invitation): Response
     {
         Gate::authorize('administer', $invitation->project);
@@ -66,7 +67,7 @@ final readonly class PeopleController
     }
 
     #[Post('/invitations/{invitation}/addresses', 'Tell the address at which an invitation is accepted', InvitationAddress::class)]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::Administer)]
     public function address(Invitation $invitation): JsonResponse
     {
         Gate::authorize('administer', $invitation->project);
@@ -75,7 +76,7 @@ final readonly class PeopleController
     }
 
     #[Delete('/invitations/{invitation}', 'Withdraw an invitation', status: 204)]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::Administer)]
     public function withdraw(Invitation $invitation): Response
     {
         Gate::authorize('administer', $invitation->project);
@@ -85,7 +86,7 @@ final readonly class PeopleController
     }
 
     #[Put('/projects/{project}/people/{person}/role', 'Give a person another role', PeoplePage::class, RoleRequest::class)]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::Administer)]
     public function role(RoleRequest $request, Project $project, string $person): JsonResponse
     {
         Gate::authorize('administer', $project);
@@ -102,7 +103,7 @@ final readonly class PeopleController
             status: 204,
         ),
     ]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function leave(DepartureRequest $request, Project $project, string $person): Response
     {
         if ($request->person()->id !== $person) {

@@ -20,11 +20,11 @@ use LucidStep\App\Areas\People\Http\Resources\Welcome;
 use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Areas\People\Queries\ReadProjects;
 use LucidStep\App\Models\User;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * Signing in and out.
@@ -88,7 +88,7 @@ final readonly class SessionController
     }
 
     #[Delete('/session', 'Sign out', status: 204)]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function destroy(Request $request): Response
     {
         $this->signIn->out($request);

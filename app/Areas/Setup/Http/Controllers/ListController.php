@@ -14,12 +14,12 @@ use LucidStep\App\Areas\Setup\Http\Requests\LabelsRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\ListRequest;
 use LucidStep\App\Areas\Setup\Queries\ReadProjectSetup;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * The lists that a project edits.
@@ -35,35 +35,35 @@ final class ListController
     }
 
     #[Put('/projects/{project}/lists/types', 'Replace the list of types', ProjectSetup::class, ListRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function types(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'type');
     }
 
     #[Put('/projects/{project}/lists/priorities', 'Replace the list of priorities', ProjectSetup::class, ListRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function priorities(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'priority');
     }
 
     #[Put('/projects/{project}/lists/milestone-types', 'Replace the types of milestones', ProjectSetup::class, ListRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function milestoneTypes(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'milestone');
     }
 
     #[Put('/projects/{project}/lists/phases', 'Replace the phases of cycles', ProjectSetup::class, ListRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function phases(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'phase');
     }
 
     #[Put('/projects/{project}/lists/fields', 'Replace the custom fields', ProjectSetup::class, FieldsRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function fields(FieldsRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -88,7 +88,7 @@ final class ListController
     }
 
     #[Post('/projects/{project}/labels', 'Add labels', ProjectSetup::class, LabelsRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::WriteCases)]
     public function addLabels(LabelsRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('writeCases', $project);
@@ -105,7 +105,7 @@ final class ListController
             LabelRequest::class,
         ),
     ]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function renameLabel(LabelRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);

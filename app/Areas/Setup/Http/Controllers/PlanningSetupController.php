@@ -27,8 +27,8 @@ use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Release;
 use LucidStep\App\Support\Access\AllowedInArchive;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\NameRequest;
@@ -37,7 +37,7 @@ use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * What cycles are planned with: releases and builds, environments, axes and configurations, the calendar and people's time.
@@ -61,7 +61,7 @@ final readonly class PlanningSetupController
     }
 
     #[Put('/projects/{project}/axes', 'Replace axes, values and forbidden pairs', PlanningSetup::class, AxesRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function axes(AxesRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -74,7 +74,7 @@ final readonly class PlanningSetupController
     #[Costly]
     #[Post('/projects/{project}/axis-checks', 'What axes give, by all combinations and by pairs', AxisCheck::class, AxesRequest::class)]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function check(AxesRequest $request, Project $project): JsonResponse
     {
         [$axes, $forbidden] = self::axesOf($request);
@@ -102,7 +102,7 @@ final readonly class PlanningSetupController
             201,
         ),
     ]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function make(ConfigurationsRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -119,7 +119,7 @@ final readonly class PlanningSetupController
     }
 
     #[Patch('/configurations/{configuration}', 'Give a configuration another name', PlanningSetup::class, NameRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function rename(NameRequest $request, Configuration $configuration): JsonResponse
     {
         $project = $this->lead($configuration->project_id);
@@ -129,7 +129,7 @@ final readonly class PlanningSetupController
     }
 
     #[Delete('/configurations/{configuration}', 'Take a configuration out that nothing uses', PlanningSetup::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function remove(Request $request, Configuration $configuration): JsonResponse
     {
         $project = $this->lead($configuration->project_id);
@@ -139,7 +139,7 @@ final readonly class PlanningSetupController
     }
 
     #[Post('/projects/{project}/releases', 'Make a release', PlanningSetup::class, NameRequest::class, 201)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function release(NameRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -149,7 +149,7 @@ final readonly class PlanningSetupController
     }
 
     #[Patch('/releases/{release}', 'Give a release another name', PlanningSetup::class, NameRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function renameRelease(NameRequest $request, Release $release): JsonResponse
     {
         $project = $this->lead($release->project_id);
@@ -159,7 +159,7 @@ final readonly class PlanningSetupController
     }
 
     #[Delete('/releases/{release}', 'Take a release out that has no builds', PlanningSetup::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function removeRelease(Request $request, Release $release): JsonResponse
     {
         $project = $this->lead($release->project_id);
@@ -169,7 +169,7 @@ final readonly class PlanningSetupController
     }
 
     #[Post('/projects/{project}/builds', 'Make a build', PlanningSetup::class, BuildRequest::class, 201)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function build(BuildRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -179,7 +179,7 @@ final readonly class PlanningSetupController
     }
 
     #[Patch('/builds/{build}', 'Change a build', PlanningSetup::class, BuildRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function changeBuild(BuildRequest $request, Build $build): JsonResponse
     {
         $project = $this->lead($build->project_id);
@@ -189,7 +189,7 @@ final readonly class PlanningSetupController
     }
 
     #[Delete('/builds/{build}', 'Take a build out that nothing was tested on', PlanningSetup::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function removeBuild(Request $request, Build $build): JsonResponse
     {
         $project = $this->lead($build->project_id);
@@ -199,7 +199,7 @@ final readonly class PlanningSetupController
     }
 
     #[Put('/projects/{project}/environments', 'Replace the environments', PlanningSetup::class, EnvironmentsRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function environments(EnvironmentsRequest $request, Project $project, SaveEnvironments $save): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -209,7 +209,7 @@ final readonly class PlanningSetupController
     }
 
     #[Put('/projects/{project}/calendar', 'Write the project\'s calendar', PlanningSetup::class, CalendarRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function calendar(CalendarRequest $request, Project $project): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -232,7 +232,7 @@ final readonly class PlanningSetupController
             CapacityRequest::class,
         ),
     ]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function capacity(CapacityRequest $request, Project $project, string $person): JsonResponse
     {
         $member = $this->memberships->of($project->id, $person);

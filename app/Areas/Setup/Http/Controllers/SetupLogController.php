@@ -11,11 +11,11 @@ use LucidStep\App\Areas\Setup\Actions\RemoveSetupWords;
 use LucidStep\App\Areas\Setup\Data\SetupLog;
 use LucidStep\App\Areas\Setup\Queries\ReadSetupLog;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * What was changed in the setup of a project, and by whom.
@@ -27,7 +27,7 @@ final class SetupLogController
             'after' => 'the `next` of the window before',
         ]),
     ]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function show(Request $request, Project $project, ReadSetupLog $read): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -44,7 +44,7 @@ final class SetupLogController
             WhyRequest::class,
         ),
     ]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::RemoveContent)]
     public function remove(WhyRequest $request, Project $project, int $setupAct, RemoveSetupWords $remove, ReadSetupLog $read): JsonResponse
     {
         Gate::authorize('removeContent', $project);

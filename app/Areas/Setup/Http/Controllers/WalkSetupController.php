@@ -21,11 +21,11 @@ use LucidStep\App\Areas\Setup\Queries\HandsetAddresses;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Areas\Setup\Queries\SetupState;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Put;
 use LucidStep\App\Support\Revisions\Seen;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Verdict\Policies;
 
 /**
@@ -42,7 +42,7 @@ final readonly class WalkSetupController
     }
 
     #[Put('/projects/{project}/policies', 'Change policies', WalkSetup::class, PoliciesRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function policies(PoliciesRequest $request, Project $project, SavePolicies $save): JsonResponse
     {
         Gate::authorize('lead', $project);
@@ -52,7 +52,7 @@ final readonly class WalkSetupController
     }
 
     #[Put('/projects/{project}/storage', 'How much evidence is kept, and for how long', WalkSetup::class, StorageRequest::class)]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::Administer)]
     public function storage(StorageRequest $request, Project $project, SaveStorageLimits $save): JsonResponse
     {
         Gate::authorize('administer', $project);
@@ -62,21 +62,21 @@ final readonly class WalkSetupController
     }
 
     #[Put('/projects/{project}/lists/reasons-pass', 'Replace the reasons behind a pass', WalkSetup::class, ListRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function reasonsPass(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_pass');
     }
 
     #[Put('/projects/{project}/lists/reasons-fail', 'Replace the reasons behind a fail', WalkSetup::class, ListRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function reasonsFail(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_fail');
     }
 
     #[Put('/projects/{project}/lists/reasons-blocked', 'Replace the reasons behind a block', WalkSetup::class, ListRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function reasonsBlocked(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_blocked');
@@ -90,7 +90,7 @@ final readonly class WalkSetupController
             ListRequest::class,
         ),
     ]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function reasonsNotApplicable(ListRequest $request, Project $project): JsonResponse
     {
         return $this->write($request, $project, 'reason_not_applicable');

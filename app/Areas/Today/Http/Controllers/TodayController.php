@@ -19,12 +19,12 @@ use LucidStep\App\Areas\Today\Queries\ReadPack;
 use LucidStep\App\Areas\Today\Queries\ReadToday;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Access\AllowedInArchive;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\OpenApi\Put;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * A person's day: what is theirs, what changed of it, what their device fetches beforehand, and notes that follow them.
@@ -51,7 +51,7 @@ final readonly class TodayController
 
     #[Post('/projects/{project}/today-seen', 'Say that one has seen what changed', null, SeenRequest::class, 204)]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function seen(SeenRequest $request, Project $project): JsonResponse
     {
         $this->day->seen($project, $request->person(), Carbon::parse($request->string('as_of')->toString()));
@@ -73,7 +73,7 @@ final readonly class TodayController
 
     #[Put('/projects/{project}/scratch', 'Write those notes', ScratchNote::class, ScratchRequest::class)]
     #[AllowedInArchive]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function write(ScratchRequest $request, Project $project): JsonResponse
     {
         $text = (string) $request->input('text');

@@ -36,12 +36,12 @@ use LucidStep\App\Areas\Walk\Queries\ReadAttempt;
 use LucidStep\App\Areas\Walk\Queries\ReadEarlierAttempts;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Http\ApiRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Forecast\Duration;
 
 /**
@@ -60,7 +60,7 @@ final readonly class AttemptController
             201,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function store(StartAttemptRequest $request, Entry $entry, StartAttempt $start, Memberships $memberships): JsonResponse
     {
         Gate::authorize('walk', $entry);
@@ -80,34 +80,35 @@ final readonly class AttemptController
     }
 
     #[Get('/attempts/{attempt}', 'An attempt step by step', AttemptDetail::class)]
+    #[Needs(Permission::SeeEvidence)]
     public function show(Request $request, Attempt $attempt, Memberships $memberships): JsonResponse
     {
         return new JsonResponse(($this->read)($attempt, $memberships->person($request)->id));
     }
 
     #[Post('/attempts/{attempt}/verdicts', 'Give a step its verdict, or take it back', CommandResult::class, VerdictRequest::class)]
-    #[LeastRole(Role::Tester, or: 'record')]
+    #[Needs(Permission::Record, or: 'record')]
     public function verdict(VerdictRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/notes', 'Write a step\'s note', CommandResult::class, NoteRequest::class)]
-    #[LeastRole(Role::Tester, or: 'record')]
+    #[Needs(Permission::Record, or: 'record')]
     public function note(NoteRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/finish', 'End an attempt', CommandResult::class, FinishRequest::class)]
-    #[LeastRole(Role::Tester, or: 'record')]
+    #[Needs(Permission::Record, or: 'record')]
     public function finish(FinishRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/time', 'Correct an attempt\'s measured time', AttemptDetail::class, TimeRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function time(TimeRequest $request, Attempt $attempt, CorrectTime $correct): JsonResponse
     {
         Gate::authorize('correctTime', $attempt);
@@ -117,7 +118,7 @@ final readonly class AttemptController
     }
 
     #[Post('/attempts/{attempt}/take-over', 'Take an open attempt over from another person', AttemptDetail::class, TakeOverRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function takeOver(TakeOverRequest $request, Attempt $attempt, TakeOverAttempt $take): JsonResponse
     {
         Gate::authorize('takeOver', $attempt);
@@ -140,7 +141,7 @@ final readonly class AttemptController
             201,
         ),
     ]
-    #[LeastRole(Role::Reader)]
+    #[Needs(Permission::Read)]
     public function takeIn(
         DeviceAttemptRequest $request,
         string $walked,
@@ -163,6 +164,7 @@ final readonly class AttemptController
     }
 
     #[Get('/attempts/{attempt}/earlier', 'The ended attempts before this one, laid beside it step by step', EarlierAttempt::class, true)]
+    #[Needs(Permission::SeeEvidence)]
     public function earlier(Attempt $attempt, ReadEarlierAttempts $read): JsonResponse
     {
         return new JsonResponse($read($attempt));
@@ -173,6 +175,7 @@ final readonly class AttemptController
             'step' => 'The step, from 1',
         ]),
     ]
+    #[Needs(Permission::SeeEvidence)]
     public function known(Request $request, Attempt $attempt, KnownDefects $known): JsonResponse
     {
         return new JsonResponse($known($attempt, $request->query->getInt('step') ?: null));
@@ -186,28 +189,28 @@ final readonly class AttemptController
             RoundRequest::class,
         ),
     ]
-    #[LeastRole(Role::Tester, or: 'record')]
+    #[Needs(Permission::Record, or: 'record')]
     public function round(RoundRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/tries', 'Count a try of a step that comes and goes', CommandResult::class, RetryRequest::class)]
-    #[LeastRole(Role::Tester, or: 'record')]
+    #[Needs(Permission::Record, or: 'record')]
     public function tried(RetryRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/away', 'Say how much of a time without a sign was work', CommandResult::class, IdleTimeRequest::class)]
-    #[LeastRole(Role::Tester, or: 'record')]
+    #[Needs(Permission::Record, or: 'record')]
     public function away(IdleTimeRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
     }
 
     #[Post('/attempts/{attempt}/surroundings', 'Say what an attempt is really walked on', CommandResult::class, EnvironmentRequest::class)]
-    #[LeastRole(Role::Tester, or: 'record')]
+    #[Needs(Permission::Record, or: 'record')]
     public function surroundings(EnvironmentRequest $request, Attempt $attempt): JsonResponse
     {
         return $this->record($request, $attempt, $request->command());
@@ -225,6 +228,7 @@ final readonly class AttemptController
             ],
         ),
     ]
+    #[Needs(Permission::SeeEvidence)]
     public function draft(Request $request, Attempt $attempt, DraftDefect $draft): JsonResponse
     {
         $number = static fn(string $name): ?int => $request->query->getInt($name) ?: null;

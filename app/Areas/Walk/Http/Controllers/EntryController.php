@@ -21,13 +21,13 @@ use LucidStep\App\Areas\Walk\Http\Requests\RetestRequest;
 use LucidStep\App\Areas\Walk\Queries\ReadEntry;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
-use LucidStep\App\Support\Access\LeastRole;
 use LucidStep\App\Support\Access\Memberships;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * Entries: their attempts, verdicts given from the list, and retests.
@@ -37,6 +37,7 @@ final readonly class EntryController
     public function __construct(private ReadEntry $read) {}
 
     #[Get('/entries/{entry}', 'An entry with all its attempts', EntryDetail::class)]
+    #[Needs(Permission::SeeEvidence)]
     public function show(Entry $entry): JsonResponse
     {
         return new JsonResponse(($this->read)($entry));
@@ -50,7 +51,7 @@ final readonly class EntryController
             ListVerdictRequest::class,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function judge(ListVerdictRequest $request, Cycle $cycle, RecordFromList $judge, Memberships $memberships): JsonResponse
     {
         $role = $memberships->sure($request->person(), $cycle->project_id);
@@ -91,7 +92,7 @@ final readonly class EntryController
     }
 
     #[Post('/entries/{entry}/retests', 'Ask for an entry to be walked again', EntryDetail::class, RetestRequest::class, 201)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function retest(RetestRequest $request, Entry $entry, RequestRetest $ask): JsonResponse
     {
         Gate::authorize('askRetest', $entry);
@@ -107,7 +108,7 @@ final readonly class EntryController
             WhyRequest::class,
         ),
     ]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::RemoveContent)]
     public function remove(WhyRequest $request, Entry $entry, RemoveEntryWords $remove): JsonResponse
     {
         Gate::authorize('removeContent', ProjectLookup::find($entry->project_id));

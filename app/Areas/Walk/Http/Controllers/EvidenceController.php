@@ -28,7 +28,7 @@ use LucidStep\App\Areas\Walk\Http\Resources\EvidenceResult;
 use LucidStep\App\Areas\Walk\Queries\ReadRemovals;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Evidence;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\FileResponse;
@@ -38,7 +38,7 @@ use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\App\Support\Problems\Problem;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**
@@ -49,7 +49,7 @@ final readonly class EvidenceController
     public function __construct(private ReadRemovals $removals) {}
 
     #[Post('/attempts/{attempt}/evidence', 'Attach a file', EvidenceResult::class, EvidenceRequest::class, 201, true)]
-    #[LeastRole(Role::Tester, or: 'record')]
+    #[Needs(Permission::Record, or: 'record')]
     public function store(EvidenceRequest $request, Attempt $attempt, UploadEvidence $upload): JsonResponse
     {
         Gate::authorize('record', $attempt);
@@ -64,7 +64,7 @@ final readonly class EvidenceController
     }
 
     #[Patch('/evidence/{evidence}', 'Caption a file', CommandResult::class, CaptionRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function update(CaptionRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -73,7 +73,7 @@ final readonly class EvidenceController
     }
 
     #[Delete('/evidence/{evidence}', 'Take a file off, until the attempt is finished', CommandResult::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function destroy(StampRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -84,6 +84,7 @@ final readonly class EvidenceController
     }
 
     #[Get('/evidence/{evidence}/file', 'The file itself')]
+    #[Needs(Permission::SeeEvidence)]
     public function file(Evidence $evidence, FileResponse $answer): StreamedResponse|JsonResponse
     {
         if (null === $evidence->file || $this->removals->isGone($evidence)) {
@@ -94,6 +95,7 @@ final readonly class EvidenceController
     }
 
     #[Get('/evidence/{evidence}/thumbnail', 'A small picture of it; the whole one until that is made')]
+    #[Needs(Permission::SeeEvidence)]
     public function thumbnail(Evidence $evidence, FileResponse $answer): StreamedResponse|JsonResponse
     {
         return true === $evidence->file?->isPicture() && !$this->removals->isGone($evidence)
@@ -102,6 +104,7 @@ final readonly class EvidenceController
     }
 
     #[Get('/evidence/{evidence}/marked', 'The picture with what was drawn on it')]
+    #[Needs(Permission::SeeEvidence)]
     public function marked(Evidence $evidence, FileResponse $answer): StreamedResponse|JsonResponse
     {
         return null === $evidence->marked
@@ -119,7 +122,7 @@ final readonly class EvidenceController
             true,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function markUp(MarkupRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -146,7 +149,7 @@ final readonly class EvidenceController
             true,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function redact(RedactRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -170,7 +173,7 @@ final readonly class EvidenceController
             MoveEvidenceRequest::class,
         ),
     ]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function move(MoveEvidenceRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -187,6 +190,7 @@ final readonly class EvidenceController
             query: ['reference' => 'The SHA-256 of the reference picture'],
         ),
     ]
+    #[Needs(Permission::SeeEvidence)]
     public function comparison(Request $request, Evidence $evidence, ComparePictures $compare): JsonResponse
     {
         return new JsonResponse($compare($evidence, $request->query->getString('reference')));
@@ -194,7 +198,7 @@ final readonly class EvidenceController
 
     #[Costly]
     #[Post('/evidence/{evidence}/comparisons', 'Write a comparison into the record', CommandResult::class, CompareRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function compare(CompareRequest $request, Evidence $evidence, UploadEvidence $change): JsonResponse
     {
         Gate::authorize('change', $evidence);
@@ -204,6 +208,7 @@ final readonly class EvidenceController
 
     #[Costly]
     #[Get('/evidence/{evidence}/difference', 'A picture of what differs', query: ['reference' => 'The SHA-256 of the reference picture'])]
+    #[Needs(Permission::SeeEvidence)]
     public function difference(Request $request, Evidence $evidence, ComparePictures $compare): Response
     {
         return new Response($compare->picture($evidence, $request->query->getString('reference')), 200, [
@@ -214,7 +219,7 @@ final readonly class EvidenceController
     }
 
     #[Post('/evidence/{evidence}/removals', 'Take the content of a file out; the trace stays', null, RemoveRequest::class, 204)]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::RemoveContent)]
     public function remove(RemoveRequest $request, Evidence $evidence, RemoveContent $remove): JsonResponse
     {
         Gate::authorize('removeContent', ProjectLookup::find($evidence->project_id));

@@ -25,13 +25,13 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 
 /**
  * What waits for a lead, and what is decided about an entry on the way.
@@ -49,7 +49,7 @@ final readonly class QueueController
     }
 
     #[Post('/entries/{entry}/looks', 'Hand an entry to a lead for a look', EntryDetail::class, LookRequest::class, 201)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function ask(LookRequest $request, Entry $entry): JsonResponse
     {
         Gate::authorize('walk', $entry);
@@ -58,7 +58,7 @@ final readonly class QueueController
     }
 
     #[Post('/entries/{entry}/looked', 'A lead has looked at an entry', EntryDetail::class, StampRequest::class)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function looked(StampRequest $request, Entry $entry): JsonResponse
     {
         Gate::authorize('askRetest', $entry);
@@ -67,7 +67,7 @@ final readonly class QueueController
     }
 
     #[Post('/attempts/{attempt}/time-seen', 'A lead has seen a corrected time', null, StampRequest::class, 204)]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function timeSeen(StampRequest $request, Attempt $attempt): JsonResponse
     {
         Gate::authorize('lead', ProjectLookup::find($attempt->project_id));
@@ -84,7 +84,7 @@ final readonly class QueueController
             LateDecisionRequest::class,
         ),
     ]
-    #[LeastRole(Role::Lead)]
+    #[Needs(Permission::Lead)]
     public function late(LateDecisionRequest $request, LateCommand $lateCommand): JsonResponse
     {
         Gate::authorize('lead', ProjectLookup::find($lateCommand->project_id));
@@ -102,13 +102,14 @@ final readonly class QueueController
             query: ['as' => '`fail`: what it would stop if it failed now'],
         ),
     ]
+    #[Needs(Permission::SeeEvidence)]
     public function stops(Request $request, Entry $entry, BlockDependents $stops): JsonResponse
     {
         return new JsonResponse($stops->preview($entry, 'fail' === $request->query->getString('as')));
     }
 
     #[Post('/entries/{entry}/stops', 'Stop what needs the pass of this entry', BlockPreview::class, StopsRequest::class, 201)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function stop(StopsRequest $request, Entry $entry, BlockDependents $stops): JsonResponse
     {
         Gate::authorize('walk', $entry);
@@ -123,7 +124,7 @@ final readonly class QueueController
     }
 
     #[Delete('/entries/{entry}/stops', 'Unblock what an entry stops', BlockPreview::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function letGo(StampRequest $request, Entry $entry, BlockDependents $stops): JsonResponse
     {
         Gate::authorize('walk', $entry);
@@ -132,13 +133,14 @@ final readonly class QueueController
     }
 
     #[Get('/entries/{entry}/new-version', 'What the newest version of its case would change', NewVersionPreview::class)]
+    #[Needs(Permission::SeeEvidence)]
     public function drift(Entry $entry, TakeNewVersion $take): JsonResponse
     {
         return new JsonResponse($take->preview($entry));
     }
 
     #[Post('/entries/{entry}/versions', 'Take the newest version of its case', EntryDetail::class, StampRequest::class)]
-    #[LeastRole(Role::Tester)]
+    #[Needs(Permission::Record)]
     public function take(StampRequest $request, Entry $entry, TakeNewVersion $take): JsonResponse
     {
         Gate::authorize('takeVersion', $entry);

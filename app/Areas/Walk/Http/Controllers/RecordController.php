@@ -15,12 +15,12 @@ use LucidStep\App\Areas\Walk\Http\Resources\RecordCheck;
 use LucidStep\App\Areas\Walk\Queries\ReadRecord;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
-use LucidStep\App\Support\Access\LeastRole;
+use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Permission;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 /**
@@ -30,6 +30,7 @@ final class RecordController
 {
     #[Costly]
     #[Get('/attempts/{attempt}/verification', 'Check an attempt\'s record', RecordCheck::class)]
+    #[Needs(Permission::SeeEvidence)]
     public function verify(Attempt $attempt, VerifyRecord $verify): JsonResponse
     {
         return new JsonResponse(RecordCheck::from($verify($attempt)));
@@ -43,6 +44,7 @@ final class RecordController
     }
 
     #[Get('/attempts/{attempt}/record', 'Every event of an attempt', AttemptRecord::class)]
+    #[Needs(Permission::SeeEvidence)]
     public function show(Attempt $attempt, ReadRecord $read): JsonResponse
     {
         return new JsonResponse($read($attempt));
@@ -50,6 +52,7 @@ final class RecordController
 
     #[Costly]
     #[Get('/attempts/{attempt}/bundle', 'The record as a ZIP that is checked outside')]
+    #[Needs(Permission::SeeEvidence)]
     public function bundle(Attempt $attempt, MakeBundle $make): BinaryFileResponse
     {
         $path = $make($attempt);
@@ -69,7 +72,7 @@ final class RecordController
     }
 
     #[Post('/attempts/{attempt}/removals', 'Take the text of an event out; the trace stays', null, RemoveRequest::class, 204)]
-    #[LeastRole(Role::Admin)]
+    #[Needs(Permission::RemoveContent)]
     public function remove(RemoveRequest $request, Attempt $attempt, RemoveContent $remove): JsonResponse
     {
         Gate::authorize('removeContent', ProjectLookup::find($attempt->project_id));

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { answerMessage, removeMessage } from '@/areas/casebook/queries';
-import { projectOf } from '@/areas/people/session';
+import { mayRemoveContent } from '@/areas/people/session';
 import { toast } from '@/kit/notices';
 import RemoveWords from '@/kit/RemoveWords.vue';
 import { ago, exact } from '@/kit/words';
@@ -19,7 +19,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ changed: [] }>();
 /** Words that must not be there are taken out by an admin, with a word of why. */
-const mayRemove = computed(() => projectOf(props.project)?.role === 'admin' && !props.message.removed_by);
+const mayRemove = computed(() => mayRemoveContent(props.project) && !props.message.removed_by);
 async function remove(reason: string): Promise<void> {
   await removeMessage(props.message.id, { reason });
   emit('changed');

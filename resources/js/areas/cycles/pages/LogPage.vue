@@ -7,7 +7,7 @@ import { readLog, removeLogWords, signOff } from '@/areas/cycles/queries';
 import CountBar from '@/kit/CountBar.vue';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
-import { mayLead, projectOf } from '@/areas/people/session';
+import { mayLead, mayRemoveContent } from '@/areas/people/session';
 import { usePlanningSetup } from '@/areas/setup/queries';
 import PickOne from '@/kit/PickOne.vue';
 import RemoveWords from '@/kit/RemoveWords.vue';
@@ -48,7 +48,7 @@ async function sign(): Promise<void> {
 }
 /** What the server puts where words were taken out. */
 const REMOVED = '(removed)';
-const mayRemove = computed(() => projectOf(project.value)?.role === 'admin');
+const mayRemove = computed(() => mayRemoveContent(project.value));
 async function remove(line: number, reason: string): Promise<void> {
   await removeLogWords(key.value, line, reason);
   void refetch();

@@ -5,7 +5,7 @@ import { Problem, type Api } from '@/api/client';
 import { moveCycle } from '@/areas/cycles/queries';
 import { toast } from '@/kit/notices';
 import PageTabs from '@/kit/PageTabs.vue';
-import { mayLead } from '@/areas/people/session';
+import { may, mayLead } from '@/areas/people/session';
 import { day, due, plainWords } from '@/kit/words';
 
 /** The title of a cycle's pages: where it stands, where else one can look, and where it may go. */
@@ -16,7 +16,7 @@ const tabs = computed(() => [
   { path: '', word: 'Board' },
   ...(mayLead(props.project) ? [{ path: '/plan', word: 'Plan' }] : []),
   { path: '/paths', word: 'Paths' },
-  { path: '/log', word: 'Log' },
+  ...(may(props.project, 'see_evidence') ? [{ path: '/log', word: 'Log' }] : []),
 ]);
 const asked = ref<Api['StateChoice'] | null>(null);
 const reason = ref('');

@@ -3,6 +3,7 @@ import { useIntervalFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { errorMessage, type Api } from '@/api/client';
+import AccessTable from '@/areas/people/parts/AccessTable.vue';
 import InvitationLines from '@/areas/people/parts/InvitationLines.vue';
 import InviteForm from '@/areas/people/parts/InviteForm.vue';
 import LeavePanel from '@/areas/people/parts/LeavePanel.vue';
@@ -128,15 +129,6 @@ async function left(person: Api['ProjectPerson']): Promise<void> {
         <p v-if="!data.may_manage" class="soft">
           Admins of the project invite, change roles and take people out.
         </p>
-        <details class="soft">
-          <summary>Who may what</summary>
-          <dl>
-            <template v-for="(r, at) in ROLES" :key="r.value">
-              <dt>{{ r.label }}</dt>
-              <dd>{{ at === 0 ? '' : 'the same, and ' }}{{ r.may }}</dd>
-            </template>
-          </dl>
-        </details>
       </SetupSection>
       <template v-if="data.may_manage">
         <SetupSection
@@ -155,6 +147,9 @@ async function left(person: Api['ProjectPerson']): Promise<void> {
           <InvitationLines :invitations="data.invitations" @changed="refetch()" />
         </SetupSection>
       </template>
+      <SetupSection title="Who may what" wide what="Each role may all that those before it may.">
+        <AccessTable :project="project" />
+      </SetupSection>
     </template>
   </div>
 </template>
@@ -162,14 +157,5 @@ async function left(person: Api['ProjectPerson']): Promise<void> {
 <style scoped>
 table.lines td {
   vertical-align: middle;
-}
-dl {
-  display: grid;
-  grid-template-columns: max-content 1fr;
-  gap: 4px 16px;
-  padding: 8px 0;
-}
-summary {
-  cursor: pointer;
 }
 </style>

@@ -3,6 +3,7 @@ import Button from 'primevue/button';
 import { reactive, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { beginFactor, confirmFactor, dropFactor } from '@/areas/people/queries';
+import { refreshSession } from '@/areas/people/session';
 import { toast } from '@/kit/notices';
 import { ago, exact, plural } from '@/kit/words';
 import TextField from '@/kit/TextField.vue';
@@ -36,6 +37,7 @@ const confirm = (): Promise<void> =>
     codes.value = await confirmFactor(form.code);
     beginning.value = null;
     form.code = '';
+    await refreshSession();
     toast('From now on it is asked for when you sign in.');
   });
 function kept(): void {
@@ -53,6 +55,7 @@ const drop = (): Promise<void> =>
     dropping.value = false;
     form.password = '';
     emit('changed', now);
+    await refreshSession();
     toast('It is asked for no more.');
   });
 </script>

@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Api } from '@/api/client';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
-import { projectOf } from '@/areas/people/session';
+import { mayRemoveContent } from '@/areas/people/session';
 import { removeSetupWords, useSetupLog } from '@/areas/setup/queries';
 import RemoveWords from '@/kit/RemoveWords.vue';
 import StateBox from '@/kit/StateBox.vue';
@@ -14,7 +14,7 @@ import { typedTime } from '@/kit/zone';
 const route = useRoute();
 const project = computed(() => String(route.params.project));
 const { lines, there, loading, error, further, more, refetch } = useSetupLog(project);
-const mayRemove = computed(() => projectOf(project.value)?.role === 'admin');
+const mayRemove = computed(() => mayRemoveContent(project.value));
 async function remove(act: number, reason: string): Promise<void> {
   await removeSetupWords(project.value, act, reason);
   refetch();

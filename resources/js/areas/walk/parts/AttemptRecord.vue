@@ -5,7 +5,7 @@ import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { vFocus } from '@/kit/focus';
-import { projectOf } from '@/areas/people/session';
+import { mayRemoveContent } from '@/areas/people/session';
 import { exact, plainWords, plural } from '@/kit/words';
 import { readRecord, removeText } from '@/areas/walk/queries';
 import { removeFile } from '@/areas/evidence/queries';
@@ -19,7 +19,7 @@ const { data, refetch } = useQuery({
   enabled: shown,
   queryFn: () => readRecord(props.attempt),
 });
-const mayRemove = computed(() => projectOf(props.project)?.role === 'admin');
+const mayRemove = computed(() => mayRemoveContent(props.project));
 const removing = ref<{ kind: 'file'; id: string; name: string } | { kind: 'text'; sequence: number } | null>(
   null,
 );

@@ -3,7 +3,7 @@ import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { toast } from '@/kit/notices';
-import { mayLead, mayRecord, projectOf } from '@/areas/people/session';
+import { mayLead, mayRecord, mayRemoveContent } from '@/areas/people/session';
 import { vFocus } from '@/kit/focus';
 import { plural } from '@/kit/words';
 import NewVersionPanel from './NewVersionPanel.vue';
@@ -44,7 +44,7 @@ async function run(work: () => Promise<Api['EntryDetail'] | undefined>, words: s
 const REMOVED = '(removed)';
 const mayRemove = computed(
   () =>
-    projectOf(props.project)?.role === 'admin' &&
+    mayRemoveContent(props.project) &&
     [props.entry.handover, props.entry.look].some((words) => words && words !== REMOVED),
 );
 const removing = ref(false);

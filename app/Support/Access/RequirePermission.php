@@ -10,16 +10,18 @@ use Illuminate\Http\Request;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
 use LucidStep\App\Support\Http\RouteAttribute;
 use LucidStep\App\Support\Problems\Archived;
-use LucidStep\Core\Access\Role;
+use LucidStep\Core\Access\Access;
+use LucidStep\Core\Access\AccessPolicies;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
  * Refuses whoever may not write before their body is looked at: what it asks for may be dear to check, and what is wrong with
  * it is not theirs to know. A write that does not say from which role on it is allowed is a mistake, and allowed to nobody.
  */
-final readonly class RequireRole
+final readonly class RequirePermission
 {
     private const WORDS = [
         'reader' => 'Only who has part in the project may do this.',
@@ -44,20 +46,34 @@ final readonly class RequireRole
                 ? $next($request)
                 : throw new AuthorizationException('Only owners of this installation may do this.');
         }
-        if ($request->isMethodSafe() || !($route instanceof Route)) {
+        if (!($route instanceof Route)) {
             return $next($request);
         }
-        $least = self::least($route);
+        $needs = $request->isMethodSafe() ? RouteAttribute::of($route, Needs::class) : self::needs($route);
+        if (null === $needs) {
+            return $next($request);
+        }
         $on = self::on($route);
         $project = self::project($route);
-        $role = null !== $project ? $this->memberships->role($this->memberships->person($request), $project) : null;
-        if (null === $on || true === $role?->isAtLeast($least->role) || (null !== $least->or && Gate::allows($least->or, $on))) {
-            $goesOn = null === $project || null !== RouteAttribute::of($route, AllowedInArchive::class);
-            $archived = $goesOn ? null : $this->memberships->archived($project);
-
-            return null === $archived ? $next($request) : throw Archived::project($archived);
+        $this->mayGo($this->memberships->person($request), $needs, $on, $project);
+        if (null !== $project && !$request->isMethodSafe() && null === RouteAttribute::of($route, AllowedInArchive::class)) {
+            $archived = $this->memberships->archived($project);
+            throw_if(null !== $archived, Archived::project((string) $archived));
         }
-        throw new AuthorizationException(self::WORDS[$least->role->value]);
+
+        return $next($request);
+    }
+
+    /**
+     * @throws AuthorizationException
+     */
+    private function mayGo(User $user, Needs $needs, ?Model $on, ?string $project): void
+    {
+        $may = null === $on || (null !== $project && $this->memberships->may($user, $project, $needs->permission));
+        if (!$may && (null === $needs->or || !Gate::allows($needs->or, $on))) {
+            $policies = null === $project ? new AccessPolicies() : $this->memberships->policies($project);
+            throw new AuthorizationException(self::WORDS[Access::least($needs->permission, $policies)->value]);
+        }
     }
 
     /**
@@ -71,9 +87,9 @@ final readonly class RequireRole
         return \is_string($id) ? $id : null;
     }
 
-    public static function least(Route $route): LeastRole
+    public static function needs(Route $route): Needs
     {
-        return RouteAttribute::of($route, LeastRole::class) ?? throw new \LogicException("{$route->getActionName()} does not say who may.");
+        return RouteAttribute::of($route, Needs::class) ?? throw new \LogicException("{$route->getActionName()} does not say who may.");
     }
 
     /**
