@@ -2,11 +2,13 @@
 
 declare(strict_types=1);
 
+use Illuminate\Contracts\Auth\Middleware\AuthenticatesRequests;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
+use LucidStep\App\Areas\People\Http\SignInByProxy;
 use LucidStep\App\Support\Http\KnownHost;
 use LucidStep\App\Support\Http\LogAccess;
 use LucidStep\App\Support\Http\SecureHeaders;
@@ -29,6 +31,8 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->append(KnownHost::class);
         $middleware->statefulApi();
         $middleware->prependToGroup('api', LogAccess::class);
+        $middleware->appendToGroup('api', SignInByProxy::class);
+        $middleware->prependToPriorityList(AuthenticatesRequests::class, SignInByProxy::class);
         $middleware->redirectGuestsTo(static fn(): ?string => null);
         // In a data table an empty cell and one that stays as it is are two things, and spaces count.
         $tables = static fn(Request $request): bool => $request->is('api/v1/projects/*/data-tables', 'api/v1/data-tables/*');

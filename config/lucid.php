@@ -21,6 +21,12 @@ return [
     'keys' => (string) env('LUCID_KEYS', storage_path('keys')),
     // After how many days a program's token ends at the latest.
     'token_days' => (int) env('LUCID_TOKEN_DAYS', 180),
+    // A reverse proxy that signs people in: from which addresses it asks (several by comma, with ranges such as 10.0.0.0/8), and in
+    // which header it names the mail address. Off without addresses.
+    'proxy' => [
+        'addresses' => array_values(array_filter(array_map(trim(...), explode(',', (string) env('LUCID_PROXY_ADDRESSES', ''))))),
+        'header' => (string) env('LUCID_PROXY_HEADER', 'X-Remote-User'),
+    ],
     // Only while a bench runs: a bare route to compare with.
     'bench' => (bool) env('LUCID_BENCH', false),
     // How often in a minute a person writes, or asks for what is costly, and how often all at one address write. An outbox that

@@ -10,7 +10,8 @@ require __DIR__ . '/../vendor/autoload.php';
 
 use LucidStep\Core\Access\Access;
 
-echo "# Who may what\n\nMade by `php ops/access.php` from `core/Access/Access`, which every policy and every operation of the API asks.\n\n",
+echo "# Who may what\n\n",
+    "Made by `php ops/access.php` from `core/Access/Access`, which every policy and every operation of the API asks.\n\n",
     Access::markdown(),
     <<<'MD'
 

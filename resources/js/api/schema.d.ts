@@ -6280,6 +6280,8 @@ export interface components {
             sign_ins: components["schemas"]["DemoSignIn"][];
             /** @description Where the practice page of the demo is */
             practice_url: string | null;
+            /** @description Whom a trusted proxy names, where nobody here has this mail address */
+            came_as: string | null;
         };
         WhyRequest: {
             /** @description Why something is done that has to have a reason. */

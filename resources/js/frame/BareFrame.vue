@@ -18,7 +18,7 @@ const leave = useLeaving();
       </nav>
       <div v-if="session" class="right">
         <RouterLink class="soft" to="/account">{{ session.user.name }}</RouterLink>
-        <button type="button" class="link soft" @click="leave">Sign out</button>
+        <button type="button" class="link soft" @click="leave()">Sign out</button>
       </div>
       <RouterLink v-else class="right" to="/sign-in">Sign in</RouterLink>
     </header>

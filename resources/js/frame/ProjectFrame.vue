@@ -162,7 +162,7 @@ function active(path: string): boolean {
             >
               Keys <kbd>?</kbd>
             </button>
-            <button type="button" class="item" @click="leave">Sign out</button>
+            <button type="button" class="item" @click="((menu = false), leave())">Sign out</button>
           </div>
         </div>
       </div>

@@ -62,35 +62,62 @@ export async function removeLocal(key: string): Promise<void> {
 }
 /** What a person typed and the server does not have: it waits for them. */
 const TYPED = /^(draft|scratch):/;
+const LOCKED = /^sealed:/;
+
+const namesOf = async (kind: RegExp): Promise<string[]> =>
+  (await (await device()).getAllKeys('kept')).filter((name) => kind.test(name));
 
 /**
- * Locks what the person of the kept session has not sent, or opens what was locked for one. Browsers encrypt only where the
+ * What of a person is on the device and nowhere else.
+ *
+ * @returns how much waits to be sent, how much was typed, and whether the device can lock both for them when they leave
+ */
+export async function unsent(user: string): Promise<{ acts: number; typed: number; locks: boolean }> {
+  const kept = await loadLocal<{ session?: { device_key?: string } }>('session');
+  return {
+    acts: (await queuedOnDevice()).filter((q) => q.user === user).length,
+    typed: (await namesOf(/^draft:/)).length,
+    locks: Boolean(kept?.session?.device_key) && Boolean(crypto.subtle),
+  };
+}
+
+/**
+ * Locks what the person of the kept session has not sent and was typing, or opens what was locked for one. Browsers encrypt only where the
  * address is `https` or this very machine; elsewhere it stays as it is.
  */
 export async function lockUnsent(opens?: { user: { id: string }; device_key: string }): Promise<void> {
   const kept = await loadLocal<{ session?: typeof opens }>('session');
   const of = opens ?? kept?.session;
-  if (!of?.device_key || !crypto.subtle || (await (await device()).count('acts')) === 0) return;
+  const typed = await namesOf(opens ? LOCKED : TYPED);
+  if (
+    !of?.device_key ||
+    !crypto.subtle ||
+    (typed.length === 0 && (await (await device()).count('acts')) === 0)
+  )
+    return;
   const { seal, unseal } = await import('./seal');
-  await (opens ? unseal : seal)(of.user.id, of.device_key);
+  if (opens) await unseal(of.user.id, of.device_key);
+  else await seal(of.user.id, of.device_key, typed);
 }
 
 /** Empties what is kept of the server's answers, when a session is over. What was typed and not sent waits for its person. */
 export async function clearAnswers(): Promise<void> {
   await lockUnsent();
   const at = await device();
-  for (const key of await at.getAllKeys('kept')) if (!TYPED.test(key)) await at.delete('kept', key);
+  for (const key of await at.getAllKeys('kept'))
+    if (!TYPED.test(key) && !LOCKED.test(key)) await at.delete('kept', key);
 }
 
 /**
- * Leaves nothing of a person on the device but the commands that are not sent yet, on signing out or before somebody else.
+ * Leaves nothing of a person on the device but what is not sent yet, on signing out or before somebody else: locked for them where
+ * the browser can, and without what was typed where it cannot.
  *
  * @param spared what stays in the storage of the page
  */
 export async function clearDevice(spared: string[] = []): Promise<void> {
   emptied = true;
   await lockUnsent();
-  await (await device()).clear('kept');
+  for (const key of await namesOf(/^(?!sealed:)/)) await (await device()).delete('kept', key);
   for (const key of Object.keys(localStorage)) if (!spared.includes(key)) localStorage.removeItem(key);
   sessionStorage.clear();
 }

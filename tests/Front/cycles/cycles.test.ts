@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Api } from '@/api/client';
+import { loadLocal } from '@/offline/device';
 import { DemoServer, Page } from '../support/pages';
 
 let server: DemoServer;
@@ -186,7 +187,7 @@ describe('a new cycle', () => {
     server.on('POST /projects/SKR/cycles', server.recorded<Api['CyclePlan']>('/cycles/SKR-R3/plan').cycle);
     await page.submit('form');
     await page.reach('/SKR/cycles/SKR-R3/plan');
-    expect(Object.keys(localStorage).filter((k) => k.includes('new-cycle'))).toEqual([]);
+    expect(await loadLocal('draft:new-cycle:SKR')).toBeNull();
   });
 
   it('says when there is more to walk than time', async () => {

@@ -64,6 +64,35 @@ describe('what waits for its person', () => {
     expect(new Uint8Array(await again.arrayBuffer())).toEqual(bytes);
   });
 
+  it('holds what they were typing too, for them alone, and gives it back where it was', async () => {
+    const kept = async (): Promise<string[]> =>
+      (await (await here.device()).getAllKeys('kept')).map(String).sort();
+    await here.saveLocal('session', { session: TOBIAS });
+    await here.saveLocal('draft:case:SKR-C1', { title: 'GEHEIM-4711', steps: [{ action: 'Größe' }] });
+    await here.saveLocal('scratch:SKR', 'GEHEIM-4711');
+    await here.saveLocal('pack:SKR', 'an answer of the server');
+    expect(await here.unsent('tobias')).toEqual({ acts: 0, typed: 1, locks: true });
+    await here.clearDevice();
+    expect(await kept()).toEqual(['sealed:tobias:draft:case:SKR-C1', 'sealed:tobias:scratch:SKR']);
+    const locked = await (await here.device()).getAll('kept');
+    const bytes = locked.map((l) => new TextDecoder().decode((l as { sealed: ArrayBuffer }).sealed)).join();
+    expect(bytes).not.toContain('GEHEIM');
+    here.openDevice();
+    await here.lockUnsent(ANOUK);
+    expect(await here.loadLocal('draft:case:SKR-C1')).toBeNull();
+    // Somebody else came and went: it still waits.
+    await here.saveLocal('session', { session: ANOUK });
+    await here.saveLocal('draft:case:SKR-C1', 'hers');
+    await here.clearDevice();
+    await here.lockUnsent(TOBIAS);
+    expect(await here.loadLocal('draft:case:SKR-C1')).toEqual({
+      title: 'GEHEIM-4711',
+      steps: [{ action: 'Größe' }],
+    });
+    expect(await here.loadLocal('scratch:SKR')).toBe('GEHEIM-4711');
+    expect(await kept()).toEqual(['draft:case:SKR-C1', 'scratch:SKR', 'sealed:anouk:draft:case:SKR-C1']);
+  });
+
   it('is opened by nobody else, and stays', async () => {
     await here.saveLocal('session', { session: TOBIAS });
     await add(note('tobias', 'mine'));

@@ -11,6 +11,17 @@ const guest = (): DemoServer =>
   new DemoServer('tobias').on('GET /session', OUT).on('GET /welcome', { demo: false, sign_ins: [] });
 
 describe('one’s own account', () => {
+  it('shows how hard a password is to guess, and asks for nothing but its length', async () => {
+    page = await Page.open('/account', new DemoServer('tobias').on('GET /account', account));
+    const told = (words: string): Promise<Page> => page.see(words, '.strength');
+    await page.type('#new-password', 'qwertyuiop12');
+    await told('guessed soon');
+    await page.type('#new-password', 'four lanterns on the quay at dusk');
+    await told('very hard to guess');
+    await page.type('#new-password', '');
+    await vi.waitFor(() => expect(page.has('.strength')).toBe(false));
+  });
+
   const account: Api['AccountPage'] = {
     name: 'Tobias Reyle',
     email: 'tobias@skerrywick.test',

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Api } from '@/api/client';
 import { DemoServer, Page } from '../support/pages';
 
@@ -139,5 +139,58 @@ describe('the masthead', () => {
     const server = new DemoServer('maren');
     page = await Page.open('/SKR/cycles', server);
     await page.see('Saved', 'header');
+  });
+});
+
+describe('signing out', () => {
+  /** The device as the page has it. */
+  const here = (): Promise<typeof import('@/offline/device')> => import('@/offline/device');
+  const kept = async (): Promise<unknown> => (await here()).loadLocal('draft:case:SKR-C1');
+  const leave = async (): Promise<void> => {
+    await page.click('.person button', 'Tobias Reyle');
+    await page.click('.menu button', 'Sign out');
+  };
+
+  it('says what stays on the device for whoever left, and that it is theirs alone', async () => {
+    const server = new DemoServer('tobias');
+    const replaced = vi.spyOn(window.location, 'replace').mockImplementation(() => undefined);
+    page = await Page.open('/SKR/cycles', server);
+    await (await here()).saveLocal('draft:case:SKR-C1', { title: 'half' });
+    await leave();
+    await vi.waitFor(() => expect(replaced).toHaveBeenCalledWith('/sign-in'));
+    expect(await kept()).toBeNull();
+    const told = sessionStorage.getItem('lucid-step-stays');
+    page.close();
+    page = await Page.open('/sign-in', guest(), true);
+    expect(told).toBe('1 text being written stays on this device, locked for Tobias Reyle.');
+    replaced.mockRestore();
+  });
+
+  it('asks before what is being written is lost, where the browser cannot lock it', async () => {
+    const server = new DemoServer('tobias');
+    const session = server.recorded<Api['SessionState']>('/session');
+    server.on('GET /session', { ...session, device_key: '' });
+    const replaced = vi.spyOn(window.location, 'replace').mockImplementation(() => undefined);
+    page = await Page.open('/SKR/cycles', server);
+    await (await here()).saveLocal('draft:case:SKR-C1', { title: 'half' });
+    await leave();
+    await page.see('1 text being written would be lost', '[role=dialog]');
+    await page.click('[role=dialog] button', 'Stay');
+    await page.seeNot('would be lost');
+    expect(await kept()).toEqual({ title: 'half' });
+    expect(server.sent.filter((s) => s.method === 'DELETE')).toEqual([]);
+    await leave();
+    await page.click('[role=dialog] button', 'Sign out without it');
+    await vi.waitFor(() => expect(replaced).toHaveBeenCalledWith('/sign-in'));
+    expect(await kept()).toBeNull();
+    replaced.mockRestore();
+  });
+
+  it('tells whom a proxy names that nobody here has this address', async () => {
+    page = await Page.open(
+      '/sign-in',
+      guest().on('GET /welcome', { ...welcome, came_as: 'nobody@bakery.test' }),
+    );
+    await page.see('You came as nobody@bakery.test, and nobody here has this address.');
   });
 });

@@ -12,13 +12,16 @@ use LucidStep\App\Models\User;
 /**
  * Begins and ends the session of a browser: the one way in, whatever proved who somebody is.
  */
-final class SignIn
+final readonly class SignIn
 {
+    public function __construct(private RememberDevice $remember) {}
+
     public function __invoke(Request $request, User $user): void
     {
         self::guard()->login($user);
         if ($request->hasSession()) {
             $request->session()->regenerate();
+            ($this->remember)($request, $user);
         }
     }
 

@@ -17,6 +17,7 @@ use LucidStep\App\Areas\People\Data\SessionState;
 use LucidStep\App\Areas\People\Http\Requests\SignInRequest;
 use LucidStep\App\Areas\People\Http\Resources\DemoSignIn;
 use LucidStep\App\Areas\People\Http\Resources\Welcome;
+use LucidStep\App\Areas\People\Http\SignInByProxy;
 use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Areas\People\Queries\ReadProjects;
 use LucidStep\App\Models\User;
@@ -34,7 +35,7 @@ final readonly class SessionController
     public function __construct(private ReadProjects $projects, private SignIn $signIn, private SecondFactor $factor) {}
 
     #[Get('/welcome', 'What the sign-in page needs to know', Welcome::class)]
-    public function welcome(DemoPeople $people): JsonResponse
+    public function welcome(Request $request, DemoPeople $people): JsonResponse
     {
         $demo = (bool) config('lucid.demo');
 
@@ -48,6 +49,7 @@ final readonly class SessionController
                     )
                     : [],
                 $demo ? ((string) config('lucid.practice_url') ?: null) : null,
+                null === SignIn::who() ? SignInByProxy::told($request) : null,
             ),
         );
     }

@@ -19,5 +19,6 @@ final readonly class Welcome
         #[OA\Property] public bool $demo,
         #[OA\Property(items: new OA\Items(ref: DemoSignIn::class))] public array $sign_ins,
         #[OA\Property(description: 'Where the practice page of the demo is')] public ?string $practice_url,
+        #[OA\Property(description: 'Whom a trusted proxy names, where nobody here has this mail address')] public ?string $came_as,
     ) {}
 }

@@ -13,6 +13,7 @@ import CycleFields, { type CycleInput } from '@/areas/cycles/parts/CycleFields.v
 import SelectionPanel from '@/areas/cycles/parts/SelectionPanel.vue';
 import { useCycles, useMilestones, type Picks } from '@/areas/cycles/usePlan';
 import { usePlanningSetup } from '@/areas/setup/queries';
+import { loadLocal, removeLocal, saveLocal } from '@/offline/device';
 
 /** A cycle on one page: what, when, who, with the count and the hours always in sight. */
 const route = useRoute();
@@ -21,7 +22,7 @@ const project = computed(() => String(route.params.project));
 const { data: setup, error, isPending, refetch } = usePlanningSetup(project);
 const { data: milestones } = useMilestones(project);
 const { data: cycles } = useCycles(project);
-const DRAFT = computed(() => `lucid-step-new-cycle:${project.value}`);
+const DRAFT = computed(() => `draft:new-cycle:${project.value}`);
 const form = ref<CycleInput>({
   name: '',
   description: '',
@@ -39,12 +40,14 @@ const form = ref<CycleInput>({
   watchers: [],
 });
 // What was typed is kept on the device until the cycle is there.
-onMounted(() => {
-  const kept = localStorage.getItem(DRAFT.value);
-  if (kept) Object.assign(form.value, JSON.parse(kept));
+let there = false;
+onMounted(async () => {
+  const kept = await loadLocal<CycleInput>(DRAFT.value);
+  if (kept) Object.assign(form.value, kept);
+  there = true;
   document.getElementById('cycle-name')?.focus();
 });
-watch(form, (now) => localStorage.setItem(DRAFT.value, JSON.stringify(now)), { deep: true });
+watch(form, (now) => void (there && saveLocal(DRAFT.value, JSON.parse(JSON.stringify(now)))), { deep: true });
 // A cycle begun from somewhere has everything filled in that can be known.
 watch(
   setup,
@@ -83,7 +86,8 @@ async function save(): Promise<void> {
       priority: form.value.priority ?? '',
       picks: picks.value,
     });
-    localStorage.removeItem(DRAFT.value);
+    there = false;
+    await removeLocal(DRAFT.value);
     await router.push(`/${project.value}/cycles/${made.cycle.key}/plan`);
   } catch (e) {
     if (!(e instanceof Problem)) throw e;

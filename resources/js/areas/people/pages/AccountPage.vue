@@ -86,6 +86,7 @@ async function end(id: string | null): Promise<void> {
           <NewPassword
             v-model="passwords.password"
             label="Another one"
+            :known="[data.name, data.email]"
             :problem="wrong?.errors.password?.[0]"
           />
           <p v-if="wrong && Object.keys(wrong.errors).length === 0" class="p-invalid-words" role="alert">

@@ -8,10 +8,14 @@ import { Problem } from '@/api/client';
 import { vFocus } from '@/kit/focus';
 import LucidMark from '@/kit/LucidMark.vue';
 import { signIn } from '@/areas/people/session';
+import { STAYS } from '@/areas/people/useLeaving';
 import { readWelcome } from '@/areas/people/queries';
 
 const route = useRoute();
 const router = useRouter();
+/** What whoever signed out here left, told once. */
+const stays = sessionStorage.getItem(STAYS);
+sessionStorage.removeItem(STAYS);
 const email = ref('');
 const password = ref('');
 const busy = ref(false);
@@ -73,6 +77,11 @@ function useDemo(person: { email: string; password: string }): void {
       <LucidMark :size="44" />
       <h1>Lucid Step</h1>
       <p class="soft">Sign in to walk your cycles.</p>
+      <p v-if="stays" role="status" class="long">You are signed out. {{ stays }}</p>
+      <p v-if="welcome?.came_as" role="status" class="long">
+        You came as {{ welcome.came_as }}, and nobody here has this address. An admin of your project invites
+        you by it; then you are in without a password.
+      </p>
       <form @submit.prevent="enter">
         <div>
           <label class="label" for="email">E-mail</label

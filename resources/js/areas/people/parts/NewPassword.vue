@@ -1,10 +1,26 @@
 <script setup lang="ts">
 import InputText from 'primevue/inputtext';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 
-/** A password to choose. One sees what one types when one likes; nothing is asked of it but its length. */
+/**
+ * A password to choose. One sees what one types when one likes; nothing is asked of it but its length. How hard it is to guess is
+ * shown beside, and is no condition.
+ */
 const password = defineModel<string>({ required: true });
-defineProps<{ problem?: string | undefined; label?: string }>();
+const props = defineProps<{
+  problem?: string | undefined;
+  label?: string;
+  /** What others would try first: name and mail address of whoever chooses it. */
+  known?: string[];
+}>();
+const score = ref<number | null>(null);
+const WORDS = ['guessed at once', 'guessed soon', 'holds a while', 'hard to guess', 'very hard to guess'];
+watch(password, async (now) => {
+  // What measures comes with the first word typed; without it the field works as well.
+  const meter = await import('@/areas/people/strength').catch(() => null);
+  if (now === password.value)
+    score.value = now === '' || !meter ? null : meter.strength(now, props.known ?? []);
+});
 const shown = ref(false);
 const SHORTEST = 12;
 const length = computed(() => [...password.value].length);
@@ -28,6 +44,10 @@ const length = computed(() => [...password.value].length);
       </button>
     </div>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+    <p v-if="score !== null" class="strength small" role="status">
+      <span class="bar" aria-hidden="true"><span v-for="n in 4" :key="n" :class="{ on: n <= score }" /></span>
+      {{ WORDS[score] }}
+    </p>
     <p id="new-password-hint" class="soft small">
       {{
         length === 0 || length >= SHORTEST
@@ -46,5 +66,24 @@ const length = computed(() => [...password.value].length);
 }
 .small {
   margin-top: 4px;
+}
+.strength {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.bar {
+  display: inline-flex;
+  gap: 3px;
+}
+.bar span {
+  width: 26px;
+  height: 6px;
+  border: 1px solid var(--edge);
+  border-radius: 3px;
+}
+.bar .on {
+  background: var(--ink);
+  border-color: var(--ink);
 }
 </style>
