@@ -258,6 +258,7 @@ Route::middleware([
         Route::delete('/builds/{build}', [PlanningSetupController::class, 'removeBuild']);
         Route::put('/projects/{project}/calendar', [PlanningSetupController::class, 'calendar']);
         Route::put('/projects/{project}/environments', [PlanningSetupController::class, 'environments']);
+        Route::post('/projects/{project}/capacity-imports', [PlanningSetupController::class, 'importCapacity']);
         Route::put('/projects/{project}/people/{person}/capacity', [PlanningSetupController::class, 'capacity']);
         Route::put('/projects/{project}/lists/milestone-types', [ListController::class, 'milestoneTypes']);
         Route::put('/projects/{project}/lists/phases', [ListController::class, 'phases']);

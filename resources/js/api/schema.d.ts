@@ -2197,6 +2197,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/capacity-imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take people's time from a list, a line each */
+        post: operations["postProjectsProjectCapacityImports"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/case-acts": {
         parameters: {
             query?: never;
@@ -3697,12 +3714,27 @@ export interface components {
             /** @description The state that one saw */
             seen?: string;
         };
+        CapacityImportRequest: {
+            /** @description A list of people's time: a line for each, with a person, a time a day and days off. */
+            text: string;
+        };
         CapacityRequest: {
             /** @description How much a person can walk. */
             minutes_per_day: number;
             days_off?: string[];
             /** @description The state that one saw */
             seen?: string;
+        };
+        /** @description What became of a line of people's time. */
+        CapacityResult: {
+            /** @description Of the text that was sent, counted from one */
+            line: number;
+            /** @description As it was typed */
+            text: string;
+            /** @description Whose time it is; null where it was refused */
+            person_id: string | null;
+            /** @description Why it was refused */
+            problem: string | null;
         };
         CaptionRequest: {
             /** @description A caption; an empty one removes it. */
@@ -11453,6 +11485,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanningSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectCapacityImports: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CapacityImportRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CapacityResult"][];
                 };
             };
             /** @description A problem */

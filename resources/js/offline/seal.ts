@@ -15,7 +15,10 @@ export interface Sealed extends SealedText {
 export const SEALED = 'sealed:';
 const lockedName = (user: string, name: string): string => `${SEALED}${user}:${name}`;
 
-/** A command, or a text that was typed, as text, with the bytes of its files behind it: the length of the text (32 bits), the text, the bytes. */
+/**
+ * A command, or what was typed, as text, with the bytes of its files behind it: the length of the text (32 bits), the text, the
+ * bytes.
+ */
 async function packed(value: unknown): Promise<ArrayBuffer> {
   const files: Blob[] = [];
   let at = 0;

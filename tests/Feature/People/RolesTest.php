@@ -138,6 +138,7 @@ final class RolesTest extends FeatureTestCase
             'PUT /projects/{project}/axes',
             'POST /projects/{project}/builds',
             'PUT /projects/{project}/calendar',
+            'POST /projects/{project}/capacity-imports',
             'POST /projects/{project}/configurations',
             'POST /projects/{project}/cycle-acts',
             'POST /projects/{project}/cycles',

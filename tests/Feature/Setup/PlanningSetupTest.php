@@ -196,4 +196,32 @@ final class PlanningSetupTest extends FeatureTestCase
     {
         return (array) collect((array) $this->as($as, 'GET', '/projects/TST/planning-setup')->json('people'))->firstWhere('id', $id);
     }
+
+    public function test_time_comes_in_from_a_list_and_lines_that_mean_nobody_stay(): void
+    {
+        [$me, $lead] = [$this->world->person('Ana Bell'), $this->world->lead()];
+        $me->update(['name' => 'Ana Bell']);
+        $this->as($lead, 'PUT', "/projects/TST/people/{$me->id}/capacity", ['minutes_per_day' => 300, 'days_off' => ['2026-12-01']]);
+        $text = "Person, Time a day\n{$me->email}, 4h 30m\nana bell, 2026-12-24..2026-12-25\nNobody, 6h\nAna Bell, often\nAna Bell, 6h";
+        $this->as($me, 'POST', '/projects/TST/capacity-imports', ['text' => $text])->assertForbidden();
+        $answer = $this->as($lead, 'POST', '/projects/TST/capacity-imports', ['text' => $text])->assertOk();
+        self::assertSame([$me->id, $me->id, null, null, $me->id], array_column((array) $answer->json(), 'person_id'));
+        self::assertStringContainsString('Nobody in this project is called Nobody', (string) $answer->json('2.problem'));
+        $of = fn(): array => (array) collect((array) $this->as($lead, 'GET', '/projects/TST/planning-setup')->json('people'))->firstWhere(
+            'id',
+            $me->id,
+        );
+        self::assertSame([360, ['2026-12-01', '2026-12-24', '2026-12-25']], [$of()['minutes_per_day'], $of()['days_off']]);
+        // Two who are called alike are told apart by address alone, and nobody is away for ever.
+        $this->world->person('another')->update(['name' => 'Ana Bell']);
+        $long = "{$me->email}, 2027-01-01..2027-12-31\n{$me->email}, 2028-01-01..2028-12-31\nAna Bell, 1h\n{$me->email}, 1h";
+        $again = $this->as($lead, 'POST', '/projects/TST/capacity-imports', ['text' => $long])->assertOk();
+        self::assertSame([$me->id, null, null, $me->id], array_column((array) $again->json(), 'person_id'));
+        self::assertStringContainsString('Several people here', (string) $again->json('2.problem'));
+        self::assertSame([60, 368], [$of()['minutes_per_day'], count($of()['days_off'])]);
+        $this->as($lead, 'POST', '/projects/TST/capacity-imports', ['text' => ' '])->assertUnprocessable();
+        $this->as($lead, 'POST', '/projects/TST/capacity-imports', ['text' => str_repeat("a, 1h\n", 5001)])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['text']]);
+    }
 }

@@ -161,6 +161,11 @@ final class SetupLogTest extends FeatureTestCase
             ['minutes_per_day' => 95, 'days_off' => ['2026-12-24']],
             'Person ' . $this->admin->name . ': days off none → 2026-12-24; minutes a day 360 → 95',
         ];
+        yield 'POST projects/{project}/capacity-imports' => [
+            "{$p}/capacity-imports",
+            ['text' => $this->admin->email . ', 2h'],
+            'Person ' . $this->admin->name . ': minutes a day 95 → 120',
+        ];
         yield 'PUT projects/{project}/environments' => [
             "{$p}/environments",
             ['environments' => [['name' => 'Staging', 'address' => 'https://staging.example']]],

@@ -296,6 +296,22 @@ describe('environments', () => {
   });
 });
 
+describe('people’s time', () => {
+  it('comes in many lines at once; what means nobody stays, with why', async () => {
+    const server = new DemoServer('maren').on('POST /projects/SKR/capacity-imports', [
+      { line: 1, text: 'Piet Halloran, 6h', person_id: 'p', problem: null },
+      { line: 2, text: 'Nobody, 6h', person_id: null, problem: 'Nobody in this project is called Nobody.' },
+    ] satisfies Api['CapacityResult'][]);
+    page = await Page.open('/SKR/setup/planning', server);
+    await page.type('#capacity-lines', 'Piet Halloran, 6h\nNobody, 6h');
+    await page.click('button', 'Take them in');
+    await page.see('Took 1 line.');
+    await page.see('Line 1: Nobody in this project is called Nobody.', '[role=alert]');
+    expect(document.querySelector<HTMLTextAreaElement>('#capacity-lines')?.value).toBe('Nobody, 6h');
+    expect(server.sent.at(-1)?.body).toEqual({ text: 'Piet Halloran, 6h\nNobody, 6h' });
+  });
+});
+
 describe('the log of the setup', () => {
   it('tells by day who changed what, and goes back by windows', async () => {
     const act = (id: number, at: string, lines: string[]): Api['SetupAct'] => ({

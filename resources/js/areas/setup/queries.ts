@@ -54,6 +54,12 @@ export function useSetupLog(project: MaybeRefOrGetter<string>) {
   );
 }
 
+/** Takes people's time from a list, a line each; says what became of each line. */
+export const importCapacity = async (project: string, text: string): Promise<Api['CapacityResult'][]> =>
+  unwrap(
+    await api.POST('/projects/{project}/capacity-imports', { params: { path: { project } }, body: { text } }),
+  );
+
 /** Take out of the log what was written in an act and stands in the setup no more. */
 export const removeSetupWords = async (project: string, act: number, reason: string): Promise<void> => {
   unwrap(

@@ -9,14 +9,17 @@ use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Setup\Actions\ChangeConfiguration;
 use LucidStep\App\Areas\Setup\Actions\GenerateConfigurations;
+use LucidStep\App\Areas\Setup\Actions\ImportCapacity;
 use LucidStep\App\Areas\Setup\Actions\SaveAxes;
 use LucidStep\App\Areas\Setup\Actions\SaveCalendar;
 use LucidStep\App\Areas\Setup\Actions\SaveEnvironments;
 use LucidStep\App\Areas\Setup\Actions\SaveReleases;
+use LucidStep\App\Areas\Setup\Data\CapacityResult;
 use LucidStep\App\Areas\Setup\Data\PlanningSetup;
 use LucidStep\App\Areas\Setup\Http\Requests\AxesRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\BuildRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\CalendarRequest;
+use LucidStep\App\Areas\Setup\Http\Requests\CapacityImportRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\CapacityRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\ConfigurationsRequest;
 use LucidStep\App\Areas\Setup\Http\Requests\EnvironmentsRequest;
@@ -247,6 +250,23 @@ final readonly class PlanningSetupController
         );
 
         return $this->answer($request, $project);
+    }
+
+    #[
+        Post(
+            '/projects/{project}/capacity-imports',
+            "Take people's time from a list, a line each",
+            CapacityResult::class,
+            CapacityImportRequest::class,
+            list: true,
+        ),
+    ]
+    #[Needs(Permission::Lead)]
+    public function importCapacity(CapacityImportRequest $request, Project $project, ImportCapacity $import): JsonResponse
+    {
+        Gate::authorize('lead', $project);
+
+        return new JsonResponse($import($project, (string) $request->validated('text')));
     }
 
     private function answer(Request $request, Project $project, int $status = 200): JsonResponse

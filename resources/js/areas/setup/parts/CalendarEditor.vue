@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import CapacityForm from '@/areas/setup/parts/CapacityForm.vue';
 import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import { watch } from 'vue';
 import { durationText, parseMinutes } from '@/kit/duration';
@@ -131,6 +132,7 @@ const mine = (id: string): boolean => props.setup.may_plan || session.value?.use
         </tr>
       </tbody>
     </table>
+    <CapacityForm v-if="setup.may_plan" :project="project" @taken="emit('saved', undefined)" />
   </SetupSection>
 </template>
 
