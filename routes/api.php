@@ -175,6 +175,9 @@ Route::middleware([
         Route::delete('/account/sessions/{session}', [AccountController::class, 'end']);
         Route::post('/projects', [InstallationController::class, 'make']);
         Route::post('/installation/projects/{id}/archivings', [InstallationController::class, 'archive']);
+        Route::post('/installation/projects/{id}/deletions', [InstallationController::class, 'delete']);
+        Route::post('/installation/mail-tests', [InstallationController::class, 'tryMail'])->middleware('throttle:password');
+        Route::post('/installation/storage-tests', [InstallationController::class, 'tryStorage'])->middleware('throttle:password');
         Route::post('/installation/projects/{id}/restorations', [InstallationController::class, 'restore']);
         Route::post('/installation/people/{id}/factor-removals', [InstallationController::class, 'dropFactor']);
         Route::put('/installation/people/{id}/ownership', [InstallationController::class, 'owner']);

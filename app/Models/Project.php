@@ -20,6 +20,7 @@ use Illuminate\Support\Carbon;
  * @property list<int>            $working_days
  * @property list<string>         $holidays
  * @property ?Carbon              $archived_at      since when nobody writes in it any more
+ * @property ?Carbon              $deleting_at      since when it is on its way out
  */
 final class Project extends Record
 {
@@ -30,6 +31,7 @@ final class Project extends Record
         'working_days' => 'array',
         'holidays' => 'array',
         'archived_at' => 'datetime',
+        'deleting_at' => 'datetime',
     ];
 
     /**

@@ -1718,6 +1718,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/installation/mail-tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send a mail to oneself, to see whether sending works */
+        post: operations["postInstallationMailTests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/installation/people/{id}/factor-removals": {
         parameters: {
             query?: never;
@@ -1769,6 +1786,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/installation/projects/{id}/deletions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Delete an archived project with everything in it */
+        post: operations["postInstallationProjectsIdDeletions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/installation/projects/{id}/restorations": {
         parameters: {
             query?: never;
@@ -1780,6 +1814,23 @@ export interface paths {
         put?: never;
         /** Take an archived project up again */
         post: operations["postInstallationProjectsIdRestorations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/installation/storage-tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write a file and read it back, to see whether storage works */
+        post: operations["postInstallationStorageTests"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4385,6 +4436,23 @@ export interface components {
             /** Format: uuid */
             build_id?: string | null;
         };
+        /** @description A project that is no more. */
+        DeletedProject: {
+            code: string;
+            name: string;
+            by: components["schemas"]["Person"] | null;
+            /** Format: date-time */
+            asked_at: string;
+            /**
+             * Format: date-time
+             * @description null while its rows and files go
+             */
+            done_at: string | null;
+        };
+        DeletionRequest: {
+            /** @description The name of the project that is to be deleted, typed to be sure. */
+            name: string;
+        };
         /** @description A sign-in of the demo. */
         DemoSignIn: {
             name: string;
@@ -4895,6 +4963,8 @@ export interface components {
         InstallationPage: {
             projects: components["schemas"]["InstallationProject"][];
             people: components["schemas"]["InstallationPerson"][];
+            deleted: components["schemas"]["DeletedProject"][];
+            services: components["schemas"]["InstallationServices"];
         };
         /** @description A person of the installation. */
         InstallationPerson: {
@@ -4916,6 +4986,21 @@ export interface components {
             archived_at: string | null;
             /** @description One's own part in it */
             role: string | null;
+        };
+        /** @description What the installation sends mails by and keeps files in, as it is configured. */
+        InstallationServices: {
+            /** @description Such as smtp, or catcher, which keeps mails in the demo */
+            mailer: string;
+            /** @description Host and port; empty where there are none */
+            mail_server: string;
+            /** @description Whom mails come from */
+            mail_from: string;
+            /** @description Such as local or s3 */
+            storage: string;
+            /** @description Where files lie: a folder or a bucket */
+            storage_place: string;
+            /** @description A reverse proxy that signs people in: its addresses */
+            proxy: string;
         };
         /** @description The address at which an invitation is accepted, to be handed over in another way than by mail. */
         InvitationAddress: {
@@ -5872,6 +5957,14 @@ export interface components {
             rows: {
                 [key: string]: components["schemas"]["Named"][];
             };
+        };
+        /** @description Whether a service did what was asked of it. */
+        ServiceTest: {
+            works: boolean;
+            /** @description What was tried, or what went wrong */
+            words: string;
+            /** @description How long it took, in ms */
+            took_ms: number;
         };
         /** @description Who is signed in. */
         SessionState: {
@@ -10415,6 +10508,38 @@ export interface operations {
             };
         };
     };
+    postInstallationMailTests: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServiceTest"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postInstallationPeopleIdFactorRemovals: {
         parameters: {
             query?: never;
@@ -10521,6 +10646,44 @@ export interface operations {
             };
         };
     };
+    postInstallationProjectsIdDeletions: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeletionRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallationPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postInstallationProjectsIdRestorations: {
         parameters: {
             query?: never;
@@ -10542,6 +10705,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InstallationPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postInstallationStorageTests: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServiceTest"];
                 };
             };
             /** @description A problem */

@@ -195,6 +195,57 @@ describe('the installation', () => {
   });
 });
 
+describe('deleting a project', () => {
+  it('asks for its name, says what goes and offers to take it out first', async () => {
+    const server = new DemoServer('corin');
+    const now = server.recorded<Api['InstallationPage']>('/installation');
+    const harbour = now.projects.find((p) => p.role !== null)!;
+    await (page = await Page.open('/installation', server)).see(harbour.name);
+    expect(page.has(`button[aria-label="Delete … ${harbour.name}"]`), 'one that runs').toBe(false);
+    page.close();
+    harbour.archived_at = '2026-11-29T08:00:00Z';
+    server.on('GET /installation', now);
+    page = await Page.open('/installation', server);
+    await page.click(`button[aria-label="Delete … ${harbour.name}"]`);
+    await page.see('go for good');
+    expect(page.has(`a[href="/${harbour.code}/casebook"]`)).toBe(true);
+    const button = (): HTMLButtonElement | undefined =>
+      [...document.querySelectorAll('button')].find((b) => b.textContent?.includes('Delete it'));
+    expect(button()?.disabled).toBe(true);
+    await page.type(`#delete-${harbour.id}`, harbour.name);
+    expect(button()?.disabled).toBe(false);
+    const by = { id: 'c', name: 'Corin Vale' };
+    const deleted = [
+      {
+        code: harbour.code,
+        name: harbour.name,
+        by,
+        asked_at: '2026-11-30T08:00:00Z',
+        done_at: null,
+      },
+    ];
+    const projects = now.projects.filter((p) => p.id !== harbour.id);
+    server.on(`POST /installation/projects/${harbour.id}/deletions`, { ...now, projects, deleted });
+    server.on('GET /installation', { ...now, projects, deleted });
+    await page.submit('table form');
+    await page.see(`${harbour.name} is deleted.`);
+    await page.see('was deleted by Corin Vale', '[aria-label="Deleted projects"]');
+    await page.see('its files are still on their way out');
+    expect(server.sent[0]?.body).toEqual({ name: harbour.name });
+  });
+
+  it('tries mail and storage, and says what is wrong', async () => {
+    const server = new DemoServer('corin')
+      .on('POST /installation/mail-tests', { works: false, words: 'Connection refused', took_ms: 3 })
+      .on('POST /installation/storage-tests', { works: true, words: 'Wrote a file.', took_ms: 12 });
+    page = await Page.open('/installation', server);
+    await page.click('button', 'Send me a mail');
+    await page.see('Does not work: Connection refused');
+    await page.click('button', 'Write a file');
+    await page.see('Works. Wrote a file. 12 ms');
+  });
+});
+
 describe('what is archived', () => {
   it('says so on every page of the project', async () => {
     const server = new DemoServer('maren');

@@ -4,13 +4,18 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\People\Queries;
 
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
+use LucidStep\App\Areas\People\Data\DeletedProject;
 use LucidStep\App\Areas\People\Data\InstallationPage;
 use LucidStep\App\Areas\People\Data\InstallationPerson;
 use LucidStep\App\Areas\People\Data\InstallationProject;
+use LucidStep\App\Areas\People\Data\InstallationServices;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Data\Person;
+use LucidStep\App\Support\Time\UtcTime;
 use LucidStep\Core\Access\Role;
 
 /**
@@ -20,7 +25,7 @@ final class ReadInstallation
 {
     public function __invoke(User $owner): InstallationPage
     {
-        $projects = Project::query()->get()->keyBy('id');
+        $projects = Project::query()->whereNull('deleting_at')->get()->keyBy('id');
         $users = User::query()
             ->get(['id', 'name', 'email', 'is_owner', 'totp_confirmed_at'])
             ->keyBy('id');
@@ -61,6 +66,32 @@ final class ReadInstallation
         return new InstallationPage(
             array_values($lines->sortBy($named, \SORT_STRING)->all()),
             array_values($people->sortBy($named, \SORT_STRING)->all()),
+            self::deleted(),
+            InstallationServices::now(),
+        );
+    }
+
+    /**
+     * @return list<DeletedProject>
+     */
+    private static function deleted(): array
+    {
+        return array_values(
+            DB::table('project_deletions')
+                ->leftJoin('users', 'users.id', '=', 'actor_id')
+                ->orderByDesc('asked_at')
+                ->limit(50)
+                ->get(['code', 'project_deletions.name', 'asked_at', 'done_at', 'users.id as by_id', 'users.name as by_name'])
+                ->map(
+                    static fn(\stdClass $d): DeletedProject => new DeletedProject(
+                        $d->code,
+                        $d->name,
+                        null === $d->by_id ? null : new Person($d->by_id, $d->by_name),
+                        (string) UtcTime::time($d->asked_at),
+                        UtcTime::time($d->done_at),
+                    ),
+                )
+                ->all(),
         );
     }
 }

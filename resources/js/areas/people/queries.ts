@@ -166,3 +166,18 @@ export const dropFactor = async (password: string): Promise<Api['AccountPage']> 
 /** Takes the second factor of somebody who lost it. */
 export const takeFactor = async (id: string): Promise<Api['InstallationPage']> =>
   unwrap(await api.POST('/installation/people/{id}/factor-removals', { params: { path: { id } } }));
+
+/** Deletes an archived project with everything in it. */
+export const deleteProject = async (
+  id: string,
+  body: Api['DeletionRequest'],
+): Promise<Api['InstallationPage']> =>
+  unwrap(await api.POST('/installation/projects/{id}/deletions', { params: { path: { id } }, body }));
+
+/** Sends a mail to oneself, to see whether sending works. */
+export const tryMail = async (): Promise<Api['ServiceTest']> =>
+  unwrap(await api.POST('/installation/mail-tests'));
+
+/** Writes a file and reads it back, to see whether storage works. */
+export const tryStorage = async (): Promise<Api['ServiceTest']> =>
+  unwrap(await api.POST('/installation/storage-tests'));

@@ -8,11 +8,15 @@ use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Str;
+use LucidStep\App\Areas\People\Actions\DeleteProject;
 use LucidStep\App\Areas\People\Actions\ManageOwners;
 use LucidStep\App\Areas\People\Actions\ManageProjects;
 use LucidStep\App\Areas\People\Actions\SecondFactor;
+use LucidStep\App\Areas\People\Actions\TryServices;
 use LucidStep\App\Areas\People\Data\InstallationPage;
 use LucidStep\App\Areas\People\Data\ProjectSummary;
+use LucidStep\App\Areas\People\Data\ServiceTest;
+use LucidStep\App\Areas\People\Http\Requests\DeletionRequest;
 use LucidStep\App\Areas\People\Http\Requests\OwnerRequest;
 use LucidStep\App\Areas\People\Http\Requests\ProjectRequest;
 use LucidStep\App\Areas\People\Queries\ReadInstallation;
@@ -69,6 +73,36 @@ final readonly class InstallationController
         return $this->answer($request);
     }
 
+    #[
+        Post(
+            '/installation/projects/{id}/deletions',
+            'Delete an archived project with everything in it',
+            InstallationPage::class,
+            DeletionRequest::class,
+        ),
+    ]
+    #[OwnersOnly]
+    public function delete(DeletionRequest $request, string $id, DeleteProject $delete): JsonResponse
+    {
+        $delete->ask(self::project($id), $request->person(), (string) $request->validated('name'));
+
+        return $this->answer($request);
+    }
+
+    #[Post('/installation/mail-tests', 'Send a mail to oneself, to see whether sending works', ServiceTest::class)]
+    #[OwnersOnly]
+    public function tryMail(Request $request, TryServices $try): JsonResponse
+    {
+        return new JsonResponse($try->mail($this->memberships->person($request)));
+    }
+
+    #[Post('/installation/storage-tests', 'Write a file and read it back, to see whether storage works', ServiceTest::class)]
+    #[OwnersOnly]
+    public function tryStorage(TryServices $try): JsonResponse
+    {
+        return new JsonResponse($try->storage());
+    }
+
     #[Post('/installation/projects/{id}/restorations', 'Take an archived project up again', InstallationPage::class)]
     #[OwnersOnly]
     public function restore(Request $request, string $id): JsonResponse
@@ -103,7 +137,7 @@ final readonly class InstallationController
 
     private static function project(string $id): Project
     {
-        return Project::query()->findOrFail(self::sure($id));
+        return Project::query()->whereNull('deleting_at')->findOrFail(self::sure($id));
     }
 
     private static function sure(string $id): string

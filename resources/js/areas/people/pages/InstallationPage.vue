@@ -2,6 +2,7 @@
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
+import DeleteProject from '@/areas/people/parts/DeleteProject.vue';
 import NewProject from '@/areas/people/parts/NewProject.vue';
 import {
   archiveProject,
@@ -10,11 +11,12 @@ import {
   takeFactor,
   useInstallation,
 } from '@/areas/people/queries';
+import ServiceTests from '@/areas/people/parts/ServiceTests.vue';
 import { refreshSession, session } from '@/areas/people/session';
 import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import { toast } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
-import { ago } from '@/kit/words';
+import { ago, exact } from '@/kit/words';
 
 /** What owners look after: all projects and all people. Of a project they have no part in they see its name alone. */
 const MOST = 200;
@@ -53,6 +55,11 @@ const archive = (p: Api['InstallationProject']): Promise<void> =>
     `${p.name} is archived: it can be read, and not changed.`,
     () => void restore(p),
   );
+const deleting = ref<string | null>(null);
+async function gone(p: Api['InstallationProject'], page: Api['InstallationPage']): Promise<void> {
+  deleting.value = null;
+  await act(() => Promise.resolve(page), `${p.name} is deleted.`);
+}
 const lost = (p: Api['InstallationPerson']): Promise<void> =>
   act(() => takeFactor(p.id), `${p.name} signs in with the password alone now.`);
 const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
@@ -97,8 +104,8 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
                 <th><span class="unseen">What to do</span></th>
               </tr>
             </thead>
-            <tbody>
-              <tr v-for="p in data.projects" :key="p.id">
+            <tbody v-for="p in data.projects" :key="p.id">
+              <tr>
                 <td class="long">
                   <RouterLink v-if="p.role" :to="`/${p.code}/today`">{{ p.name }}</RouterLink>
                   <template v-else>{{ p.name }}</template>
@@ -118,7 +125,16 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
                     Take up again
                   </button>
                   <button
-                    v-else
+                    v-if="p.archived_at && deleting !== p.id"
+                    type="button"
+                    class="link delete"
+                    :aria-label="`Delete … ${p.name}`"
+                    @click="deleting = p.id"
+                  >
+                    Delete …
+                  </button>
+                  <button
+                    v-if="!p.archived_at"
                     type="button"
                     class="link"
                     :aria-label="`Archive ${p.name}`"
@@ -128,9 +144,22 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
                   </button>
                 </td>
               </tr>
+              <tr v-if="deleting === p.id">
+                <td colspan="6">
+                  <DeleteProject :project="p" @deleted="gone(p, $event)" @leave="deleting = null" />
+                </td>
+              </tr>
             </tbody>
           </table>
         </div>
+        <ul v-if="data.deleted.length > 0" class="soft small" aria-label="Deleted projects">
+          <li v-for="d in data.deleted" :key="d.asked_at" class="long">
+            {{ d.name }} ({{ d.code }}) was deleted by {{ d.by?.name ?? 'somebody who is gone' }},
+            <span :title="exact(d.asked_at)">{{ ago(d.asked_at) }}</span>{{
+              d.done_at ? '' : '; its files are still on their way out'
+            }}
+          </li>
+        </ul>
       </SetupSection>
       <SetupSection
         title="People"
@@ -194,11 +223,17 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
         </p>
         <p v-if="found.length === 0" class="soft">Nobody is called so.</p>
       </SetupSection>
+      <SetupSection title="Mail and storage" what="What invitations and evidence depend on.">
+        <ServiceTests :services="data.services" />
+      </SetupSection>
     </template>
   </main>
 </template>
 
 <style scoped>
+.delete {
+  margin-left: 16px;
+}
 .search {
   max-width: 20rem;
 }
