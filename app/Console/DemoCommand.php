@@ -10,6 +10,7 @@ use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\Hash;
 use Illuminate\Support\Str;
 use LucidStep\App\Areas\People\Actions\EndSessions;
+use LucidStep\App\Areas\People\Actions\RemoveDemo;
 use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
@@ -22,7 +23,8 @@ final class DemoCommand extends Command
 {
     protected $signature =
         'lucid:demo {--if-empty : only when there is no project} {--fresh : empty the database first} ' .
-        '{--sign-ins : only tell the sign-ins} {--close : let nobody of the demo sign in any more}';
+        '{--sign-ins : only tell the sign-ins} {--close : let nobody of the demo sign in any more} ' .
+        '{--add= : bring it into an installation, for whoever has this mail address} {--remove : take it out again}';
 
     protected $description = 'Load the demo of the ferry line';
 
@@ -31,8 +33,14 @@ final class DemoCommand extends Command
         parent::__construct();
     }
 
-    public function handle(LoadDemo $load, DemoPeople $people): int
+    public function handle(LoadDemo $load, DemoPeople $people, RemoveDemo $remove): int
     {
+        if (\is_string($this->option('add'))) {
+            return $this->add($load, $people, $this->option('add'));
+        }
+        if ($this->option('remove')) {
+            return $this->remove($remove);
+        }
         if ($this->option('close')) {
             $this->close($people);
 
@@ -61,6 +69,46 @@ final class DemoCommand extends Command
         }
         $load();
         $this->info('The demo is loaded.');
+
+        return self::SUCCESS;
+    }
+
+    /**
+     * Brings the demo as one project into an installation. Nobody signs in as its people, and no mail goes to them.
+     */
+    private function add(LoadDemo $load, DemoPeople $people, string $email): int
+    {
+        $for = User::query()
+            ->where('email', Str::lower(trim($email)))
+            ->first();
+        $problem = match (true) {
+            null === $for => "Nobody has the mail address {$email}.",
+            Project::query()->where('code', 'SKR')->exists() => 'There is a project SKR already.',
+            $this->of($people)->isNotEmpty() => 'Somebody of the demo has an account already.',
+            default => null,
+        };
+        if (null !== $problem) {
+            $this->error("{$problem} Nothing was touched.");
+
+            return self::FAILURE;
+        }
+        $load($for);
+        $this->info("The demo is there, as the project SKR, for {$email}.");
+
+        return self::SUCCESS;
+    }
+
+    private function remove(RemoveDemo $remove): int
+    {
+        if (config('lucid.demo')) {
+            $this->error('This installation is the demo. Nothing was touched.');
+
+            return self::FAILURE;
+        }
+        foreach ($remove() as $email) {
+            $this->line("{$email} stays: they have part in something else.");
+        }
+        $this->info('The demo is not there any more.');
 
         return self::SUCCESS;
     }

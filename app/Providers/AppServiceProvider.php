@@ -10,6 +10,7 @@ use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\Events\MigrationsEnded;
 use Illuminate\Database\Events\NoPendingMigrations;
 use Illuminate\Http\Request;
+use Illuminate\Mail\Events\MessageSending;
 use Illuminate\Routing\UrlGenerator;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Event;
@@ -29,6 +30,7 @@ use LucidStep\App\Areas\Defects\Actions\HandOverDefects;
 use LucidStep\App\Areas\Defects\Policies\DefectPolicy;
 use LucidStep\App\Areas\Evidence\Policies\EvidencePolicy;
 use LucidStep\App\Areas\Mail\Catcher;
+use LucidStep\App\Areas\Mail\UnsentMails;
 use LucidStep\App\Areas\Notices\Actions\ReportStandstill;
 use LucidStep\App\Areas\People\Actions\ManagePeople;
 use LucidStep\App\Areas\People\Http\Requests\SignInRequest;
@@ -163,6 +165,7 @@ final class AppServiceProvider extends ServiceProvider
         Queue::after(static fn() => BackgroundWork::alive(BackgroundWork::WORKER, 1));
         $this->bindings();
         Mail::extend('catcher', static fn(): Catcher => new Catcher());
+        Event::listen(MessageSending::class, [UnsentMails::class, 'handle']);
     }
 
     /**

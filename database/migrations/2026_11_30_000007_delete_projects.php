@@ -57,6 +57,8 @@ return new class extends Migration {
                 delete from steps where case_version_id in (
                     select v.id from case_versions v join cases c on c.id = v.case_id where c.project_id = project);
                 delete from cases c where c.project_id = project;
+                delete from steps where routine_version_id in (
+                    select v.id from routine_versions v join routines r on r.id = v.routine_id where r.project_id = project);
                 update routines r set version_id = null where r.project_id = project;
                 delete from projects p where p.id = project;
                 perform set_config('lucid.deleting', '', true);

@@ -8,6 +8,7 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
 use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
 use LucidStep\App\Areas\Casebook\Exchange\ManageImport;
 use LucidStep\App\Areas\Defects\Actions\FileDefect;
@@ -57,13 +58,17 @@ final class LoadDemo
         private readonly DemoPeople $demoPeople,
     ) {}
 
-    public function __invoke(): void
+    /**
+     * @param  ?User  $for who looks at it in an installation of their own: then it is one project of which they are an admin, and
+     *                     nobody signs in as its people; null: the whole of a demo
+     */
+    public function __invoke(?User $for = null): void
     {
         $today = Carbon::now()->startOfDay();
         try {
-            DB::transaction(function () use ($today): void {
+            DB::transaction(function () use ($today, $for): void {
                 Carbon::setTestNow($today->copy()->subDays(30)->setTime(9, 0));
-                $this->project();
+                $this->project($for);
                 $this->casebook();
                 $this->plan->setUp($this->project, $this->people, $today);
                 Carbon::setTestNow($today->copy()->subDays(20)->setTime(10, 0));
@@ -80,18 +85,18 @@ final class LoadDemo
         }
     }
 
-    private function project(): void
+    private function project(?User $for): void
     {
+        $made = ['time_zone' => 'Europe/Dublin', 'policies' => [], 'is_demo' => true];
         $this->project = Project::query()
-            ->create(['code' => 'SKR', 'name' => 'Skerrywick Ferries', 'time_zone' => 'Europe/Dublin', 'policies' => []])
+            ->create(['code' => 'SKR', 'name' => 'Skerrywick Ferries', ...$made])
             ->refresh();
-        $other = Project::query()->create(['code' => 'HBR', 'name' => 'Harbour office', 'time_zone' => 'Europe/Dublin', 'policies' => []]);
         foreach ($this->demoPeople->all() as $person) {
             $user = User::query()->create([
                 'name' => $person['name'],
                 'email' => $person['email'],
-                'password' => DemoPeople::password(),
-                'is_owner' => 'admin' === $person['role'],
+                'password' => null === $for ? DemoPeople::password() : Str::random(60),
+                'is_owner' => null === $for && 'admin' === $person['role'],
             ]);
             $this->people[strtok($person['email'], '@') ?: ''] = $user;
             Membership::query()->create([
@@ -100,7 +105,12 @@ final class LoadDemo
                 'role' => Role::from($person['role']),
             ]);
         }
-        Membership::query()->create(['project_id' => $other->id, 'user_id' => $this->people['corin']->id, 'role' => Role::Admin]);
+        if (null === $for) {
+            $other = Project::query()->create(['code' => 'HBR', 'name' => 'Harbour office', ...$made]);
+            Membership::query()->create(['project_id' => $other->id, 'user_id' => $this->people['corin']->id, 'role' => Role::Admin]);
+        } else {
+            Membership::query()->create(['project_id' => $this->project->id, 'user_id' => $for->id, 'role' => Role::Admin]);
+        }
         foreach (['4.1.0-3', '4.2.0-5', '4.2.0-7'] as $i => $name) {
             $this->builds[$name] = Build::query()->create(['project_id' => $this->project->id, 'name' => $name, 'position' => $i + 1]);
         }
