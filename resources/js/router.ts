@@ -34,6 +34,16 @@ export const router = createRouter({
       component: () => import('@/areas/people/pages/InstallationPage.vue'),
       meta: { bare: true, title: 'Installation' },
     },
+    {
+      path: '/words',
+      component: () => import('@/frame/WordsPage.vue'),
+      meta: { open: true, greets: true, bare: true, title: 'Words' },
+    },
+    {
+      path: '/docs/:page?',
+      component: () => import('@/frame/DocsPage.vue'),
+      meta: { open: true, greets: true, bare: true, title: 'Documentation' },
+    },
     { path: '/', component: () => import('@/areas/people/pages/HomePage.vue'), meta: { bare: true } },
     {
       path: '/:project/today',
@@ -194,6 +204,8 @@ export const router = createRouter({
 });
 
 router.beforeEach(async (to) => {
+  // Pages for everybody show who one is, where that is known.
+  if (to.meta.open && to.meta.greets) await whoIsThere().catch(() => null);
   if (to.meta.open) return true;
   return (await whoIsThere()) ? true : { path: '/sign-in', query: { to: to.fullPath } };
 });

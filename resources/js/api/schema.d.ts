@@ -4826,6 +4826,18 @@ export interface components {
             sent_at?: string | null;
             counter?: number | null;
         };
+        /** @description How far a project has come that has not released a cycle yet. */
+        FirstSteps: {
+            cases: number;
+            builds: number;
+            people: number;
+            /** @description Invitations that are open */
+            invited: number;
+            /** @description Cycles that are being planned */
+            cycles: number;
+            /** @description Entries in them */
+            entries: number;
+        };
         /** @description A folder of the casebook, with how many cases stand in it. */
         FolderLine: {
             id: string;
@@ -5443,6 +5455,7 @@ export interface components {
             turned: components["schemas"]["TurnedEntry"][];
             defects: components["schemas"]["OpenDefect"][];
             failing: components["schemas"]["Failing"][];
+            first_steps: components["schemas"]["FirstSteps"] | null;
             as_of: string;
         };
         OwnPasswordRequest: {

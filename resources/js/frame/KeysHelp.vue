@@ -26,6 +26,10 @@ const groups = keyHelp();
         </template>
       </dl>
     </section>
+    <p class="row">
+      <RouterLink to="/words">Words used here</RouterLink>
+      <RouterLink to="/docs">Documentation</RouterLink>
+    </p>
     <label class="off"
       ><input
         type="checkbox"

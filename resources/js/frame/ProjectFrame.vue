@@ -57,6 +57,12 @@ const places = computed(() => [
         },
       ]
     : []),
+  {
+    word: 'Words used here',
+    about: 'Entry, round, held and the like',
+    run: () => void router.push('/words'),
+  },
+  { word: 'Documentation', about: 'How it all works', run: () => void router.push('/docs') },
   { word: 'All keys', about: 'What single keys do here', run: () => (help.value = true) },
   { word: 'Sign out', about: 'And leave nothing of yours on this device', run: () => void leave() },
 ]);

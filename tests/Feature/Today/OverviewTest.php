@@ -14,6 +14,7 @@ use LucidStep\App\Models\User;
 use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
+use LucidStep\Tests\Support\World;
 
 /**
  * How the project stands, for each role.
@@ -182,5 +183,25 @@ final class OverviewTest extends FeatureTestCase
     private function overview(User $user): array
     {
         return (array) $this->as($user, 'GET', '/projects/TST/overview')->assertOk()->json();
+    }
+
+    public function test_a_lead_is_told_what_comes_first_until_a_cycle_is_released(): void
+    {
+        $lead = $this->world->lead();
+        self::assertNull($this->overview($lead)['first_steps'], 'one is released');
+        $world = new World('NEW');
+        $world->cycle->update(['state' => 'draft']);
+        $me = $world->lead();
+        $steps = fn(User $who): mixed => $this->as($who, 'GET', '/projects/NEW/overview')->assertOk()->json('first_steps');
+        self::assertSame(['cases' => 0, 'builds' => 1, 'people' => 1, 'invited' => 0, 'cycles' => 1, 'entries' => 0], $steps($me));
+        $world->entry($me);
+        $this->as($world->person('admin', Role::Admin), 'POST', '/projects/NEW/invitations', [
+            'text' => 'ana@bakery.test',
+            'role' => 'tester',
+        ]);
+        self::assertSame(['cases' => 1, 'builds' => 1, 'people' => 2, 'invited' => 1, 'cycles' => 1, 'entries' => 1], $steps($me));
+        self::assertNull($steps($world->person('walks')), 'for leads');
+        $this->as($me, 'POST', '/cycles/NEW-R1/moves', ['to' => 'released'])->assertSuccessful();
+        self::assertNull($steps($me));
     }
 }

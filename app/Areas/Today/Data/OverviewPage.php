@@ -26,6 +26,7 @@ final readonly class OverviewPage
         #[OA\Property(items: new OA\Items(ref: TurnedEntry::class))] public array $turned,
         #[OA\Property(items: new OA\Items(ref: OpenDefect::class))] public array $defects,
         #[OA\Property(items: new OA\Items(ref: Failing::class))] public array $failing,
+        #[OA\Property(description: 'Told to leads until a cycle is released')] public ?FirstSteps $first_steps,
         #[OA\Property] public string $as_of,
     ) {}
 }

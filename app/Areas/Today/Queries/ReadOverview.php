@@ -38,7 +38,12 @@ final readonly class ReadOverview
 
     private const LINES = 20;
 
-    public function __construct(private ReadBoard $board, private ReadCycle $read, private ReadOpenDefects $defects) {}
+    public function __construct(
+        private ReadBoard $board,
+        private ReadCycle $read,
+        private ReadOpenDefects $defects,
+        private ReadFirstSteps $steps,
+    ) {}
 
     public function __invoke(Project $project, User $user, Role $role): OverviewPage
     {
@@ -52,6 +57,7 @@ final readonly class ReadOverview
             $role->leads() ? $this->turned($project) : [],
             Role::Developer === $role ? ($this->defects)($project, $user) : [],
             Role::Admin === $role ? $this->failing($project, $user) : [],
+            $role->leads() && $cycles->isEmpty() ? ($this->steps)($project) : null,
             Carbon::now()->toIso8601ZuluString(),
         );
     }

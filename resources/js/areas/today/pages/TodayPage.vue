@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router';
 import type { Api } from '@/api/client';
 import { useKeys } from '@/kit/keys';
 import EntryRow from '@/areas/cycles/parts/EntryRow.vue';
+import TermWord from '@/kit/TermWord.vue';
 import PathTrail from '@/kit/PathTrail.vue';
 import { useRead } from '@/offline/useRead';
 import { mayLead, mayRecord, projectOf, session } from '@/areas/people/session';
@@ -14,6 +15,7 @@ import { due, entryWords, exact, plural, shownOf, when } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
 import LeadAside from '@/areas/today/parts/LeadAside.vue';
 import NewsList from '@/areas/today/parts/NewsList.vue';
+import FirstSteps from '@/areas/today/parts/FirstSteps.vue';
 import OpenDefects from '@/areas/today/parts/OpenDefects.vue';
 import RunningCycles from '@/areas/today/parts/RunningCycles.vue';
 import ScratchPad from '@/areas/today/parts/ScratchPad.vue';
@@ -152,7 +154,7 @@ const windowOf = (c: Api['TodayCycle']): string =>
         >{{ session?.user.name }}, {{ plural(ready.length, 'entry', 'entries') }} to walk<template
           v-if="minutes > 0"
           >, about {{ durationText(minutes) }}: done at {{ doneAt }} without a break</template
-        ><template v-if="held > 0">; {{ held }} held</template></span
+        ><template v-if="held > 0">; {{ held }} <TermWord of="held">held</TermWord></template></span
       >
       <div class="actions">
         <Button v-if="offered" :disabled="busy" @click="start(offered)"
@@ -175,8 +177,17 @@ const windowOf = (c: Api['TodayCycle']): string =>
             :project="project"
             :defects="overview.data.value.defects"
           />
-          <RunningCycles :project="project" :overview="overview.data.value" />
-          <TurnedList v-if="leads" :project="project" :turned="overview.data.value.turned" />
+          <FirstSteps
+            v-if="overview.data.value.first_steps"
+            :project="project"
+            :steps="overview.data.value.first_steps"
+          />
+          <RunningCycles v-else :project="project" :overview="overview.data.value" />
+          <TurnedList
+            v-if="leads && !overview.data.value.first_steps"
+            :project="project"
+            :turned="overview.data.value.turned"
+          />
         </template>
         <StateBox
           v-else-if="role !== 'tester'"
