@@ -135,6 +135,22 @@ describe('what stays on a device', () => {
     expect(await kept(late)).toEqual([]);
   });
 
+  it('lets one go on as before with what an older release kept, which says nothing of what one may', async () => {
+    const me = await page();
+    await me.whoIsThere();
+    const project = { code: 'SKR', role: 'tester' };
+    await me.saveLocal('session', { session: { ...TOBIAS, projects: [project] }, at: Date.now() });
+    server.away = true;
+    const next = await page();
+    expect((await next.whoIsThere())?.user.id).toBe('tobias');
+    expect([next.mayRecord('SKR'), next.may('SKR', 'write_cases'), next.mayLead('SKR')]).toEqual([
+      true,
+      true,
+      false,
+    ]);
+    expect(next.mayRecord('OTH')).toBe(false);
+  });
+
   it.each([500, 503, 429])('stays while the server is there and in trouble (%i)', async (trouble) => {
     const me = await page();
     await me.whoIsThere();

@@ -46,10 +46,26 @@ export async function stillThere(): Promise<void> {
   if (state.value) await saveLocal('session', { session: state.value, at: Date.now() } satisfies Kept);
 }
 
+const PERMISSIONS = [
+  'read',
+  'see_evidence',
+  'work_on_defects',
+  'file_defects',
+  'record',
+  'write_cases',
+  'lead',
+  'administer',
+  'remove_content',
+] as const;
+/** How many of them each role has where a project says nothing else. */
+const OF_ROLE = { reader: 2, developer: 3, tester: 6, lead: 7, admin: 9 };
+
 /** What an older release of the application kept counts too: it may have been replaced while the server is away. */
 async function keptSession(): Promise<Kept | null> {
   const kept = await loadLocal<Kept | Api['SessionState']>('session');
-  return kept && 'user' in kept ? { session: kept, at: Date.now() } : kept;
+  const found = kept && 'user' in kept ? { session: kept, at: Date.now() } : kept;
+  for (const p of found?.session.projects ?? []) p.may ??= PERMISSIONS.slice(0, OF_ROLE[p.role]);
+  return found;
 }
 
 /** Finds out who is signed in; while the server is away, who was. Null when nobody is. */
@@ -140,16 +156,7 @@ export function projectOf(code: string): Api['ProjectSummary'] | null {
 }
 
 /** What can be allowed in a project; the server says what is. */
-export type Permission =
-  | 'read'
-  | 'see_evidence'
-  | 'work_on_defects'
-  | 'file_defects'
-  | 'record'
-  | 'write_cases'
-  | 'lead'
-  | 'administer'
-  | 'remove_content';
+export type Permission = (typeof PERMISSIONS)[number];
 export const may = (code: string, what: Permission): boolean => projectOf(code)?.may.includes(what) ?? false;
 export const mayRecord = (code: string): boolean => may(code, 'record');
 export const mayLead = (code: string): boolean => may(code, 'lead');

@@ -152,7 +152,7 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
             </tbody>
           </table>
         </div>
-        <ul v-if="data.deleted.length > 0" class="soft small" aria-label="Deleted projects">
+        <ul v-if="(data.deleted ?? []).length > 0" class="soft small" aria-label="Deleted projects">
           <li v-for="d in data.deleted" :key="d.asked_at" class="long">
             {{ d.name }} ({{ d.code }}) was deleted by {{ d.by?.name ?? 'somebody who is gone' }},
             <span :title="exact(d.asked_at)">{{ ago(d.asked_at) }}</span>{{
@@ -223,7 +223,12 @@ const own = (p: Api['InstallationPerson'], is: boolean): Promise<void> =>
         </p>
         <p v-if="found.length === 0" class="soft">Nobody is called so.</p>
       </SetupSection>
-      <SetupSection title="Mail and storage" what="What invitations and evidence depend on.">
+      <!-- What an older release kept on this device says nothing of it. -->
+      <SetupSection
+        v-if="data.services"
+        title="Mail and storage"
+        what="What invitations and evidence depend on."
+      >
         <ServiceTests :services="data.services" />
       </SetupSection>
     </template>
