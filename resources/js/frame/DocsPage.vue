@@ -63,7 +63,8 @@ function follow(event: MouseEvent): void {
     <StateBox v-if="missing" empty="There is no such document.">
       <RouterLink to="/docs">To the documentation</RouterLink>
     </StateBox>
-    <!-- eslint-disable-next-line vue/no-v-html, vuejs-accessibility/click-events-have-key-events, vuejs-accessibility/no-static-element-interactions -->
+    <!-- eslint-disable vue/no-v-html, vuejs-accessibility/click-events-have-key-events -->
+    <!-- eslint-disable vuejs-accessibility/no-static-element-interactions -->
     <article v-else-if="html" class="document long" @click="follow" v-html="html" />
     <StateBox v-else loading />
   </main>

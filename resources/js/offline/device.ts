@@ -88,13 +88,9 @@ export async function unsent(user: string): Promise<{ acts: number; typed: numbe
 export async function lockUnsent(opens?: { user: { id: string }; device_key: string }): Promise<void> {
   const kept = await loadLocal<{ session?: typeof opens }>('session');
   const of = opens ?? kept?.session;
+  if (!of?.device_key || !crypto.subtle) return;
   const typed = await namesOf(opens ? LOCKED : TYPED);
-  if (
-    !of?.device_key ||
-    !crypto.subtle ||
-    (typed.length === 0 && (await (await device()).count('acts')) === 0)
-  )
-    return;
+  if (typed.length === 0 && (await (await device()).count('acts')) === 0) return;
   const { seal, unseal } = await import('./seal');
   if (opens) await unseal(of.user.id, of.device_key);
   else await seal(of.user.id, of.device_key, typed);

@@ -208,8 +208,22 @@ export class Person {
   }
 }
 
+const native = globalThis.structuredClone;
+const isPlain = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && Object.getPrototypeOf(value) === Object.prototype;
+const holdsFile = (value: unknown): boolean =>
+  value instanceof Blob || (isPlain(value) && Object.values(value).some(holdsFile));
+/** Files of the made-up browser are none that Node could copy: the made-up database keeps them as they are. */
+function clone(value: unknown): unknown {
+  if (!holdsFile(value) || value instanceof Blob) return value instanceof Blob ? value : native(value);
+  return Object.fromEntries(
+    Object.entries(value as Record<string, unknown>).map(([key, one]) => [key, clone(one)]),
+  );
+}
+
 /** A device with nothing on it. */
 export function freshDevice(): void {
+  globalThis.structuredClone = clone as typeof structuredClone;
   localStorage.clear();
   Object.defineProperty(globalThis, 'indexedDB', {
     value: new IDBFactory(),
