@@ -50,6 +50,20 @@ export default defineConfig({
     vue({ template: { compilerOptions: { whitespace: 'preserve' } } }),
     smallerFonts(),
   ],
-  build: { minify: 'terser', sourcemap: false, assetsInlineLimit: 0, reportCompressedSize: false },
+  build: {
+    minify: 'terser',
+    sourcemap: false,
+    assetsInlineLimit: 0,
+    reportCompressedSize: false,
+    rollupOptions: {
+      output: {
+        // What reads Markdown is one part, which comes later, however many pages use it.
+        manualChunks: (id) =>
+          /node_modules\/(markdown-it|dompurify|linkify-it|mdurl|uc\.micro|punycode)/.test(id)
+            ? 'markdown-reader'
+            : undefined,
+      },
+    },
+  },
   resolve: { alias: { '@': '/resources/js', entities: '/resources/js/kit/entities.ts' } },
 });

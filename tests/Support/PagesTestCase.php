@@ -40,6 +40,8 @@ abstract class PagesTestCase extends BrowserTestCase
                 '/SKR/defects/SKR-D2' => 'History',
                 '/SKR/cycles?q=' => 'Release',
                 '/SKR/nothing/here' => 'Not found',
+                '/words#held' => 'It cannot be walked yet',
+                '/docs/access' => 'walk entries and record what was seen',
             ]
             as $path => $words
         ) {
@@ -134,6 +136,8 @@ abstract class PagesTestCase extends BrowserTestCase
         $this->check($owner, 'account');
         $at($owner, '/installation')->click('button', 'New project')->see('Make the project');
         $this->check($owner, 'installation');
+        $at($owner, '/HBR/today')->see('First steps');
+        $this->check($owner, 'first steps');
         $at($owner, '/SKR/setup/people')->click('button', 'Take out …')->see('on purpose');
         $this->check($owner, 'people, as an admin');
         $owner->leave();

@@ -66,7 +66,7 @@ async function change(name: keyof Api['AccessSet'], box: HTMLInputElement): Prom
     </div>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
     <!-- It scrolls sideways on a phone: keys must reach it. -->
-    <div class="scroll" tabindex="0" role="region" aria-label="Who may what">
+    <div class="scroll" tabindex="0" role="region" aria-label="By role">
       <table class="lines small">
         <thead>
           <tr>
