@@ -26,9 +26,10 @@ final readonly class ReadSetupLog
     public function __construct(private SetupWords $words) {}
 
     /**
+     * @param  bool  $mayRemove whether whoever reads may take words out
      * @param  ?int  $after the `next` of the window before
      */
-    public function __invoke(Project $project, ?int $after = null): SetupLog
+    public function __invoke(Project $project, bool $mayRemove, ?int $after = null): SetupLog
     {
         // An act stands where its last change does.
         $acts = DB::select(
@@ -67,7 +68,7 @@ final readonly class ReadSetupLog
             ->get()
             ->keyBy('id');
         $ids = array_map(strval(...), array_column($acts, 'act'));
-        $words = $this->words->actsWithWords($project, $ids);
+        $words = $mayRemove ? $this->words->actsWithWords($project, $ids) : [];
         $removed = $this->words->removedFrom($project, $ids);
         $items = [];
         foreach ($acts as $act) {

@@ -39,11 +39,13 @@ final class SetupWords
      */
     public function thatStand(Project $project): array
     {
-        $newest =
-            'not exists (select from setup_log later where later.project_id = ? and later.subject = t.subject and later.key = t.key ' .
-            'and later.id > t.id)';
+        // What each thing is now stands in the newest line of it.
+        $newest = 'select distinct on (subject, key) id from setup_log where project_id = ? order by subject, key, id desc';
 
-        return self::texts('select distinct text from (' . self::TEXTS . ") t where is_new and {$newest}", [$project->id, $project->id]);
+        return self::texts('select distinct text from (' . self::TEXTS . ") t where is_new and id in ({$newest})", [
+            $project->id,
+            $project->id,
+        ]);
     }
 
     /**

@@ -33,7 +33,7 @@ final class SetupLogController
         Gate::authorize('lead', $project);
         $after = $request->query('after');
 
-        return new JsonResponse($read($project, is_numeric($after) ? (int) $after : null));
+        return new JsonResponse($read($project, Gate::allows('removeContent', $project), is_numeric($after) ? (int) $after : null));
     }
 
     #[
@@ -50,6 +50,6 @@ final class SetupLogController
         Gate::authorize('removeContent', $project);
         $remove($project, $setupAct, $request->person(), $request->string('reason')->trim()->toString());
 
-        return new JsonResponse($read($project));
+        return new JsonResponse($read($project, true));
     }
 }

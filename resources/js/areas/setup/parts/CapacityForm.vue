@@ -1,41 +1,25 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { computed, ref } from 'vue';
-import { errorMessage, type Api } from '@/api/client';
+import { computed } from 'vue';
 import { importCapacity } from '@/areas/setup/queries';
 import LinesField from '@/kit/LinesField.vue';
 import { toast } from '@/kit/notices';
 import { plural } from '@/kit/words';
-import { useLocalDraft } from '@/offline/useLocalDraft';
+import { useLines } from '@/offline/useLines';
 
 /** Takes people's time from pasted lines or a table. What cannot be taken stays in the field, with why. */
 const props = defineProps<{ project: string }>();
 const emit = defineEmits<{ taken: [] }>();
-const { draft: form, clear } = useLocalDraft(
+const { form, refused, problem, busy, go } = useLines(
   computed(() => `capacity:${props.project}`),
   () => ({ text: '' }),
+  (lines) => importCapacity(props.project, lines.text),
 );
-const refused = ref<Api['CapacityResult'][]>([]);
-const problem = ref('');
-const busy = ref(false);
 async function take(): Promise<void> {
-  problem.value = '';
-  refused.value = [];
-  busy.value = true;
-  try {
-    const lines = await importCapacity(props.project, form.value.text);
-    refused.value = lines.filter((l) => l.problem !== null);
-    form.value.text = refused.value.map((l) => l.text).join('\n');
-    if (form.value.text === '') await clear();
-    if (lines.length > refused.value.length) {
-      toast(`Took ${plural(lines.length - refused.value.length, 'line')}.`);
-      emit('taken');
-    }
-  } catch (error) {
-    problem.value = errorMessage(error);
-  } finally {
-    busy.value = false;
-  }
+  const taken = await go();
+  if (taken === 0) return;
+  toast(`Took ${plural(taken, 'line')}.`);
+  emit('taken');
 }
 </script>
 
