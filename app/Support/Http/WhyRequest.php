@@ -16,4 +16,12 @@ final class WhyRequest extends ApiRequest
     {
         return ['reason' => ['required', 'string', new WhyRule(), 'max:2000']];
     }
+
+    /**
+     * @return array<string, string>
+     */
+    public function messages(): array
+    {
+        return [...parent::messages(), 'reason.required' => 'Say why in a few words.'];
+    }
 }

@@ -166,7 +166,7 @@ final class TakeOutTest extends FeatureTestCase
         $line = array_values(array_filter($log, static fn(array $l): bool => 'Closed the cycle' === $l['text']))[0];
         $path = "/cycles/{$key}/log/{$line['id']}/removals";
         $this->as($lead, 'POST', $path, ['reason' => 'A person is named'])->assertForbidden();
-        $this->as($this->admin, 'POST', $path, ['reason' => ' '])->assertUnprocessable();
+        $this->as($this->admin, 'POST', $path, ['reason' => ' '])->assertJsonPath('errors.reason.0', 'Say why in a few words.');
         $now = (array) $this->as($this->admin, 'POST', $path, ['reason' => 'A person is named'])
             ->assertOk()
             ->json();

@@ -152,3 +152,17 @@ describe('bringing cases in', () => {
     await page.reach('/SKR/casebook/import?file=i1');
   });
 });
+
+describe('whoever may not write cases', () => {
+  it('is offered no file to bring in, and told whom to ask', async () => {
+    const server = new DemoServer('tobias');
+    const session = server.recorded<Api['SessionState']>('/session');
+    const projects = session.projects.map((p) => ({
+      ...p,
+      may: p.may.filter((m) => m !== 'write_cases'),
+    }));
+    page = await Page.open('/SKR/casebook/import', server.on('GET /session', { ...session, projects }));
+    await page.see('Cases are not yours to write in this project');
+    expect(page.has('.drop')).toBe(false);
+  });
+});

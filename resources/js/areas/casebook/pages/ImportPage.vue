@@ -11,7 +11,9 @@ import {
   undoImport,
   uploadImport,
 } from '@/areas/casebook/queries';
+import { may } from '@/areas/people/session';
 import { toast } from '@/kit/notices';
+import StateBox from '@/kit/StateBox.vue';
 import { plainWords, plural } from '@/kit/words';
 import CasebookTabs from '@/areas/casebook/parts/CasebookTabs.vue';
 import ImportWords from '@/areas/casebook/parts/ImportWords.vue';
@@ -130,8 +132,12 @@ const SEPARATORS: Record<string, string> = { ',': 'commas', ';': 'semicolons', '
       ></CasebookTabs
     >
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+    <StateBox
+      v-if="!may(project, 'write_cases')"
+      empty="Cases are not yours to write in this project: ask a lead, or an admin who says who may."
+    />
     <div
-      v-if="!state"
+      v-else-if="!state"
       class="drop"
       :class="{ over }"
       @dragover.prevent="over = true"
