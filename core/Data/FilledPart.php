@@ -37,8 +37,11 @@ final readonly class FilledPart
         if (null === $this->name) {
             return $text;
         }
-        preg_match_all('/`+/', $text, $ticks);
-        $fence = str_repeat('`', 1 + max([0, ...array_map(strlen(...), $ticks[0])]));
+        $fence = '`';
+        if (str_contains($text, '`')) {
+            preg_match_all('/`+/', $text, $ticks);
+            $fence = str_repeat('`', 1 + max(0, ...array_map(strlen(...), $ticks[0])));
+        }
         $pad = str_starts_with($text, '`') || str_ends_with($text, '`') || '' === trim($text) ? ' ' : '';
 
         return $fence . $pad . str_replace(["\r\n", "\n"], ' ', $text) . $pad . $fence;

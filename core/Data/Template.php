@@ -10,11 +10,23 @@ namespace LucidStep\Core\Data;
  */
 final readonly class Template
 {
+    /** @var array<array-key, string> the names it asks for as they were typed last, by name in lower case */
+    public array $places;
+
     /**
      * @param  list<string|Placeholder>  $parts
      * @param  list<string>  $warnings
      */
-    private function __construct(public array $parts, public array $warnings) {}
+    private function __construct(public array $parts, public array $warnings)
+    {
+        $places = [];
+        foreach ($parts as $part) {
+            if ($part instanceof Placeholder) {
+                $places[$part->key()] = $part->name;
+            }
+        }
+        $this->places = $places;
+    }
 
     public static function parse(string $text): self
     {
@@ -64,21 +76,14 @@ final readonly class Template
      */
     public function names(): array
     {
-        $names = [];
-        foreach ($this->parts as $part) {
-            if ($part instanceof Placeholder) {
-                $names[$part->key()] = true;
-            }
-        }
-
-        return array_map(strval(...), array_keys($names));
+        return array_map(strval(...), array_keys($this->places));
     }
 
     /**
      * Fills the values in, in one pass: a value is never filled in again. A name that is not known stays as it was
      * typed; {@see Check} finds those beforehand.
      *
-     * @param  array<string, string>  $values  by name in lower case
+     * @param  array<array-key, string>  $values  by name in lower case
      * @param  list<string>  $secrets names in lower case whose values are secret
      *
      * @return list<FilledPart>
@@ -97,6 +102,22 @@ final readonly class Template
             },
             $this->parts,
         );
+    }
+
+    /**
+     * The text with its values written in, for many rows of values one after the other: {@see fill()} tells the pieces
+     * apart, this only joins them.
+     *
+     * @param  array<array-key, string>  $values what each name is written as, by name in lower case
+     */
+    public function write(array $values): string
+    {
+        $text = '';
+        foreach ($this->parts as $part) {
+            $text .= \is_string($part) ? $part : $values[$part->key()] ?? '{{' . $part->name . '}}';
+        }
+
+        return $text;
     }
 
     /**

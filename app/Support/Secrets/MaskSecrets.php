@@ -36,7 +36,7 @@ final class MaskSecrets
         }
         $values = [];
         foreach (Round::query()->where('attempt_id', $attempt->id)->get() as $round) {
-            [$all, $secret] = RoundValues::of($round, false);
+            [$all, $secret] = RoundValues::of($round->data_row ?? [], false);
             array_push($values, ...array_values(array_intersect_key($all, array_flip($secret))));
         }
 

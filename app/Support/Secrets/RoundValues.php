@@ -14,14 +14,15 @@ use LucidStep\Core\Data\Mask;
 final class RoundValues
 {
     /**
+     * @param  array<array-key, mixed>  $row   as it is stored
      * @param  bool  $clear whether secret values are told
      *
      * @return array{array<string, string>, list<string>} values by name in lower case, and the names of secret ones that are not told
      */
-    public static function of(?Round $round, bool $clear): array
+    public static function of(array $row, bool $clear): array
     {
         $values = $secrets = [];
-        foreach ($round->data_row ?? [] as $name => $value) {
+        foreach ($row as $name => $value) {
             $key = mb_strtolower((string) $name);
             if (\is_array($value)) {
                 $cell = (string) ($value['secret'] ?? '');
@@ -70,7 +71,7 @@ final class RoundValues
      */
     public static function mask(?Round $round): Mask
     {
-        [$values, $secrets] = self::of($round, false);
+        [$values, $secrets] = self::of($round->data_row ?? [], false);
 
         return new Mask(array_values(array_intersect_key($values, array_flip($secrets))));
     }

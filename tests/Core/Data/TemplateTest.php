@@ -60,6 +60,35 @@ final class TemplateTest extends TestCase
         }
     }
 
+    public function test_values_written_in_at_once_read_as_the_pieces_do(): void
+    {
+        mt_srand(11);
+        $alphabet = ['{{a}}', '{{ B }}', '{{7}}', '{{gone}}', '\\{{', '\\', '{', '}}', 'x ', "\n", '`'];
+        $values = ['a' => 'one `two`', 'b' => '', '7' => '{{a}}'];
+        for ($i = 0; $i < 4000; $i++) {
+            $text = '';
+            for ($n = mt_rand(0, 9); $n > 0; $n--) {
+                $text .= $alphabet[mt_rand(0, \count($alphabet) - 1)];
+            }
+            $template = Template::parse($text);
+            $parts = $template->fill($values, ['a']);
+            $shown = [];
+            foreach ($values as $name => $value) {
+                $shown[$name] = (new FilledPart($value, (string) $name, 'a' === $name))->shown();
+            }
+            self::assertSame(
+                implode('', array_map(static fn(FilledPart $p): string => $p->shown(), $parts)),
+                $template->write($shown),
+                $text,
+            );
+            self::assertSame(
+                array_values(array_filter(array_unique(array_map(static fn(FilledPart $p): ?string => $p->name, $parts)))),
+                array_values(array_intersect_key($template->places, $values)),
+                $text,
+            );
+        }
+    }
+
     public function test_what_is_put_in_for_a_parameter_may_ask_for_a_column(): void
     {
         $text = Template::parse('Sign in as {{who}}, see \{{who}}')->with(['who' => Template::parse('{{user}} \{{x}}')]);

@@ -13,6 +13,19 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'What was recorded of a step.')]
 final readonly class StepRecord
 {
+    public const COLUMNS = [
+        'position',
+        'verdict',
+        'note',
+        'happened',
+        'reason',
+        'waits_on',
+        'active_ms',
+        'tries',
+        'tries_failed',
+        'judged_at',
+    ];
+
     public function __construct(
         #[OA\Property] public int $position,
         #[OA\Property(enum: ['pass', 'fail', 'blocked', 'not_applicable', 'not_run'])] public string $verdict,

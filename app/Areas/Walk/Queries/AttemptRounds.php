@@ -21,17 +21,19 @@ use LucidStep\Core\Verdict\Verdict;
 
 /**
  * The rounds of a walk as they are shown: their rows, and the steps that read otherwise than in the first one.
+ *
+ * @phpstan-import-type SnapshotStep from StepText
  */
 final class AttemptRounds
 {
     /**
+     * @param  array<string, mixed>  $snapshot the attempt's, read once: reading it is dear
      * @param  array<array-key, Round>  $rounds
      *
      * @return array{list<StepText>, list<RoundRecord>} the steps of the first round, and all rounds
      */
-    public static function of(Attempt $attempt, array $rounds, bool $clear): array
+    public static function of(Attempt $attempt, array $snapshot, array $rounds, bool $clear): array
     {
-        $snapshot = $attempt->snapshot;
         $steps = array_values((array) $snapshot['steps']);
         $columns = (array) ($snapshot['columns'] ?? []);
         $first = [];
@@ -39,31 +41,46 @@ final class AttemptRounds
         $blank = array_map(static fn(array $s): StepRecord => StepRecord::blank($s['position']), $steps);
         $records = $attempt->exists ? self::records($rounds) : [];
         foreach (array_values($rounds) as $i => $round) {
-            $texts = array_map(StepText::fromSnapshot(...), AttemptText::steps($steps, $round, $clear, true));
+            $data = $round->data_row;
+            [$values, $secrets] = RoundValues::of($data, $clear);
+            $texts = AttemptText::steps($steps, $values, $secrets, true);
             if (0 === $i) {
                 $first = $texts;
             }
-            [$values, $secrets] = RoundValues::of($round, $clear);
             $row = [];
-            $names = array_map(strval(...), array_keys($round->data_row));
+            $names = array_map(strval(...), array_keys($data));
             foreach (array_values(array_unique([...array_intersect($columns, $names), ...$names])) as $name) {
                 $key = mb_strtolower($name);
                 $hidden = \in_array($key, $secrets, true);
-                $row[] = new RoundValue($name, $hidden ? Mask::DOTS : $values[$key], \is_array($round->data_row[$name]), $hidden);
+                $row[] = new RoundValue($name, $hidden ? Mask::DOTS : $values[$key], \is_array($data[$name]), $hidden);
             }
             $out[] = RoundRecord::from(
                 $round,
                 $attempt->exists ? $records[$round->id] ?? [] : $blank,
                 $row,
-                0 === $i
-                    ? []
-                    : array_values(
-                        array_filter($texts, static fn(StepText $t, int $at): bool => $t != $first[$at], \ARRAY_FILTER_USE_BOTH),
-                    ),
+                0 === $i ? [] : self::others($texts, $first),
             );
         }
 
-        return [$first, $out];
+        return [array_map(StepText::fromSnapshot(...), $first), $out];
+    }
+
+    /**
+     * @param  list<SnapshotStep>  $texts
+     * @param  list<SnapshotStep>  $first
+     *
+     * @return list<StepText> those that read otherwise than in the first round
+     */
+    private static function others(array $texts, array $first): array
+    {
+        $others = [];
+        foreach ($texts as $at => $text) {
+            if ($text !== $first[$at]) {
+                $others[] = StepText::fromSnapshot($text);
+            }
+        }
+
+        return $others;
     }
 
     /**
@@ -78,7 +95,7 @@ final class AttemptRounds
             DB::table('step_results')
                 ->whereIn('round_id', array_map(static fn(Round $r): string => $r->id, $rounds))
                 ->orderBy('position')
-                ->get()
+                ->get(['round_id', ...StepRecord::COLUMNS])
             as $row
         ) {
             $records[$row->round_id][] = StepRecord::fromRow($row);

@@ -64,7 +64,8 @@ final class DraftDefect
     {
         $results = $round->results->keyBy('position');
         $steps = [];
-        foreach (AttemptText::steps(array_values((array) $attempt->snapshot['steps']), $round, false) as $step) {
+        [$values, $secrets] = RoundValues::of($round->data_row ?? [], false);
+        foreach (AttemptText::steps(array_values((array) $attempt->snapshot['steps']), $values, $secrets) as $step) {
             $result = $results->get($step['position']);
             if ($result instanceof StepResult) {
                 $steps[] = new WalkedStep($step['position'], $step['action'], $step['data'], $step['expected'], $result->verdict);

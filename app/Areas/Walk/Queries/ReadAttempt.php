@@ -58,6 +58,7 @@ final readonly class ReadAttempt
         $snapshot = $attempt->snapshot;
         [$first, $rounds] = AttemptRounds::of(
             $attempt,
+            $snapshot,
             $attempt->rounds->all(),
             $reader === $attempt->tester_id && AttemptState::Open === $attempt->state,
         );
@@ -104,7 +105,7 @@ final readonly class ReadAttempt
      */
     public function planned(Entry $entry, CaseVersion $version, Attempt $attempt): AttemptDetail
     {
-        [$first, $rounds] = AttemptRounds::of($attempt, $attempt->rounds->all(), true);
+        [$first, $rounds] = AttemptRounds::of($attempt, $attempt->snapshot, $attempt->rounds->all(), true);
         $cycle = $entry->cycle;
 
         return new AttemptDetail(

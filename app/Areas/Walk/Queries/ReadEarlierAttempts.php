@@ -178,7 +178,7 @@ final class ReadEarlierAttempts
     {
         $rows = [];
         foreach ($rounds as $round) {
-            $rows[$round->position] = RoundValues::of($round, true)[0];
+            $rows[$round->position] = RoundValues::of($round->data_row, true)[0];
         }
 
         return $rows;
