@@ -167,6 +167,7 @@ Route::middleware([
 
     Route::middleware(Idempotent::class)->group(function (): void {
         Route::patch('/account', [AccountController::class, 'rename']);
+        Route::patch('/account/preferences', [AccountController::class, 'prefer']);
         Route::put('/account/password', [AccountController::class, 'password'])->middleware('throttle:password');
         Route::post('/account/second-factor', [AccountController::class, 'beginFactor']);
         Route::put('/account/second-factor', [AccountController::class, 'confirmFactor'])->middleware('throttle:password');

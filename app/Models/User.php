@@ -11,6 +11,7 @@ use Illuminate\Foundation\Auth\User as Authenticatable;
 use Illuminate\Support\Carbon;
 use Laravel\Sanctum\HasApiTokens;
 use LucidStep\App\Support\Access\HiddenNames;
+use LucidStep\Core\People\Preferences;
 
 /**
  * A person.
@@ -24,7 +25,7 @@ use LucidStep\App\Support\Access\HiddenNames;
  * @property ?Carbon              $totp_confirmed_at  since when it is asked for
  * @property int                  $totp_step          of the code that was taken last
  * @property list<string>         $recovery_codes     their hashes
- * @property array<string, mixed> $preferences
+ * @property array<string, mixed> $preferences as {@see Preferences::toArray()} gives them
  */
 final class User extends Authenticatable
 {
@@ -62,6 +63,14 @@ final class User extends Authenticatable
     protected function name(): Attribute
     {
         return Attribute::get(HiddenNames::shown(...));
+    }
+
+    /**
+     * How this person wants to work.
+     */
+    public function chosen(): Preferences
+    {
+        return Preferences::fromArray($this->preferences);
     }
 
     /**

@@ -4,9 +4,11 @@ import PrimeVue from 'primevue/config';
 import { createApp } from 'vue';
 import App from './App.vue';
 import { Problem } from '@/api/client';
+import { showKeptLook } from '@/kit/preferences';
 import { theme } from '@/kit/theme';
 import { router } from './router';
 
+showKeptLook();
 const queries = new QueryClient({
   defaultOptions: {
     queries: {

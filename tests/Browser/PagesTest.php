@@ -19,7 +19,7 @@ final class PagesTest extends BrowserTestCase
         self::assertSame('/SKR/casebook/SKR-C17', $me->path());
         $me->press('g', 'd')->see('Sailings to Farra');
         self::assertSame('/SKR/defects', $me->path());
-        $me->press('?')->see('Single keys act on this device');
+        $me->press('?')->see('Single keys act');
         $this->check($me, 'keys');
         $me->click('[role=dialog] input[type=checkbox]')->press(Key::ESCAPE)->seeNot('Single keys act');
         $me->press('g', 'c');

@@ -39,6 +39,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/account/preferences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Say how one wants to work */
+        patch: operations["patchAccountPreferences"];
+        trace?: never;
+    };
     "/account/second-factor": {
         parameters: {
             query?: never;
@@ -3510,6 +3527,7 @@ export interface components {
             /** @description Recovery codes that are left */
             recovery_codes: number;
             sessions: components["schemas"]["OpenSession"][];
+            preferences: components["schemas"]["PreferenceSet"];
         };
         /** @description Entries being added to a cycle. */
         AdditionState: {
@@ -5052,6 +5070,13 @@ export interface components {
             /** @description Why it was refused */
             problem: string | null;
         };
+        /** @description A key that a person presses instead of another. */
+        KeyChoice: {
+            /** @description As pages name it */
+            key: string;
+            /** @description What is pressed for it */
+            pressed: string;
+        };
         /** @description A label, and how many cases have it. */
         LabelLine: {
             name: string;
@@ -5348,6 +5373,15 @@ export interface components {
             /** @description What was told before it of the same kind and about the same, the newest first. */
             before: string[];
         };
+        /** @description How a person is told of something. */
+        NoticeSetting: {
+            /** @enum {string} */
+            kind: "assigned" | "retest" | "taken_over" | "released" | "returned" | "review" | "ended" | "standstill";
+            /** @description In the application; of a standstill always */
+            here: boolean;
+            /** @description By mail */
+            mail: boolean;
+        };
         /** @description The newest notices, and how many are unread. */
         Notices: {
             unread: number;
@@ -5604,6 +5638,32 @@ export interface components {
             cycles_are_reviewed: boolean;
             /** @enum {string} */
             after_finishing: "next_in_order" | "next_open" | "stay";
+        };
+        /** @description How a person wants to work. */
+        PreferenceSet: {
+            /** @description Such as Europe/Berlin; null for the device's */
+            time_zone: string | null;
+            /** @enum {string} */
+            scheme: "system" | "light" | "dark";
+            /** @enum {string} */
+            density: "roomy" | "dense";
+            /** @description Whether keys without Ctrl or Alt do something */
+            single_keys: boolean;
+            keys: components["schemas"]["KeyChoice"][];
+            notices: components["schemas"]["NoticeSetting"][];
+        };
+        PreferencesRequest: {
+            /** @description How a person wants to work; what is left out stays. */
+            time_zone?: string | null;
+            /** @enum {string} */
+            scheme?: "system" | "light" | "dark";
+            /** @enum {string} */
+            density?: "roomy" | "dense";
+            single_keys?: boolean;
+            /** @description All of them; they are exchanged among each other */
+            keys?: components["schemas"]["KeyChoice"][];
+            /** @description Those that change */
+            notices?: components["schemas"]["NoticeSetting"][];
         };
         /** @description Who else has the case open to write. */
         Presence: {
@@ -5988,6 +6048,7 @@ export interface components {
             device_key: string;
             /** @description Whether one is an owner of the installation */
             is_owner: boolean;
+            preferences: components["schemas"]["PreferenceSet"];
         };
         /** @description What somebody changed in the setup of a project, in one act. */
         SetupAct: {
@@ -6512,6 +6573,42 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountPage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchAccountPreferences: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreferencesRequest"];
             };
         };
         responses: {

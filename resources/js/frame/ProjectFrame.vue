@@ -5,7 +5,7 @@ import { useRoute, useRouter } from 'vue-router';
 import NoticeBar from '@/kit/NoticeBar.vue';
 import NoticeBell from '@/areas/notices/parts/NoticeBell.vue';
 import SaveState from '@/offline/SaveState.vue';
-import { useKeys } from '@/kit/keys';
+import { tip, useKeys } from '@/kit/keys';
 import { zone } from '@/kit/zone';
 import { useLive } from '@/offline/live';
 import { usePack } from '@/areas/walk/usePack';
@@ -14,6 +14,7 @@ import { useLeaving } from '@/areas/people/useLeaving';
 import LucidMark from '@/kit/LucidMark.vue';
 import FactorNeeded from './FactorNeeded.vue';
 import { areasOf, placesOf } from './places';
+import KeyCap from '@/kit/KeyCap.vue';
 
 const goToFile = () => import('@/areas/search/parts/GoTo.vue');
 const GoTo = defineAsyncComponent(goToFile);
@@ -125,7 +126,7 @@ function active(path: string): boolean {
           :key="a.path"
           :to="`/${project}/${a.path}`"
           :aria-current="active(a.path) ? 'page' : undefined"
-          :title="`${a.word} (g ${a.key})`"
+          :title="tip(a.word, `g ${a.key}`)"
           >{{ a.word }}</RouterLink
         >
       </nav>
@@ -166,7 +167,7 @@ function active(path: string): boolean {
                 help = true;
               "
             >
-              Keys <kbd>?</kbd>
+              Keys <KeyCap of="?" />
             </button>
             <button type="button" class="item" @click="((menu = false), leave())">Sign out</button>
           </div>

@@ -326,7 +326,7 @@ defineExpose({ show });
   width: 100%;
 }
 .line {
-  padding: 7px 6px 7px 0;
+  padding: var(--line) 6px var(--line) 0;
   border-bottom: 1px solid var(--rule);
 }
 .line.chosen {

@@ -1,4 +1,4 @@
-import { onBeforeUnmount, onMounted, reactive, ref } from 'vue';
+import { onBeforeUnmount, onMounted, reactive, ref, shallowRef } from 'vue';
 
 /** A key and what it does, as the help shows it. */
 export interface Binding {
@@ -15,15 +15,49 @@ interface Group {
 }
 
 const groups = reactive<Group[]>([]);
-const OFF = 'lucid-step-keys-off';
-/** Whether single keys are switched off on this device. */
-export const keysOff = ref(localStorage.getItem(OFF) === '1');
+/** A key that a person presses for the one that pages name. */
+export interface KeyChoice {
+  key: string;
+  pressed: string;
+}
+/** Whether this person switched single keys off. */
+export const keysOff = ref(false);
+const pressedFor = shallowRef(new Map<string, string>());
+const namedBy = shallowRef(new Map<string, string>());
 let first = '';
 let firstAt = 0;
 
-export function setKeysOff(off: boolean): void {
-  keysOff.value = off;
-  localStorage.setItem(OFF, off ? '1' : '0');
+/** Says which keys this person presses: those that changed, exchanged among each other. */
+export function setKeys(single: boolean, changed: readonly KeyChoice[]): void {
+  keysOff.value = !single;
+  pressedFor.value = new Map(changed.map((c) => [c.key, c.pressed]));
+  namedBy.value = new Map(changed.map((c) => [c.pressed, c.key]));
+}
+
+/** What pages name the key that was pressed. */
+export const keyNamed = (pressed: string): string => namedBy.value.get(pressed) ?? pressed;
+
+/** What is pressed for a key, or for two in a row. */
+export const keyCap = (named: string): string =>
+  named
+    .split(' ')
+    .map((key) => pressedFor.value.get(key) ?? key)
+    .join(' ');
+
+/** What something does, with its key in brackets. */
+export const tip = (words: string, named: string): string =>
+  keysOff.value ? words : `${words} (${keyCap(named)})`;
+
+/** Whether a key can be given to something else: it writes one letter, digit or sign. `?` shows the keys and stays. */
+export const canChange = (key: string): boolean => /^[\p{L}\p{N}\p{P}\p{S}]$/u.test(key) && key !== '?';
+
+/** The keys with `pressed` standing for `named` from now on; whatever it stood for before gets the other. */
+export function exchanged(named: string, pressed: string): KeyChoice[] {
+  const now = new Map(pressedFor.value);
+  const other = keyNamed(pressed);
+  now.set(other, keyCap(named));
+  now.set(named, pressed);
+  return [...now].filter(([key, cap]) => key !== cap).map(([key, cap]) => ({ key, pressed: cap }));
 }
 
 export function isTyping(target: EventTarget | null): boolean {
@@ -43,10 +77,12 @@ function onKey(event: KeyboardEvent): void {
     event.metaKey ||
     event.altKey ||
     event.repeat ||
-    keysOff.value
+    // Whoever speaks to the machine switches off what a single letter does; Enter, Escape and arrows are nobody's words.
+    (keysOff.value && event.key.length === 1)
   )
     return;
   if (isTyping(event.target)) return;
+  const key = keyNamed(event.key);
   // A focused button or link answers Enter and space itself.
   if (
     (event.key === 'Enter' || event.key === ' ') &&
@@ -58,8 +94,8 @@ function onKey(event: KeyboardEvent): void {
   // A dialog keeps the keys of the page below it quiet.
   if (document.querySelector('[role=dialog][aria-modal=true]')) return;
   // When the keys were pressed, not when a busy page came to them.
-  const pair = first && event.timeStamp - firstAt < 1200 ? `${first} ${event.key}` : '';
-  for (const wanted of [pair, event.key]) {
+  const pair = first && event.timeStamp - firstAt < 1200 ? `${first} ${key}` : '';
+  for (const wanted of [pair, key]) {
     if (!wanted) continue;
     for (const group of [...groups].reverse()) {
       const binding = group.bindings().find((b) => b.keys.includes(wanted));
@@ -71,7 +107,7 @@ function onKey(event: KeyboardEvent): void {
       }
     }
   }
-  first = event.key === 'g' ? 'g' : '';
+  first = key === 'g' ? 'g' : '';
   firstAt = event.timeStamp;
 }
 

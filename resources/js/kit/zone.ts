@@ -1,10 +1,16 @@
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 
+/** The person's own time zone; undefined for the browser's. */
+export const ownZone = ref<string>();
+const ofProject = ref<string>();
 /**
- * The time zone of the project in which one is: all times are typed and shown in it, whatever the browser's is. Undefined outside
- * of projects: the browser's own.
+ * The time zone of the project in which one is: all times are typed and shown in it, whatever one's own is. Outside of projects
+ * one's own.
  */
-export const zone = ref<string>();
+export const zone = computed({
+  get: () => ofProject.value ?? ownZone.value,
+  set: (now: string | undefined) => (ofProject.value = now),
+});
 
 const clocks = new Map<string, Intl.DateTimeFormat>();
 /** A moment by the clocks of a zone: 2026-11-29 09:00:00. */
@@ -43,7 +49,7 @@ export function momentOf(typed: string): string {
 
 /** The project's zone, where its clocks show another time now than the reader's; empty where they do not. */
 export const otherZone = (): string =>
-  zone.value && ahead(Date.now(), zone.value) !== ahead(Date.now(), undefined) ? zone.value : '';
+  zone.value && ahead(Date.now(), zone.value) !== ahead(Date.now(), ownZone.value) ? zone.value : '';
 
 /** A day of the project, so many days from its today: 2026-11-29. */
 export const projectDay = (plus = 0): string =>

@@ -40,6 +40,40 @@ final class NoticesTest extends FeatureTestCase
         self::assertCount(1, $this->texts($two));
     }
 
+    public function test_each_is_told_here_by_mail_or_not_at_all_as_they_chose_and_whoever_left_is_told_nothing(): void
+    {
+        $lead = $this->world->lead();
+        $people = array_map($this->world->person(...), ['usual', 'mailed', 'quiet', 'gone']);
+        $choose = fn(User $of, bool $here, bool $mail): mixed => $this->as($of, 'PATCH', '/account/preferences', [
+            'notices' => [
+                ['kind' => 'review', 'here' => $here, 'mail' => $mail],
+                ['kind' => 'standstill', 'here' => $here, 'mail' => $mail],
+            ],
+        ])->assertOk();
+        $choose($people[1], false, true);
+        $choose($people[2], false, false);
+        Membership::query()->where('user_id', $people[3]->id)->delete();
+        $ids = array_map(static fn(User $u): string => $u->id, $people);
+        $project = $this->world->project;
+        app(NotifyPeople::class)->inProject(NoticeKind::Review, $project, $ids, 'Somebody asks for a word.', '/queue');
+        app(NotifyPeople::class)->inProject(NoticeKind::Standstill, $project, $ids, 'Nothing works.');
+        $told = static fn(User $u): array => [
+            DB::table('notices')->where('user_id', $u->id)->orderBy('id')->pluck('text')->all(),
+            DB::table('caught_mails')->where('to', $u->email)->orderBy('at')->orderBy('id')->pluck('subject')->all(),
+        ];
+        $both = ['Somebody asks for a word.', 'Nothing works.'];
+        self::assertSame([$both, []], $told($people[0]));
+        self::assertSame(
+            [['Nothing works.'], ["{$project->name}: a cycle waits for your word", "{$project->name}: work stands still"]],
+            $told($people[1]),
+        );
+        self::assertSame([['Nothing works.'], []], $told($people[2]), 'that nothing works is always told here');
+        self::assertSame([[], []], $told($people[3]));
+        $mail = (string) DB::table('caught_mails')->where('to', $people[1]->email)->where('subject', 'like', '%word')->value('text');
+        self::assertStringContainsString("Somebody asks for a word.\n\n" . url("/{$project->code}/queue"), $mail);
+        self::assertSame([], $this->texts($lead));
+    }
+
     public function test_what_is_told_of_one_kind_about_one_thing_stands_together_new_apart_from_read(): void
     {
         $lead = $this->world->lead();

@@ -6,6 +6,7 @@ namespace LucidStep\Tests\Feature\People;
 
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
+use Illuminate\Testing\TestResponse;
 use LucidStep\App\Areas\People\Actions\OneTimeLinks;
 use LucidStep\App\Models\User;
 use LucidStep\Tests\Support\FeatureTestCase;
@@ -52,6 +53,47 @@ final class AccountTest extends FeatureTestCase
         $this->in($phone, 'GET', '/session')->assertUnauthorized();
         $this->in($desk, 'GET', '/session')->assertOk();
         $this->in($desk, 'DELETE', "/account/sessions/{$name}")->assertNotFound();
+    }
+
+    public function test_how_one_wants_to_work_is_kept_part_by_part_and_told_with_the_session(): void
+    {
+        $me = $this->ana;
+        $prefer = fn(array $what): TestResponse => $this->as($me->refresh(), 'PATCH', '/account/preferences', $what);
+        $usual = $this->as($me, 'GET', '/account')->assertOk()->json('preferences');
+        self::assertSame([null, 'system', 'roomy', true, []], array_values(array_diff_key($usual, ['notices' => 0])));
+        $swapped = [['key' => '1', 'pressed' => 'j'], ['key' => 'j', 'pressed' => '1']];
+        $prefer(['time_zone' => 'Europe/Berlin', 'scheme' => 'dark'])->assertOk();
+        $prefer(['keys' => $swapped, 'single_keys' => false])->assertOk();
+        $prefer(['notices' => [['kind' => 'assigned', 'here' => false, 'mail' => true]]])->assertOk();
+        $kept = $this->as($me->refresh(), 'GET', '/session')->assertOk()->json('preferences');
+        self::assertSame(['Europe/Berlin', 'dark', 'roomy', false, $swapped], array_values(array_diff_key($kept, ['notices' => 0])));
+        $told = array_column($kept['notices'], null, 'kind');
+        self::assertSame(['kind' => 'assigned', 'here' => false, 'mail' => true], $told['assigned']);
+        self::assertSame(['kind' => 'ended', 'here' => true, 'mail' => true], $told['ended']);
+        $prefer(['keys' => [], 'time_zone' => null])
+            ->assertOk()
+            ->assertJsonPath('preferences.keys', [])
+            ->assertJsonPath('preferences.time_zone', null);
+    }
+
+    public function test_what_cannot_be_chosen_is_refused_by_field_and_nothing_changes(): void
+    {
+        $before = $this->as($this->ana, 'GET', '/account')->json('preferences');
+        foreach (
+            [
+                'time_zone' => ['time_zone' => 'Atlantis/Deep'],
+                'scheme' => ['scheme' => 'sepia'],
+                'density' => ['density' => 'airy', 'scheme' => 'dark'],
+                'keys' => ['keys' => [['key' => '1', 'pressed' => 'j']], 'scheme' => 'dark'],
+                'notices.0.kind' => ['notices' => [['kind' => 'weather', 'here' => true, 'mail' => true]]],
+            ]
+            as $field => $body
+        ) {
+            $this->as($this->ana->refresh(), 'PATCH', '/account/preferences', $body)
+                ->assertUnprocessable()
+                ->assertJsonValidationErrors($field);
+        }
+        self::assertSame($before, $this->as($this->ana->refresh(), 'GET', '/account')->json('preferences'));
     }
 
     public function test_nobody_ends_the_session_of_another(): void

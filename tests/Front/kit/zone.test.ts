@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { momentOf, otherZone, projectDay, typedTime, zone } from '@/kit/zone';
+import { momentOf, otherZone, ownZone, projectDay, typedTime, zone } from '@/kit/zone';
 import { due, exact, when } from '@/kit/words';
 
 const ZONES = [
@@ -13,10 +13,22 @@ const ZONES = [
 
 afterEach(() => {
   zone.value = undefined;
+  ownZone.value = undefined;
   vi.useRealTimers();
 });
 
 describe('the time zone of the project', () => {
+  it('counts before one’s own, which counts where there is none, and says so where they are apart', () => {
+    ownZone.value = 'Asia/Kolkata';
+    expect(typedTime('2026-11-29T14:00:00Z')).toBe('2026-11-29T19:30');
+    expect(otherZone()).toBe('');
+    zone.value = 'Europe/Berlin';
+    expect(typedTime('2026-11-29T14:00:00Z')).toBe('2026-11-29T15:00');
+    expect(exact('2026-11-29T14:00:00Z')).toContain('Europe/Berlin');
+    ownZone.value = 'Europe/Paris';
+    expect(otherZone()).toBe('');
+  });
+
   it('is that in which times are typed, whatever the browser’s is', () => {
     zone.value = 'Europe/Berlin';
     expect(momentOf('2026-11-29T09:00')).toBe('2026-11-29T08:00:00.000Z');

@@ -22,7 +22,19 @@ describe('one’s own account', () => {
     await vi.waitFor(() => expect(page.has('.strength')).toBe(false));
   });
 
+  const usual: Api['PreferenceSet'] = {
+    time_zone: null,
+    scheme: 'system',
+    density: 'roomy',
+    single_keys: true,
+    keys: [],
+    notices: [
+      { kind: 'assigned', here: true, mail: false },
+      { kind: 'standstill', here: true, mail: false },
+    ],
+  };
   const account: Api['AccountPage'] = {
+    preferences: usual,
     name: 'Tobias Reyle',
     email: 'tobias@skerrywick.test',
     second_factor_at: null,
@@ -123,5 +135,76 @@ describe('one’s own account', () => {
     await page.submit('form:has(#my-name)');
     await page.see('You are Tobias Grove now');
     await page.see('Tobias Grove', 'header');
+  });
+
+  /** The server takes what was chosen, as it would. */
+  function takes(at: DemoServer, change: Partial<Api['PreferenceSet']>): void {
+    const preferences = { ...usual, ...change };
+    at.on('PATCH /account/preferences', { ...account, preferences });
+    at.on('GET /session', { ...at.recorded<Api['SessionState']>('/session'), preferences });
+  }
+  const look = (): DOMStringMap => document.documentElement.dataset;
+
+  it('stands on the ground that one chose, at once and before the next page is asked for', async () => {
+    const at = server();
+    takes(at, { scheme: 'dark', density: 'dense' });
+    page = await Page.open('/account', at);
+    await page.click('input[value=dark]');
+    await vi.waitFor(() => expect(look()).toMatchObject({ scheme: 'dark', density: 'dense' }));
+    expect(page.sent.at(-1)).toMatchObject({ path: '/account/preferences', body: { scheme: 'dark' } });
+    delete look().scheme;
+    const { showKeptLook } = await import('@/kit/preferences');
+    showKeptLook();
+    expect(look().scheme).toBe('dark');
+    localStorage.setItem('lucid-step-look', '{ half');
+    showKeptLook();
+    expect(look()).toMatchObject({ scheme: 'system', density: 'roomy' });
+  });
+
+  it('shows what counts where a choice was not taken, and says why', async () => {
+    const at = server().on('PATCH /account/preferences', { status: 422, detail: 'Not now.' });
+    page = await Page.open('/account', at);
+    await page.click('input[value=dark]');
+    await page.see('Not now.', '[role=alert]');
+    expect((document.querySelector('input[value=system]') as HTMLInputElement).checked).toBe(true);
+    expect(look().scheme).toBe('system');
+  });
+
+  it('is told by mail or here of what one likes, and always here that nothing works', async () => {
+    const at = server();
+    takes(at, { notices: [{ kind: 'assigned', here: true, mail: true }] });
+    page = await Page.open('/account', at);
+    expect(page.has('[aria-label="Nothing works in the background: here"]:disabled')).toBe(true);
+    await page.click('[aria-label="Entries are assigned to you: by mail"]');
+    await vi.waitFor(() =>
+      expect(page.sent.at(-1)?.body).toEqual({ notices: [{ kind: 'assigned', here: true, mail: true }] }),
+    );
+  });
+
+  it('changes a key where keys are listed: it and the one pressed change places, in every tip', async () => {
+    const at = new DemoServer('tobias');
+    page = await Page.open('/SKR/cycles', at);
+    takes(at, {
+      keys: [
+        { key: '/', pressed: 'q' },
+        { key: 'q', pressed: '/' },
+      ],
+    });
+    await page.press('?');
+    await page.see('All keys');
+    await page.click('[role=dialog] .key', 'Find cycles');
+    await page.see('Press the key you want');
+    await page.press('Enter');
+    await page.see('Only a key that writes one letter');
+    await page.click('[role=dialog] .key', 'Find cycles');
+    await page.press('q');
+    await page.see('q and / have changed places');
+    expect(page.sent.at(-1)?.body).toEqual({
+      keys: [
+        { key: 'q', pressed: '/' },
+        { key: '/', pressed: 'q' },
+      ],
+    });
+    expect(page.text()).toContain('qFind cycles');
   });
 });

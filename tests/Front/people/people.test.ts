@@ -99,7 +99,7 @@ describe('the masthead', () => {
     await page.see('lead in Skerrywick Ferries', '.menu');
     await page.see('Harbour lights', '.menu');
     await page.click('.menu button', 'Keys');
-    await page.see('Single keys act on this device');
+    await page.see('Single keys act');
     await page.click('.person button', 'Maren Voss');
     await page.click('.menu button', 'Harbour lights');
     await page.reach('/HAR/today');
@@ -132,7 +132,7 @@ describe('the masthead', () => {
     await page.type('[aria-label="Words or a key"]', 'all ke');
     await page.see('What single keys do here', '#go-to-list');
     await page.press('Enter');
-    await page.see('Single keys act on this device');
+    await page.see('Single keys act');
   });
 
   it('says that the server is away while it is', async () => {

@@ -2,7 +2,7 @@
 import { mount, type VueWrapper } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { defineComponent, h } from 'vue';
-import { keyHelp, setKeysOff, useKeys, type Binding } from '@/kit/keys';
+import { exchanged, keyCap, keyHelp, setKeys, useKeys, type Binding } from '@/kit/keys';
 
 const pages: VueWrapper[] = [];
 const done: string[] = [];
@@ -38,7 +38,7 @@ function press(
 
 beforeEach(() => {
   done.length = 0;
-  setKeysOff(false);
+  setKeys(true, []);
 });
 afterEach(() => {
   for (const one of pages.splice(0)) one.unmount();
@@ -130,19 +130,52 @@ describe('single keys', () => {
     expect(done).toEqual(['pass']);
   });
 
-  it('can be switched off on this device', () => {
-    page('Walk', () => [does('pass', '1')]);
-    setKeysOff(true);
+  it('can be switched off: letters, digits and signs then do nothing, and what is nobody’s word still does', () => {
+    page('Walk', () => [does('pass', '1'), does('finish', 'Enter'), does('next', 'ArrowDown')]);
+    setKeys(false, []);
     press('1');
     expect(done).toEqual([]);
-    expect(localStorage.getItem('lucid-step-keys-off')).toBe('1');
-    setKeysOff(false);
+    press('Enter');
+    press('ArrowDown');
+    setKeys(true, []);
     press('1');
-    expect(done).toEqual(['pass']);
+    expect(done).toEqual(['finish', 'next', 'pass']);
+  });
+
+  it('change places as often as one likes: each is pressed by one key, and each key still does one thing', () => {
+    const keys = ['1', '2', 'c', 'C', 'j', 'g', 't', '.'];
+    page('Walk', () => keys.map((k) => does(k, k)));
+    let seed = 3;
+    const any = (of: number): number => (seed = (seed * 16_807) % 2_147_483_647) % of;
+    for (let turn = 0; turn < 200; turn++) {
+      const named = keys[any(keys.length)] ?? '1';
+      const pressed = [...keys, 'q', 'ä'][any(keys.length + 2)] ?? 'q';
+      setKeys(true, exchanged(named, pressed));
+      expect(keyCap(named)).toBe(pressed);
+      done.length = 0;
+      for (const k of keys) press(keyCap(k), { timeStamp: turn * 100_000 + 5000 * keys.indexOf(k) });
+      expect(done).toEqual(keys);
+    }
+    // Back to where they were, nothing is left to keep.
+    for (const k of [...keys, 'q', 'ä']) setKeys(true, exchanged(k, k));
+    expect(exchanged('1', '1')).toEqual([]);
   });
 });
 
 describe('two keys in a row', () => {
+  it('are those that were chosen', () => {
+    page('Go', () => [does('today', 'g t'), does('try', 't'), does('list', 'l')]);
+    setKeys(true, [
+      { key: 'g', pressed: 'l' },
+      { key: 'l', pressed: 'g' },
+    ]);
+    expect(keyCap('g t')).toBe('l t');
+    press('l', { timeStamp: 100 });
+    press('t', { timeStamp: 200 });
+    press('g', { timeStamp: 9000 });
+    expect(done).toEqual(['today', 'list']);
+  });
+
   it('go to an area, if the second was pressed soon, whenever the page came to it', () => {
     vi.useFakeTimers();
     page('Go', () => [does('today', 'g t'), does('try', 't')]);

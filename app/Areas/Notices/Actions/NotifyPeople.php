@@ -13,6 +13,7 @@ use LucidStep\App\Areas\Notices\Data\NoticeKind;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
@@ -117,9 +118,7 @@ final readonly class NotifyPeople
      */
     public function ended(Cycle $cycle, ?User $by, string $reason, array $counts): void
     {
-        $watchers = User::query()
-            ->whereIn('id', DB::table('cycle_people')->where('cycle_id', $cycle->id)->where('part', 'watcher')->select('user_id'))
-            ->get();
+        $watchers = DB::table('cycle_people')->where('cycle_id', $cycle->id)->where('part', 'watcher')->pluck('user_id')->all();
         $figures = implode(
             ', ',
             array_map(static fn(string $shows, int $n): string => "{$n} " . str_replace('_', ' ', $shows), array_keys($counts), $counts),
@@ -129,48 +128,55 @@ final readonly class NotifyPeople
             (null === $by ? '' : " by {$by->name}") .
             ('' === $reason ? '' : ": {$reason}") .
             ('' === $figures ? '.' : ". {$figures}.");
-        $this->notice(NoticeKind::Ended, $cycle, array_values($watchers->modelKeys()), $text);
         $head = (string) DB::table('cycles')->where('id', $cycle->id)->value('log_head');
-        $text .= '' === $head ? '' : "\n\nHead of its record: {$head}\nSigned with the key {$this->signer->fingerprint()}";
-        $link = url('/' . Project::query()->findOrFail($cycle->project_id)->code . "/cycles/{$cycle->key}");
-        foreach ($watchers as $watcher) {
-            Mail::to($watcher->email)->queue(new PlainMail("{$cycle->name}: {$cycle->state->label()}", "{$text}\n\n{$link}"));
-        }
+        $record = '' === $head ? '' : "\n\nHead of its record: {$head}\nSigned with the key {$this->signer->fingerprint()}";
+        $this->notice(NoticeKind::Ended, $cycle, array_values($watchers), $text, null, $text . $record);
     }
 
     /**
      * @param  list<string>  $people
      * @param  ?string  $page where it leads inside the project; the cycle by default
+     * @param  string  $mail what a mail says instead of the text
      */
-    private function notice(NoticeKind $kind, Cycle $cycle, array $people, string $text, ?string $page = null): void
+    private function notice(NoticeKind $kind, Cycle $cycle, array $people, string $text, ?string $page = null, string $mail = ''): void
     {
         if ([] !== $people) {
             $project = Project::query()->findOrFail($cycle->project_id);
-            $this->inProject($kind, $project, $people, $text, $page ?? "/cycles/{$cycle->key}");
+            $this->inProject($kind, $project, $people, $text, $page ?? "/cycles/{$cycle->key}", $mail);
         }
     }
 
     /**
+     * The one place from which people are told of something: in the application, by mail or not at all, as each of them chose.
+     *
      * @param  list<string>  $people
      * @param  string  $page within the project
+     * @param  string  $mail what a mail says instead of the text
      */
-    public function inProject(NoticeKind $kind, Project $project, array $people, string $text, string $page = ''): void
+    public function inProject(NoticeKind $kind, Project $project, array $people, string $text, string $page = '', string $mail = ''): void
     {
         $link = "/{$project->code}{$page}";
-        DB::table('notices')->insert(
-            array_map(
-                static fn(string $id): array => [
+        $rows = [];
+        $members = Membership::query()->where('project_id', $project->id)->whereIn('user_id', $people)->with('user')->get();
+        foreach ($members->pluck('user') as $person) {
+            $choice = $kind->choiceOf($person->chosen());
+            if ($choice->here) {
+                $rows[] = [
                     'id' => (string) Str::uuid7(),
-                    'user_id' => $id,
+                    'user_id' => $person->id,
                     'project_id' => $project->id,
                     'kind' => $kind,
                     'text' => $text,
                     'link' => $link,
                     'created_at' => Carbon::now(),
-                ],
-                $people,
-            ),
-        );
+                ];
+            }
+            if ($choice->mail) {
+                $words = ('' === $mail ? $text : $mail) . "\n\n" . url($link);
+                Mail::to($person->email)->queue(new PlainMail("{$project->name}: {$kind->about()}", $words));
+            }
+        }
+        DB::table('notices')->insert($rows);
         ($this->announce)($project->id, 'notice', $project->id);
     }
 }

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Notices\Data;
 
+use LucidStep\Core\People\NoticeChoice;
+use LucidStep\Core\People\Preferences;
+
 /**
  * What people are told of.
  */
@@ -17,4 +20,32 @@ enum NoticeKind: string
     case Review = 'review';
     case Ended = 'ended';
     case Standstill = 'standstill';
+
+    /**
+     * What a mail of it is about, without a word that somebody wrote.
+     */
+    public function about(): string
+    {
+        return match ($this) {
+            self::Assigned => 'entries for you',
+            self::Retest => 'a retest',
+            self::TakenOver => 'an attempt was taken over',
+            self::Released => 'a cycle can be walked',
+            self::Returned => 'a cycle came back',
+            self::Review => 'a cycle waits for your word',
+            self::Ended => 'a cycle ended',
+            self::Standstill => 'work stands still',
+        };
+    }
+
+    /**
+     * How somebody is told of it: as they chose, and otherwise in the application, of an end also by mail. That nothing works in the
+     * background is always told in the application.
+     */
+    public function choiceOf(Preferences $preferences): NoticeChoice
+    {
+        $choice = $preferences->notices[$this->value] ?? new NoticeChoice(true, self::Ended === $this);
+
+        return new NoticeChoice($choice->here || self::Standstill === $this, $choice->mail);
+    }
 }

@@ -21,5 +21,6 @@ final readonly class AccountPage
         #[OA\Property(description: 'Since when a second factor is asked for')] public ?string $second_factor_at,
         #[OA\Property(description: 'Recovery codes that are left')] public int $recovery_codes,
         #[OA\Property(items: new OA\Items(ref: OpenSession::class))] public array $sessions,
+        #[OA\Property] public PreferenceSet $preferences,
     ) {}
 }

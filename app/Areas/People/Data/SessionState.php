@@ -25,5 +25,6 @@ final readonly class SessionState
         ]
         public string $device_key,
         #[OA\Property(description: 'Whether one is an owner of the installation')] public bool $is_owner,
+        #[OA\Property] public PreferenceSet $preferences,
     ) {}
 }

@@ -43,7 +43,8 @@ final class TellOfNewDevice implements ShouldBeEncrypted, ShouldQueue
         if (null === $user) {
             return;
         }
-        $when = $this->at->utc()->format('Y-m-d H:i') . ' UTC';
+        $zone = $user->chosen()->timeZone ?? 'UTC';
+        $when = $this->at->setTimezone($zone)->format('Y-m-d H:i') . " {$zone}";
         Mail::to($user->email)->send(
             new PlainMail(
                 'Signed in at another device',

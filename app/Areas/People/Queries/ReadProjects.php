@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\People\Queries;
 
+use LucidStep\App\Areas\People\Data\PreferenceSet;
 use LucidStep\App\Areas\People\Data\ProjectPage;
 use LucidStep\App\Areas\People\Data\ProjectSummary;
 use LucidStep\App\Areas\People\Data\SessionState;
@@ -68,6 +69,13 @@ final class ReadProjects
         // The same each time, and told to this person alone.
         $key = base64_encode(hash_hmac('sha256', "device {$user->id}", (string) config('app.key'), true));
 
-        return new SessionState(Person::from($user), $user->email, $this->of($user), $key, $user->is_owner);
+        return new SessionState(
+            Person::from($user),
+            $user->email,
+            $this->of($user),
+            $key,
+            $user->is_owner,
+            PreferenceSet::from($user->chosen()),
+        );
     }
 }

@@ -48,12 +48,16 @@ final readonly class ReadAttempt
             'lateCommands.actor',
             'lateCommands.judge',
         );
-        $earlier = Attempt::query()
-            ->where('entry_id', $attempt->entry_id)
-            ->where('number', '<', $attempt->number)
-            ->with('tester', 'build', 'configuration', 'namedEnvironment')
-            ->orderByDesc('number')
-            ->get();
+        $earlier =
+            $attempt->number > 1
+                ? Attempt::query()
+                    ->where('entry_id', $attempt->entry_id)
+                    ->where('number', '<', $attempt->number)
+                    ->with('tester', 'build', 'configuration', 'namedEnvironment')
+                    ->orderByDesc('number')
+                    ->get()
+                    ->all()
+                : [];
         $entry = $attempt->entry;
         $snapshot = $attempt->snapshot;
         [$first, $rounds] = AttemptRounds::of(
@@ -88,7 +92,7 @@ final readonly class ReadAttempt
                     ->all(),
             ),
             array_values($attempt->defectLinks->map(LinkedDefect::from(...))->all()),
-            array_values($earlier->map(AttemptSummary::from(...))->all()),
+            array_values(array_map(AttemptSummary::from(...), $earlier)),
             array_values($attempt->lateCommands->map($this->late(...))->all()),
             null !== $entry->retest_asked_at && $entry->retest_asked_at < $attempt->started_at ? $entry->retest_reason : null,
             PolicySet::from(Policies::fromArray($entry->cycle->project->policies)),

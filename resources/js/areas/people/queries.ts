@@ -141,6 +141,10 @@ export function useAccount() {
 export const renameMe = async (name: string): Promise<Api['AccountPage']> =>
   unwrap(await api.PATCH('/account', { body: { name } }));
 
+/** Says how one wants to work. */
+export const savePreferences = async (body: Api['PreferencesRequest']): Promise<Api['AccountPage']> =>
+  unwrap(await api.PATCH('/account/preferences', { body }));
+
 /** Changes the password; every other session ends. */
 export const changePassword = async (body: Api['PasswordRequest']): Promise<Api['AccountPage']> =>
   unwrap(await api.PUT('/account/password', { body }));

@@ -2,6 +2,7 @@ import { computed, shallowRef } from 'vue';
 import { Problem, type Api } from '@/api/client';
 import { clearAnswers, clearDevice, loadLocal, lockUnsent, openDevice, saveLocal } from '@/offline/device';
 import { outbox } from '@/offline/outbox';
+import { prefer } from '@/kit/preferences';
 import { closeSession, openSession, readSession, readWelcome } from '@/areas/people/queries';
 
 /** A session as the device keeps it for when the server is away, with when the server last said that it stands. */
@@ -33,6 +34,7 @@ async function enter(found: Api['SessionState']): Promise<boolean> {
   if (other) await clearDevice();
   openDevice();
   state.value = found;
+  prefer(found.preferences);
   await saveLocal('person', found.user.id);
   await stillThere();
   tabs.postMessage(found.user.id);
@@ -90,6 +92,7 @@ export async function whoIsThere(): Promise<Api['SessionState'] | null> {
     return null;
   }
   state.value = kept.session;
+  prefer(kept.session.preferences);
   await outbox.begin(kept.session.user.id);
   return kept.session;
 }
@@ -117,6 +120,7 @@ export async function enterBy(proof: () => Promise<Api['SessionState']>): Promis
 /** Reads again who one is, after a project came or went. */
 export async function refreshSession(): Promise<void> {
   state.value = await readSession();
+  prefer(state.value.preferences);
   await stillThere();
 }
 
@@ -129,6 +133,7 @@ export async function refreshSession(): Promise<void> {
 export async function signOut(): Promise<boolean> {
   localStorage.setItem(LEAVING, '1');
   state.value = null;
+  prefer(undefined);
   outbox.end();
   await clearDevice([LEAVING]);
   tabs.postMessage(null);

@@ -11,10 +11,12 @@ use LucidStep\App\Areas\People\Actions\EndSessions;
 use LucidStep\App\Areas\People\Actions\SecondFactor;
 use LucidStep\App\Areas\People\Data\AccountPage;
 use LucidStep\App\Areas\People\Data\NewFactor;
+use LucidStep\App\Areas\People\Data\PreferenceSet;
 use LucidStep\App\Areas\People\Data\RecoveryCodes;
 use LucidStep\App\Areas\People\Http\Requests\CodeRequest;
 use LucidStep\App\Areas\People\Http\Requests\OwnPasswordRequest;
 use LucidStep\App\Areas\People\Http\Requests\PasswordRequest;
+use LucidStep\App\Areas\People\Http\Requests\PreferencesRequest;
 use LucidStep\App\Areas\People\Queries\Sessions;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\Needs;
@@ -44,6 +46,16 @@ final readonly class AccountController
     public function rename(NameRequest $request): JsonResponse
     {
         $request->person()->update(['name' => trim((string) $request->validated('name'))]);
+
+        return $this->answer($request);
+    }
+
+    #[Patch('/account/preferences', 'Say how one wants to work', AccountPage::class, PreferencesRequest::class)]
+    #[Needs(Permission::Read)]
+    public function prefer(PreferencesRequest $request): JsonResponse
+    {
+        $user = $request->person();
+        $user->update(['preferences' => $request->preferences($user->chosen())->toArray()]);
 
         return $this->answer($request);
     }
@@ -109,6 +121,7 @@ final readonly class AccountController
                 $user->totp_confirmed_at?->toIso8601ZuluString(),
                 \count($user->recovery_codes),
                 $this->sessions->of($user, self::session($request)),
+                PreferenceSet::from($user->chosen()),
             ),
         );
     }

@@ -10,6 +10,7 @@ import { plural } from '@/kit/words';
 import { actOn, undoAct } from '@/areas/casebook/frame';
 import { asOptions, planOf, stateWord, states } from '@/areas/casebook/filter';
 import SelectField from '@/kit/SelectField.vue';
+import { tip } from '@/kit/keys';
 
 /** What can be done with the chosen cases: at once, seen beforehand, and taken back. */
 const props = defineProps<{
@@ -158,7 +159,7 @@ function toggle(now: typeof mode.value): void {
       <RouterLink
         v-if="mayLead(project)"
         class="link"
-        title="Plan a cycle of them (p)"
+        :title="tip('Plan a cycle of them', 'p')"
         :to="planOf(project, filter)"
         >Plan a cycle</RouterLink
       >

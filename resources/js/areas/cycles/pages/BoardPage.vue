@@ -20,6 +20,7 @@ import ListVerdicts from '@/areas/walk/parts/ListVerdicts.vue';
 import { useStart } from '@/areas/walk/useStart';
 import CycleHead from '@/areas/cycles/parts/CycleHead.vue';
 import { type Line, entryCriteria, readChoices, readCycle, useEntries } from '@/areas/cycles/queries';
+import KeyCap from '@/kit/KeyCap.vue';
 
 /** Where a cycle stands: what each entry shows, whose it is, and who walks now. */
 const route = useRoute();
@@ -153,7 +154,8 @@ const open = (id: string): void => void router.push(`/${project.value}/entries/$
             class="link"
             @click="choosing ? stopChoosing() : (choosing = true)"
           >
-            {{ choosing ? 'Choose no more' : 'Judge from the list' }} <kbd>{{ choosing ? 'Esc' : 'x' }}</kbd>
+            {{ choosing ? 'Choose no more' : 'Judge from the list' }} <kbd v-if="choosing">Esc</kbd
+            ><KeyCap v-else of="x" />
           </button>
         </template>
         <template #above>

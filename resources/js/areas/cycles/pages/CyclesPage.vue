@@ -4,7 +4,7 @@ import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { Api } from '@/api/client';
 import CountBar from '@/kit/CountBar.vue';
-import { useKeys } from '@/kit/keys';
+import { tip, useKeys } from '@/kit/keys';
 import { useWhole, type Column } from '@/kit/list';
 import ListTable from '@/kit/ListTable.vue';
 import ListView from '@/kit/ListView.vue';
@@ -112,11 +112,15 @@ useKeys('Cycles', () =>
     <div class="title-line">
       <h1>Cycles</h1>
       <div v-if="lead" class="actions">
-        <RouterLink :to="`/${project}/queue`" title="What waits for a lead (w)"
+        <RouterLink :to="`/${project}/queue`" :title="tip('What waits for a lead', 'w')"
           >Waits for a lead: {{ queue?.items.length ?? 0 }}</RouterLink
         >
         <Button outlined severity="secondary" label="New milestone" @click="editing = 'new'" />
-        <Button label="New cycle" title="New cycle (n)" @click="router.push(`/${project}/cycles/new`)" />
+        <Button
+          label="New cycle"
+          :title="tip('New cycle', 'n')"
+          @click="router.push(`/${project}/cycles/new`)"
+        />
       </div>
     </div>
     <MilestoneForm

@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { errorMessage, type Api } from '@/api/client';
-import { useKeys } from '@/kit/keys';
+import { tip, useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
 import { useSelection } from '@/kit/useSelection';
@@ -127,7 +127,7 @@ function done(d: Api['PlanActResult']): void {
             type="button"
             class="link"
             :aria-expanded="panel === 'add'"
-            title="Add entries (a)"
+            :title="tip('Add entries', 'a')"
             @click="panel = panel === 'add' ? '' : 'add'"
           >
             Add entries
@@ -136,7 +136,7 @@ function done(d: Api['PlanActResult']): void {
             type="button"
             class="link"
             :aria-expanded="panel === 'assign'"
-            title="Hand out what is nobody’s (h)"
+            :title="tip('Hand out what is nobody’s', 'h')"
             @click="panel = panel === 'assign' ? '' : 'assign'"
           >
             Hand out
@@ -145,7 +145,7 @@ function done(d: Api['PlanActResult']): void {
             type="button"
             class="link"
             :aria-expanded="panel === 'short'"
-            title="Short of time (s)"
+            :title="tip('Short of time', 's')"
             @click="panel = panel === 'short' ? '' : 'short'"
           >
             Short of time

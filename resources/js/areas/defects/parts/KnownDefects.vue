@@ -7,6 +7,7 @@ import { useRead } from '@/offline/useRead';
 import { useKeys } from '@/kit/keys';
 import { plainWords } from '@/kit/words';
 import type { Walk } from '@/areas/walk/useWalk';
+import KeyCap from '@/kit/KeyCap.vue';
 
 /** The defects that this very step has already, in whatever cycle: linked with one key before a new one is written. */
 const props = defineProps<{ walk: Walk; step: number }>();
@@ -35,8 +36,8 @@ useKeys('Known defects', () =>
         <span class="name" :title="d.title">{{ d.title }}</span>
         <span class="soft small">{{ plainWords(d.state) }}{{ d.build ? `, ${d.build.name}` : '' }}</span>
         <Button type="button" size="small" outlined severity="secondary" @click="emit('link', d)"
-          >It is this one <kbd v-if="i === 0">l</kbd></Button
-        >
+          >It is this one <KeyCap v-if="i === 0" of="l"
+        /></Button>
       </li>
     </ul>
   </div>

@@ -4,6 +4,7 @@ import { computed, defineAsyncComponent, ref } from 'vue';
 import { clock } from '@/kit/words';
 import type { EvidenceTools } from '@/areas/evidence/useEvidence';
 import type { Walk } from '@/areas/walk/useWalk';
+import KeyCap from '@/kit/KeyCap.vue';
 
 /** Every way to bring evidence onto the step, one row of words; the rarer ones open below. */
 const props = defineProps<{ walk: Walk; tools: EvidenceTools; project: string }>();
@@ -43,24 +44,23 @@ async function sendLink(): Promise<void> {
           severity="secondary"
           title="The whole screen, window or tab"
           @click="tools.screen()"
-          >Capture <kbd>c</kbd></Button
-        >
+          >Capture <KeyCap of="c"
+        /></Button>
         <Button size="small" outlined severity="secondary" title="A part of it, dragged" @click="tools.part()"
-          >A part <kbd>C</kbd></Button
-        >
+          >A part <KeyCap of="C"
+        /></Button>
         <Button
           size="small"
           outlined
           :severity="tools.capture.recording.value ? 'danger' : 'secondary'"
           title="At most two minutes"
           @click="tools.record()"
-          ><template v-if="!tools.capture.recording.value">Record <kbd>r</kbd></template
-          ><template v-else-if="since === null">Starting … <kbd>r</kbd></template
+          ><template v-if="!tools.capture.recording.value">Record <KeyCap of="r" /></template
+          ><template v-else-if="since === null">Starting … <KeyCap of="r" /></template
           ><template v-else
             ><span class="mono" role="timer">{{ clock(tools.capture.recordedMs.value) }} of 2:00</span> Stop
-            <kbd>r</kbd></template
-          ></Button
-        >
+            <KeyCap of="r" /></template
+        ></Button>
       </template>
       <Button v-if="narrow" size="small" outlined severity="secondary" @click="emit('choose')"
         >Camera or file</Button
@@ -85,7 +85,9 @@ async function sendLink(): Promise<void> {
       >
         Handset
       </button>
-      <button v-if="!narrow" type="button" class="link" @click="tools.film()">Camera <kbd>i</kbd></button>
+      <button v-if="!narrow" type="button" class="link" @click="tools.film()">
+        Camera <KeyCap of="i" />
+      </button>
       <button type="button" class="link" :aria-expanded="opened === 'log'" @click="turn('log')">
         Log text
       </button>

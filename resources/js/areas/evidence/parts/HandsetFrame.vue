@@ -3,13 +3,14 @@ import { useElementSize, useWindowSize } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
-import { useKeys } from '@/kit/keys';
+import { keyNamed, useKeys } from '@/kit/keys';
 import { saveLocal, loadLocal } from '@/offline/device';
 import { captureFault, pngOf, stampedName } from '@/areas/evidence/useCapture';
 import type { EvidenceTools } from '@/areas/evidence/useEvidence';
 import { useFramedPage, type Network } from '@/areas/evidence/useFramedPage';
 import { useWalkSetup } from '@/areas/setup/queries';
 import type { Walk } from '@/areas/walk/useWalk';
+import KeyCap from '@/kit/KeyCap.vue';
 
 /**
  * A simulated handset beside the step: the application under test at a small size, turned, on a slow network or none.
@@ -62,8 +63,9 @@ const { network, takesPart, tell } = useFramedPage(
   () => inner.value?.contentWindow?.[0],
   () => origin.value,
   (key) => {
-    if (key === 'h') void shoot();
-    else if (key === 'o') turned.value = !turned.value;
+    const named = keyNamed(key);
+    if (named === 'h') void shoot();
+    else if (named === 'o') turned.value = !turned.value;
   },
 );
 const source = computed(
@@ -182,9 +184,9 @@ useKeys('Handset', () => [
             <option v-for="n in nets" :key="n.value" :value="n.value">{{ n.word }}</option>
           </select>
           <button type="button" class="link" :aria-pressed="turned" @click="turned = !turned">
-            Turn it <kbd>o</kbd>
+            Turn it <KeyCap of="o" />
           </button>
-          <Button size="small" @click="shoot">Capture it <kbd>h</kbd></Button>
+          <Button size="small" @click="shoot">Capture it <KeyCap of="h" /></Button>
           <button type="button" class="link" @click="reload">Load again</button>
           <button type="button" class="link" @click="emit('close')">Put it away</button>
         </div>

@@ -6,6 +6,8 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef } from 
 import { boxOf, type Box, type Point } from '@/kit/box';
 import type { Markup, Shape } from '@/areas/evidence/types';
 import { pngOf } from '@/areas/evidence/useCapture';
+import KeyCap from '@/kit/KeyCap.vue';
+import { keyNamed } from '@/kit/keys';
 
 /**
  * Draws on a picture. What is drawn stays apart and can be changed later; what is hidden is burnt into the picture
@@ -259,9 +261,10 @@ function onKey(event: KeyboardEvent): void {
     event.preventDefault();
     return undo();
   }
-  const chosen = tools.find((t) => t.key === event.key);
+  const key = keyNamed(event.key);
+  const chosen = tools.find((t) => t.key === key);
   if (chosen && !event.ctrlKey) tool.value = chosen.tool;
-  else if (event.key === 'z') undo();
+  else if (key === 'z') undo();
 }
 /** The picture at its own size with some of what was done to it. */
 async function render(what: State): Promise<Blob> {
@@ -324,7 +327,7 @@ async function save(nothingToHide = false): Promise<void> {
         :aria-pressed="tool === t.tool"
         @click="tool = t.tool"
       >
-        {{ t.word }} <kbd>{{ t.key }}</kbd>
+        {{ t.word }} <KeyCap :of="t.key" />
       </button>
       <input
         v-if="tool === 'text'"
@@ -335,7 +338,7 @@ async function save(nothingToHide = false): Promise<void> {
         placeholder="Words, then click where they go"
         aria-label="Words to put on the picture"
       />
-      <button type="button" class="link" :disabled="!changed" @click="undo">Undo <kbd>z</kbd></button>
+      <button type="button" class="link" :disabled="!changed" @click="undo">Undo <KeyCap of="z" /></button>
       <span class="end">
         <Button text severity="secondary" @click="emit('leave')">Leave it <kbd>Esc</kbd></Button>
         <Button @click="save()">Save it <kbd>Enter</kbd></Button>

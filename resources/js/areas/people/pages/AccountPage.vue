@@ -2,6 +2,8 @@
 import Button from 'primevue/button';
 import { reactive, ref, watch } from 'vue';
 import { errorMessage, Problem } from '@/api/client';
+import HowYouWork from '@/areas/people/parts/HowYouWork.vue';
+import NoticeChoices from '@/areas/people/parts/NoticeChoices.vue';
 import SecondFactor from '@/areas/people/parts/SecondFactor.vue';
 import NewPassword from '@/areas/people/parts/NewPassword.vue';
 import { changePassword, endOtherSessions, endSession, renameMe, useAccount } from '@/areas/people/queries';
@@ -69,6 +71,15 @@ async function end(id: string | null): Promise<void> {
           <p class="soft small">You sign in as {{ data.email }}.</p>
           <Button type="submit" outlined label="Save" :disabled="name.trim() === '' || name === data.name" />
         </form>
+      </SetupSection>
+      <SetupSection id="work" title="How you work" what="Counts at once, at every device of yours.">
+        <HowYouWork :chosen="data.preferences" @changed="set" />
+      </SetupSection>
+      <SetupSection
+        title="What you are told"
+        what="Here is the bell at the top. What concerns a whole cycle goes to whoever watches or leads it."
+      >
+        <NoticeChoices :chosen="data.preferences.notices" @changed="set" />
       </SetupSection>
       <SetupSection
         title="Password"

@@ -24,6 +24,7 @@ import { packed } from '@/areas/walk/usePack';
 import { nextEntry } from '@/areas/walk/nextEntry';
 import { useStart } from '@/areas/walk/useStart';
 import { markSeen, readOverview, readToday } from '@/areas/today/queries';
+import KeyCap from '@/kit/KeyCap.vue';
 
 const route = useRoute();
 const router = useRouter();
@@ -268,7 +269,7 @@ const windowOf = (c: Api['TodayCycle']): string =>
                 ? 'Hide what is walked'
                 : `Show ${c.entries.filter((e) => e.readiness === 'done').length} walked`
             }}
-            <kbd>{{ leads ? 'h' : 'w' }}</kbd>
+            <KeyCap :of="leads ? 'h' : 'w'" />
           </button>
         </section>
         <p v-if="free && (cycles.length > 0 || role !== 'tester')" class="free">

@@ -4,6 +4,7 @@ import type { Api } from '@/api/client';
 import { readQueue } from '@/areas/walk/queries';
 import { ago, exact, plural } from '@/kit/words';
 import { useRead } from '@/offline/useRead';
+import KeyCap from '@/kit/KeyCap.vue';
 
 /** What waits for a lead, who walks now, and what fails in the background. */
 const props = defineProps<{ project: string; overview: Api['OverviewPage'] }>();
@@ -45,7 +46,7 @@ const items = computed(() => data.value?.items ?? []);
       <RouterLink :to="`/${project}/queue`">{{
         items.length > FEW ? `All ${items.length}` : 'Decide them'
       }}</RouterLink>
-      <kbd>w</kbd>
+      <KeyCap of="w" />
     </p>
   </section>
   <section aria-label="Walking now">

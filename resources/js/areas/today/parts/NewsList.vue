@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Api } from '@/api/client';
 import { ago, exact } from '@/kit/words';
+import KeyCap from '@/kit/KeyCap.vue';
 
 /** What changed of my entries since I looked last. */
 defineProps<{ project: string; news: Api['NewsLine'][] }>();
@@ -11,7 +12,7 @@ const emit = defineEmits<{ seen: []; open: [entry: string] }>();
   <section>
     <h2>
       Since you looked last
-      <button type="button" class="link" @click="emit('seen')">I have seen it <kbd>x</kbd></button>
+      <button type="button" class="link" @click="emit('seen')">I have seen it <KeyCap of="x" /></button>
     </h2>
     <ul class="news">
       <li v-for="n in news" :key="n.id">

@@ -18,6 +18,7 @@ import WalkBands from '@/areas/walk/parts/WalkBands.vue';
 import WalkTop from '@/areas/walk/parts/WalkTop.vue';
 import StepsBehind from '@/areas/walk/parts/StepsBehind.vue';
 import WalkTray from '@/areas/walk/parts/WalkTray.vue';
+import KeyCap from '@/kit/KeyCap.vue';
 
 const WrapUp = defineAsyncComponent(() => import('@/areas/walk/parts/WrapUp.vue'));
 const AskPanel = defineAsyncComponent(() => import('@/areas/walk/parts/AskPanel.vue'));
@@ -272,8 +273,8 @@ function escape(event: KeyboardEvent): void {
           @next="finished('next_open')"
         />
         <Button v-else-if="!locked" class="finish" text severity="secondary" @click="walk.light(null)"
-          >Finish the attempt <kbd>f</kbd></Button
-        >
+          >Finish the attempt <KeyCap of="f"
+        /></Button>
       </div>
       <WalkTray :walk="walk" :project="project" :locked="locked" :tools="tools" @choose="choose()" />
     </div>

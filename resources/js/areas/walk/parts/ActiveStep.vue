@@ -14,6 +14,7 @@ import VerdictBar from './VerdictBar.vue';
 import { useCopying } from '@/areas/walk/useCopying';
 import { useLocalDraft } from '@/offline/useLocalDraft';
 import { isCarried, type Walk, type WalkStep } from '@/areas/walk/useWalk';
+import KeyCap from '@/kit/KeyCap.vue';
 
 const SideBySide = defineAsyncComponent(() => import('@/areas/evidence/parts/SideBySide.vue'));
 const EarlierHere = defineAsyncComponent(() => import('./EarlierHere.vue'));
@@ -144,9 +145,8 @@ defineExpose({ begin, copyNext, tried });
         · <VerdictMark :shown="step.record.verdict" word :size="11" />
         <template v-if="isCarried(step)">, carried from an older version of the case</template
         ><Button v-if="!locked" text size="small" severity="secondary" @click="walk.judge(step, 'not_run')"
-          >Take back <kbd>0</kbd></Button
-        ></span
-      >
+          >Take back <KeyCap of="0" /></Button
+      ></span>
       <span v-if="step.record.tries > 0" class="tries"
         >fails {{ step.record.tries_failed }} of {{ step.record.tries }}</span
       >
@@ -157,8 +157,8 @@ defineExpose({ begin, copyNext, tried });
     <div class="parts">
       <div v-if="data.length > 0 || values.length > 0" class="wide">
         <span class="label"
-          >{{ data.length > 0 ? 'Data' : 'Values' }} <kbd title="Copy one after another">v</kbd></span
-        >
+          >{{ data.length > 0 ? 'Data' : 'Values' }} <KeyCap of="v" title="Copy one after another"
+        /></span>
         <div class="chips">
           <button
             v-for="value in values"
@@ -201,7 +201,7 @@ defineExpose({ begin, copyNext, tried });
         </p>
       </div>
       <div>
-        <label class="label" :for="`note-${step.position}`">Note <kbd>n</kbd></label>
+        <label class="label" :for="`note-${step.position}`">Note <KeyCap of="n" /></label>
         <Textarea
           :id="`note-${step.position}`"
           ref="note"
@@ -275,7 +275,7 @@ defineExpose({ begin, copyNext, tried });
       @leave="form = ''"
     />
     <div v-else-if="step.record.verdict === 'fail' && !locked" class="more">
-      <Button outlined @click="emit('draft')">Draft a defect <kbd>d</kbd></Button>
+      <Button outlined @click="emit('draft')">Draft a defect <KeyCap of="d" /></Button>
     </div>
     <div
       v-else-if="!locked && (step.record.verdict === 'pass' || step.record.verdict === 'not_applicable')"

@@ -49,13 +49,13 @@ async function open(): Promise<void> {
     onTop.value = false;
   }
   if (!small) {
-    problem.value =
-      'The browser did not open the small window. Allow windows for this page and press m again.';
+    problem.value = 'The browser did not open the small window. Allow windows for this page and try again.';
     return;
   }
   const { document: inside } = small;
   inside.title = 'Lucid Step, companion';
   inside.documentElement.lang = 'en';
+  Object.assign(inside.documentElement.dataset, document.documentElement.dataset);
   for (const sheet of document.querySelectorAll('style, link[rel=stylesheet]'))
     inside.head.append(sheet.cloneNode(true));
   inside.body.replaceChildren();

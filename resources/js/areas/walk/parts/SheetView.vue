@@ -12,6 +12,7 @@ import { useReasons } from '@/areas/walk/reasons';
 import ReasonChips from './ReasonChips.vue';
 import { useEarlier } from '@/areas/walk/useEarlier';
 import type { Walk, WalkStep } from '@/areas/walk/useWalk';
+import KeyCap from '@/kit/KeyCap.vue';
 
 /** All steps of the round at once; several are marked together and judged with one key. */
 const props = defineProps<{ walk: Walk; project: string; locked: boolean }>();
@@ -127,8 +128,8 @@ const first = (s: WalkStep): string => said(s.record);
     <div v-if="!locked" class="bar row" role="toolbar" aria-label="Judge the marked steps">
       <span class="soft"
         >{{ marked.length > 0 ? plural(marked.length, 'step') + ' marked' : 'The lit step, or mark several' }}
-        <kbd>x</kbd></span
-      >
+        <KeyCap of="x"
+      /></span>
       <button
         v-for="(v, n) in ['pass', 'fail', 'blocked', 'not_applicable'] as const"
         :key="v"
@@ -137,10 +138,10 @@ const first = (s: WalkStep): string => said(s.record);
         :disabled="targets.length === 0"
         @click="give(v)"
       >
-        <VerdictMark :shown="v" word :label="wordOf(v)" :size="11" /> <kbd>{{ n + 1 }}</kbd>
+        <VerdictMark :shown="v" word :label="wordOf(v)" :size="11" /> <KeyCap :of="`${n + 1}`" />
       </button>
       <button type="button" class="link" :disabled="targets.length === 0" @click="send('not_run')">
-        Take back <kbd>0</kbd>
+        Take back <KeyCap of="0" />
       </button>
     </div>
     <form v-if="asking" class="ask" @submit.prevent="record">

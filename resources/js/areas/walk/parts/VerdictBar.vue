@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import VerdictMark from '@/kit/VerdictMark.vue';
 import type { FinalVerdict, StepVerdict } from '@/areas/walk/types';
+import KeyCap from '@/kit/KeyCap.vue';
+import { tip } from '@/kit/keys';
 
 /** The verdicts of the lit step, and what is done beside them. */
 defineProps<{
@@ -35,28 +37,33 @@ const verdicts: { verdict: FinalVerdict; word: string; key: string }[] = [
         chosen: form === v.verdict || (form === '' && verdict === v.verdict),
         fails: v.verdict === 'fail',
       }"
-      :title="`${v.word} (${v.key})`"
+      :title="tip(v.word, v.key)"
       @click="emit('choose', v.verdict)"
     >
-      <VerdictMark :shown="v.verdict" word :label="v.word" :size="12" /> <kbd>{{ v.key }}</kbd>
+      <VerdictMark :shown="v.verdict" word :label="v.word" :size="12" /> <KeyCap :of="v.key" />
     </button>
     <span class="beside">
-      <button type="button" class="quiet" title="Capture the screen (c)" @click="emit('capture')">
-        Capture <kbd>c</kbd>
+      <button type="button" class="quiet" :title="tip('Capture the screen', 'c')" @click="emit('capture')">
+        Capture <KeyCap of="c" />
       </button>
       <button
         type="button"
         class="quiet"
-        title="Count a try that failed (t), or one that went well (T)"
+        :title="`${tip('Count a try that failed', 't')}, ${tip('or one that went well', 'T')}`"
         @click="emit('tried', true)"
       >
-        Try failed <kbd>t</kbd>
+        Try failed <KeyCap of="t" />
       </button>
       <button v-if="tried" type="button" class="quiet" @click="emit('tried', false)">
-        Try went well <kbd>T</kbd>
+        Try went well <KeyCap of="T" />
       </button>
-      <button type="button" class="quiet" title="A question, or a better wording (a)" @click="emit('ask')">
-        Ask <kbd>a</kbd>
+      <button
+        type="button"
+        class="quiet"
+        :title="tip('A question, or a better wording', 'a')"
+        @click="emit('ask')"
+      >
+        Ask <KeyCap of="a" />
       </button>
     </span>
   </div>

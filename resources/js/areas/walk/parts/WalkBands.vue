@@ -10,6 +10,7 @@ import { exact, plural, when } from '@/kit/words';
 import type { Walk } from '@/areas/walk/useWalk';
 import { readSurroundings, takeOver } from '@/areas/walk/queries';
 import { walkedOn } from '@/areas/walk/walkedOn';
+import KeyCap from '@/kit/KeyCap.vue';
 
 /** What stands above the steps because it has to be known or answered: whose it is, a retest, a time away, what it is walked on. */
 const props = defineProps<{ walk: Walk; project: string; notMine: boolean; fault: string }>();
@@ -225,7 +226,7 @@ const surroundings = computed(() => walkedOn(view.value?.attempt).join(', '));
     </form>
     <p v-else-if="open && !notMine && untouched" class="band quiet">
       Walked on <strong>{{ surroundings || 'nothing that is named' }}</strong>. The first verdict confirms it.
-      <button type="button" class="link" @click="change">It is something else <kbd>e</kbd></button>
+      <button type="button" class="link" @click="change">It is something else <KeyCap of="e" /></button>
     </p>
   </div>
 </template>

@@ -6,6 +6,7 @@ import { clock } from '@/kit/words';
 import type { useTrail } from '@/areas/walk/useTrail';
 import type { Walk } from '@/areas/walk/useWalk';
 import { walkedOn } from '@/areas/walk/walkedOn';
+import KeyCap from '@/kit/KeyCap.vue';
 
 /** What is walked, the trail of my entries, the clock, and the rounds. */
 const props = defineProps<{
@@ -75,10 +76,10 @@ defineExpose({ focus: () => title.value?.focus() });
       >
       <span class="ways">
         <button type="button" class="link" :aria-pressed="sheet" @click="emit('sheet')">
-          {{ sheet ? 'One step' : 'As a sheet' }} <kbd>.</kbd>
+          {{ sheet ? 'One step' : 'As a sheet' }} <KeyCap of="." />
         </button>
         <button v-if="!locked && !narrow" type="button" class="link" @click="emit('companion')">
-          Companion <kbd>m</kbd>
+          Companion <KeyCap of="m" />
         </button>
       </span>
     </div>

@@ -7,6 +7,7 @@ import EvidenceCard from '@/areas/evidence/parts/EvidenceCard.vue';
 import ScratchPad from '@/areas/today/parts/ScratchPad.vue';
 import type { EvidenceTools } from '@/areas/evidence/useEvidence';
 import type { Walk } from '@/areas/walk/useWalk';
+import KeyCap from '@/kit/KeyCap.vue';
 
 const props = defineProps<{ walk: Walk; project: string; locked: boolean; tools: EvidenceTools }>();
 const emit = defineEmits<{ choose: [] }>();
@@ -39,7 +40,7 @@ const references = computed(() => (props.walk.current.value?.files ?? []).map((f
       />
       <CaptureTools v-if="!locked" :walk="walk" :tools="tools" :project="project" @choose="emit('choose')" />
       <button v-if="!locked" type="button" class="drop" @click="emit('choose')">
-        Paste, drop or choose a file <span><kbd>Ctrl V</kbd> <kbd>u</kbd></span>
+        Paste, drop or choose a file <span><kbd>Ctrl V</kbd> <KeyCap of="u" /></span>
       </button>
       <p v-else-if="here.length === 0" class="soft">None.</p>
     </section>

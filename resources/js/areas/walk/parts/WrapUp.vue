@@ -16,6 +16,7 @@ import { DURATION_HINT, parseDuration } from '@/kit/duration';
 import { isWhyGiven } from '@/kit/why';
 import type { Walk } from '@/areas/walk/useWalk';
 import { readStops, releaseDependents } from '@/areas/walk/queries';
+import KeyCap from '@/kit/KeyCap.vue';
 
 const props = defineProps<{ walk: Walk; locked: boolean }>();
 const emit = defineEmits<{ finished: [after: Api['PolicySet']['after_finishing']]; next: [] }>();
@@ -206,7 +207,7 @@ useKeys('Wrap-up', () => [
       </div>
       <div class="row">
         <Button :disabled="busy || locked" @click="finish">Finish and go on <kbd>Enter</kbd></Button>
-        <span class="soft">Steps can be looked at again with <kbd>k</kbd></span>
+        <span class="soft">Steps can be looked at again with <KeyCap of="k" /></span>
       </div>
     </template>
     <template v-else>
