@@ -86,6 +86,7 @@ Route::middleware([
     Route::get('/projects/{project}/scratch', [TodayController::class, 'scratch']);
     Route::get('/projects/{project}/access', [AccessController::class, 'show']);
     Route::get('/projects/{project}/setup-log', [SetupLogController::class, 'show']);
+    Route::get('/projects/{project}/settings', [SetupLogController::class, 'find']);
     Route::get('/projects/{project}/walk-setup', [WalkSetupController::class, 'show']);
     Route::get('/projects/{project}/handset', [HandsetController::class, 'show']);
     Route::get('/projects/{project}/changes', [ProjectController::class, 'changes']);
@@ -238,6 +239,7 @@ Route::middleware([
         Route::post('/cycles/{cycle}/sign-offs', [PlanController::class, 'signOff']);
         Route::post('/cycles/{cycle}/log/{line}/removals', [PlanController::class, 'removeWords'])->whereNumber('line');
         Route::post('/projects/{project}/setup-log/{setupAct}/removals', [SetupLogController::class, 'remove'])->whereNumber('setupAct');
+        Route::post('/projects/{project}/setup-log/{setupAct}/undo', [SetupLogController::class, 'undo'])->whereNumber('setupAct');
         Route::post('/cycles/{cycle}/clones', [PlanController::class, 'clone']);
         Route::post('/cycles/{cycle}/entries', [PlanController::class, 'add']);
         Route::post('/entry-additions/{addition}/cancel', [PlanController::class, 'cancel']);

@@ -3198,6 +3198,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is set in a project, found by words */
+        get: operations["getProjectsProjectSettings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/setup-log": {
         parameters: {
             query?: never;
@@ -3226,6 +3243,23 @@ export interface paths {
         put?: never;
         /** Take out of the log what was written in an act and stands in the setup no more; the trace stays */
         post: operations["postProjectsProjectSetupLogSetupActRemovals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/setup-log/{setupAct}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let what an act changed be as it was, where nobody changed it since; that is an act of its own */
+        post: operations["postProjectsProjectSetupLogSetupActUndo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4917,6 +4951,7 @@ export interface components {
             origin: string;
             /** @description The practice page that comes with the demo: no project lists it */
             built_in: boolean;
+            build: components["schemas"]["Named"] | null;
         };
         IdleTimeRequest: {
             /** @description How much of a time without a sign of the tester was work, in ms. */
@@ -6050,6 +6085,17 @@ export interface components {
             is_owner: boolean;
             preferences: components["schemas"]["PreferenceSet"];
         };
+        /** @description Something that is set in a project, found by its words. */
+        SettingLine: {
+            /**
+             * @description Where it is set
+             * @enum {string}
+             */
+            place: "types" | "priorities" | "milestone-types" | "phases" | "reasons-pass" | "reasons-fail" | "reasons-blocked" | "reasons-not-applicable" | "fields" | "labels" | "axes" | "configurations" | "releases" | "environments";
+            name: string;
+            /** @description What it belongs to, or what it says; empty where the name is all */
+            of: string;
+        };
         /** @description What somebody changed in the setup of a project, in one act. */
         SetupAct: {
             id: number;
@@ -6060,6 +6106,8 @@ export interface components {
             /** @description Whether it holds words that stand in the setup no more, and could be taken out */
             has_words: boolean;
             removed: components["schemas"]["TakenOut"] | null;
+            /** @description Whether all it changed is still as it left it, and can be as it was */
+            may_undo: boolean;
         };
         /** @description What was changed in the setup of a project, the newest first. */
         SetupLog: {
@@ -14223,6 +14271,40 @@ export interface operations {
             };
         };
     };
+    getProjectsProjectSettings: {
+        parameters: {
+            query?: {
+                /** @description The words */
+                q?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjectsProjectSetupLog: {
         parameters: {
             query?: {
@@ -14275,6 +14357,41 @@ export interface operations {
                 "application/json": components["schemas"]["WhyRequest"];
             };
         };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupLog"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectSetupLogSetupActUndo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+                setupAct: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Done */
             200: {

@@ -49,6 +49,118 @@ final class SetupLogTest extends FeatureTestCase
         self::assertSame([], array_values($open), 'not gone through');
     }
 
+    public function test_whatever_can_be_undone_is_as_it_was_afterwards_and_told_as_an_act_of_its_own(): void
+    {
+        $undone = [];
+        foreach ($this->changes() as $way => [$path, $body]) {
+            $before = $this->shown();
+            $this->as($this->admin, (string) strtok($way, ' '), $path, $body)->assertSuccessful();
+            $act = $this->newest();
+            if (!$act['may_undo']) {
+                $this->as($this->admin, 'POST', "/projects/TST/setup-log/{$act['id']}/undo")
+                    ->assertConflict()
+                    ->assertJsonPath('type', 'urn:lucid-step:problem:undone-elsewhere');
+
+                continue;
+            }
+            $after = $this->shown();
+            $done = $this->as($this->admin, 'POST', "/projects/TST/setup-log/{$act['id']}/undo");
+            self::assertSame(200, $done->getStatusCode(), "{$way}: {$done->json('detail')}");
+            self::assertSame($before, $this->shown(), "{$way} undone");
+            $again = $this->newest();
+            self::assertSame($this->admin->id, $again['by']['id'] ?? null);
+            self::assertFalse($this->acts()[(int) $act['id']]['may_undo'], "{$way} is undone once");
+            $this->as($this->admin, 'POST', "/projects/TST/setup-log/{$act['id']}/undo")
+                ->assertConflict()
+                ->assertJsonPath('type', 'urn:lucid-step:problem:setup-changed');
+            $undone[] = $way;
+            // What undoes is undone as well, so that the ways that follow find what they need.
+            $again['may_undo']
+                ? $this->as($this->admin, 'POST', "/projects/TST/setup-log/{$again['id']}/undo")->assertOk()
+                : $this->as($this->admin, (string) strtok($way, ' '), $path, $body)->assertSuccessful();
+            self::assertSame($after, $this->shown(), "{$way} done again");
+        }
+        self::assertGreaterThan(16, count($undone), implode("\n", $undone));
+    }
+
+    public function test_what_was_changed_since_stays_and_what_others_changed_beside_it_too(): void
+    {
+        $lead = $this->world->lead();
+        $put = fn(array $body): mixed => $this->as($lead, 'PUT', '/projects/TST/policies', $body)->assertOk();
+        $put(['only_assignee_records' => true]);
+        $first = $this->newest();
+        $put(['opening_takes' => true]);
+        $this->as($lead, 'POST', "/projects/TST/setup-log/{$first['id']}/undo")->assertOk();
+        $policies = $this->as($lead, 'GET', '/projects/TST/walk-setup')->json('policies');
+        self::assertSame([false, true], [$policies['only_assignee_records'], $policies['opening_takes']]);
+        $put(['only_assignee_records' => true]);
+        $second = $this->newest();
+        $put(['only_assignee_records' => false]);
+        self::assertFalse($this->acts()[(int) $second['id']]['may_undo']);
+        // A list: what came in since stays, and what was taken out comes back in its place, with the value it had.
+        $phases = $this->as($lead, 'GET', '/projects/TST/lists')->json('phases');
+        $list = fn(array $items): mixed => $this->as($lead, 'PUT', '/projects/TST/lists/phases', ['items' => $items])->assertOk();
+        $list([['name' => 'A first'], ...array_slice($phases, 1)]);
+        $gone = $this->newest();
+        $list([...$this->as($lead, 'GET', '/projects/TST/lists')->json('phases'), ['name' => 'Rehearsal']]);
+        $this->as($lead, 'POST', "/projects/TST/setup-log/{$gone['id']}/undo")->assertOk();
+        $now = $this->as($lead, 'GET', '/projects/TST/lists')->json('phases');
+        self::assertSame([...array_column($phases, 'value'), 'rehearsal'], array_column($now, 'value'));
+    }
+
+    public function test_undo_is_refused_as_the_change_would_be(): void
+    {
+        $lead = $this->world->lead();
+        $this->as($this->admin, 'PUT', '/projects/TST/storage', ['limit_mb' => 10])->assertOk();
+        $limit = $this->newest()['id'];
+        $this->as($lead, 'POST', "/projects/TST/setup-log/{$limit}/undo")->assertForbidden();
+        $this->as($this->world->person('t'), 'POST', "/projects/TST/setup-log/{$limit}/undo")->assertForbidden();
+        $this->as($lead, 'POST', '/projects/TST/builds', ['name' => '9.1'])->assertCreated();
+        $added = $this->newest()['id'];
+        $this->world->cycle->update(['build_id' => DB::table('builds')->where('name', '9.1')->value('id')]);
+        $this->as($lead, 'POST', "/projects/TST/setup-log/{$added}/undo")
+            ->assertConflict()
+            ->assertJsonPath('type', 'urn:lucid-step:problem:in-use');
+        $this->world->cycle->update(['build_id' => null]);
+        // Its name is taken by another meanwhile.
+        $build = (string) DB::table('builds')->where('name', '9.1')->value('id');
+        $this->as($lead, 'DELETE', "/builds/{$build}")->assertOk();
+        $removed = $this->newest()['id'];
+        $this->as($lead, 'POST', '/projects/TST/builds', ['name' => '9.1'])->assertCreated();
+        $this->as($lead, 'POST', "/projects/TST/setup-log/{$removed}/undo")
+            ->assertConflict()
+            ->assertJsonPath('detail', 'It cannot be as it was: “9.1” is there already.');
+        $this->as($lead, 'POST', '/projects/TST/setup-log/999999999/undo')->assertNotFound();
+    }
+
+    /**
+     * @return array<int, array<string, mixed>> the log by act
+     */
+    private function acts(): array
+    {
+        return array_column((array) $this->as($this->admin, 'GET', '/projects/TST/setup-log')->assertOk()->json('items'), null, 'id');
+    }
+
+    /**
+     * @return array<string, mixed> what people see of the setup, without what tells one state from another or one row from another
+     */
+    private function shown(): array
+    {
+        $pages = [];
+        foreach (['lists', 'planning-setup', 'walk-setup'] as $page) {
+            $pages[$page] = $this->as($this->admin, 'GET', "/projects/TST/{$page}")
+                ->assertOk()
+                ->json();
+        }
+        $plain = static function (array $part) use (&$plain): array {
+            $part = array_diff_key($part, array_flip(['seen', 'id', 'release_id', 'environment_id', 'build_id', 'position']));
+
+            return array_map(static fn(mixed $v): mixed => is_array($v) ? $plain($v) : $v, $part);
+        };
+
+        return $plain($pages);
+    }
+
     public function test_what_comes_to_nothing_is_not_told_and_order_is_told_once(): void
     {
         $phases = $this->as($this->admin, 'GET', '/projects/TST/lists')->json('phases');
@@ -221,6 +333,12 @@ final class SetupLogTest extends FeatureTestCase
             'Added milestone Winter',
         ];
         $this->world->cycle->update(['milestone_id' => null]);
+        $this->as($this->admin, 'POST', "{$p}/releases", ['name' => 'to undo']);
+        yield 'POST projects/{project}/setup-log/{setupAct}/undo' => [
+            "{$p}/setup-log/{$this->newest()['id']}/undo",
+            [],
+            'Took out release to undo',
+        ];
         yield 'DELETE milestones/{milestone}' => ["/milestones/{$milestone}", [], 'Took out milestone Autumn'];
     }
 
@@ -243,7 +361,7 @@ final class SetupLogTest extends FeatureTestCase
     }
 
     /**
-     * @return array{id: ?int, by: ?array{id: string}, lines: list<string>}
+     * @return array{id: ?int, by: ?array{id: string}, lines: list<string>, may_undo: bool}
      */
     private function newest(): array
     {
@@ -251,6 +369,7 @@ final class SetupLogTest extends FeatureTestCase
             'id' => null,
             'by' => null,
             'lines' => [],
+            'may_undo' => false,
         ];
     }
 

@@ -19,6 +19,7 @@ const staging: Api['HandsetAddressLine'] = {
   address: 'https://staging.example/booking',
   origin: 'https://staging.example',
   built_in: false,
+  build: { id: 'b7', name: '4.2.0-7' },
 };
 const practice: Api['HandsetAddressLine'] = {
   environment_id: null,
@@ -26,6 +27,7 @@ const practice: Api['HandsetAddressLine'] = {
   address: `${PRACTICE}/`,
   origin: PRACTICE,
   built_in: true,
+  build: null,
 };
 let frame: VueWrapper;
 
@@ -33,6 +35,7 @@ async function open(
   handset: Api['HandsetAddressLine'][],
   configuration = 'Phone',
   environment: string | null = null,
+  build: string | null = null,
 ): Promise<void> {
   freshDevice();
   // Frames load nothing here, and say so.
@@ -42,7 +45,8 @@ async function open(
   server.on('GET /projects/SKR/walk-setup', { ...setup, handset });
   vi.stubGlobal('fetch', server.fetch);
   const named_environment = environment === null ? null : { id: environment, name: 'Where it is walked' };
-  const walk = { view: ref({ attempt: { configuration: { name: configuration }, named_environment } }) };
+  const walked = { configuration: { name: configuration }, named_environment, build: build && { id: build } };
+  const walk = { view: ref({ attempt: walked }) };
   frame = mount(HandsetFrame, {
     props: { walk: walk as unknown as Walk, tools: {} as EvidenceTools, project: 'SKR' },
     attachTo: document.body,
@@ -72,6 +76,24 @@ afterEach(() => {
 });
 
 describe('the handset', () => {
+  it('opens where the build is that is walked, unless somebody said where', async () => {
+    await open([practice, staging], 'Phone', null, 'b7');
+    expect(shown()).toContain('https://staging.example/booking');
+    expect(handset().textContent).toContain('Staging, build 4.2.0-7');
+    frame.unmount();
+    const old = {
+      ...staging,
+      environment_id: 'e2',
+      address: 'https://old.example/',
+      origin: 'https://old.example',
+    };
+    await open([practice, old, staging], 'Phone', 'e1', 'b5');
+    expect(shown()).toContain('https://staging.example/booking');
+    frame.unmount();
+    await open([practice, staging], 'Phone', null, 'b5');
+    expect(shown()).toContain(PRACTICE);
+  });
+
   it('opens where the attempt is walked', async () => {
     await open([practice, staging], 'Phone', 'e1');
     expect(shown()).toBe('/api/v1/projects/SKR/handset?address=https://staging.example/booking');
@@ -83,7 +105,7 @@ describe('the handset', () => {
     const options = [...handset().querySelectorAll('[aria-label="Application"] option')].map((o) =>
       o.textContent?.trim(),
     );
-    expect(options).toEqual(['Practice page', 'Staging']);
+    expect(options).toEqual(['Practice page', 'Staging, build 4.2.0-7']);
   });
 
   it('goes anywhere below a listed address, by its path alone too, and nowhere else', async () => {

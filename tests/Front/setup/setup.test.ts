@@ -321,6 +321,7 @@ describe('the log of the setup', () => {
       lines,
       has_words: false,
       removed: null,
+      may_undo: id === 9,
     });
     const server = new DemoServer('maren')
       .on('GET /projects/SKR/setup-log', {
@@ -336,6 +337,17 @@ describe('the log of the setup', () => {
       });
     page = await Page.open('/SKR/setup/log', server);
     await page.see('Policy “A cycle closes itself”: on', 'section[aria-label="28 Nov"]');
+    // Only what is still as it was left can be undone; what is refused says why where it stands.
+    expect(page.all('ol button')).toEqual(['Undo']);
+    server.on('POST /projects/SKR/setup-log/9/undo', {
+      status: 409,
+      detail: 'What this changed was changed again.',
+    });
+    await page.click('ol button', 'Undo');
+    await page.see('What this changed was changed again.', '[role=alert]');
+    server.on('POST /projects/SKR/setup-log/9/undo', { items: [], next: null });
+    await page.click('ol button', 'Undo');
+    await page.see('It is as it was before.');
     await page.see('Took out label <b>old</b>', 'section[aria-label="27 Nov"]');
     await page.click('button', 'Earlier changes');
     await page.see('Lucid Step', 'section[aria-label="20 Nov"]');
@@ -350,6 +362,7 @@ describe('the log of the setup', () => {
       lines: ['Staging, notes: “Isla Fenn, 4711” → “Ask the desk”'],
       has_words: true,
       removed: null,
+      may_undo: false,
       ...more,
     });
     const asked = 'POST /projects/SKR/setup-log/12/removals';
@@ -377,5 +390,43 @@ describe('the log of the setup', () => {
     page = await Page.open('/SKR/setup/walking', new DemoServer('tobias'));
     await page.see('Who records');
     await page.seeNot('Log', '[aria-label="Setup"]');
+  });
+});
+
+describe('finding a setting', () => {
+  it('knows every part that its pages have, and leads to it', async () => {
+    const { PLACES, anchorOf } = await import('@/areas/setup/places');
+    for (const path of ['', '/planning', '/walking', '/people'] as const) {
+      page = await Page.open(`/SKR/setup${path}`, path === '/people' ? 'corin' : 'maren');
+      await vi.waitFor(() => expect(page.has('main section[id], .page section[id]')).toBe(true));
+      const there = [...document.querySelectorAll('section[id]')].map((e) => e.getAttribute('aria-label'));
+      const { POLICIES } = await import('@/areas/setup/policies');
+      const known = [
+        ...PLACES.filter((p) => p.page === path).map((p) => p.title),
+        ...(path === '/walking' ? POLICIES.map((g) => g.title) : []),
+      ];
+      expect(known.filter((t) => !there.includes(t))).toEqual([]);
+      expect(there.filter((t) => !known.includes(t ?? '') && t !== 'Invited')).toEqual([]);
+      for (const title of known) expect(document.getElementById(anchorOf(title))).not.toBeNull();
+      page.close();
+    }
+    page = await Page.open('/SKR/setup', 'maren');
+  });
+
+  it('goes by words to a part, a policy or a line of any list, and finds parts while the server is away', async () => {
+    const server = new DemoServer('maren').on('GET /projects/SKR/settings', [
+      { place: 'reasons-blocked', name: 'Environment down', of: '' },
+      { place: 'axes', name: 'Quay tablet', of: 'Device' },
+    ] satisfies Api['SettingLine'][]);
+    page = await Page.open('/SKR/setup', server);
+    const field = '[aria-label="Find a setting"]';
+    await page.type(field, 'down');
+    await page.see('Environment down · Reasons behind a block', '[role=listbox]');
+    await page.click('[role=option]', 'Quay tablet · Axes, Device');
+    await page.reach('/SKR/setup/planning#axes');
+    expect(document.activeElement?.getAttribute('aria-label')).toBe('Axes');
+    server.away = true;
+    await page.type(field, 'opening');
+    await page.see('Opening an unassigned entry takes it · Who records', '[role=listbox]');
   });
 });

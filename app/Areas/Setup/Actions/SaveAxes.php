@@ -31,13 +31,16 @@ final readonly class SaveAxes
      * @param  list<array{axis: string, value: string, other_axis: string, other_value: string}>  $forbidden by name
      *
      * @param  ?string  $seen the state that the person saw ({@see Seen})
+     * @param  list<string>  $former ids of axes and values that come back
      *
      * @throws Conflict            when a value in use would go
      * @throws ValidationException by field
      */
-    public function write(Project $project, array $axes, array $forbidden, ?string $seen): void
+    public function write(Project $project, array $axes, array $forbidden, ?string $seen, array $former = []): void
     {
-        ReadAxes::combinations($axes, $forbidden);
+        if ([] !== $axes || [] !== $forbidden) {
+            ReadAxes::combinations($axes, $forbidden);
+        }
         DB::table('projects')->where('id', $project->id)->lockForUpdate()->first();
         Seen::check($seen, $this->axes->stored($project), 'the axes');
         $known = DB::table('axis_values')
@@ -67,6 +70,8 @@ final readonly class SaveAxes
                     ->implode(' ') . ' Remove those configurations first.',
             );
         }
+        // Before their values: the log names them by those.
+        DB::table('forbidden_pairs')->whereIn('value_id', $known->pluck('id'))->delete();
         DB::table('axis_values')->whereIn('id', $gone->pluck('id'))->delete();
         DB::table('axes')
             ->where('project_id', $project->id)
@@ -75,26 +80,22 @@ final readonly class SaveAxes
         // Names may change places: they are set aside first.
         DB::update('update axes set name = id::text where project_id = ?', [$project->id]);
         DB::update('update axis_values set name = id::text where axis_id in (select id from axes where project_id = ?)', [$project->id]);
+        $is = static fn(?string $id, string $column): string => null !== $id &&
+        ($known->contains($column, $id) || \in_array($id, $former, true))
+            ? $id
+            : (string) Str::uuid7();
         $ids = $rows = $values = [];
         foreach ($axes as $at => $axis) {
-            $id = $known->contains('axis_id', $axis['id'] ?? '') ? (string) ($axis['id'] ?? '') : (string) Str::uuid7();
+            $id = $is($axis['id'] ?? null, 'axis_id');
             $rows[] = ['id' => $id, 'project_id' => $project->id, 'name' => trim($axis['name']), 'position' => $at];
             foreach ($axis['values'] as $place => $value) {
-                $valueId = $known->contains('id', $value['id'] ?? '') ? (string) ($value['id'] ?? '') : (string) Str::uuid7();
+                $valueId = $is($value['id'] ?? null, 'id');
                 $ids[trim($axis['name'])][trim($value['name'])] = $valueId;
                 $values[] = ['id' => $valueId, 'axis_id' => $id, 'name' => trim($value['name']), 'position' => $place];
             }
         }
         DB::table('axes')->upsert($rows, ['id'], ['name', 'position']);
         DB::table('axis_values')->upsert($values, ['id'], ['axis_id', 'name', 'position']);
-        DB::table('forbidden_pairs')
-            ->whereIn(
-                'value_id',
-                DB::table('axis_values')
-                    ->whereIn('axis_id', DB::table('axes')->where('project_id', $project->id)->select('id'))
-                    ->select('id'),
-            )
-            ->delete();
         $pairs = array_map(
             static fn(array $p): array => [
                 'value_id' => $ids[trim($p['axis'])][trim($p['value'])],

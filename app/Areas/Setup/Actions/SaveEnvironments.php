@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Setup\Actions;
 
 use Illuminate\Database\Eloquent\Collection as Models;
-use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
@@ -29,16 +28,17 @@ final readonly class SaveEnvironments
     /**
      * @param  list<EnvironmentInput>  $environments in order
      * @param  ?string  $seen the state that the person saw ({@see Seen})
+     * @param  list<string>  $former ids of those that come back
      *
      * @throws ValidationException by the field of what cannot be: a name twice, an address that cannot be framed, an unknown build
      * @throws InUse when one that is used would go
      */
-    public function __invoke(Project $project, array $environments, ?string $seen): void
+    public function __invoke(Project $project, array $environments, ?string $seen, array $former = []): void
     {
         Project::query()->lockForUpdate()->findOrFail($project->id);
         $known = Environment::query()->where('project_id', $project->id)->orderBy('position')->get()->keyBy('id');
         Seen::check($seen, SetupState::environments($known), 'the environments');
-        $this->check($project, $environments, $known);
+        $this->check($project, $environments, [...$known->keys()->all(), ...$former]);
         $stay = array_filter(array_column($environments, 'id'));
         $this->remove($known->except($stay));
         // Two may exchange their names: what is renamed makes room first.
@@ -67,11 +67,11 @@ final readonly class SaveEnvironments
 
     /**
      * @param  list<EnvironmentInput>  $environments
-     * @param  Collection<string, Environment>  $known
+     * @param  list<array-key>  $known ids
      *
      * @throws ValidationException
      */
-    private function check(Project $project, array $environments, Collection $known): void
+    private function check(Project $project, array $environments, array $known): void
     {
         $builds = Build::query()
             ->where('project_id', $project->id)
@@ -85,7 +85,7 @@ final readonly class SaveEnvironments
             if (\in_array($folded, $names, true)) {
                 $errors["{$field}.name"] = "Another one is called “{$one->name}”.";
             }
-            if (null !== $one->id && (!$known->has($one->id) || \in_array($one->id, $ids, true))) {
+            if (null !== $one->id && (!\in_array($one->id, $known, true) || \in_array($one->id, $ids, true))) {
                 $errors["{$field}.id"] = 'This environment is not there any more.';
             }
             if ('' !== $one->address) {

@@ -20,6 +20,8 @@ use LucidStep\Core\Text\ItemList;
 /**
  * Edits the lists of a project: types, priorities, labels and fields of its own. What cases have is not taken out
  * of a list, but shown how often, and may be merged into another.
+ *
+ * @phpstan-import-type ListName from ProjectLists
  */
 final readonly class SaveLists
 {
@@ -32,11 +34,12 @@ final readonly class SaveLists
     public function __construct(private PublishChange $announce, private ReadProjectSetup $setup) {}
 
     /**
-     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
+     * @param  ListName  $list
      * @param  list<array{value?: ?string, name: string, weight?: ?int}>  $items those without a value are new; the order counts
      * @param  ?string  $seen  the state that the person saw ({@see Seen})
+     * @param  list<string>  $former values that stood there once and come back as they were
      */
-    public function items(Project $project, string $list, array $items, ?string $seen): void
+    public function items(Project $project, string $list, array $items, ?string $seen, array $former = []): void
     {
         DB::table('projects')->where('id', $project->id)->lockForUpdate()->first();
         $lists = new ProjectLists($project);
@@ -46,7 +49,7 @@ final readonly class SaveLists
         foreach ($items as $i => $item) {
             $name = trim($item['name']);
             $value = $item['value'] ?? null;
-            if (null === $value || !\in_array($value, $known, true)) {
+            if (null === $value || !\in_array($value, [...$known, ...$former], true)) {
                 $value = trim(mb_substr((string) preg_replace('/[^\p{L}\p{N}]+/u', '_', mb_strtolower($name)), 0, 50), '_');
                 $value =
                     '' === $value || \in_array($value, [...$known, ...$values], true) ? mb_substr($value, 0, 40) . '_' . ($i + 1) : $value;
@@ -192,8 +195,9 @@ final readonly class SaveLists
      * @param  list<array{id?: ?string, name: string, kind: string, choices?: list<string>, required?: bool}>  $fields the
      *     order counts; those that are left out go
      * @param  ?string  $saw the state that the person saw ({@see Seen})
+     * @param  list<string>  $former ids of those that come back
      */
-    public function fields(Project $project, array $fields, ?string $saw): void
+    public function fields(Project $project, array $fields, ?string $saw, array $former = []): void
     {
         DB::table('projects')->where('id', $project->id)->lockForUpdate()->first();
         $lists = new ProjectLists($project);
@@ -224,7 +228,7 @@ final readonly class SaveLists
             }
             $seen[mb_strtolower($name)] = true;
             $rows[] = [
-                'id' => $old->id ?? (string) Str::uuid7(),
+                'id' => $old->id ?? (\in_array($id, $former, true) ? $id : (string) Str::uuid7()),
                 'project_id' => $project->id,
                 'name' => $name,
                 'kind' => $field['kind'],

@@ -21,10 +21,14 @@ final readonly class SaveReleases
 {
     public function __construct(private PublishChange $announce) {}
 
-    public function release(Project $project, string $name, ?Release $release = null): Release
+    /**
+     * @param  ?string  $former the id of one that comes back
+     */
+    public function release(Project $project, string $name, ?Release $release = null, ?string $former = null): Release
     {
         $name = $this->free(Release::class, $project, $name, $release?->id);
         $release ??= new Release([
+            ...null === $former ? [] : ['id' => $former],
             'project_id' => $project->id,
             'position' => 1 + (int) Release::query()->where('project_id', $project->id)->max('position'),
         ]);
@@ -34,13 +38,17 @@ final readonly class SaveReleases
         return $release;
     }
 
-    public function build(Project $project, string $name, ?string $release, ?Build $build = null): Build
+    /**
+     * @param  ?string  $former the id of one that comes back
+     */
+    public function build(Project $project, string $name, ?string $release, ?Build $build = null, ?string $former = null): Build
     {
         $name = $this->free(Build::class, $project, $name, $build?->id);
         if (null !== $release && !Release::query()->where('project_id', $project->id)->whereKey($release)->exists()) {
             throw ValidationException::withMessages(['release_id' => 'There is no such release.']);
         }
         $build ??= new Build([
+            ...null === $former ? [] : ['id' => $former],
             'project_id' => $project->id,
             'position' => 1 + (int) Build::query()->where('project_id', $project->id)->max('position'),
         ]);

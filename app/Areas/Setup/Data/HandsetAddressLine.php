@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Setup\Data;
 
+use LucidStep\App\Support\Data\Named;
 use OpenApi\Attributes as OA;
 
 /**
@@ -18,5 +19,6 @@ final readonly class HandsetAddressLine
         #[OA\Property] public string $address,
         #[OA\Property(description: 'Scheme, host and port: everything below is allowed')] public string $origin,
         #[OA\Property(description: 'The practice page that comes with the demo: no project lists it')] public bool $built_in,
+        #[OA\Property(description: 'What is deployed there')] public ?Named $build,
     ) {}
 }

@@ -27,5 +27,6 @@ final readonly class SetupAct
         ]
         public bool $has_words,
         #[OA\Property] public ?TakenOut $removed,
+        #[OA\Property(description: 'Whether all it changed is still as it left it, and can be as it was')] public bool $may_undo,
     ) {}
 }

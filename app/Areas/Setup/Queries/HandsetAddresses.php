@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Setup\Queries;
 use LucidStep\App\Areas\Setup\Data\HandsetAddressLine;
 use LucidStep\App\Models\Environment;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Support\Data\Named;
 use LucidStep\Core\Evidence\HandsetAddress;
 
 /**
@@ -21,11 +22,11 @@ final class HandsetAddresses
     {
         $practice = config('lucid.demo') ? (string) config('lucid.practice_url') : '';
         $origin = HandsetAddress::originOf($practice);
-        $lines = null === $origin ? [] : [new HandsetAddressLine(null, 'Practice page', $practice, $origin, true)];
-        foreach (Environment::query()->where('project_id', $project->id)->orderBy('position')->get() as $one) {
+        $lines = null === $origin ? [] : [new HandsetAddressLine(null, 'Practice page', $practice, $origin, true, null)];
+        foreach (Environment::query()->where('project_id', $project->id)->with('build')->orderBy('position')->get() as $one) {
             $origin = HandsetAddress::originOf($one->address);
             if (null !== $origin) {
-                $lines[] = new HandsetAddressLine($one->id, $one->name, $one->address, $origin, false);
+                $lines[] = new HandsetAddressLine($one->id, $one->name, $one->address, $origin, false, Named::orNull($one->build));
             }
         }
 

@@ -13,6 +13,8 @@ use LucidStep\Core\Casebook\CustomField;
  * The lists that a project edits: types, priorities, types of milestones, phases and fields of its own. A list nobody has
  * edited is the one that
  * every project begins with.
+ *
+ * @phpstan-type ListName 'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'
  */
 final class ProjectLists
 {
@@ -67,7 +69,7 @@ final class ProjectLists
     public function __construct(private readonly Project $project) {}
 
     /**
-     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
+     * @param  ListName  $list
      *
      * @return list<array{value: string, name: string, weight: int}> in order
      */
@@ -77,7 +79,7 @@ final class ProjectLists
     }
 
     /**
-     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
+     * @param  ListName  $list
      *
      * @return list<string>
      */
@@ -101,7 +103,7 @@ final class ProjectLists
     /**
      * Values by name and by value, in lower case.
      *
-     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
+     * @param  ListName  $list
      *
      * @return array<string, string>
      */
@@ -167,7 +169,7 @@ final class ProjectLists
     /**
      * Replaces a list.
      *
-     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
+     * @param  ListName  $list
      * @param  list<array{value: string, name: string, weight: int}>  $items
      */
     public function write(string $list, array $items): void
@@ -211,7 +213,7 @@ final class ProjectLists
     }
 
     /**
-     * @param  'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'  $list
+     * @param  ListName  $list
      *
      * @return list<array{value: string, name: string, weight: int}>
      */

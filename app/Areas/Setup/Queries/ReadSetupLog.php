@@ -11,7 +11,9 @@ use LucidStep\App\Areas\Setup\Data\SetupLog;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Data\Person;
+use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Planning\SetupChange;
+use LucidStep\Core\Planning\SetupUndo;
 
 /**
  * Reads what the database logged of the setup: by act, each thing as it was before and after.
@@ -23,13 +25,14 @@ final readonly class ReadSetupLog
 
     public const LINES = 40;
 
-    public function __construct(private SetupWords $words) {}
+    public function __construct(private SetupWords $words, private SetupChanges $changes) {}
 
     /**
      * @param  bool  $mayRemove whether whoever reads may take words out
+     * @param  list<Permission>  $may what they may
      * @param  ?int  $after the `next` of the window before
      */
-    public function __invoke(Project $project, bool $mayRemove, ?int $after = null): SetupLog
+    public function __invoke(Project $project, bool $mayRemove, array $may, ?int $after = null): SetupLog
     {
         // An act stands where its last change does.
         $acts = DB::select(
@@ -39,41 +42,22 @@ final readonly class ReadSetupLog
         );
         $next = \count($acts) > self::ACTS ? (string) $acts[self::ACTS - 1]->id : null;
         $acts = \array_slice($acts, 0, self::ACTS);
-        $changes = [];
-        foreach (
-            DB::table('setup_log')
-                ->where('project_id', $project->id)
-                ->whereIn('act', array_column($acts, 'act'))
-                ->groupBy('act', 'subject', 'key')
-                ->orderByRaw('min(id)')
-                ->selectRaw('act, subject, key, (array_agg(old order by id))[1] as old, (array_agg(new order by id desc))[1] as new')
-                ->get()
-            as $row
-        ) {
-            $changes[$row->act][] = new SetupChange(
-                (string) $row->subject,
-                (string) $row->key,
-                self::decoded($row->old),
-                self::decoded($row->new),
-            );
-        }
-        foreach ($this->firstWritings($project) as $list => $act) {
-            if (isset($changes[$act])) {
-                $changes[$act] = self::beginning($list, $changes[$act]);
-            }
-        }
         $names = $this->names($project);
         $people = User::query()
             ->whereKey(array_filter(array_column($acts, 'actor_id')))
             ->get()
             ->keyBy('id');
-        $ids = array_map(strval(...), array_column($acts, 'act'));
+        $ids = array_values(array_map(strval(...), array_column($acts, 'act')));
+        $changes = $this->changes->of($project, $ids);
+        $now = $this->changes->now($project, $ids);
         $words = $mayRemove ? $this->words->actsWithWords($project, $ids) : [];
         $removed = $this->words->removedFrom($project, $ids);
         $items = [];
         foreach ($acts as $act) {
             $lines = self::lines($changes[$act->act] ?? [], $names);
             $by = $people->get((string) $act->actor_id);
+            $undo = new SetupUndo($changes[$act->act] ?? []);
+            $mayUndo = !isset($removed[$act->act]) && !$undo->isElsewhere() && \in_array($undo->needs(), $may, true);
             // What was changed and changed back in one act is nothing to tell.
             if ([] !== $lines) {
                 $items[] = new SetupAct(
@@ -83,47 +67,12 @@ final readonly class ReadSetupLog
                     $lines,
                     isset($words[$act->act]),
                     $removed[$act->act] ?? null,
+                    $mayUndo && !$undo->isOvertaken($now),
                 );
             }
         }
 
         return new SetupLog($items, $next);
-    }
-
-    /**
-     * @return array<string, string> by list the act that wrote it first, instead of what was given
-     */
-    private function firstWritings(Project $project): array
-    {
-        $acts = DB::select(
-            "select distinct on (split_part(key, '/', 1)) split_part(key, '/', 1) as list, act from setup_log " .
-                "where project_id = ? and subject = 'list_items' order by 1, id",
-            [$project->id],
-        );
-
-        return array_column($acts, 'act', 'list');
-    }
-
-    /**
-     * The first writing of a list changes what was given, of which the database has no rows.
-     *
-     * @param  list<SetupChange>  $changes
-     *
-     * @return list<SetupChange>
-     */
-    private static function beginning(string $list, array $changes): array
-    {
-        $by = [];
-        foreach ($changes as $change) {
-            $by["{$change->subject} {$change->key}"] = $change;
-        }
-        foreach (ProjectLists::given($list) as $at => $item) {
-            $key = "{$list}/{$item['value']}";
-            $was = ['list' => $list, 'name' => $item['name'], 'value' => $item['value'], 'weight' => $item['weight'], 'position' => $at];
-            $by["list_items {$key}"] = new SetupChange('list_items', $key, $was, ($by["list_items {$key}"] ?? null)?->new);
-        }
-
-        return array_values($by);
     }
 
     /**
@@ -162,15 +111,5 @@ final readonly class ReadSetupLog
         }
 
         return $names;
-    }
-
-    /**
-     * @return ?array<string, mixed>
-     */
-    private static function decoded(?string $json): ?array
-    {
-        $row = null === $json ? null : json_decode($json, true, 16, \JSON_THROW_ON_ERROR);
-
-        return \is_array($row) ? array_filter($row, is_string(...), \ARRAY_FILTER_USE_KEY) : null;
     }
 }

@@ -60,6 +60,19 @@ export const importCapacity = async (project: string, text: string): Promise<Api
     await api.POST('/projects/{project}/capacity-imports', { params: { path: { project } }, body: { text } }),
   );
 
+/** What is set, by words of it. */
+export const findSettings = async (project: string, q: string): Promise<Api['SettingLine'][]> =>
+  unwrap(await api.GET('/projects/{project}/settings', { params: { path: { project }, query: { q } } }));
+
+/** Lets what an act changed be as it was. */
+export const undoSetupAct = async (project: string, act: number): Promise<void> => {
+  unwrap(
+    await api.POST('/projects/{project}/setup-log/{setupAct}/undo', {
+      params: { path: { project, setupAct: String(act) } },
+    }),
+  );
+};
+
 /** Take out of the log what was written in an act and stands in the setup no more. */
 export const removeSetupWords = async (project: string, act: number, reason: string): Promise<void> => {
   unwrap(

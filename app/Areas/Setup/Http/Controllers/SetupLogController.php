@@ -8,7 +8,10 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Setup\Actions\RemoveSetupWords;
+use LucidStep\App\Areas\Setup\Actions\UndoSetupAct;
+use LucidStep\App\Areas\Setup\Data\SettingLine;
 use LucidStep\App\Areas\Setup\Data\SetupLog;
+use LucidStep\App\Areas\Setup\Queries\FindSettings;
 use LucidStep\App\Areas\Setup\Queries\ReadSetupLog;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Access\Needs;
@@ -18,10 +21,26 @@ use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\Core\Access\Permission;
 
 /**
- * What was changed in the setup of a project, and by whom.
+ * What is set in a project, found by words; what was changed of it, and by whom.
  */
 final class SetupLogController
 {
+    #[
+        Get(
+            '/projects/{project}/settings',
+            'What is set in a project, found by words',
+            SettingLine::class,
+            query: ['q' => 'The words'],
+            list: true,
+        ),
+    ]
+    public function find(Request $request, Project $project, FindSettings $find): JsonResponse
+    {
+        $words = trim(mb_substr($request->query->getString('q'), 0, 100));
+
+        return new JsonResponse('' === $words ? [] : $find($project, $words));
+    }
+
     #[
         Get('/projects/{project}/setup-log', 'What was changed in the setup, in policies and in milestones', SetupLog::class, false, [
             'after' => 'the `next` of the window before',
@@ -33,7 +52,23 @@ final class SetupLogController
         Gate::authorize('lead', $project);
         $after = $request->query('after');
 
-        return new JsonResponse($read($project, Gate::allows('removeContent', $project), is_numeric($after) ? (int) $after : null));
+        return new JsonResponse(self::log($project, $read, is_numeric($after) ? (int) $after : null));
+    }
+
+    #[
+        Post(
+            '/projects/{project}/setup-log/{setupAct}/undo',
+            'Let what an act changed be as it was, where nobody changed it since; that is an act of its own',
+            SetupLog::class,
+        ),
+    ]
+    #[Needs(Permission::Lead)]
+    public function undo(Project $project, int $setupAct, UndoSetupAct $undo, ReadSetupLog $read): JsonResponse
+    {
+        Gate::authorize('lead', $project);
+        $undo($project, $setupAct, Gate::allows('administer', $project));
+
+        return new JsonResponse(self::log($project, $read));
     }
 
     #[
@@ -50,6 +85,13 @@ final class SetupLogController
         Gate::authorize('removeContent', $project);
         $remove($project, $setupAct, $request->person(), $request->string('reason')->trim()->toString());
 
-        return new JsonResponse($read($project, true));
+        return new JsonResponse(self::log($project, $read));
+    }
+
+    private static function log(Project $project, ReadSetupLog $read, ?int $after = null): SetupLog
+    {
+        $may = [Permission::Lead, ...Gate::allows('administer', $project) ? [Permission::Administer] : []];
+
+        return $read($project, Gate::allows('removeContent', $project), $may, $after);
     }
 }

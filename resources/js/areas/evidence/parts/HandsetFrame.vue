@@ -32,6 +32,7 @@ const nets: { value: Network; word: string }[] = [
 ];
 const configuration = (props.walk.view.value?.attempt.configuration?.name ?? '').toLowerCase();
 const environment = props.walk.view.value?.attempt.named_environment?.id;
+const build = props.walk.view.value?.attempt.build?.id;
 const size = ref(configuration.includes('tablet') ? 4 : 1);
 const turned = ref(configuration.includes('sideways') || configuration.includes('landscape'));
 const { data: setup } = useWalkSetup(() => props.project);
@@ -79,8 +80,10 @@ watch(
   async () => {
     const last = await before;
     if (shown.value || listed.value.length === 0) return;
-    // It opens where the attempt is walked, as one left it there.
-    const here = listed.value.find((l) => l.environment_id !== null && l.environment_id === environment);
+    // It opens where the attempt is walked, as one left it there; where nobody said so, where the build is that is walked.
+    const here =
+      listed.value.find((l) => l.environment_id !== null && l.environment_id === environment) ??
+      listed.value.find((l) => l.build !== null && l.build.id === build);
     const known = last && isListed(last) ? last : null;
     if (here) show(known && new URL(known).origin === here.origin ? known : here.address);
     else show(known ?? listed.value[0]!.address);
@@ -197,7 +200,7 @@ useKeys('Handset', () => [
           @change="show(($event.target as HTMLSelectElement).value)"
         >
           <option v-for="l in listed" :key="l.address" :value="l.address" :selected="l.origin === origin">
-            {{ l.name }}
+            {{ l.build ? `${l.name}, build ${l.build.name}` : l.name }}
           </option>
         </select>
         <form class="row small address" @submit.prevent="go">

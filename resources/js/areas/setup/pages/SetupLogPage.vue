@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import type { Api } from '@/api/client';
+import { errorMessage, type Api } from '@/api/client';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
 import { mayRemoveContent } from '@/areas/people/session';
-import { removeSetupWords, useSetupLog } from '@/areas/setup/queries';
+import { removeSetupWords, undoSetupAct, useSetupLog } from '@/areas/setup/queries';
 import RemoveWords from '@/kit/RemoveWords.vue';
+import { toast } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, day, exact } from '@/kit/words';
 import { typedTime } from '@/kit/zone';
@@ -17,6 +18,17 @@ const { lines, there, loading, error, further, more, refetch } = useSetupLog(pro
 const mayRemove = computed(() => mayRemoveContent(project.value));
 async function remove(act: number, reason: string): Promise<void> {
   await removeSetupWords(project.value, act, reason);
+  refetch();
+}
+const problem = ref<{ act: number; words: string } | null>(null);
+async function undo(act: number): Promise<void> {
+  problem.value = null;
+  try {
+    await undoSetupAct(project.value, act);
+    toast('It is as it was before.');
+  } catch (e) {
+    problem.value = { act, words: errorMessage(e) };
+  }
   refetch();
 }
 const days = computed(() => {
@@ -44,6 +56,12 @@ const days = computed(() => {
                 {{ a.removed.by?.name ?? 'Lucid Step' }} took words out,
                 <span :title="exact(a.removed.at)">{{ ago(a.removed.at) }}</span>: {{ a.removed.reason }}
               </li>
+              <li v-if="a.may_undo">
+                <button type="button" class="link" :aria-label="`Undo: ${a.lines[0]}`" @click="undo(a.id)">
+                  Undo
+                </button>
+              </li>
+              <li v-if="problem?.act === a.id" class="p-invalid-words" role="alert">{{ problem.words }}</li>
               <li v-if="mayRemove && a.has_words">
                 <RemoveWords :of="a.lines[0] ?? ''" :remove="(why) => remove(a.id, why)" />
               </li>

@@ -8,6 +8,7 @@ import { toast } from '@/kit/notices';
 import { seenNow } from '@/kit/useSeen';
 import StateBox from '@/kit/StateBox.vue';
 import { sizeWords } from '@/kit/words';
+import { AFTERS, POLICIES } from '@/areas/setup/policies';
 import ListEditor from '@/areas/setup/parts/ListEditor.vue';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
 import { savePolicies, saveStorage, useWalkSetup } from '@/areas/setup/queries';
@@ -16,79 +17,6 @@ import { savePolicies, saveStorage, useWalkSetup } from '@/areas/setup/queries';
 const route = useRoute();
 const project = computed(() => String(route.params.project));
 const { data, error, isPending, refetch, set: setSetup } = useWalkSetup(() => project.value);
-type Flag = Exclude<keyof Api['PolicySet'], 'after_finishing'>;
-const groups: { title: string; flags: { name: Flag; word: string; does: string }[] }[] = [
-  {
-    title: 'Verdicts',
-    flags: [
-      {
-        name: 'fail_sets_verdict',
-        word: 'A failing step decides the attempt',
-        does:
-          'On: an attempt with a failed step ends as fail unless somebody says otherwise with a word of why. ' +
-          'Off: the fail is only suggested, and whoever finishes chooses.',
-      },
-      {
-        name: 'pass_sets_verdict',
-        word: 'All steps passed decides the attempt',
-        does:
-          'On: it ends as pass. Off: pass is only suggested; the attempt stays open, and verdicts can be taken back, ' +
-          'until somebody finishes it.',
-      },
-      {
-        name: 'skip_wrap_up_on_pass',
-        word: 'No wrap-up after a clean pass',
-        does: 'On: the last pass finishes the attempt and the walk goes on at once. Off: the wrap-up shows what becomes final first.',
-      },
-    ],
-  },
-  {
-    title: 'Who records',
-    flags: [
-      {
-        name: 'opening_takes',
-        word: 'Opening an unassigned entry takes it',
-        does: 'On: whoever starts an entry that is nobody’s becomes its assignee. Off: it stays unassigned while they walk it.',
-      },
-      {
-        name: 'only_assignee_records',
-        word: 'Only the assignee records',
-        does: 'On: nobody else starts or judges an entry; a lead always may. Off: every tester may walk every entry.',
-      },
-    ],
-  },
-  {
-    title: 'Cycles',
-    flags: [
-      {
-        name: 'only_approved_cases',
-        word: 'Only approved cases enter cycles',
-        does:
-          'On: cases that nobody approved are not picked, and an approved case that is edited keeps its approved ' +
-          'version in cycles until it is approved again.',
-      },
-      {
-        name: 'cycles_are_reviewed',
-        word: 'Cycles are reviewed before they are released',
-        does: 'On: somebody other than the planner looks at a cycle before testers see it.',
-      },
-      {
-        name: 'cycle_closes_itself',
-        word: 'A cycle closes itself',
-        does: 'On: it closes once every entry has a final verdict, no retest is asked and nothing is stopped. Off: a lead closes it.',
-      },
-    ],
-  },
-];
-const afters: { value: Api['PolicySet']['after_finishing']; word: string; does: string }[] = [
-  {
-    value: 'next_open',
-    word: 'The next that can be walked',
-    does: 'Held and finished entries are passed over.',
-  },
-  { value: 'next_in_order', word: 'The next in order', does: 'Whatever it shows.' },
-  { value: 'stay', word: 'Stay', does: 'The finished attempt stays in view.' },
-];
 const problem = ref('');
 async function set(change: Partial<Api['PolicySet']>): Promise<void> {
   problem.value = '';
@@ -149,7 +77,7 @@ const lists = [
     <template v-else>
       <p v-if="!data.may_lead" class="soft">Leads and admins change these.</p>
       <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
-      <SetupSection v-for="g in groups" :key="g.title" :title="g.title">
+      <SetupSection v-for="g in POLICIES" :key="g.title" :title="g.title">
         <div v-for="f in g.flags" :key="f.name" class="policy">
           <input
             :id="f.name"
@@ -164,7 +92,7 @@ const lists = [
         </div>
       </SetupSection>
       <SetupSection title="After finishing" what="Where the walk goes then.">
-        <div v-for="a in afters" :key="a.value" class="policy">
+        <div v-for="a in AFTERS" :key="a.value" class="policy">
           <input
             :id="`after-${a.value}`"
             type="radio"

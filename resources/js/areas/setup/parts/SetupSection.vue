@@ -1,10 +1,24 @@
 <script setup lang="ts">
-/** A part of the setup: what it is at the left, what is set at the right. */
-defineProps<{ title: string; what?: string; count?: number | undefined; wide?: boolean }>();
+import { onMounted, useTemplateRef, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { anchorOf } from '@/areas/setup/places';
+
+/** A part of the setup: what it is at the left, what is set at the right. An address that ends in its title leads to it. */
+const props = defineProps<{ title: string; what?: string; count?: number | undefined; wide?: boolean }>();
+const route = useRoute();
+const root = useTemplateRef('root');
+/** What was looked for comes into view and has the focus, so that keys go on from there. */
+function come(): void {
+  if (route.hash !== `#${anchorOf(props.title)}`) return;
+  root.value?.scrollIntoView({ block: 'start' });
+  root.value?.focus({ preventScroll: true });
+}
+onMounted(come);
+watch(() => route.hash, come);
 </script>
 
 <template>
-  <section :aria-label="title">
+  <section :id="anchorOf(title)" ref="root" :aria-label="title" tabindex="-1">
     <header>
       <h2>
         {{ title }} <span v-if="count !== undefined" class="soft">{{ count }}</span>

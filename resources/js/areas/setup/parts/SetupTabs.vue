@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import PageTabs from '@/kit/PageTabs.vue';
+import FindSetting from '@/areas/setup/parts/FindSetting.vue';
 import { mayLead } from '@/areas/people/session';
 
 /** The title line of the setup's pages. */
@@ -18,5 +19,6 @@ const tabs = computed(() => [
   <div class="title-line">
     <h1>Setup</h1>
     <PageTabs label="Setup" :base="`/${project}/setup`" :tabs="tabs" />
+    <div class="actions"><FindSetting :project="project" /></div>
   </div>
 </template>
