@@ -27,6 +27,39 @@ final class PagesTest extends BrowserTestCase
         self::assertSame('/SKR/defects', $me->path(), 'single keys are off');
     }
 
+    public function test_how_one_works_goes_along_to_the_next_device_and_is_nobody_elses(): void
+    {
+        $me = $this->tester()->signIn('maren')->open('/SKR/today')->see('Today');
+        $me->press('?')->click('[role=dialog] .key[aria-label^="Go to Casebook"]')->press('q')->see('q and b have changed places');
+        $me->press(Key::ESCAPE)->press('g', 'q')->see('SKR-C11');
+        $me->open('/account')->see('How you work');
+        $me->script("document.querySelector('input[value=dark]').click()");
+        $me->until('the dark ground', static fn(): bool => 'dark' === $me->script('return document.documentElement.dataset.scheme'));
+        $this->check($me, 'account');
+        $me->leave();
+        $again = $this->tester()->signIn('maren')->open('/SKR/cycles')->see('New cycle');
+        self::assertSame('dark', $again->script('return document.documentElement.dataset.scheme'));
+        self::assertSame('rgb(20, 27, 38)', $again->script('return getComputedStyle(document.body).backgroundColor'));
+        $again->press('g', 'q')->see('SKR-C11');
+        $this->check($again, 'casebook on dark ground');
+        $other = $this->tester()->signIn('tobias')->open('/SKR/cycles')->see('Cycles');
+        self::assertSame('system', $other->script('return document.documentElement.dataset.scheme'));
+        $other->press('g', 'b')->see('SKR-C11');
+    }
+
+    public function test_a_setting_is_found_changed_and_taken_back(): void
+    {
+        $me = $this->tester()->signIn('maren')->open('/SKR/setup')->see('Types');
+        $this->check($me, 'setup');
+        $me->type('[aria-label="Find a setting"]', 'closes itself')->see('A cycle closes itself · Cycles');
+        $me->press(Key::DOWN, Key::ENTER)->see('Cycles are reviewed before they are released');
+        $me->click('#cycle_closes_itself')->see('It counts from now on');
+        $me->open('/SKR/setup/log')->see('Policy “A cycle closes itself”: on');
+        $me->click('[aria-label^="Undo: Policy"]')->see('It is as it was before.')->see('Policy “A cycle closes itself”: off');
+        $this->check($me, 'log of the setup');
+        self::assertFalse((bool) $this->value("select (policies ->> 'cycle_closes_itself')::boolean from projects where code = 'SKR'"));
+    }
+
     public function test_filters_stand_in_the_address_and_states_move(): void
     {
         $lead = $this->tester()->signIn('maren');

@@ -24,6 +24,7 @@ import SelectField from '@/kit/SelectField.vue';
 import SearchField from '@/kit/SearchField.vue';
 import { readEntries } from '@/areas/cycles/queries';
 import { conditionWords } from '@/areas/cycles/usePlan';
+import TermWord from '@/kit/TermWord.vue';
 
 /** What can be set on the chosen entries: whose they are, what they wait for, when. */
 const props = defineProps<{
@@ -121,7 +122,7 @@ const walking = computed(() => props.chosen.walking);
       <Button type="submit" size="small" outlined severity="secondary" label="Assign" />
     </form>
     <form class="block" @submit.prevent="needs && run('condition', { needs_id: needs, kind })">
-      <span class="label">Waits for</span>
+      <span class="label"><TermWord of="held">Waits for</TermWord></span>
       <ul v-if="one && one.needs.length > 0" class="needs">
         <li v-for="n in one.needs" :key="n.needs_id">
           {{ conditionWords(n.kind, `#${n.position} ${n.case_key}`) }}

@@ -186,6 +186,7 @@ const showUntested = ref(false);
     </SetupSection>
     <SetupSection
       title="Configurations"
+      term="configuration"
       :count="setup.configurations.length"
       what="One value of each axis, as entries are walked on them."
     >

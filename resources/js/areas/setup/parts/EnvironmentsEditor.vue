@@ -56,6 +56,7 @@ function save(): Promise<void> {
 <template>
   <SetupSection
     title="Environments"
+    term="environment"
     wide
     what="Where builds run: chosen for a cycle, and for what was walked elsewhere. The handset shows their addresses and nothing else."
   >

@@ -2,9 +2,18 @@
 import { onMounted, useTemplateRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { anchorOf } from '@/areas/setup/places';
+import type { Term } from '@/kit/terms';
+import TermWord from '@/kit/TermWord.vue';
 
 /** A part of the setup: what it is at the left, what is set at the right. An address that ends in its title leads to it. */
-const props = defineProps<{ title: string; what?: string; count?: number | undefined; wide?: boolean }>();
+const props = defineProps<{
+  title: string;
+  what?: string;
+  count?: number | undefined;
+  wide?: boolean;
+  /** The title is a word of one meaning. */
+  term?: Term;
+}>();
 const route = useRoute();
 const root = useTemplateRef('root');
 /** What was looked for comes into view and has the focus, so that keys go on from there. */
@@ -21,7 +30,8 @@ watch(() => route.hash, come);
   <section :id="anchorOf(title)" ref="root" :aria-label="title" tabindex="-1">
     <header>
       <h2>
-        {{ title }} <span v-if="count !== undefined" class="soft">{{ count }}</span>
+        <TermWord v-if="term" :of="term">{{ title }}</TermWord><template v-else>{{ title }}</template>
+        <span v-if="count !== undefined" class="soft">{{ count }}</span>
       </h2>
       <p v-if="what" class="soft small">{{ what }}</p>
     </header>

@@ -204,7 +204,7 @@ const windowOf = (c: Api['TodayCycle']): string =>
         </StateBox>
         <h2 v-if="leads && cycles.length > 0" class="mine">Yours to walk</h2>
         <section v-if="retests.length > 0" class="asked" aria-label="Retests asked of you">
-          <h2>Retests asked of you</h2>
+          <h2><TermWord of="retest">Retests</TermWord> asked of you</h2>
           <ul>
             <li v-for="e in retests" :key="e.id">
               <span class="long"

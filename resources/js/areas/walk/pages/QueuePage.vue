@@ -8,6 +8,8 @@ import StateBox from '@/kit/StateBox.vue';
 import { ago, exact, plural } from '@/kit/words';
 import { changeEntries } from '@/areas/cycles/queries';
 import { acceptTime, askRetest, judgeLate, markLooked, readQueue } from '@/areas/walk/queries';
+import type { Term } from '@/kit/terms';
+import TermWord from '@/kit/TermWord.vue';
 
 /** Everything that waits for a lead; what is decided leaves it by itself. */
 const route = useRoute();
@@ -27,6 +29,8 @@ const KINDS: Record<string, string> = {
   case_review: 'Cases to approve',
   suite: 'Suites that changed',
 };
+/** Which of them are words of one meaning. */
+const TERMS_OF: Record<string, Term> = { look: 'handover', retest: 'retest', late: 'late' };
 const groups = computed(() =>
   Object.entries(KINDS)
     .map(([kind, word]) => ({ kind, word, items: (data.value?.items ?? []).filter((i) => i.kind === kind) }))
@@ -90,7 +94,8 @@ const drop = (i: Api['QueueItem']): Promise<void> => {
     />
     <section v-for="g in groups" :key="g.kind" :aria-label="g.word">
       <h2>
-        {{ g.word }} <span class="soft">{{ g.items.length }}</span>
+        <TermWord v-if="TERMS_OF[g.kind]" :of="TERMS_OF[g.kind]!">{{ g.word }}</TermWord>
+        <template v-else>{{ g.word }}</template> <span class="soft">{{ g.items.length }}</span>
       </h2>
       <ul>
         <li v-for="i in g.items" :key="i.id">
