@@ -38,6 +38,7 @@ use LucidStep\App\Areas\Walk\Http\Controllers\EntryController;
 use LucidStep\App\Areas\Walk\Http\Controllers\EvidenceController;
 use LucidStep\App\Areas\Walk\Http\Controllers\QueueController;
 use LucidStep\App\Areas\Walk\Http\Controllers\RecordController;
+use LucidStep\App\Areas\Walk\Http\Controllers\ReproductionController;
 use LucidStep\App\Support\Access\RequireAbility;
 use LucidStep\App\Support\Access\RequirePermission;
 use LucidStep\App\Support\Http\Idempotent;
@@ -165,6 +166,7 @@ Route::middleware([
 
     Route::get('/projects/{project}/defects', [DefectController::class, 'index']);
     Route::get('/defects/{defect}', [DefectController::class, 'show']);
+    Route::get('/defects/{defect}/reproduction', [ReproductionController::class, 'show']);
 
     Route::middleware(Idempotent::class)->group(function (): void {
         Route::patch('/account', [AccountController::class, 'rename']);
@@ -315,5 +317,9 @@ Route::middleware([
         Route::post('/projects/{project}/defects', [DefectController::class, 'store']);
         Route::post('/defects/{defect}/links', [DefectController::class, 'link']);
         Route::post('/defects/{defect}/moves', [DefectController::class, 'move']);
+        Route::patch('/defects/{defect}', [DefectController::class, 'update']);
+        Route::post('/defects/{defect}/comments', [DefectController::class, 'comment']);
+        Route::patch('/defect-comments/{comment}', [DefectController::class, 'mend']);
+        Route::post('/defect-comments/{comment}/removals', [DefectController::class, 'removeComment']);
     });
 });

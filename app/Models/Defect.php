@@ -27,6 +27,9 @@ use LucidStep\Core\Defects\DefectState;
  * @property ?string                       $case_id
  * @property ?string                       $build_id
  * @property ?string                       $fixed_build_id
+ * @property ?string                       $priority now, soon, later
+ * @property ?DefectState                  $asked_in   where it was when somebody asked back
+ * @property ?string                       $duplicate_of_id
  * @property int                           $version
  * @property Carbon                        $created_at
  * @property Carbon                        $updated_at
@@ -35,13 +38,16 @@ use LucidStep\Core\Defects\DefectState;
  * @property ?TestCase                     $case
  * @property ?Build                        $build
  * @property ?Build                        $fixedBuild
+ * @property ?Defect                       $duplicateOf
+ * @property Collection<int, Defect>       $duplicates
+ * @property Collection<int, DefectComment> $comments
  * @property Collection<int, DefectLink>   $links
  * @property Collection<int, DefectChange> $history
  */
 final class Defect extends Record
 {
     /** @var array<string, string> */
-    protected $casts = ['state' => DefectState::class];
+    protected $casts = ['state' => DefectState::class, 'asked_in' => DefectState::class];
 
     /**
      * @return BelongsTo<User, $this>
@@ -81,6 +87,36 @@ final class Defect extends Record
     public function fixedBuild(): BelongsTo
     {
         return $this->belongsTo(Build::class, 'fixed_build_id');
+    }
+
+    /**
+     * @return BelongsTo<Defect, $this>
+     */
+    public function duplicateOf(): BelongsTo
+    {
+        return $this->belongsTo(self::class, 'duplicate_of_id');
+    }
+
+    /**
+     * @return HasMany<Defect, $this>
+     */
+    public function duplicates(): HasMany
+    {
+        $all = $this->hasMany(self::class, 'duplicate_of_id');
+        $all->orderBy('number');
+
+        return $all;
+    }
+
+    /**
+     * @return HasMany<DefectComment, $this>
+     */
+    public function comments(): HasMany
+    {
+        $all = $this->hasMany(DefectComment::class);
+        $all->orderBy('created_at');
+
+        return $all;
     }
 
     /**

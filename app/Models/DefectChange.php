@@ -16,6 +16,7 @@ use LucidStep\Core\Defects\DefectState;
  * @property ?DefectState $from_state
  * @property DefectState  $to_state
  * @property string       $note
+ * @property ?array<string, array{?string, ?string}> $fields what else is otherwise, before and after; of words that they are
  * @property Carbon       $created_at
  * @property User         $actor
  */
@@ -24,7 +25,12 @@ final class DefectChange extends Record
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['from_state' => DefectState::class, 'to_state' => DefectState::class, 'created_at' => 'datetime'];
+    protected $casts = [
+        'from_state' => DefectState::class,
+        'to_state' => DefectState::class,
+        'created_at' => 'datetime',
+        'fields' => 'array',
+    ];
 
     /**
      * @return BelongsTo<User, $this>

@@ -49,6 +49,7 @@ use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\EntryAddition;
 use LucidStep\App\Models\Evidence;
@@ -196,6 +197,7 @@ final class AppServiceProvider extends ServiceProvider
             'suite' => Suite::class,
             'filter' => SavedFilter::class,
             'message' => CaseMessage::class,
+            'comment' => DefectComment::class,
             'act' => BulkAct::class,
             'import' => CaseImport::class,
             'export' => CaseExport::class,

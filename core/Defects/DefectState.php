@@ -21,27 +21,45 @@ enum DefectState: string
     case Duplicate = 'duplicate';
 
     /**
-     * The states it may go to.
+     * Where it may go from here (rules of the job, 7): developers answer, ask back and move it up to fixed; whoever files defects also
+     * verifies, closes and reopens them.
+     *
+     * @param  bool  $mayFile whether whoever moves it may file defects
+     * @param  self  $before where it was when somebody asked: there it goes back to when that is answered
      *
      * @return list<self>
      */
-    public function next(): array
+    public function moves(bool $mayFile, self $before = self::New): array
     {
-        return match ($this) {
-            self::New, self::Reopened => [
-                self::Accepted,
-                self::NeedsInformation,
-                self::InWork,
-                self::Fixed,
-                self::Rejected,
-                self::Duplicate,
-            ],
-            self::NeedsInformation => [self::New, self::Accepted, self::Rejected, self::Duplicate],
-            self::Accepted => [self::InWork, self::Fixed, self::NeedsInformation, self::Rejected, self::Duplicate],
-            self::InWork => [self::Fixed, self::Accepted, self::NeedsInformation],
+        $work = [self::Accepted, self::InWork, self::Fixed, self::NeedsInformation, self::Rejected, self::Duplicate];
+        $developer = match ($this) {
+            self::New, self::Accepted, self::InWork, self::Reopened => array_values(array_filter($work, fn(self $s): bool => $s !== $this)),
+            self::NeedsInformation => [$before, self::Rejected, self::Duplicate],
+            self::Fixed => [self::InWork, self::NeedsInformation],
+            self::Verified, self::Closed, self::Rejected, self::Duplicate => [],
+        };
+        $tester = match ($this) {
+            self::New, self::Accepted, self::InWork, self::Reopened, self::NeedsInformation => [self::Closed],
             self::Fixed => [self::Verified, self::Reopened],
             self::Verified => [self::Closed, self::Reopened],
             self::Closed, self::Rejected, self::Duplicate => [self::Reopened],
+        };
+
+        return $mayFile ? [...$developer, ...$tester] : $developer;
+    }
+
+    /**
+     * Whether a word is asked for when it comes here: why it is no defect, what is to be known, what is wrong again, or why nothing was
+     * done.
+     *
+     * @param  bool  $wasFixed whether a build with a fix was ever named
+     */
+    public function asksForWord(bool $wasFixed): bool
+    {
+        return match ($this) {
+            self::Rejected, self::NeedsInformation, self::Reopened => true,
+            self::Closed => !$wasFixed,
+            default => false,
         };
     }
 

@@ -48,6 +48,7 @@ trait Everything
             'attempt' => (string) $attempt,
             'evidence' => $evidence,
             'defect' => $made("{$project}/defects", ['title' => 'Theirs'], 'defect.key'),
+            'comment' => $made("/defects/{$code}-D1/comments", ['text' => 'x'], 'comments.0.id'),
             'folder' => $made("{$project}/folders", ['name' => 'Theirs'], 'id'),
             'routine' => $made("{$project}/routines", ['name' => 'Theirs', 'steps' => [['action' => 'x']]], 'routine.id'),
             'table' => $made("{$project}/data-tables", ['name' => 'Theirs', 'text' => "a\n1"], 'table.id'),

@@ -31,6 +31,7 @@ trait FittingBodies
                 'reason' => 'plain words',
             ],
             '/projects/{project}/labels' => ['names' => ['plain words'], 'from' => 'smoke', 'to' => 'plain words'],
+            '/defects/{defect}' => ['severity' => 'minor', 'was' => ['severity' => 'major']],
             '/defects/{defect}/moves' => ['state' => 'accepted', 'note' => 'plain words'],
             '/cycles/{cycle}/entry-acts' => ['act' => 'assign', 'ids' => [$this->ids['entry']], 'changes' => []],
             '/data-tables/{table}', '/projects/{project}/data-tables' => [

@@ -31,6 +31,7 @@ final class TakeOut
         ['case_messages', ['body', 'answer'], 'case_id = ?'],
         ['entries', ['handover_note', 'look_note', 'retest_reason'], 'case_id = ?'],
         ['defects', ['title', 'body', 'expected', 'actual'], 'id in (' . self::DEFECTS . ')'],
+        ['defect_comments', ['text'], 'defect_id in (' . self::DEFECTS . ')'],
         ['defect_changes', ['note'], 'defect_id in (' . self::DEFECTS . ')'],
     ];
 

@@ -1238,6 +1238,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/defect-comments/{comment}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Mend what one said, within a quarter of an hour */
+        patch: operations["patchDefectCommentsComment"];
+        trace?: never;
+    };
+    "/defect-comments/{comment}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take out what must not be there; the trace stays */
+        post: operations["postDefectCommentsCommentRemovals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/defects/{defect}": {
         parameters: {
             query?: never;
@@ -1249,6 +1283,24 @@ export interface paths {
         get: operations["getDefectsDefect"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Change what a defect says */
+        patch: operations["patchDefectsDefect"];
+        trace?: never;
+    };
+    "/defects/{defect}/comments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say something of a defect */
+        post: operations["postDefectsDefectComments"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1283,6 +1335,23 @@ export interface paths {
         put?: never;
         /** Move a defect to another state */
         post: operations["postDefectsDefectMoves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/defects/{defect}/reproduction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How to get to a fault, and where the failing step passed */
+        get: operations["getDefectsDefectReproduction"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3696,6 +3765,15 @@ export interface components {
             id: string;
             name: string;
         };
+        /** @description What was otherwise where a step passed. */
+        BesideDifference: {
+            /** @description What it is of: build, a column of the data, a step … */
+            what: string;
+            /** @description Where it passed */
+            passed: string;
+            /** @description Where it failed */
+            failed: string;
+        };
         /** @description Entries that would be stopped, since they need the pass of one that failed or is blocked. */
         BlockPreview: {
             stops: components["schemas"]["RefusedEntry"][];
@@ -4192,6 +4270,14 @@ export interface components {
             applied: boolean;
             held_because: string | null;
         };
+        CommentRequest: {
+            /**
+             * Format: uuid
+             * @description As the device chose it
+             */
+            id?: string | null;
+            text: string;
+        };
         CompareRequest: {
             /** @description The reference picture, by its SHA-256. */
             reference: string;
@@ -4416,6 +4502,19 @@ export interface components {
             to: string;
             note: string;
             at: string;
+            fields: components["schemas"]["FieldChange"][];
+        };
+        /** @description What somebody said of a defect. */
+        DefectCommentLine: {
+            id: string;
+            author: components["schemas"]["Person"];
+            /** @description Markdown; empty once it was taken out */
+            text: string;
+            at: string;
+            edited_at: string | null;
+            /** @description Until when its author may mend it */
+            stands_at: string;
+            removed: components["schemas"]["TakenOut"] | null;
         };
         /** @description A defect with everything about it. */
         DefectDetail: {
@@ -4430,6 +4529,14 @@ export interface components {
             history: components["schemas"]["DefectChangeLine"][];
             evidence: components["schemas"]["EvidenceItem"][];
             builds: components["schemas"]["Named"][];
+            /** @description Where an answer leads back to */
+            asked_in: string | null;
+            duplicate_of: components["schemas"]["DefectName"] | null;
+            duplicates: components["schemas"]["DefectName"][];
+            comments: components["schemas"]["DefectCommentLine"][];
+            people: components["schemas"]["Person"][];
+            /** @description Whether a build with a fix was ever named */
+            was_fixed: boolean;
             markdown: string;
             plain: string;
         };
@@ -4451,12 +4558,21 @@ export interface components {
             closed: boolean;
             /** @enum {string} */
             severity: "critical" | "major" | "minor" | "trivial";
+            /** @description `now`, `soon` or `later`; null: nobody said */
+            priority: string | null;
             reporter: components["schemas"]["Person"];
             assignee: components["schemas"]["Person"] | null;
             case_key: string | null;
             build: components["schemas"]["Named"] | null;
             created_at: string;
             updated_at: string;
+        };
+        /** @description Another defect, as it is named at one. */
+        DefectName: {
+            id: string;
+            key: string;
+            title: string;
+            state: string;
         };
         /** @description Where a defect was met. */
         DefectOrigin: {
@@ -4487,6 +4603,13 @@ export interface components {
             note?: string | null;
             /** Format: uuid */
             build_id?: string | null;
+            /** @description The key of the other defect */
+            duplicate_of?: string | null;
+            /**
+             * @description The state that one saw
+             * @enum {string|null}
+             */
+            seen?: "new" | "needs_information" | "accepted" | "in_work" | "fixed" | "verified" | "reopened" | "closed" | "rejected" | "duplicate" | null;
         };
         /** @description A project that is no more. */
         DeletedProject: {
@@ -4569,6 +4692,23 @@ export interface components {
             record: components["schemas"]["StepRecord"];
             evidence: components["schemas"]["EvidenceItem"][];
             defects: components["schemas"]["LinkedDefect"][];
+        };
+        EditDefectRequest: {
+            /** @description What a defect is to say; what is left out stays. With each field goes what it was when one began. */
+            title?: string;
+            body?: string | null;
+            expected?: string | null;
+            actual?: string | null;
+            /** @enum {string} */
+            severity?: "critical" | "major" | "minor" | "trivial";
+            /** @enum {string|null} */
+            priority?: "now" | "soon" | "later" | null;
+            /** Format: uuid */
+            assignee_id?: string | null;
+            /** @description The same fields as one saw them */
+            was: {
+                [key: string]: string | null;
+            };
         };
         EmailRequest: {
             /** @description A mail address. */
@@ -4807,6 +4947,13 @@ export interface components {
             text: string;
             /** @description Where it is looked after, inside the project */
             page: string | null;
+        };
+        /** @description A field of a defect before and after a change. */
+        FieldChange: {
+            field: string;
+            /** @description null: nothing, or words that the history does not keep */
+            was: string | null;
+            is: string | null;
         };
         /** @description A text before and after, in pieces. */
         FieldDiff: {
@@ -5411,7 +5558,7 @@ export interface components {
         /** @description How a person is told of something. */
         NoticeSetting: {
             /** @enum {string} */
-            kind: "assigned" | "retest" | "taken_over" | "released" | "returned" | "review" | "ended" | "standstill";
+            kind: "assigned" | "retest" | "taken_over" | "released" | "returned" | "review" | "ended" | "defect" | "mentioned" | "standstill";
             /** @description In the application; of a standstill always */
             here: boolean;
             /** @description By mail */
@@ -5546,6 +5693,22 @@ export interface components {
         ParameterLine: {
             name: string;
             default: string;
+        };
+        /** @description Where the failing step passed, to be laid beside the fail. */
+        PassedBeside: {
+            entry_id: string;
+            attempt_id: string;
+            attempt_number: number;
+            round: number;
+            tester: components["schemas"]["Person"];
+            build: components["schemas"]["Named"] | null;
+            finished_at: string;
+            /** @description Before the fail, by builds and then by time */
+            is_before: boolean;
+            same_configuration: boolean;
+            same_data: boolean;
+            differences: components["schemas"]["BesideDifference"][];
+            evidence: components["schemas"]["EvidenceItem"][];
         };
         PasswordRequest: {
             /** @description Another password, by whoever knows the one before. */
@@ -5908,6 +6071,44 @@ export interface components {
             /** @description Why something is taken out; for a text, the number of the event that holds it. */
             reason: string;
             sequence?: number;
+        };
+        /** @description How to get to a fault: the newest walk in which it was met, step by step, and where the failing step passed. */
+        Reproduction: {
+            entry_id: string;
+            attempt_id: string;
+            attempt_number: number;
+            round: number;
+            case_key: string;
+            case_title: string;
+            preconditions: string;
+            /** @description How many steps the case has */
+            of_steps: number;
+            build: components["schemas"]["Named"] | null;
+            configuration: components["schemas"]["Named"] | null;
+            environment: string;
+            tester: components["schemas"]["Person"];
+            failing: number | null;
+            steps: components["schemas"]["ReproductionStep"][];
+            evidence: components["schemas"]["EvidenceItem"][];
+            beside: components["schemas"]["PassedBeside"] | null;
+        };
+        /** @description How to get to a fault, where it was met on a walk. */
+        ReproductionAnswer: {
+            reproduction: components["schemas"]["Reproduction"] | null;
+        };
+        /** @description A step on the way to a fault, as it was walked. */
+        ReproductionStep: {
+            /** @description As the case numbers it */
+            position: number;
+            action: string;
+            data: string;
+            expected: string;
+            /** @enum {string} */
+            verdict: "pass" | "fail" | "blocked" | "not_applicable" | "not_run";
+            happened: string;
+            /** @description How often it was tried */
+            tries: number;
+            tries_failed: number;
         };
         /** @description A requirement. */
         RequirementLine: {
@@ -9494,6 +9695,82 @@ export interface operations {
             };
         };
     };
+    patchDefectCommentsComment: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                comment: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CommentRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postDefectCommentsCommentRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                comment: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getDefectsDefect: {
         parameters: {
             query?: never;
@@ -9507,6 +9784,82 @@ export interface operations {
         responses: {
             /** @description Done */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchDefectsDefect: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defect: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDefectRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postDefectsDefectComments: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defect: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CommentRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9588,6 +9941,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getDefectsDefectReproduction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                defect: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReproductionAnswer"];
                 };
             };
             /** @description A problem */

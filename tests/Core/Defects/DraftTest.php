@@ -120,9 +120,9 @@ final class DraftTest extends TestCase
         $seen = [DefectState::New->value => true];
         $ahead = [DefectState::New];
         while ($state = array_pop($ahead)) {
-            self::assertNotSame([], $state->next());
-            self::assertNotContains($state, $state->next());
-            foreach ($state->next() as $next) {
+            self::assertNotSame([], $state->moves(true));
+            self::assertNotContains($state, $state->moves(true));
+            foreach ($state->moves(true) as $next) {
                 if (!isset($seen[$next->value])) {
                     $seen[$next->value] = true;
                     $ahead[] = $next;

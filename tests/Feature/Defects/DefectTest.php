@@ -87,7 +87,8 @@ final class DefectTest extends FeatureTestCase
         $this->as($dev, 'POST', '/defects/TST-D1/moves', ['state' => 'fixed', 'build_id' => $this->world->build->id])
             ->assertOk()
             ->assertJsonPath('fixed_build.name', '1.0')
-            ->assertJsonPath('moves', ['verified', 'reopened']);
+            ->assertJsonPath('moves', ['in_work', 'needs_information']);
+        $this->as($dev, 'POST', '/defects/TST-D1/moves', ['state' => 'verified'])->assertForbidden();
         $this->as($this->world->person('reader', Role::Reader), 'POST', '/defects/TST-D1/moves', [
             'state' => 'verified',
         ])->assertForbidden();

@@ -29,6 +29,7 @@ final class RolesTest extends FeatureTestCase
     private const FROM = [
         'reader' => [
             'PATCH /account',
+            'PATCH /account/preferences',
             'PUT /account/password',
             'POST /account/second-factor',
             'PUT /account/second-factor',
@@ -50,7 +51,13 @@ final class RolesTest extends FeatureTestCase
             'POST /projects/{project}/selection-counts',
             'POST /projects/{project}/today-seen',
         ],
-        'developer' => ['POST /cases/{case}/messages', 'POST /defects/{defect}/moves'],
+        'developer' => [
+            'POST /cases/{case}/messages',
+            'PATCH /defect-comments/{comment}',
+            'PATCH /defects/{defect}',
+            'POST /defects/{defect}/comments',
+            'POST /defects/{defect}/moves',
+        ],
         'tester' => [
             'POST /attempts/{attempt}/away',
             'POST /attempts/{attempt}/evidence',
@@ -157,6 +164,7 @@ final class RolesTest extends FeatureTestCase
             'POST /case-exports/{export}/cancel',
             'PUT /projects/{project}/people/{person}/capacity',
             'PUT /projects/{project}/policies',
+            'POST /projects/{project}/setup-log/{setupAct}/undo',
             'POST /projects/{project}/releases',
             'DELETE /releases/{release}',
             'PATCH /releases/{release}',
@@ -165,6 +173,7 @@ final class RolesTest extends FeatureTestCase
         'admin' => [
             'POST /attempts/{attempt}/removals',
             'POST /case-messages/{message}/removals',
+            'POST /defect-comments/{comment}/removals',
             'POST /cycles/{cycle}/log/{line}/removals',
             'POST /entries/{entry}/removals',
             'POST /projects/{project}/setup-log/{setupAct}/removals',

@@ -92,7 +92,12 @@ final class FindSettingsTest extends FeatureTestCase
      */
     private function found(string $words): array
     {
-        return (array) $this->as($this->lead, 'GET', '/projects/TST/settings?q=' . rawurlencode($words))->assertOk()->json();
+        /** @var list<array{place: string, name: string, of: string}> $found */
+        $found = (array) $this->as($this->lead, 'GET', '/projects/TST/settings?q=' . rawurlencode($words))
+            ->assertOk()
+            ->json();
+
+        return $found;
     }
 
     /**

@@ -14,18 +14,23 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: "A change of a defect's state.")]
 final readonly class DefectChangeLine
 {
+    /**
+     * @param  list<FieldChange>  $fields what else than the state is otherwise
+     */
     public function __construct(
         #[OA\Property] public Person $actor,
         #[OA\Property] public ?string $from,
         #[OA\Property] public string $to,
         #[OA\Property] public string $note,
         #[OA\Property] public string $at,
+        #[OA\Property(items: new OA\Items(ref: FieldChange::class))] public array $fields,
     ) {}
 
     /**
      * @param  DefectChange  $c with its actor loaded
+     * @param  array<string, string>  $people names by id
      */
-    public static function of(DefectChange $c): self
+    public static function of(DefectChange $c, array $people = []): self
     {
         return new self(
             Person::from($c->actor),
@@ -33,6 +38,15 @@ final readonly class DefectChangeLine
             $c->to_state->value,
             $c->note,
             $c->created_at->toIso8601ZuluString(),
+            array_map(
+                static fn(string $field, array $change): FieldChange => new FieldChange(
+                    $field,
+                    $people[$change[0] ?? ''] ?? $change[0],
+                    $people[$change[1] ?? ''] ?? $change[1],
+                ),
+                array_keys($c->fields ?? []),
+                $c->fields ?? [],
+            ),
         );
     }
 }

@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Defects\Data;
 
 use LucidStep\App\Areas\Evidence\Data\EvidenceItem;
 use LucidStep\App\Support\Data\Named;
+use LucidStep\App\Support\Data\Person;
 use OpenApi\Attributes as OA;
 
 /**
@@ -20,6 +21,9 @@ final readonly class DefectDetail
      * @param  list<DefectChangeLine>  $history
      * @param  list<EvidenceItem>  $evidence
      * @param  list<Named>  $builds
+     * @param  list<DefectCommentLine>  $comments
+     * @param  list<DefectName>  $duplicates
+     * @param  list<Person>  $people who could have it
      */
     public function __construct(
         #[OA\Property] public DefectLine $defect,
@@ -33,6 +37,12 @@ final readonly class DefectDetail
         #[OA\Property(items: new OA\Items(ref: DefectChangeLine::class))] public array $history,
         #[OA\Property(items: new OA\Items(ref: EvidenceItem::class))] public array $evidence,
         #[OA\Property(items: new OA\Items(ref: Named::class))] public array $builds,
+        #[OA\Property(description: 'Where an answer leads back to')] public ?string $asked_in,
+        #[OA\Property] public ?DefectName $duplicate_of,
+        #[OA\Property(items: new OA\Items(ref: DefectName::class))] public array $duplicates,
+        #[OA\Property(items: new OA\Items(ref: DefectCommentLine::class))] public array $comments,
+        #[OA\Property(items: new OA\Items(ref: Person::class))] public array $people,
+        #[OA\Property(description: 'Whether a build with a fix was ever named')] public bool $was_fixed,
         #[OA\Property] public string $markdown,
         #[OA\Property] public string $plain,
     ) {}

@@ -12,6 +12,44 @@ use LucidStep\Core\Defects\DefectState;
  */
 final class DefectConflict extends Conflict
 {
+    /**
+     * @param  array<string, ?string>  $now what each field is by now
+     */
+    public static function editedMeanwhile(array $now): self
+    {
+        return new self(
+            'saved-meanwhile',
+            'Somebody changed the same meanwhile. What you typed is kept: look at theirs, and save again what is to stand.',
+            ['now' => $now],
+            412,
+        );
+    }
+
+    public static function movedMeanwhile(DefectState $now): self
+    {
+        $word = str_replace('_', ' ', $now->value);
+
+        return new self('state-changed', "Somebody moved it meanwhile: it is {$word} now.", ['state' => $now->value], 412);
+    }
+
+    /**
+     * What was said stands once others may have read it.
+     */
+    public static function stands(): self
+    {
+        return new self('stands', 'This can be changed for a quarter of an hour; now it stands. Write what is to be added.');
+    }
+
+    public static function othersWords(): self
+    {
+        return new self('not-yours', 'Only who wrote this changes it.');
+    }
+
+    public static function duplicateOfItself(): self
+    {
+        return new self('duplicate-loop', 'It would be a duplicate of itself: the other one leads back to this.');
+    }
+
     public static function noSuchMove(DefectState $from, DefectState $to): self
     {
         $words = static fn(DefectState $s): string => str_replace('_', ' ', $s->value);

@@ -4,17 +4,25 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Queries;
 
+use LucidStep\App\Areas\Defects\Actions\CommentOnDefect;
 use LucidStep\App\Areas\Defects\Data\DefectChangeLine;
+use LucidStep\App\Areas\Defects\Data\DefectCommentLine;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
 use LucidStep\App\Areas\Defects\Data\DefectLine;
+use LucidStep\App\Areas\Defects\Data\DefectName;
 use LucidStep\App\Areas\Defects\Data\DefectOrigin;
 use LucidStep\App\Areas\Evidence\Data\EvidenceItem;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\DefectChange;
+use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Models\DefectLink;
 use LucidStep\App\Models\Evidence;
+use LucidStep\App\Models\Membership;
 use LucidStep\App\Support\Data\Named;
+use LucidStep\App\Support\Data\Person;
+use LucidStep\Core\Access\Role;
 use LucidStep\Core\Defects\DefectState;
 
 /**
@@ -24,7 +32,10 @@ final readonly class ReadDefect
 {
     public function __construct(private DefectAsText $text) {}
 
-    public function __invoke(Defect $d): DefectDetail
+    /**
+     * @param  bool  $mayFile whether whoever reads may file defects
+     */
+    public function __invoke(Defect $d, bool $mayFile): DefectDetail
     {
         $d->load(
             'reporter',
@@ -36,6 +47,10 @@ final readonly class ReadDefect
             'links.entry.cycle',
             'links.attempt',
             'history.actor',
+            'duplicateOf',
+            'duplicates',
+            'comments.author',
+            'comments.removedBy',
         );
         $evidence = Evidence::query()
             ->with('file')
@@ -50,6 +65,9 @@ final readonly class ReadDefect
                 ),
             );
 
+        $people = $this->people($d->project_id);
+        $names = array_column($people, 'name', 'id');
+
         return new DefectDetail(
             DefectLine::from($d),
             $d->body,
@@ -57,9 +75,9 @@ final readonly class ReadDefect
             $d->actual,
             $d->version,
             Named::orNull($d->fixedBuild),
-            array_map(static fn(DefectState $s): string => $s->value, $d->state->next()),
+            array_map(static fn(DefectState $s): string => $s->value, $d->state->moves($mayFile, $d->asked_in ?? DefectState::New)),
             array_values($d->links->map(DefectOrigin::from(...))->all()),
-            array_values($d->history->map(DefectChangeLine::of(...))->all()),
+            array_values($d->history->map(static fn(DefectChange $c): DefectChangeLine => DefectChangeLine::of($c, $names))->all()),
             array_values($evidence->map(static fn(Evidence $e): EvidenceItem => EvidenceItem::from($e))->all()),
             array_values(
                 Build::query()
@@ -69,8 +87,35 @@ final readonly class ReadDefect
                     ->map(static fn(Build $b): Named => Named::from($b))
                     ->all(),
             ),
+            $d->asked_in?->value,
+            null === $d->duplicateOf ? null : DefectName::of($d->duplicateOf),
+            array_values($d->duplicates->map(DefectName::of(...))->all()),
+            array_values(
+                $d->comments
+                    ->map(static fn(DefectComment $c): DefectCommentLine => DefectCommentLine::of($c, CommentOnDefect::MENDED_WITHIN))
+                    ->all(),
+            ),
+            $people,
+            $d->history->contains('to_state', DefectState::Fixed),
             $this->text->markdown($d),
             $this->text->plain($d),
+        );
+    }
+
+    /**
+     * @return list<Person> everybody of the project who may work on defects, by name
+     */
+    private function people(string $project): array
+    {
+        return array_values(
+            Membership::query()
+                ->where('project_id', $project)
+                ->where('role', '<>', Role::Reader)
+                ->with('user')
+                ->get()
+                ->map(static fn(Membership $m): Person => Person::from($m->user))
+                ->sortBy('name')
+                ->all(),
         );
     }
 

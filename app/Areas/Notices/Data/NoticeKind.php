@@ -19,6 +19,8 @@ enum NoticeKind: string
     case Returned = 'returned';
     case Review = 'review';
     case Ended = 'ended';
+    case Defect = 'defect';
+    case Mentioned = 'mentioned';
     case Standstill = 'standstill';
 
     /**
@@ -34,6 +36,8 @@ enum NoticeKind: string
             self::Returned => 'a cycle came back',
             self::Review => 'a cycle waits for your word',
             self::Ended => 'a cycle ended',
+            self::Defect => 'a defect of yours',
+            self::Mentioned => 'somebody names you',
             self::Standstill => 'work stands still',
         };
     }

@@ -16,7 +16,9 @@ final readonly class NoticeSetting
 {
     public function __construct(
         #[
-            OA\Property(enum: ['assigned', 'retest', 'taken_over', 'released', 'returned', 'review', 'ended', 'standstill']),
+            OA\Property(
+                enum: ['assigned', 'retest', 'taken_over', 'released', 'returned', 'review', 'ended', 'defect', 'mentioned', 'standstill'],
+            ),
         ]
         public string $kind,
         #[OA\Property(description: 'In the application; of a standstill always')] public bool $here,

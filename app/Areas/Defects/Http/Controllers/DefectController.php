@@ -10,20 +10,27 @@ use Illuminate\Support\Arr;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Defects\Actions\ChangeDefectState;
+use LucidStep\App\Areas\Defects\Actions\CommentOnDefect;
+use LucidStep\App\Areas\Defects\Actions\EditDefect;
 use LucidStep\App\Areas\Defects\Actions\FileDefect;
 use LucidStep\App\Areas\Defects\Actions\LinkDefect;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
 use LucidStep\App\Areas\Defects\Data\DefectPage;
+use LucidStep\App\Areas\Defects\Http\Requests\CommentRequest;
 use LucidStep\App\Areas\Defects\Http\Requests\DefectStateRequest;
+use LucidStep\App\Areas\Defects\Http\Requests\EditDefectRequest;
 use LucidStep\App\Areas\Defects\Http\Requests\FileDefectRequest;
 use LucidStep\App\Areas\Defects\Http\Requests\LinkDefectRequest;
 use LucidStep\App\Areas\Defects\Queries\FindDefects;
 use LucidStep\App\Areas\Defects\Queries\ReadDefect;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Access\Needs;
+use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
+use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\Core\Access\Permission;
 use LucidStep\Core\Defects\DefectState;
@@ -80,14 +87,14 @@ final readonly class DefectController
             $request->integer('step') ?: null,
         );
 
-        return new JsonResponse(($this->read)($defect), 201);
+        return $this->answer($defect, 201);
     }
 
     #[Get('/defects/{defect}', 'A defect with everything about it', DefectDetail::class)]
     #[Needs(Permission::SeeEvidence)]
     public function show(Defect $defect): JsonResponse
     {
-        return new JsonResponse(($this->read)($defect));
+        return $this->answer($defect);
     }
 
     #[Post('/defects/{defect}/links', 'Link a defect to an attempt or a step', DefectDetail::class, LinkDefectRequest::class, 201)]
@@ -103,7 +110,7 @@ final readonly class DefectController
             $request->integer('step') ?: null,
         );
 
-        return new JsonResponse(($this->read)($defect), 201);
+        return $this->answer($defect, 201);
     }
 
     #[Post('/defects/{defect}/moves', 'Move a defect to another state', DefectDetail::class, DefectStateRequest::class)]
@@ -111,16 +118,68 @@ final readonly class DefectController
     public function move(DefectStateRequest $request, Defect $defect, ChangeDefectState $move): JsonResponse
     {
         Gate::authorize('update', $defect);
-        $build = $request->filled('build_id') ? $request->string('build_id')->toString() : null;
+        $to = $request->filled('duplicate_of') ? $request->string('duplicate_of')->trim()->upper()->toString() : null;
         $moved = $move(
             $defect,
             $request->person(),
             DefectState::from($request->string('state')->toString()),
+            Gate::allows('link', $defect),
             $request->string('note')->toString(),
-            $build,
+            $request->filled('build_id') ? $request->string('build_id')->toString() : null,
+            null === $to ? null : Defect::query()->where('project_id', $defect->project_id)->where('key', $to)->first(),
+            DefectState::tryFrom($request->string('seen')->toString()),
         );
 
-        return new JsonResponse(($this->read)($moved));
+        return $this->answer($moved);
+    }
+
+    #[Patch('/defects/{defect}', 'Change what a defect says', DefectDetail::class, EditDefectRequest::class)]
+    #[Needs(Permission::WorkOnDefects)]
+    public function update(EditDefectRequest $request, Defect $defect, EditDefect $edit): JsonResponse
+    {
+        Gate::authorize('update', $defect);
+        [$was, $is] = $request->edit();
+
+        return $this->answer($edit($defect, $request->person(), $was, $is, Gate::allows('link', $defect)));
+    }
+
+    #[Post('/defects/{defect}/comments', 'Say something of a defect', DefectDetail::class, CommentRequest::class, 201)]
+    #[Needs(Permission::WorkOnDefects)]
+    public function comment(CommentRequest $request, Defect $defect, CommentOnDefect $comments): JsonResponse
+    {
+        Gate::authorize('update', $defect);
+        $id = $request->filled('id') ? $request->string('id')->toString() : null;
+        $comments->write($defect, $request->person(), $request->string('text')->trim()->toString(), $id);
+
+        return $this->answer($defect, 201);
+    }
+
+    #[Patch('/defect-comments/{comment}', 'Mend what one said, within a quarter of an hour', DefectDetail::class, CommentRequest::class)]
+    #[Needs(Permission::WorkOnDefects)]
+    public function mend(CommentRequest $request, DefectComment $comment, CommentOnDefect $comments): JsonResponse
+    {
+        return $this->answer($comments->mend($comment, $request->person(), $request->string('text')->trim()->toString())->defect);
+    }
+
+    #[
+        Post(
+            '/defect-comments/{comment}/removals',
+            'Take out what must not be there; the trace stays',
+            DefectDetail::class,
+            WhyRequest::class,
+        ),
+    ]
+    #[Needs(Permission::RemoveContent)]
+    public function removeComment(WhyRequest $request, DefectComment $comment, CommentOnDefect $comments): JsonResponse
+    {
+        $reason = $request->string('reason')->trim()->toString();
+
+        return $this->answer($comments->remove($comment, $request->person(), $reason)->defect);
+    }
+
+    private function answer(Defect $defect, int $status = 200): JsonResponse
+    {
+        return new JsonResponse(($this->read)($defect, Gate::allows('link', $defect)), $status);
     }
 
     private function attempt(string $project, string $id): Attempt

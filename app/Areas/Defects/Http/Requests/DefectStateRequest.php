@@ -19,6 +19,14 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'state', type: 'string', enum: DefectState::class),
             new OA\Property(property: 'note', type: 'string', nullable: true),
             new OA\Property(property: 'build_id', type: 'string', nullable: true, format: 'uuid'),
+            new OA\Property(property: 'duplicate_of', type: 'string', nullable: true, description: 'The key of the other defect'),
+            new OA\Property(
+                property: 'seen',
+                type: 'string',
+                nullable: true,
+                enum: DefectState::class,
+                description: 'The state that one saw',
+            ),
         ],
     ),
 ]
@@ -30,6 +38,8 @@ final class DefectStateRequest extends ApiRequest
             'state' => ['required', new Enum(DefectState::class)],
             'note' => self::WORDS,
             'build_id' => ['nullable', 'uuid'],
+            'duplicate_of' => ['nullable', 'string', 'max:24'],
+            'seen' => ['nullable', new Enum(DefectState::class)],
         ];
     }
 }

@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Defects\Actions;
+
+use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
+use LucidStep\App\Areas\Notices\Data\NoticeKind;
+use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
+use LucidStep\Core\Defects\DefectState;
+
+/**
+ * Tells whoever a defect waits for, and whoever wrote or has it, what became of it; never of their own act.
+ */
+final readonly class TellOfDefect
+{
+    public function __construct(private NotifyPeople $notify) {}
+
+    public function given(Defect $defect, User $by, string $to): void
+    {
+        $this->tell(NoticeKind::Defect, $defect, $by, [$to], "{$by->name} gave you {$defect->key}: {$defect->title}");
+    }
+
+    /**
+     * Whoever reported it is told what others decide of it; whoever has it, that it was answered or is open again.
+     */
+    public function moved(Defect $defect, User $by, DefectState $from, string $note): void
+    {
+        $said = '' === $note ? '' : ": {$note}";
+        $reporter = [$defect->reporter_id];
+        $assignee = array_filter([$defect->assignee_id]);
+        [$to, $words] = match (true) {
+            DefectState::NeedsInformation === $defect->state => [$reporter, 'asks about'],
+            DefectState::NeedsInformation === $from => [$assignee, 'answered'],
+            DefectState::Fixed === $defect->state => [$reporter, 'fixed'],
+            DefectState::Rejected === $defect->state => [$reporter, 'rejected'],
+            DefectState::Duplicate === $defect->state => [$reporter, 'called a duplicate'],
+            DefectState::Reopened === $defect->state => [[...$reporter, ...$assignee], 'reopened'],
+            default => [[], ''],
+        };
+        $this->tell(NoticeKind::Defect, $defect, $by, $to, "{$by->name} {$words} {$defect->key}{$said}");
+    }
+
+    /**
+     * @param  list<string>  $named people who are named in it
+     */
+    public function said(Defect $defect, User $by, string $text, array $named): void
+    {
+        $this->named($defect, $by, $text, $named);
+        $others = array_diff(array_filter([$defect->reporter_id, $defect->assignee_id]), $named);
+        $this->tell(NoticeKind::Defect, $defect, $by, $others, "{$by->name} wrote at {$defect->key}: " . self::short($text));
+    }
+
+    /**
+     * @param  list<string>  $people
+     */
+    public function named(Defect $defect, User $by, string $text, array $people): void
+    {
+        $this->tell(NoticeKind::Mentioned, $defect, $by, $people, "{$by->name} names you at {$defect->key}: " . self::short($text));
+    }
+
+    private static function short(string $text): string
+    {
+        return mb_strimwidth(trim((string) preg_replace('/\s+/u', ' ', $text)), 0, 160, '…');
+    }
+
+    /**
+     * @param  array<array-key, string>  $people
+     */
+    private function tell(NoticeKind $kind, Defect $defect, User $by, array $people, string $text): void
+    {
+        $people = array_values(array_unique(array_diff($people, [$by->id])));
+        if ([] !== $people) {
+            $this->notify->inProject($kind, Project::query()->findOrFail($defect->project_id), $people, $text, "/defects/{$defect->key}");
+        }
+    }
+}

@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Defects\Http\Requests;
+
+use LucidStep\App\Support\Http\ApiRequest;
+use OpenApi\Attributes as OA;
+
+/**
+ * What somebody says of a defect, in Markdown; `@` and a name names somebody.
+ */
+#[
+    OA\Schema(
+        required: ['text'],
+        properties: [
+            new OA\Property(property: 'id', type: 'string', nullable: true, format: 'uuid', description: 'As the device chose it'),
+            new OA\Property(property: 'text', type: 'string'),
+        ],
+    ),
+]
+final class CommentRequest extends ApiRequest
+{
+    public function rules(): array
+    {
+        return [
+            'id' => ['nullable', 'uuid', 'unique:defect_comments,id'],
+            'text' => ['required', 'string', 'max:20000'],
+        ];
+    }
+
+    public function messages(): array
+    {
+        return ['text.required' => 'Write what you want to say.'];
+    }
+}
