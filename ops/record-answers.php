@@ -48,6 +48,10 @@ const READINGS = [
     '/cycles/SKR-R3/log',
     '/cycles/SKR-R2/comparison?with=SKR-R1',
     '/defects/SKR-D5',
+    '/defects/SKR-D5/reproduction',
+    '/defects/SKR-D2',
+    '/defects/SKR-D2/reproduction',
+    '/projects/SKR/defects?state=needs_information&reporter=me',
 ];
 
 $env = (string) file_get_contents(__DIR__ . '/../.env');

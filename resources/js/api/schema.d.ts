@@ -13088,6 +13088,14 @@ export interface operations {
                 state?: string;
                 /** @description `critical`, `major`, `minor` or `trivial` */
                 severity?: string;
+                /** @description `now`, `soon` or `later` */
+                priority?: string;
+                /** @description Whose it is: an id, `me` or `nobody` */
+                assignee?: string;
+                /** @description Who filed it: an id or `me` */
+                reporter?: string;
+                /** @description On which build it was met, by id */
+                build?: string;
                 /** @description `number`, `title`, `state` or `severity`, backwards with a minus before it */
                 sort?: string;
                 /** @description Where the page before ended */

@@ -1,6 +1,7 @@
-/** Puts the focus on what just appeared; the attribute does so only while the page loads. */
+/** Puts the focus on what just appeared, unless it is told not to; the attribute does so only while the page loads. */
 export const vFocus = {
-  mounted(element: HTMLElement): void {
+  mounted(element: HTMLElement, { value }: { value?: boolean }): void {
+    if (value === false) return;
     const field = element.matches('input, textarea, button')
       ? element
       : element.querySelector('input, textarea');

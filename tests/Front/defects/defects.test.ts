@@ -6,74 +6,200 @@ import { DemoServer, Page } from '../support/pages';
 let page: Page;
 afterEach(() => page?.close());
 const detail = (server: DemoServer): Api['DefectDetail'] => server.recorded('/defects/SKR-D5');
-const choose = (label: string, option: string): Promise<Page> =>
-  page.choose(`[aria-label="${label}"]`, option);
+
+/** The defect as a developer or a tester has it, with something else of it. */
+function open(who: 'lina' | 'tobias' | 'corin', more: Partial<Api['DefectDetail']> = {}): DemoServer {
+  const server = new DemoServer(who);
+  return server.on('GET /defects/SKR-D5', {
+    ...new DemoServer('tobias').recorded<object>('/defects/SKR-D5'),
+    ...more,
+  });
+}
+const kept = (selector: string): string => document.querySelector<HTMLTextAreaElement>(selector)?.value ?? '';
 
 describe('a defect', () => {
-  it('shows where it was met, its pictures and its history', async () => {
+  it('shows how to get there with the failing step lit, then where it was met and what became of it', async () => {
     const server = new DemoServer('tobias');
     const d = detail(server);
     page = await Page.open('/SKR/defects/SKR-D5', server);
     await page.see(d.defect.title, 'h1');
-    await page.see(`${d.origins[0]?.case_key} step ${d.origins[0]?.step}`, 'aside');
-    await page.see('Filed', 'aside');
+    await page.see('Choose Back.', '[aria-label="The failing step"]');
+    await page.see(d.actual, '[aria-label="The failing step"]');
+    await page.see('Step 5 of 5', '[aria-label="The failing step"]');
+    expect(page.all('[aria-label="How to get there"] li')).toHaveLength(5);
+    await page.see(`${d.origins[0]?.case_key} step ${d.origins[0]?.step}`, '[aria-label="Met in"]');
+    await page.see('Filed', '[aria-label="History"]');
     expect(page.has(`a[href*="attempt=${d.origins[0]?.attempt_id}"]`)).toBe(true);
   });
 
-  it('shows the report as words, never as markup', async () => {
+  it('lays the pass beside the fail, and names only what was otherwise', async () => {
     const server = new DemoServer('tobias');
-    const d = detail(server);
-    server.on('GET /defects/SKR-D5', {
-      ...d,
-      body: '# Steps\n\n1. <img src=x onerror="window.broken = true"> Press\n\n<script>window.broken = true</script>',
-    });
+    const { reproduction } = server.recorded<Api['ReproductionAnswer']>('/defects/SKR-D5/reproduction');
+    const beside: Api['PassedBeside'] = {
+      entry_id: 'e9',
+      attempt_id: 'a9',
+      attempt_number: 1,
+      round: 1,
+      tester: { id: 'p', name: 'Tobias Reyle' },
+      build: { id: 'b', name: '4.1.0-3' },
+      finished_at: '2026-11-12T10:00:00Z',
+      is_before: true,
+      same_configuration: false,
+      same_data: true,
+      differences: [{ what: 'Build', passed: '4.1.0-3', failed: '4.2.0-7' }],
+      evidence: [],
+    };
+    server.on('GET /defects/SKR-D5/reproduction', { reproduction: { ...reproduction, beside } });
     page = await Page.open('/SKR/defects/SKR-D5', server);
-    await page.see('Steps', 'article');
-    expect(document.querySelector('article img[onerror], article script')).toBeNull();
+    await page.see('It passed before', '[aria-label="Where it passed"]');
+    await page.see('on another configuration', '[aria-label="Where it passed"]');
+    expect(page.text('[aria-label="Where it passed"]')).not.toContain('with other data');
+    expect(page.all('[aria-label="Where it passed"] tbody td')).toEqual(['Build', '4.1.0-3', '4.2.0-7']);
+  });
+
+  it('shows what was reported without a walk as it was told, and never as markup', async () => {
+    const bad = '<img src=x onerror="window.broken = true"> Press\n\n<script>window.broken = true</script>';
+    const server = open('tobias', { body: `# Steps\n\n1. ${bad}`, actual: bad, expected: '**12.40**' });
+    server.on('GET /defects/SKR-D5/reproduction', { reproduction: null });
+    page = await Page.open('/SKR/defects/SKR-D5', server);
+    await page.see('Steps', '.report');
+    await page.see('12.40', '.told');
+    expect(document.querySelector('main img[onerror], .page img[onerror], .page script')).toBeNull();
     expect((window as { broken?: boolean }).broken).toBeUndefined();
   });
 
-  it('goes on to another state, with a word, and is what the server says then', async () => {
-    const server = new DemoServer('tobias');
-    const now = detail(server);
+  it('is asked about with one key, in words that stay until they are sent', async () => {
+    const moves = ['accepted', 'in_work', 'fixed', 'needs_information', 'rejected', 'duplicate'];
+    const server = open('lina', { moves });
+    server.on('POST /defects/SKR-D5/moves', {
+      status: 412,
+      type: 'state-changed',
+      detail: 'Somebody moved it meanwhile: it is accepted now.',
+    });
+    page = await Page.open('/SKR/defects/SKR-D5', server);
+    await page.see('Take it in work');
+    await page.press('a');
+    await page.type('#move-note', 'Which browser?');
+    await page.submit('form.move');
+    await page.see('it is accepted now', '[role=alert]');
+    expect(kept('#move-note')).toBe('Which browser?');
+    const now = detail(new DemoServer('tobias'));
     now.defect.state = 'needs_information';
-    now.moves = ['accepted'];
     server.on('POST /defects/SKR-D5/moves', now);
-    page = await Page.open('/SKR/defects/SKR-D5', server);
-    await choose('Move it to', 'Needs information');
-    await page.type('[aria-label="A word on it"]', 'Which browser?');
-    await page.submit('aside form');
-    await page.see('Needs information', 'aside dl');
-    expect(page.sent[0]).toMatchObject({
+    await page.submit('form.move');
+    await page.see('SKR-D5: needs information.');
+    expect(page.sent.at(-1)).toMatchObject({
       path: '/defects/SKR-D5/moves',
-      body: { state: 'needs_information', note: 'Which browser?', build_id: null },
+      body: { state: 'needs_information', note: 'Which browser?', seen: 'new' },
     });
-    expect(page.has('[aria-label="A word on it"]')).toBe(false);
+    expect(page.has('form.move')).toBe(false);
   });
 
-  it('says why it may not go there, and keeps the word', async () => {
-    const server = new DemoServer('tobias').on('POST /defects/SKR-D5/moves', {
-      status: 409,
-      type: 'moved',
-      detail: 'Lina Ashgrove moved it to in work meanwhile.',
-      errors: {},
+  it('asks for the build of a fix, the key of the other of a duplicate, and says at the field what is missing', async () => {
+    const moves = ['in_work', 'fixed', 'duplicate', 'rejected'];
+    const server = open('lina', { moves }).on('POST /defects/SKR-D5/moves', {
+      status: 422,
+      errors: { duplicate_of: ['Say which defect it is a duplicate of.'] },
     });
     page = await Page.open('/SKR/defects/SKR-D5', server);
-    await choose('Move it to', 'Rejected');
-    await page.type('[aria-label="A word on it"]', 'As meant');
-    await page.submit('aside form');
-    await page.see('Lina Ashgrove moved it to in work meanwhile.', '[role=alert]');
-    expect((document.querySelector('[aria-label="A word on it"]') as HTMLTextAreaElement).value).toBe(
-      'As meant',
-    );
+    await page.click('aside button', 'Fixed in a build');
+    expect(page.has('[aria-label="Build with the fix"]')).toBe(true);
+    await page.click('aside button', 'It is a duplicate');
+    expect(page.has('[aria-label="Build with the fix"]')).toBe(false);
+    await page.type('#duplicate-of', 'skr-d99');
+    await page.submit('form.move');
+    await page.see('Say which defect it is a duplicate of.', '[role=alert]');
+    expect(kept('#duplicate-of')).toBe('skr-d99');
   });
 
-  it('asks for the build with the fix only where it is fixed', async () => {
-    page = await Page.open('/SKR/defects/SKR-D5', 'tobias');
-    await choose('Move it to', 'Accepted');
-    expect(page.has('[aria-label="Build with the fix"]')).toBe(false);
-    await choose('Move it to', 'Fixed');
-    expect(page.has('[aria-label="Build with the fix"]')).toBe(true);
+  it('shows what is to be known while it waits, and offers the answer first', async () => {
+    const base = new DemoServer('tobias').recorded<Api['DefectDetail']>('/defects/SKR-D5');
+    const asked: Api['DefectChangeLine'] = {
+      actor: { id: 'l', name: 'Lina Ashgrove' },
+      from: 'in_work',
+      to: 'needs_information',
+      note: 'On which phone?',
+      at: '2026-11-29T10:00:00Z',
+      fields: [],
+    };
+    const server = open('tobias', {
+      defect: { ...base.defect, state: 'needs_information' },
+      asked_in: 'in_work',
+      moves: ['in_work', 'rejected', 'duplicate', 'closed'],
+      history: [...base.history, asked],
+    });
+    page = await Page.open('/SKR/defects/SKR-D5', server);
+    await page.see('Lina Ashgrove asks: On which phone?', '.asked');
+    await page.click('.title-line button', 'Answered');
+    await page.see('The answer', 'form.move');
+  });
+
+  it('keeps both where two people change the same, and lets one take theirs', async () => {
+    const server = open('tobias');
+    page = await Page.open('/SKR/defects/SKR-D5', server);
+    await page.press('e');
+    await page.type('#defect-actual', 'Both names are gone.');
+    server.on('PATCH /defects/SKR-D5', {
+      status: 412,
+      type: 'saved-meanwhile',
+      detail: 'Somebody changed the same meanwhile.',
+      now: { actual: 'The names are empty.' },
+    });
+    await page.submit('form[aria-label="What it says"]');
+    await page.see('Theirs: The names are empty.');
+    expect(kept('#defect-actual')).toBe('Both names are gone.');
+    server.on('PATCH /defects/SKR-D5', { ...detail(server), actual: 'Both names are gone.' });
+    await page.submit('form[aria-label="What it says"]');
+    await page.seeNot('Theirs:');
+    expect(page.sent.at(-1)?.body).toEqual({
+      actual: 'Both names are gone.',
+      was: { actual: 'The names are empty.' },
+    });
+    expect(page.has('form[aria-label="What it says"]')).toBe(false);
+  });
+
+  it('is given to somebody in place, and shows who has it where that was refused', async () => {
+    const server = open('lina').on('PATCH /defects/SKR-D5', { status: 422, detail: 'Nobody like this.' });
+    page = await Page.open('/SKR/defects/SKR-D5', server);
+    await page.click('aside button', 'Give it to me');
+    await page.see('Nobody like this.', '[role=alert]');
+    const me = server.recorded<Api['SessionState']>('/session').user;
+    expect(page.sent[0]?.body).toEqual({ assignee_id: me.id, was: { assignee_id: null } });
+  });
+
+  it('is talked about: what is being written stays while the server is away, and names are offered', async () => {
+    const server = open('lina');
+    page = await Page.open('/SKR/defects/SKR-D5', server);
+    server.away = true;
+    await page.type('#talk', 'Only with a bike, @ano');
+    await page.click('[aria-label="Name somebody"] button', '@Anouk Sorrel');
+    expect(kept('#talk')).toBe('Only with a bike, @Anouk Sorrel ');
+    await page.submit('form:has(#talk)');
+    await page.see('cannot be reached', '[aria-label="Talk"] [role=alert]');
+    expect(kept('#talk')).toBe('Only with a bike, @Anouk Sorrel ');
+    server.away = false;
+    const me = server.recorded<Api['SessionState']>('/session').user;
+    const said: Api['DefectCommentLine'] = {
+      id: 'c1',
+      author: me,
+      text: 'Only with a bike, <b>@Anouk Sorrel</b>',
+      at: new Date().toISOString(),
+      edited_at: null,
+      stands_at: new Date(Date.now() + 600_000).toISOString(),
+      removed: null,
+    };
+    const d = { ...detail(new DemoServer('tobias')), comments: [said] };
+    server.on('POST /defects/SKR-D5/comments', d).on('GET /defects/SKR-D5', d);
+    await page.submit('form:has(#talk)');
+    await page.see('Only with a bike, <b>@Anouk Sorrel</b>', '[aria-label="Talk"] li');
+    expect(kept('#talk')).toBe('');
+    await page.click('[aria-label="Talk"] button', 'Change');
+    await page.type('[aria-label="What you said"]', 'Only with two bikes');
+    const mended = { ...d, comments: [{ ...said, text: 'Only with two bikes', edited_at: said.at }] };
+    server.on('PATCH /defect-comments/c1', mended).on('GET /defects/SKR-D5', mended);
+    await page.click('[aria-label="Talk"] li button', 'Save');
+    await page.see('Only with two bikes', '[aria-label="Talk"] li');
+    await page.see('changed', '[aria-label="Talk"] li');
   });
 
   it('is copied as text for elsewhere', async () => {

@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Queries;
 
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Str;
 use LucidStep\App\Areas\Defects\Data\DefectLine;
 use LucidStep\App\Areas\Defects\Data\DefectPage;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
 use LucidStep\App\Support\Paging\WindowOrder;
 use LucidStep\App\Support\Paging\WordFilter;
 use LucidStep\Core\Defects\DefectState;
@@ -32,15 +35,17 @@ final class FindDefects
 
     /**
      * @param  string  $state a state, `open`, `closed`, or empty for all
-     * @param  string  $severity empty: any
+     * @param  array{severity?: string, priority?: string, assignee?: string, reporter?: string, build?: string}  $narrowed
+     *     each empty: any; people by id, `me` or, for whoever has it, `nobody`
      * @param  string  $sort of {@see SORTS}, with "-" before it backwards; anything else: the newest first
      * @param  string  $after where the page before ended
      */
     public function __invoke(
         Project $project,
+        User $me,
         string $words = '',
         string $state = '',
-        string $severity = '',
+        array $narrowed = [],
         string $sort = '',
         string $after = '',
     ): DefectPage {
@@ -53,9 +58,7 @@ final class FindDefects
             null !== DefectState::tryFrom($state) => $query->where('state', $state),
             default => $query,
         };
-        if ('' !== $severity) {
-            $query->where('severity', $severity);
-        }
+        $this->narrow($query, array_filter($narrowed, static fn(string $v): bool => '' !== $v), $me);
         $total = (clone $query)->count();
         $name = ltrim($sort, '-');
         $back = isset(self::SORTS[$name]) ? str_starts_with($sort, '-') : true;
@@ -71,5 +74,29 @@ final class FindDefects
             $total,
             $found->count() > self::PAGE && null !== $last ? $order->cursor($last) : null,
         );
+    }
+
+    /**
+     * @param  Builder<Defect>  $query
+     * @param  array<string, string>  $narrowed
+     */
+    private function narrow(Builder $query, array $narrowed, User $me): void
+    {
+        foreach (['severity', 'priority'] as $field) {
+            if (isset($narrowed[$field])) {
+                $query->where($field, $narrowed[$field]);
+            }
+        }
+        foreach (['assignee' => 'assignee_id', 'reporter' => 'reporter_id', 'build' => 'build_id'] as $name => $column) {
+            $value = $narrowed[$name] ?? null;
+            match (true) {
+                null === $value => $query,
+                'me' === $value && 'build' !== $name => $query->where($column, $me->id),
+                'nobody' === $value && 'assignee' === $name => $query->whereNull($column),
+                Str::isUuid($value) => $query->where($column, $value),
+                // What is no id is nobody's.
+                default => $query->whereRaw('false'),
+            };
+        }
     }
 }

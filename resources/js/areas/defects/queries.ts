@@ -46,6 +46,17 @@ export const defectCriteria: Criterion[] = [
     many: false,
     choices: choices(['critical', 'major', 'minor', 'trivial']),
   },
+  { name: 'priority', label: 'To be mended', many: false, choices: choices(['now', 'soon', 'later']) },
+  {
+    name: 'assignee',
+    label: 'With',
+    many: false,
+    choices: [
+      { value: 'me', label: 'Me' },
+      { value: 'nobody', label: 'Nobody' },
+    ],
+  },
+  { name: 'reporter', label: 'Reported by', many: false, choices: [{ value: 'me', label: 'Me' }] },
 ];
 
 /** Defects linked to this very step already, in any cycle. */
@@ -58,6 +69,34 @@ export const readKnownDefects = async (
 /** A defect with everything about it. */
 export const readDefect = async (defect: string): Promise<Api['DefectDetail']> =>
   unwrap(await api.GET('/defects/{defect}', { params: { path: { defect } } }));
+
+/** How to get to a fault; null where it was met on no walk. */
+export const readReproduction = async (defect: string): Promise<Api['Reproduction'] | null> =>
+  unwrap(await api.GET('/defects/{defect}/reproduction', { params: { path: { defect } } })).reproduction;
+
+/** Changes what a defect says: each field with what it was when one began. */
+export const editDefect = async (
+  defect: string,
+  body: Api['EditDefectRequest'],
+): Promise<Api['DefectDetail']> =>
+  unwrap(await api.PATCH('/defects/{defect}', { params: { path: { defect } }, body }));
+
+/** Says something of a defect. */
+export const sayOfDefect = async (defect: string, text: string): Promise<Api['DefectDetail']> =>
+  unwrap(await api.POST('/defects/{defect}/comments', { params: { path: { defect } }, body: { text } }));
+
+/** Mends what one said, within a quarter of an hour. */
+export const mendComment = async (comment: string, text: string): Promise<Api['DefectDetail']> =>
+  unwrap(await api.PATCH('/defect-comments/{comment}', { params: { path: { comment } }, body: { text } }));
+
+/** Takes out what must not be there. */
+export const removeComment = async (comment: string, reason: string): Promise<Api['DefectDetail']> =>
+  unwrap(
+    await api.POST('/defect-comments/{comment}/removals', {
+      params: { path: { comment } },
+      body: { reason },
+    }),
+  );
 
 /** Move a defect to another state. */
 export const moveDefect = async (

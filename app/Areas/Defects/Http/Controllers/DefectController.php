@@ -27,6 +27,7 @@ use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
@@ -51,6 +52,10 @@ final readonly class DefectController
                 'q' => 'Words of the title, or a key',
                 'state' => 'A state, `open` or `closed`',
                 'severity' => '`critical`, `major`, `minor` or `trivial`',
+                'priority' => '`now`, `soon` or `later`',
+                'assignee' => 'Whose it is: an id, `me` or `nobody`',
+                'reporter' => 'Who filed it: an id or `me`',
+                'build' => 'On which build it was met, by id',
                 'sort' => '`number`, `title`, `state` or `severity`, backwards with a minus before it',
                 'after' => 'Where the page before ended',
             ],
@@ -62,9 +67,16 @@ final readonly class DefectController
         return new JsonResponse(
             $find(
                 $project,
+                $request->user() instanceof User ? $request->user() : throw new \LogicException('Somebody is signed in.'),
                 $request->query->getString('q'),
                 $request->query->getString('state'),
-                $request->query->getString('severity'),
+                array_map($request->query->getString(...), [
+                    'severity' => 'severity',
+                    'priority' => 'priority',
+                    'assignee' => 'assignee',
+                    'reporter' => 'reporter',
+                    'build' => 'build',
+                ]),
                 $request->query->getString('sort'),
                 $request->query->getString('after'),
             ),

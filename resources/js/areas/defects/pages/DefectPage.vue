@@ -1,19 +1,29 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query';
 import Button from 'primevue/button';
-import Textarea from 'primevue/textarea';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import { errorMessage, type Api } from '@/api/client';
-import { moveDefect, readDefect } from '@/areas/defects/queries';
-import MarkdownText from '@/kit/MarkdownText.vue';
-import { useRead } from '@/offline/useRead';
-import { mayWorkOnDefects } from '@/areas/people/session';
-import SelectField from '@/kit/SelectField.vue';
-import DocumentPage from '@/kit/DocumentPage.vue';
-import { ago, exact, plainWords, when } from '@/kit/words';
+import type { Api } from '@/api/client';
+import BesidePass from '@/areas/defects/parts/BesidePass.vue';
+import DefectEdit from '@/areas/defects/parts/DefectEdit.vue';
+import DefectFacts from '@/areas/defects/parts/DefectFacts.vue';
+import DefectHistory from '@/areas/defects/parts/DefectHistory.vue';
+import DefectMove from '@/areas/defects/parts/DefectMove.vue';
+import DefectTalk from '@/areas/defects/parts/DefectTalk.vue';
+import WayThere from '@/areas/defects/parts/WayThere.vue';
+import { movesOf, type Move } from '@/areas/defects/life';
+import { readDefect, readReproduction } from '@/areas/defects/queries';
 import EvidenceCard from '@/areas/evidence/parts/EvidenceCard.vue';
+import { may, mayRemoveContent, mayWorkOnDefects } from '@/areas/people/session';
+import KeyCap from '@/kit/KeyCap.vue';
+import { useKeys } from '@/kit/keys';
+import MarkdownText from '@/kit/MarkdownText.vue';
+import { toast } from '@/kit/notices';
+import StateBox from '@/kit/StateBox.vue';
+import { ago, exact, plainWords, when } from '@/kit/words';
+import { useRead } from '@/offline/useRead';
 
+/** A defect: what happened and how to get there first, then where it passed; who has it and what is said of it beside. */
 const route = useRoute();
 const queries = useQueryClient();
 const project = computed(() => String(route.params.project));
@@ -23,34 +33,34 @@ const { data, error, isPending, refetch } = useRead(
   () => ['defect', key.value],
   () => readDefect(key.value),
 );
-const to = ref<Api['DefectStateRequest']['state'] | ''>('');
-const note = ref('');
-const build = ref('');
-const refusal = ref('');
-const copied = ref('');
-const moves = computed(() => (data.value?.moves ?? []).map((m) => ({ value: m, label: plainWords(m) })));
+const { data: found } = useRead(
+  'defect',
+  () => ['reproduction', key.value],
+  async () => ({ way: await readReproduction(key.value) }),
+);
+const way = computed(() => found.value?.way ?? null);
+const defect = computed(() => data.value?.defect);
+const mayWork = computed(() => mayWorkOnDefects(project.value));
+const mayFile = computed(() => may(project.value, 'file_defects'));
+const moves = computed(() => (data.value && mayWork.value ? movesOf(data.value) : null));
+const moving = ref<Move | null>(null);
+const editing = ref(false);
 
-async function move(): Promise<void> {
-  refusal.value = '';
-  if (to.value === '') {
-    refusal.value = 'Choose the state it goes to.';
-    return;
-  }
-  try {
-    const now = await moveDefect(key.value, {
-      state: to.value,
-      note: note.value,
-      build_id: build.value || null,
-    });
-    queries.setQueryData(['live', 'defect', 'defect', key.value], now);
-    to.value = '';
-    note.value = '';
-    build.value = '';
-  } catch (e) {
-    refusal.value = errorMessage(e);
-    await refetch();
-  }
+function set(now: Api['DefectDetail']): void {
+  queries.setQueryData(['live', 'defect', 'defect', key.value], now);
 }
+function moved(now: Api['DefectDetail']): void {
+  moving.value = null;
+  set(now);
+  toast(`${now.defect.key}: ${plainWords(now.defect.state).toLowerCase()}.`);
+}
+/** What is to be known, while it waits for an answer. */
+const asked = computed(() =>
+  defect.value?.state === 'needs_information'
+    ? (data.value?.history.findLast((m) => m.to === 'needs_information' && m.from !== m.to) ?? null)
+    : null,
+);
+const copied = ref('');
 async function copy(as: 'markdown' | 'plain'): Promise<void> {
   if (!data.value) return;
   await navigator.clipboard.writeText(data.value[as]);
@@ -59,120 +69,223 @@ async function copy(as: 'markdown' | 'plain'): Promise<void> {
 }
 /** The report's headings, shown as words in bold: the page has its own. */
 const body = computed(() => (data.value?.body ?? '').replaceAll(/^#+ (.*)$/gm, '**$1**'));
+/** Pictures of the failing step stand with it. */
+const evidence = computed(() => {
+  const there = new Set(way.value?.evidence.slice(0, 1).map((e) => e.id));
+  return (data.value?.evidence ?? []).filter((e) => !there.has(e.id));
+});
+const facts = computed(() => {
+  const d = defect.value;
+  if (!d) return [];
+  return [
+    plainWords(d.severity).toLowerCase(),
+    d.build ? `build ${d.build.name}` : '',
+    way.value?.configuration?.name ?? '',
+    way.value?.environment ?? '',
+    data.value?.fixed_build ? `fixed in ${data.value.fixed_build.name}` : '',
+    `${d.reporter.name}, ${when(d.created_at)}`,
+    d.assignee ? `with ${d.assignee.name}` : 'with nobody',
+  ].filter(Boolean);
+});
+useKeys('Defect', () => [
+  ...(moves.value?.first
+    ? [{ keys: ['Enter'], label: moves.value.first.word, run: () => (moving.value = moves.value!.first) }]
+    : []),
+  ...(moves.value?.ask
+    ? [{ keys: ['a'], label: moves.value.ask.word, run: () => (moving.value = moves.value!.ask) }]
+    : []),
+  ...(mayFile.value
+    ? [{ keys: ['e'], label: 'Change what it says', run: () => (editing.value = true) }]
+    : []),
+  { keys: ['y'], label: 'Copy it as Markdown', run: () => void copy('markdown') },
+]);
 </script>
 
 <template>
-  <DocumentPage
-    :name="data?.defect.title"
-    :crumb="{ to: `/${project}/defects`, word: 'Defects' }"
-    what="defect"
-    :code="data?.defect.key"
-    :may-write="false"
-    :loading="isPending"
-    :error="error"
-    beside="About this defect"
-    @again="refetch()"
-  >
-    <template #actions>
-      <span class="soft" role="status">{{ copied }}</span>
-      <Button outlined severity="secondary" label="Copy as Markdown" @click="copy('markdown')" />
-      <Button outlined severity="secondary" label="Copy as text" @click="copy('plain')" />
-    </template>
-    <article class="sheet"><MarkdownText :text="body || 'No report was written.'" /></article>
-    <template #beside>
-      <template v-if="data">
-        <dl>
-          <dt>State</dt>
-          <dd>
-            <strong>{{ plainWords(data.defect.state) }}</strong>
-          </dd>
-          <dt>Severity</dt>
-          <dd>{{ plainWords(data.defect.severity) }}</dd>
-          <dt>Reported</dt>
-          <dd :title="exact(data.defect.created_at)">
-            {{ data.defect.reporter.name }}, {{ ago(data.defect.created_at) }}
-          </dd>
-          <dt>With</dt>
-          <dd>{{ data.defect.assignee?.name ?? 'nobody' }}</dd>
-          <dt>Build</dt>
-          <dd>{{ data.defect.build?.name ?? '–' }}</dd>
-          <template v-if="data.fixed_build"
-            ><dt>Fixed in</dt>
-            <dd>{{ data.fixed_build.name }}</dd></template
+  <div class="page">
+    <StateBox v-if="!data || !defect" :loading="isPending" :error="error" @again="refetch()" />
+    <template v-else>
+      <p class="soft small crumb"><RouterLink :to="`/${project}/defects`">Defects</RouterLink></p>
+      <div class="title-line">
+        <span class="mono soft">{{ defect.key }}</span>
+        <h1 class="long">{{ defect.title }}</h1>
+        <div class="actions">
+          <Button v-if="moves?.ask" outlined @click="moving = moves.ask"
+            >{{ moves.ask.word }} <KeyCap of="a"
+          /></Button>
+          <Button v-if="moves?.first" @click="moving = moves.first"
+            >{{ moves.first.word }} <kbd>Enter</kbd></Button
           >
-        </dl>
-        <form v-if="mayWorkOnDefects(project) && moves.length > 0" @submit.prevent="move">
-          <SelectField v-model="to" hide-label label="Move it to" none="Move it to …" :options="moves" />
-          <SelectField
-            v-if="to === 'fixed'"
-            v-model="build"
-            hide-label
-            label="Build with the fix"
-            none="Build with the fix"
-            :options="data.builds.map((b) => ({ value: b.id, label: b.name }))"
+        </div>
+      </div>
+      <p class="facts long">
+        <strong>{{ plainWords(defect.state) }}</strong>
+        <template v-if="data.duplicate_of">
+          of
+          <RouterLink class="mono" :to="`/${project}/defects/${data.duplicate_of.key}`">{{
+            data.duplicate_of.key
+          }}</RouterLink>
+        </template>
+        <span class="soft" :title="exact(defect.created_at)"> · {{ facts.join(' · ') }}</span>
+      </p>
+      <p v-if="asked" class="asked long">
+        <strong>{{ asked.actor.name }} asks:</strong> {{ asked.note }}
+        <span class="soft small" :title="exact(asked.at)">{{ ago(asked.at) }}</span>
+      </p>
+      <DefectMove
+        v-if="moving"
+        :key="moving.to"
+        :detail="data"
+        :move="moving"
+        @moved="moved"
+        @leave="moving = null"
+        @stale="refetch()"
+      />
+      <div class="columns">
+        <div class="text">
+          <DefectEdit
+            v-if="editing"
+            :detail="data"
+            @saved="(now) => (set(now), (editing = false))"
+            @leave="editing = false"
           />
-          <Textarea
-            v-if="to"
-            v-model="note"
-            rows="2"
-            fluid
-            placeholder="A word on it"
-            aria-label="A word on it"
-            maxlength="10000"
+          <template v-else>
+            <WayThere
+              v-if="way && way.steps.length > 0"
+              :project="project"
+              :way="way"
+              :expected="data.expected"
+              :actual="data.actual"
+            />
+            <section v-else-if="data.expected || data.actual" class="sheet told">
+              <div v-if="data.expected">
+                <span class="label">Expected</span><MarkdownText :text="data.expected" />
+              </div>
+              <div v-if="data.actual">
+                <span class="label">Happened instead</span><MarkdownText :text="data.actual" />
+              </div>
+            </section>
+            <BesidePass v-if="way" :project="project" :way="way" />
+            <section v-if="evidence.length > 0" aria-label="Evidence">
+              <h2>Evidence</h2>
+              <div class="cards"><EvidenceCard v-for="e in evidence" :key="e.id" :item="e" locked /></div>
+            </section>
+            <details v-if="body" class="report" :open="!way">
+              <summary>The report as it was filed</summary>
+              <MarkdownText :text="body" />
+            </details>
+            <p class="row">
+              <button v-if="mayFile" type="button" class="link" @click="editing = true">
+                Change what it says <KeyCap of="e" />
+              </button>
+              <button type="button" class="link" @click="copy('markdown')">
+                Copy as Markdown <KeyCap of="y" />
+              </button>
+              <button type="button" class="link" @click="copy('plain')">Copy as text</button>
+              <span class="soft" role="status">{{ copied }}</span>
+            </p>
+          </template>
+        </div>
+        <aside aria-label="About this defect">
+          <DefectFacts :detail="data" :may-work="mayWork" @changed="set" @stale="refetch()" />
+          <p v-if="moves && moves.rest.length > 0" class="row">
+            <button v-for="m in moves.rest" :key="m.to" type="button" class="link soft" @click="moving = m">
+              {{ m.word }}
+            </button>
+          </p>
+          <DefectTalk
+            :detail="data"
+            :may-say="mayWork"
+            :may-remove="mayRemoveContent(project)"
+            @changed="set"
           />
-          <p v-if="refusal" class="p-invalid-words" role="alert">{{ refusal }}</p>
-          <Button v-if="to" type="submit" :label="`Move to ${plainWords(to).toLowerCase()}`" />
-        </form>
-        <h2>Met in</h2>
-        <ul>
-          <li v-for="o in data.origins" :key="`${o.attempt_id}${o.step}`">
-            <RouterLink :to="`/${project}/entries/${o.entry_id}?attempt=${o.attempt_id}`"
-              ><span class="mono">{{ o.case_key }}</span
-              >{{ o.step ? ` step ${o.step}` : '' }}</RouterLink
-            >, attempt {{ o.attempt_number }}
-            <span class="soft small long">{{ o.cycle_name }}, {{ when(o.created_at) }}</span>
-          </li>
-          <li v-if="data.origins.length === 0" class="soft">Not linked to a walk.</li>
-        </ul>
-        <h2 v-if="data.evidence.length > 0">Evidence</h2>
-        <EvidenceCard v-for="e in data.evidence" :key="e.id" :item="e" locked />
-        <h2>History</h2>
-        <ul>
-          <li v-for="(m, i) in data.history" :key="i">
-            {{ m.from ? `${plainWords(m.from)} → ${plainWords(m.to)}` : 'Filed' }}
-            <span class="soft small" :title="exact(m.at)">{{ m.actor.name }}, {{ ago(m.at) }}</span>
-            <p v-if="m.note" class="long">{{ m.note }}</p>
-          </li>
-        </ul>
-      </template>
+          <section aria-label="Met in">
+            <h2>Met in</h2>
+            <ul>
+              <li v-for="o in data.origins" :key="`${o.attempt_id}${o.step}`">
+                <RouterLink :to="`/${project}/entries/${o.entry_id}?attempt=${o.attempt_id}`"
+                  ><span class="mono">{{ o.case_key }}</span
+                  >{{ o.step ? ` step ${o.step}` : '' }}</RouterLink
+                >, attempt {{ o.attempt_number }}
+                <span class="soft small long">{{ o.cycle_name }}, {{ when(o.created_at) }}</span>
+              </li>
+              <li v-if="data.origins.length === 0" class="soft">On no walk yet.</li>
+              <li v-for="d in data.duplicates" :key="d.id">
+                <RouterLink :to="`/${project}/defects/${d.key}`"
+                  ><span class="mono">{{ d.key }}</span> {{ d.title }}</RouterLink
+                >
+                <span class="soft small"> is the same</span>
+              </li>
+            </ul>
+          </section>
+          <DefectHistory :history="data.history" />
+        </aside>
+      </div>
     </template>
-  </DocumentPage>
+  </div>
 </template>
 
 <style scoped>
-article {
-  padding: 20px 24px;
-  align-self: start;
+.crumb {
+  margin-bottom: 2px;
 }
-form {
+.title-line {
+  margin-bottom: 4px;
+  flex-wrap: nowrap;
+}
+h1 {
+  flex: 1;
+  min-width: 0;
+}
+section > h2 {
+  margin-bottom: 8px;
+}
+.facts {
+  margin-bottom: 16px;
+}
+.asked {
+  padding: 10px 14px;
+  margin-bottom: 16px;
+  background: var(--well);
+  border-left: 3px solid var(--ink);
+}
+.columns {
   display: grid;
-  gap: 10px;
+  grid-template-columns: minmax(0, 1fr) minmax(18rem, 25rem);
+  gap: 20px 36px;
+}
+.text,
+aside {
+  display: grid;
+  gap: 22px;
   align-content: start;
   min-width: 0;
 }
-h2 {
-  margin-top: 10px;
+.told {
+  padding: 16px 20px;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(14rem, 1fr));
+  gap: 16px 24px;
+}
+.cards {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
+  gap: 14px;
 }
 ul {
   display: grid;
   gap: 8px;
 }
-dl {
-  display: grid;
-  grid-template-columns: 6rem 1fr;
-  row-gap: 4px;
-}
-dt {
+summary {
+  cursor: pointer;
   color: var(--ink-soft);
+}
+@media (max-width: 960px) {
+  .title-line {
+    flex-wrap: wrap;
+  }
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

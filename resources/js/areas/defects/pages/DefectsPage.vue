@@ -19,6 +19,14 @@ const columns: Column<Line>[] = [
   { name: 'title', word: 'Defect', width: 'minmax(240px, 1fr)', sorted: true },
   { name: 'state', word: 'State', width: '140px', sorted: true, text: (d) => plainWords(d.state) },
   { name: 'severity', word: 'Severity', width: '84px', sorted: true, text: (d) => plainWords(d.severity) },
+  {
+    name: 'with',
+    word: 'With',
+    width: '130px',
+    soft: true,
+    wide: true,
+    text: (d) => d.assignee?.name ?? 'nobody',
+  },
   { name: 'case', word: 'Case', width: '90px', wide: true },
   { name: 'build', word: 'Build', width: '120px', soft: true, wide: true, text: (d) => d.build?.name ?? '' },
   {

@@ -18,6 +18,8 @@ const WORDS: Record<Api['NoticeSetting']['kind'], string> = {
   returned: 'A cycle that you planned comes back',
   review: 'A cycle waits for your word',
   ended: 'A cycle that you watch ends',
+  defect: 'A defect of yours moves, or is given to you',
+  mentioned: 'Somebody names you',
   standstill: 'Nothing works in the background',
 };
 

@@ -9,10 +9,11 @@ import EntryRow from '@/areas/cycles/parts/EntryRow.vue';
 import TermWord from '@/kit/TermWord.vue';
 import PathTrail from '@/kit/PathTrail.vue';
 import { useRead } from '@/offline/useRead';
-import { mayLead, mayRecord, projectOf, session } from '@/areas/people/session';
+import { may, mayLead, mayRecord, projectOf, session } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
 import { due, entryWords, exact, plural, shownOf, when } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
+import AskedOfMe from '@/areas/today/parts/AskedOfMe.vue';
 import LeadAside from '@/areas/today/parts/LeadAside.vue';
 import NewsList from '@/areas/today/parts/NewsList.vue';
 import FirstSteps from '@/areas/today/parts/FirstSteps.vue';
@@ -172,6 +173,7 @@ const windowOf = (c: Api['TodayCycle']): string =>
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <div v-else class="columns">
       <div>
+        <AskedOfMe v-if="may(project, 'file_defects')" :project="project" />
         <template v-if="overview.data.value">
           <OpenDefects
             v-if="role === 'developer'"

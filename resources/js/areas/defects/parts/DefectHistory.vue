@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import type { Api } from '@/api/client';
+import { ago, exact, plainWords } from '@/kit/words';
+
+/** What became of a defect: who moved, gave or changed it, and when. */
+defineProps<{ history: Api['DefectChangeLine'][] }>();
+const WORDS: Record<string, string> = {
+  title: 'title',
+  body: 'report',
+  expected: 'what was expected',
+  actual: 'what happened',
+  severity: 'severity',
+  priority: 'to be mended',
+  assignee_id: 'with',
+};
+const told = (f: Api['FieldChange']): string => {
+  const word = WORDS[f.field] ?? f.field;
+  if (f.was === null && f.is === null) return `${word} changed`;
+  const shown = (v: string | null): string => (v === null ? 'nobody' : v);
+  return f.field === 'assignee_id' || f.field === 'priority'
+    ? `${word}: ${f.field === 'priority' ? (f.is ?? 'nobody said') : shown(f.is)}`
+    : `${word}: ${shown(f.was)} → ${shown(f.is)}`;
+};
+const lineOf = (m: Api['DefectChangeLine']): string => {
+  if (m.fields.length > 0) return m.fields.map(told).join(', ');
+  if (m.from === null) return 'Filed';
+  return m.from === m.to ? '' : `${plainWords(m.from)} → ${plainWords(m.to).toLowerCase()}`;
+};
+const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+</script>
+
+<template>
+  <section aria-label="History">
+    <h2>History</h2>
+    <ul>
+      <li v-for="(m, i) in history" :key="i">
+        <span class="long">{{ sentence(lineOf(m)) }}</span>
+        <span class="soft small" :title="exact(m.at)"> {{ m.actor.name }}, {{ ago(m.at) }}</span>
+        <p v-if="m.note" class="long">{{ m.note }}</p>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  display: grid;
+  gap: 8px;
+  margin-top: 6px;
+}
+</style>
