@@ -165,6 +165,7 @@ Route::middleware([
     Route::get('/evidence/{evidence}/thumbnail', [EvidenceController::class, 'thumbnail']);
 
     Route::get('/projects/{project}/defects', [DefectController::class, 'index']);
+    Route::get('/projects/{project}/likely-defects', [DefectController::class, 'likely']);
     Route::get('/defects/{defect}', [DefectController::class, 'show']);
     Route::get('/defects/{defect}/reproduction', [ReproductionController::class, 'show']);
 

@@ -72,6 +72,22 @@ final readonly class Words
     }
 
     /**
+     * @return list<string> in the order in which they first stand, without their endings
+     */
+    public function all(): array
+    {
+        return array_map(strval(...), array_keys($this->set));
+    }
+
+    /**
+     * @return list<string> the words that both have
+     */
+    public function shared(self $other): array
+    {
+        return array_map(strval(...), array_keys(array_intersect_key($this->set, $other->set)));
+    }
+
+    /**
      * Jaccard: words shared ÷ all words, 0 to 1. Empty never equals empty.
      */
     public function likeness(self $other): float

@@ -4,11 +4,10 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Queries;
 
-use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Query\Builder;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
-use LucidStep\App\Areas\Defects\Data\DefectLine;
 use LucidStep\App\Areas\Defects\Data\DefectPage;
-use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Paging\WindowOrder;
@@ -49,7 +48,7 @@ final class FindDefects
         string $sort = '',
         string $after = '',
     ): DefectPage {
-        $query = Defect::query()->where('project_id', $project->id)->with('reporter', 'assignee', 'case', 'build');
+        $query = DB::table('defects')->where('project_id', $project->id);
         WordFilter::narrow($query, $words, 'folded');
         $closed = array_filter(DefectState::cases(), static fn(DefectState $s): bool => $s->isClosed());
         match (true) {
@@ -63,21 +62,20 @@ final class FindDefects
         $name = ltrim($sort, '-');
         $back = isset(self::SORTS[$name]) ? str_starts_with($sort, '-') : true;
         $order = new WindowOrder([...self::SORTS[$name] ?? [], 'number' => 'bigint'], $back);
-        $order->apply($query->getQuery(), $after);
-        $query->addSelect('defects.*')->limit(self::PAGE + 1);
+        $order->apply($query, $after);
+        $query->addSelect('id')->limit(self::PAGE + 1);
         $found = $query->get();
         $page = $found->take(self::PAGE);
         $last = $page->last();
 
         return new DefectPage(
-            array_values($page->map(DefectLine::from(...))->all()),
+            DefectLines::of(array_values($page->pluck('id')->map(strval(...))->all())),
             $total,
             $found->count() > self::PAGE && null !== $last ? $order->cursor($last) : null,
         );
     }
 
     /**
-     * @param  Builder<Defect>  $query
      * @param  array<string, string>  $narrowed
      */
     private function narrow(Builder $query, array $narrowed, User $me): void

@@ -44,13 +44,10 @@ final class KnownDefects
             ->where('here', false)
             ->pluck('id')
             ->all();
-        $found = Defect::query()->whereIn('id', $ids)->with('reporter', 'assignee', 'case', 'build')->get()->all();
-        $at = array_flip($ids);
-        usort(
-            $found,
-            static fn(Defect $a, Defect $b): int => [$a->state->isClosed(), $at[$a->id]] <=> [$b->state->isClosed(), $at[$b->id]],
-        );
+        $lines = DefectLines::of(array_values(array_map(strval(...), $ids)));
+        // Sorting keeps the order in which they were linked.
+        usort($lines, static fn(DefectLine $a, DefectLine $b): int => $a->closed <=> $b->closed);
 
-        return array_values(array_map(DefectLine::from(...), $found));
+        return $lines;
     }
 }

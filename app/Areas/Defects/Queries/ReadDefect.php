@@ -4,9 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Queries;
 
-use LucidStep\App\Areas\Defects\Actions\CommentOnDefect;
 use LucidStep\App\Areas\Defects\Data\DefectChangeLine;
-use LucidStep\App\Areas\Defects\Data\DefectCommentLine;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
 use LucidStep\App\Areas\Defects\Data\DefectLine;
 use LucidStep\App\Areas\Defects\Data\DefectName;
@@ -16,7 +14,6 @@ use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
-use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Models\DefectLink;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Membership;
@@ -49,8 +46,6 @@ final readonly class ReadDefect
             'history.actor',
             'duplicateOf',
             'duplicates',
-            'comments.author',
-            'comments.removedBy',
         );
         $evidence = Evidence::query()
             ->with('file')
@@ -90,11 +85,7 @@ final readonly class ReadDefect
             $d->asked_in?->value,
             null === $d->duplicateOf ? null : DefectName::of($d->duplicateOf),
             array_values($d->duplicates->map(DefectName::of(...))->all()),
-            array_values(
-                $d->comments
-                    ->map(static fn(DefectComment $c): DefectCommentLine => DefectCommentLine::of($c, CommentOnDefect::MENDED_WITHIN))
-                    ->all(),
-            ),
+            DefectTalk::of($d->id),
             $people,
             $d->history->contains('to_state', DefectState::Fixed),
             $this->text->markdown($d),

@@ -8,6 +8,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Arr;
 use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Defects\Actions\ChangeDefectState;
 use LucidStep\App\Areas\Defects\Actions\CommentOnDefect;
@@ -16,12 +17,14 @@ use LucidStep\App\Areas\Defects\Actions\FileDefect;
 use LucidStep\App\Areas\Defects\Actions\LinkDefect;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
 use LucidStep\App\Areas\Defects\Data\DefectPage;
+use LucidStep\App\Areas\Defects\Data\LikelyDefect;
 use LucidStep\App\Areas\Defects\Http\Requests\CommentRequest;
 use LucidStep\App\Areas\Defects\Http\Requests\DefectStateRequest;
 use LucidStep\App\Areas\Defects\Http\Requests\EditDefectRequest;
 use LucidStep\App\Areas\Defects\Http\Requests\FileDefectRequest;
 use LucidStep\App\Areas\Defects\Http\Requests\LinkDefectRequest;
 use LucidStep\App\Areas\Defects\Queries\FindDefects;
+use LucidStep\App\Areas\Defects\Queries\FindLikely;
 use LucidStep\App\Areas\Defects\Queries\ReadDefect;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
@@ -79,6 +82,37 @@ final readonly class DefectController
                 ]),
                 $request->query->getString('sort'),
                 $request->query->getString('after'),
+            ),
+        );
+    }
+
+    #[
+        Get(
+            '/projects/{project}/likely-defects',
+            'Defects that may be the same as one that is being written',
+            LikelyDefect::class,
+            list: true,
+            query: [
+                'title' => 'Its title so far',
+                'actual' => 'What happened',
+                'attempt' => 'The attempt in which it was met',
+                'step' => 'At which of its steps, from 1',
+            ],
+        ),
+    ]
+    #[Needs(Permission::SeeEvidence)]
+    public function likely(Request $request, Project $project, FindLikely $find): JsonResponse
+    {
+        $text = static fn(string $name): string => mb_substr($request->query->getString($name), 0, 2000);
+        $attempt = $request->query->getString('attempt');
+
+        return new JsonResponse(
+            $find(
+                $project,
+                $text('title'),
+                $text('actual'),
+                Str::isUuid($attempt) ? $this->read->attempt($project->id, $attempt) : null,
+                $request->query->getInt('step') ?: null,
             ),
         );
     }

@@ -1,0 +1,53 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Defects\Queries;
+
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Defects\Actions\CommentOnDefect;
+use LucidStep\App\Areas\Defects\Data\DefectCommentLine;
+use LucidStep\App\Support\Data\Person;
+use LucidStep\App\Support\Data\TakenOut;
+use LucidStep\App\Support\Time\UtcTime;
+
+/**
+ * What was said of a defect, by one query of rows.
+ */
+final class DefectTalk
+{
+    /**
+     * @return list<DefectCommentLine> the first first
+     */
+    public static function of(string $defect): array
+    {
+        $rows = DB::table('defect_comments as c')
+            ->join('users as a', 'a.id', '=', 'c.author_id')
+            ->leftJoin('users as r', 'r.id', '=', 'c.removed_by_id')
+            ->where('c.defect_id', $defect)
+            ->orderBy('c.created_at')
+            ->orderBy('c.id')
+            ->selectRaw("c.*, a.name as author, r.name as remover, c.created_at + ? * interval '1 minute' as stands_at", [
+                CommentOnDefect::MENDED_WITHIN,
+            ])
+            ->get();
+
+        return array_values($rows->map(self::line(...))->all());
+    }
+
+    private static function line(\stdClass $c): DefectCommentLine
+    {
+        $removed = UtcTime::time($c->removed_at);
+        $by = null === $c->removed_by_id ? null : new Person($c->removed_by_id, $c->remover);
+
+        return new DefectCommentLine(
+            $c->id,
+            new Person($c->author_id, $c->author),
+            null === $removed ? $c->text : '',
+            UtcTime::time($c->created_at) ?? '',
+            UtcTime::time($c->edited_at),
+            UtcTime::time($c->stands_at) ?? '',
+            null === $removed ? null : new TakenOut($by, $removed, $c->removed_reason),
+        );
+    }
+}
