@@ -2855,6 +2855,23 @@ export interface paths {
         patch: operations["patchProjectsProjectLabels"];
         trace?: never;
     };
+    "/projects/{project}/likely-defects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Defects that may be the same as one that is being written */
+        get: operations["getProjectsProjectLikelyDefects"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/lists": {
         parameters: {
             query?: never;
@@ -5304,6 +5321,17 @@ export interface components {
             counts: {
                 [key: string]: number;
             };
+        };
+        /** @description A defect that may be the same as one that is being written, and why. */
+        LikelyDefect: {
+            defect: components["schemas"]["DefectLine"];
+            /** @description How like it is, 0 to 1 */
+            likeness: number;
+            /** @description Whether it is linked to this very step already */
+            at_this_step: boolean;
+            same_case: boolean;
+            /** @description Words that both say of what happened */
+            words: string[];
         };
         LinkDefectRequest: {
             /**
@@ -13645,6 +13673,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectLikelyDefects: {
+        parameters: {
+            query?: {
+                /** @description Its title so far */
+                title?: string;
+                /** @description What happened */
+                actual?: string;
+                /** @description The attempt in which it was met */
+                attempt?: string;
+                /** @description At which of its steps, from 1 */
+                step?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LikelyDefect"][];
                 };
             };
             /** @description A problem */

@@ -213,6 +213,46 @@ describe('a defect', () => {
   });
 });
 
+describe('known already?', () => {
+  it('says why each may be the same, and one key links the first instead', async () => {
+    const { mount, flushPromises } = await import('@vue/test-utils');
+    const { QueryClient, VueQueryPlugin } = await import('@tanstack/vue-query');
+    const { default: PrimeVue } = await import('primevue/config');
+    const { default: LikelyDefects } = await import('@/areas/defects/parts/LikelyDefects.vue');
+    const server = new DemoServer('tobias');
+    const line = detail(server).defect;
+    const likely = (more: Partial<Api['LikelyDefect']>): Api['LikelyDefect'] => ({
+      defect: line,
+      likeness: 0.5,
+      at_this_step: false,
+      same_case: false,
+      words: ['total', 'band'],
+      ...more,
+    });
+    server.on('GET /projects/SKR/likely-defects', [
+      likely({ at_this_step: true, words: [] }),
+      likely({ defect: { ...line, id: 'd2', key: 'SKR-D2', state: 'closed' }, same_case: true }),
+    ]);
+    vi.stubGlobal('fetch', server.fetch);
+    const shown = mount(LikelyDefects, {
+      props: { project: 'SKR', title: 'The total of a band', actual: '', attempt: 'a1', step: 3 },
+      attachTo: document.body,
+      global: { plugins: [[VueQueryPlugin, { queryClient: new QueryClient() }], PrimeVue] },
+    });
+    await vi.waitFor(async () => {
+      await flushPromises();
+      expect(shown.text()).toContain('same step');
+    });
+    expect(shown.findAll('li')[1]!.text()).toContain('closed · same case, same words: total, band');
+    expect(server.asked.at(-1)).toContain('step=3');
+    window.dispatchEvent(new KeyboardEvent('keydown', { key: 'l' }));
+    expect(shown.emitted('link')).toBeUndefined();
+    window.dispatchEvent(new KeyboardEvent('keydown', { key: 'l', altKey: true }));
+    expect(shown.emitted('link')?.[0]).toEqual([line]);
+    shown.unmount();
+  });
+});
+
 describe('the list of defects', () => {
   it('keeps its filter in the address, so that a link shows the same', async () => {
     page = await Page.open('/SKR/defects?state=open', 'tobias');

@@ -70,6 +70,13 @@ export const readKnownDefects = async (
 export const readDefect = async (defect: string): Promise<Api['DefectDetail']> =>
   unwrap(await api.GET('/defects/{defect}', { params: { path: { defect } } }));
 
+/** Defects that may be the same as one that is being written. */
+export const findLikelyDefects = async (
+  project: string,
+  query: { title: string; actual: string; attempt?: string; step?: string },
+): Promise<Api['LikelyDefect'][]> =>
+  unwrap(await api.GET('/projects/{project}/likely-defects', { params: { path: { project }, query } }));
+
 /** How to get to a fault; null where it was met on no walk. */
 export const readReproduction = async (defect: string): Promise<Api['Reproduction'] | null> =>
   unwrap(await api.GET('/defects/{defect}/reproduction', { params: { path: { defect } } })).reproduction;

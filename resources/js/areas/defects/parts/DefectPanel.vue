@@ -6,6 +6,7 @@ import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { v7 as uuid7 } from 'uuid';
 import { Problem, type Api } from '@/api/client';
 import { draftDefect, findDefects } from '@/areas/defects/queries';
+import LikelyDefects from '@/areas/defects/parts/LikelyDefects.vue';
 import SelectField from '@/kit/SelectField.vue';
 import { plainWords } from '@/kit/words';
 import { useLocalDraft } from '@/offline/useLocalDraft';
@@ -141,6 +142,15 @@ async function link(d: Api['DefectLine']): Promise<void> {
         <InputText id="defect-title" v-model="draft.title" fluid maxlength="300" :invalid="missing !== ''" />
         <p v-if="missing" class="p-invalid-words" role="alert">{{ missing }}</p>
       </div>
+      <LikelyDefects
+        v-if="draft.made"
+        :project="project"
+        :title="draft.title"
+        :actual="draft.actual"
+        :attempt="attempt"
+        :step="step"
+        @link="link"
+      />
       <div class="two">
         <div>
           <label class="label" for="defect-body">Report (Markdown)</label
@@ -162,7 +172,7 @@ async function link(d: Api['DefectLine']): Promise<void> {
       </div>
     </form>
     <div class="known">
-      <label class="label" for="defect-words">Known already? Link one by key or words</label>
+      <label class="label" for="defect-words">Another one? Link it by key or words</label>
       <InputText id="defect-words" v-model="words" fluid autocomplete="off" />
       <ul>
         <li v-for="d in found" :key="d.id" class="row">
