@@ -168,6 +168,7 @@ Route::middleware([
     Route::get('/projects/{project}/likely-defects', [DefectController::class, 'likely']);
     Route::get('/defects/{defect}', [DefectController::class, 'show']);
     Route::get('/defects/{defect}/reproduction', [ReproductionController::class, 'show']);
+    Route::get('/defects/{defect}/retests', [ReproductionController::class, 'retests']);
 
     Route::middleware(Idempotent::class)->group(function (): void {
         Route::patch('/account', [AccountController::class, 'rename']);
@@ -319,6 +320,7 @@ Route::middleware([
         Route::post('/defects/{defect}/links', [DefectController::class, 'link']);
         Route::post('/defects/{defect}/moves', [DefectController::class, 'move']);
         Route::patch('/defects/{defect}', [DefectController::class, 'update']);
+        Route::post('/defects/{defect}/retests', [ReproductionController::class, 'ask']);
         Route::post('/defects/{defect}/comments', [DefectController::class, 'comment']);
         Route::patch('/defect-comments/{comment}', [DefectController::class, 'mend']);
         Route::post('/defect-comments/{comment}/removals', [DefectController::class, 'removeComment']);

@@ -1358,6 +1358,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/defects/{defect}/retests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Failed entries that can be walked again after its fix */
+        get: operations["getDefectsDefectRetests"];
+        put?: never;
+        /** Ask for some of them to be walked again */
+        post: operations["postDefectsDefectRetests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/entries/{entry}": {
         parameters: {
             query?: never;
@@ -6152,9 +6170,34 @@ export interface components {
             /** Format: uuid */
             parent_id?: string | null;
         };
+        /** @description An entry that failed and can be walked again after a fix. */
+        RetestLine: {
+            entry_id: string;
+            case_key: string;
+            title: string;
+            cycle_key: string;
+            cycle_name: string;
+            assignee: components["schemas"]["Person"] | null;
+            /** @description The build it was walked on last; empty where it names none */
+            walked_on: string;
+            /** @description The build to walk it on */
+            build: string;
+            /** @description Keys of its defects that are fixed */
+            fixed: string[];
+            /** @description Keys of its other open defects: until they are fixed it waits */
+            waits_on: string[];
+            /** @description Whether its cycle tests an earlier build */
+            behind: boolean;
+            /** @description When the newest of its fixes was said */
+            at: string;
+        };
         RetestRequest: {
             /** @description Asks for another attempt. */
             reason: string;
+        };
+        RetestsRequest: {
+            /** @description Which of the proposed entries are to be walked again. */
+            entries: string[];
         };
         RetryRequest: {
             /** @description A try of a step that comes and goes. */
@@ -10000,6 +10043,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReproductionAnswer"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getDefectsDefectRetests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                defect: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RetestLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postDefectsDefectRetests: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defect: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetestsRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RetestLine"][];
                 };
             };
             /** @description A problem */

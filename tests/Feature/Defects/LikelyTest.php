@@ -33,17 +33,29 @@ final class LikelyTest extends FeatureTestCase
         $this->file('Totals of the age bands are wrong', ['actual' => 'It counted 9.24 twice']);
         $this->file('The total of one band counts twice', ['actual' => 'It counted 9.24 twice']);
         $this->file('Colour of the button');
-        DB::table('defects')->where('key', 'TST-D3')->update(['state' => 'closed']);
+        DB::table('defects')
+            ->where('key', 'TST-D3')
+            ->update(['state' => 'closed']);
         $again = $this->world->entry($this->tester, 3, ['case_id' => $entry->case_id, 'case_version_id' => $entry->case_version_id]);
         $attempt = $this->walked($again, $this->tester);
-        $found = $this->likely(['title' => 'Total wrong for a band', 'actual' => 'it counts 9.24 twice', 'attempt' => $attempt, 'step' => 2]);
+        $found = $this->likely([
+            'title' => 'Total wrong for a band',
+            'actual' => 'it counts 9.24 twice',
+            'attempt' => $attempt,
+            'step' => 2,
+        ]);
         self::assertSame(['TST-D1', 'TST-D2', 'TST-D3'], array_column(array_column($found, 'defect'), 'key'));
         self::assertSame([true, false, false], array_column($found, 'at_this_step'));
         self::assertSame(['total', 'wrong', 'band', 'count', '9', '24', 'twice'], $found[1]['words']);
         self::assertTrue($found[2]['defect']['closed']);
         // What is linked to this step of this attempt is known already.
         $this->as($this->tester, 'POST', '/defects/TST-D1/links', ['attempt_id' => $attempt, 'round' => 1, 'step' => 2])->assertCreated();
-        $found = $this->likely(['title' => 'Total wrong for a band', 'actual' => 'it counts 9.24 twice', 'attempt' => $attempt, 'step' => 2]);
+        $found = $this->likely([
+            'title' => 'Total wrong for a band',
+            'actual' => 'it counts 9.24 twice',
+            'attempt' => $attempt,
+            'step' => 2,
+        ]);
         self::assertSame(['TST-D2', 'TST-D3'], array_column(array_column($found, 'defect'), 'key'));
     }
 

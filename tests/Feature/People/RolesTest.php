@@ -133,6 +133,7 @@ final class RolesTest extends FeatureTestCase
             'POST /cycles/{cycle}/short-plans',
             'POST /cycles/{cycle}/sign-offs',
             'POST /entries/{entry}/looked',
+            'POST /defects/{defect}/retests',
             'POST /entries/{entry}/retests',
             'POST /entries/{entry}/versions',
             'POST /entry-additions/{addition}/cancel',

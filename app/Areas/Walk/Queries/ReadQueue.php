@@ -10,6 +10,7 @@ use LucidStep\App\Areas\Casebook\Data\SuiteLine;
 use LucidStep\App\Areas\Walk\Commands\CommandRegistry;
 use LucidStep\App\Areas\Walk\Data\LeadQueue;
 use LucidStep\App\Areas\Walk\Data\QueueItem;
+use LucidStep\App\Areas\Walk\Data\RetestLine;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\App\Support\Time\UtcTime;
@@ -21,7 +22,7 @@ use LucidStep\Core\Planning\CycleLogKind;
  */
 final readonly class ReadQueue
 {
-    public function __construct(private CommandRegistry $commands, private Suites $suites) {}
+    public function __construct(private CommandRegistry $commands, private Suites $suites, private ReadRetests $retests) {}
 
     public function __invoke(Project $project): LeadQueue
     {
@@ -148,31 +149,26 @@ final readonly class ReadQueue
     }
 
     /**
-     * @return list<QueueItem> failed entries whose linked defects are all fixed
+     * @return list<QueueItem> failed entries that can be walked again after a fix, and wait for no other
      */
     private function retests(Project $project): array
     {
-        return $this->items(
-            DB::select(
-                "select e.id, k.key, k.title, c.name, max(d.updated_at) as at, string_agg(distinct d.key, ', ') as " .
-                    "defects, string_agg(distinct b.name, ', ') as builds from entries e join cases k on k.id = e.case_id " .
-                    'join cycles c on c.id = e.cycle_id join defect_links l on l.entry_id = e.id join defects d on d.id = ' .
-                    'l.defect_id left join builds b on b.id = d.fixed_build_id where e.project_id = ? and c.state = ' .
-                    "'released' and e.display_state in ('fail', 'blocked') and e.last_attempt_id is not null group by e.id, " .
-                    "k.key, k.title, c.name having bool_and(d.state in ('fixed', 'verified', 'closed', 'rejected', " .
-                    "'duplicate')) and bool_or(d.state = 'fixed')",
-                [$project->id],
-            ),
-            static fn(object $r): QueueItem => new QueueItem(
-                "retest-{$r->id}",
-                'retest',
-                "{$r->key} {$r->title}",
-                "{$r->defects} fixed" . (null === $r->builds ? '' : " in {$r->builds}") . ': ask for a retest?',
-                null,
-                UtcTime::time($r->at),
-                "/{$project->code}/entries/{$r->id}",
-                $r->id,
-                $r->name,
+        return array_values(
+            array_map(
+                static fn(RetestLine $r): QueueItem => new QueueItem(
+                    "retest-{$r->entry_id}",
+                    'retest',
+                    "{$r->case_key} {$r->title}",
+                    implode(', ', $r->fixed) .
+                        " fixed in {$r->build}: ask for a retest?" .
+                        ($r->behind ? ' The cycle tests an earlier build.' : ''),
+                    null,
+                    $r->at,
+                    "/{$project->code}/entries/{$r->entry_id}",
+                    $r->entry_id,
+                    $r->cycle_name,
+                ),
+                array_filter($this->retests->ofProject($project), static fn(RetestLine $r): bool => [] === $r->waits_on),
             ),
         );
     }

@@ -81,6 +81,13 @@ export const findLikelyDefects = async (
 export const readReproduction = async (defect: string): Promise<Api['Reproduction'] | null> =>
   unwrap(await api.GET('/defects/{defect}/reproduction', { params: { path: { defect } } })).reproduction;
 
+/** What failed and can be walked again after its fix. */
+export const readRetests = async (defect: string): Promise<Api['RetestLine'][]> =>
+  unwrap(await api.GET('/defects/{defect}/retests', { params: { path: { defect } } }));
+
+export const askRetests = async (defect: string, entries: string[]): Promise<Api['RetestLine'][]> =>
+  unwrap(await api.POST('/defects/{defect}/retests', { params: { path: { defect } }, body: { entries } }));
+
 /** Changes what a defect says: each field with what it was when one began. */
 export const editDefect = async (
   defect: string,

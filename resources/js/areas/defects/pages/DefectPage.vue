@@ -9,12 +9,13 @@ import DefectEdit from '@/areas/defects/parts/DefectEdit.vue';
 import DefectFacts from '@/areas/defects/parts/DefectFacts.vue';
 import DefectHistory from '@/areas/defects/parts/DefectHistory.vue';
 import DefectMove from '@/areas/defects/parts/DefectMove.vue';
+import DefectRetests from '@/areas/defects/parts/DefectRetests.vue';
 import DefectTalk from '@/areas/defects/parts/DefectTalk.vue';
 import WayThere from '@/areas/defects/parts/WayThere.vue';
 import { movesOf, type Move } from '@/areas/defects/life';
 import { readDefect, readReproduction } from '@/areas/defects/queries';
 import EvidenceCard from '@/areas/evidence/parts/EvidenceCard.vue';
-import { may, mayRemoveContent, mayWorkOnDefects } from '@/areas/people/session';
+import { may, mayLead, mayRemoveContent, mayWorkOnDefects } from '@/areas/people/session';
 import KeyCap from '@/kit/KeyCap.vue';
 import { useKeys } from '@/kit/keys';
 import MarkdownText from '@/kit/MarkdownText.vue';
@@ -165,6 +166,13 @@ useKeys('Defect', () => [
                 <span class="label">Happened instead</span><MarkdownText :text="data.actual" />
               </div>
             </section>
+            <DefectRetests
+              v-if="defect.state === 'fixed' || data.duplicate_of"
+              :key="`${defect.key}${data.version}`"
+              :project="project"
+              :defect="defect.key"
+              :may-ask="mayLead(project)"
+            />
             <BesidePass v-if="way" :project="project" :way="way" />
             <section v-if="evidence.length > 0" aria-label="Evidence">
               <h2>Evidence</h2>
