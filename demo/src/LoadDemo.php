@@ -19,6 +19,7 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\DataRow;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
+use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\EntryCondition;
 use LucidStep\App\Models\Environment;
@@ -79,6 +80,7 @@ final class LoadDemo
                 Carbon::setTestNow($today->copy()->subDay()->setTime(15, 0));
                 $this->authors->goOn($this->project, $this->people);
                 $this->plan->goOn($this->project, $this->people, $today);
+                $this->talk($today->copy()->subDay()->setTime(16, 0));
             });
         } finally {
             Carbon::setTestNow();
@@ -190,6 +192,22 @@ final class LoadDemo
                 'state' => $state,
                 'assignee_id' => $this->people['lina']->id,
                 'fixed_build_id' => DefectState::Fixed === $state ? $this->builds[$build]->id : null,
+            ]);
+        }
+    }
+
+    /**
+     * What people say of defects, each so many minutes after it began.
+     */
+    private function talk(Carbon $from): void
+    {
+        foreach (CsvFile::rows(base_path('demo/talk.csv')) as $row) {
+            DefectComment::query()->create([
+                'project_id' => $this->project->id,
+                'defect_id' => Defect::query()->where('project_id', $this->project->id)->where('key', $row['defect'])->value('id'),
+                'author_id' => $this->people[$row['who']]->id,
+                'text' => $row['text'],
+                'created_at' => $from->copy()->addMinutes((int) $row['minutes']),
             ]);
         }
     }

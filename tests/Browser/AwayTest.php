@@ -110,7 +110,7 @@ final class AwayTest extends BrowserTestCase
         $reader->see('2 cycles run');
         $reader->open('/SKR/cycles/SKR-R2')->see('SKR-C13')->seeNot('Walk my next entry');
         $reader->click('.list a', 'A passenger of 15')->see('Attempt 1')->seeNot('Walk it again')->seeNot('Ask for a retest');
-        $reader->open('/SKR/defects/SKR-D1')->see('7:30 stands last')->seeNot('Move it to');
+        $reader->open('/SKR/defects/SKR-D1')->see('7:30 stands last')->seeNot('Reject it');
         $reader->open('/HBR/today')->see('There is no such project');
     }
 }

@@ -69,9 +69,10 @@ final class PagesTest extends BrowserTestCase
         $lead->reload()->see('SKR-C2')->seeNot('SKR-C26');
         $lead
             ->open('/SKR/defects/SKR-D1')
-            ->select('[aria-label="Move it to"]', 'In work')
-            ->click('button', 'Move to in work')
-            ->see('Accepted → In work');
+            ->click('.title-line button', 'Take it in work')
+            ->waitFor('#move-note')
+            ->chord(Key::CONTROL, Key::ENTER)
+            ->see('Accepted → in work');
         $lead
             ->open('/SKR/cycles/SKR-R2')
             ->click('.list a', 'Vehicle of 5.00 m')

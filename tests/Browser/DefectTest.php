@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Browser;
+
+use Facebook\WebDriver\WebDriverKeys as Key;
+use LucidStep\Tests\Support\BrowserTestCase;
+
+/**
+ * A defect between a developer and a tester, until what failed of it is to be walked again.
+ */
+final class DefectTest extends BrowserTestCase
+{
+    public function test_a_developer_asks_back_the_tester_answers_and_the_fix_comes_back_to_be_walked(): void
+    {
+        $dev = $this->tester()->signIn('lina')->open('/SKR/defects/SKR-D5')->see('Choose Back.', '[aria-label="The failing step"]');
+        $this->check($dev, 'a defect');
+        $dev->type('#talk', 'Which tablet, @Anouk Sorrel?')->reload();
+        $dev->until(
+            'what was typed',
+            fn(): bool => 'Which tablet, @Anouk Sorrel?' === $dev->script("return document.querySelector('#talk')?.value"),
+        );
+        $this->serverDown();
+        $dev->script("document.querySelector('#talk').focus()");
+        $dev->chord(Key::CONTROL, Key::ENTER)->see('cannot be reached', '[aria-label="Talk"]');
+        $this->serverUp();
+        $dev->chord(Key::CONTROL, Key::ENTER)->see('Which tablet, @Anouk Sorrel?', '[aria-label="Talk"] li');
+        $dev->script('document.activeElement.blur()');
+        $dev->press('a')
+            ->waitFor('#move-note')
+            ->press('Was it upright?')
+            ->chord(Key::CONTROL, Key::ENTER)
+            ->see('Lina Ashgrove asks: Was it upright?');
+        $this->check($dev, 'a defect that is asked about');
+        $dev->leave();
+
+        $me = $this->tester()->signIn('anouk')->open('/SKR/today')->see('Asked of you about defects');
+        $me->click('[aria-label="Asked of you about defects"] a')->see('Was it upright?', '.asked');
+        $me->press(Key::ENTER)
+            ->waitFor('#move-note')
+            ->press('Upright')
+            ->chord(Key::CONTROL, Key::ENTER)
+            ->seeNot('Was it upright?', 'main .asked');
+        self::assertSame('new', $this->value("select state from defects where key = 'SKR-D5'"));
+        $me->leave();
+
+        $lead = $this->tester()->signIn('maren')->open('/SKR/defects/SKR-D5')->click('aside button', 'Fixed in a build');
+        $lead
+            ->select('[aria-label="Build with the fix"]', '4.2.0-7')
+            ->click('form.move button', 'Fixed in a build')
+            ->see('fixed in 4.2.0-7');
+        $this->value(
+            "update attempts set build_id = (select id from builds where name = '4.2.0-5') where id in (select attempt_id from defect_links l " .
+                "join defects d on d.id = l.defect_id where d.key = 'SKR-D5') returning 1",
+        );
+        $lead->reload()->see('To be walked again')->click('button', 'Ask for 1 retest')->see('1 retest asked for.');
+        $this->check($lead, 'a defect that is fixed');
+        self::assertSame(
+            'retest',
+            $this->value(
+                "select e.display_state from entries e join cases k on k.id = e.case_id where k.key = 'SKR-C3' and e.retest_reason like 'SKR-D5%'",
+            ),
+        );
+    }
+}
