@@ -30,7 +30,8 @@ return new class extends Migration {
     public function down(): void
     {
         DB::unprepared(
-            'drop function lucid_any_word(text); alter table defects drop column said; drop function lucid_stems(text); drop index defects_of_case; drop index defects_by_severity;',
+            'drop function lucid_any_word(text); alter table defects drop column said; drop function lucid_stems(text); ' .
+                'drop index defects_of_case; drop index defects_by_severity;',
         );
     }
 };

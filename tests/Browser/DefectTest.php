@@ -59,7 +59,8 @@ final class DefectTest extends BrowserTestCase
         self::assertSame(
             'retest',
             $this->value(
-                "select e.display_state from entries e join cases k on k.id = e.case_id where k.key = 'SKR-C3' and e.retest_reason like 'SKR-D5%'",
+                "select e.display_state from entries e join cases k on k.id = e.case_id where k.key = 'SKR-C3' and " .
+                    "e.retest_reason like 'SKR-D5%'",
             ),
         );
     }

@@ -75,7 +75,8 @@ final class LikelyTest extends FeatureTestCase
         $this->file('Fare is wrong in the morning');
         DB::statement(
             'insert into defects (id, project_id, number, key, title, state, severity, reporter_id, version, created_at, updated_at) ' .
-                "select gen_random_uuid(), project_id, number + n, 'TST-D' || (number + n), 'Fare ' || n || ' is wrong', state, severity, " .
+                "select gen_random_uuid(), project_id, number + n, 'TST-D' || (number + n), 'Fare ' || n || ' is wrong', state, " .
+                'severity, ' .
                 'reporter_id, 1, now(), now() from defects, generate_series(1, 500) n',
         );
         $found = [];

@@ -103,7 +103,8 @@ final readonly class FindLikely
                 ? []
                 : DB::select(
                     'select id from (select id, number, said from defects, lucid_any_word(?) q where project_id = ? and said @@ q ' .
-                        'order by number desc limit ?) newest, lucid_any_word(?) words order by ts_rank(said, words) desc, number desc limit ?',
+                        'order by number desc limit ?) newest, lucid_any_word(?) words order by ts_rank(said, words) desc, number ' .
+                        'desc limit ?',
                     [self::query($words), $project->id, self::RANKED, implode(' | ', $words), self::CANDIDATES],
                 );
         $ofCase =

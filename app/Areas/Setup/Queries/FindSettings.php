@@ -75,7 +75,7 @@ final class FindSettings
     }
 
     /**
-     * @return iterable<array{value-of<SettingLine::PLACES>, Builder, string}> where it is set, its rows, and the text that is looked through
+     * @return iterable<array{value-of<SettingLine::PLACES>, Builder, string}> where it is set, its rows, and the text of each
      */
     private function tables(Project $project): iterable
     {
