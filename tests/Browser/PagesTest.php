@@ -30,7 +30,7 @@ final class PagesTest extends BrowserTestCase
     public function test_how_one_works_goes_along_to_the_next_device_and_is_nobody_elses(): void
     {
         $me = $this->tester()->signIn('maren')->open('/SKR/today')->see('Today');
-        $me->press('?')->click('[role=dialog] .key[aria-label^="Go to Casebook"]')->press('q')->see('q and b have changed places');
+        $me->press('?')->click('[role=dialog] .key', 'Go to Casebook')->press('q')->see('q and b have changed places');
         $me->press(Key::ESCAPE)->press('g', 'q')->see('SKR-C11');
         $me->open('/account')->see('How you work');
         $me->script("document.querySelector('input[value=dark]').click()");
@@ -67,12 +67,8 @@ final class PagesTest extends BrowserTestCase
         $lead->type('[aria-label="Find entries by words or a key"]', 'sailings')->see('SKR-C2');
         $lead->until('for the address', fn(): bool => str_contains((string) $lead->script('return location.search'), 'q=sailings'));
         $lead->reload()->see('SKR-C2')->seeNot('SKR-C26');
-        $lead
-            ->open('/SKR/defects/SKR-D1')
-            ->click('.title-line button', 'Take it in work')
-            ->waitFor('#move-note')
-            ->chord(Key::CONTROL, Key::ENTER)
-            ->see('Accepted → in work');
+        $lead->open('/SKR/defects/SKR-D1')->click('.title-line button', 'Take it in work')->waitFor('#move-note');
+        $lead->chord(Key::CONTROL, Key::ENTER)->see('Accepted → in work');
         $lead
             ->open('/SKR/cycles/SKR-R2')
             ->click('.list a', 'Vehicle of 5.00 m')

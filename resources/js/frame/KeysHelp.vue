@@ -72,11 +72,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey, true));
                 v-if="canChange(lastOf(k))"
                 type="button"
                 class="key"
-                :aria-label="`${b.label}: ${keyCap(k)}. Choose another key`"
                 :aria-pressed="changing === lastOf(k)"
                 @click="changing = changing === lastOf(k) ? '' : lastOf(k)"
               >
-                <kbd v-for="cap in capsOf(k)" :key="cap">{{ cap }}</kbd>
+                <span class="unseen">{{ b.label }}: </span
+                ><kbd v-for="cap in capsOf(k)" :key="cap">{{ cap }}</kbd
+                ><span class="unseen">. Choose another key</span>
               </button>
               <kbd v-else>{{ CAPS[k] ?? k }}</kbd>
             </template>

@@ -205,6 +205,6 @@ describe('one’s own account', () => {
         { key: '/', pressed: 'q' },
       ],
     });
-    expect(page.text()).toContain('qFind cycles');
+    expect(page.text()).toContain('Find cycles: q. Choose another key');
   });
 });
