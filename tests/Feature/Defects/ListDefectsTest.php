@@ -76,6 +76,52 @@ final class ListDefectsTest extends FeatureTestCase
         }
     }
 
+    public function test_property_whose_it_is_who_filed_it_and_when_it_is_to_be_mended_narrow_the_list_together(): void
+    {
+        mt_srand(9);
+        $this->fill(40);
+        $lead = $this->world->lead();
+        $people = [$lead, $this->world->person('one'), $this->world->person('two')];
+        $builds = [$this->world->build->id, null];
+        foreach (DB::table('defects')->pluck('id') as $id) {
+            DB::table('defects')
+                ->where('id', $id)
+                ->update([
+                    'assignee_id' => [...array_column($people, 'id'), null][mt_rand(0, 3)],
+                    'reporter_id' => $people[mt_rand(0, 2)]->id,
+                    'priority' => ['now', 'soon', 'later', null][mt_rand(0, 3)],
+                    'build_id' => $builds[mt_rand(0, 1)],
+                ]);
+        }
+        $all = $this->all('');
+        $who = static fn(?array $person, string $value): bool => match ($value) {
+            'me' => ($person['id'] ?? null) === $lead->id,
+            'nobody' => null === $person,
+            default => ($person['id'] ?? null) === $value,
+        };
+        foreach (['me', 'nobody', $people[1]->id] as $assignee) {
+            foreach (['me', $people[2]->id] as $reporter) {
+                foreach (['now', 'later', ''] as $priority) {
+                    $expected = array_filter(
+                        $all,
+                        static fn(array $d): bool => $who($d['assignee'], $assignee) &&
+                            $who($d['reporter'], $reporter) &&
+                            ('' === $priority || $d['priority'] === $priority),
+                    );
+                    $found = $this->all("assignee={$assignee}&reporter={$reporter}&priority={$priority}");
+                    self::assertSame(array_column($expected, 'key'), array_column($found, 'key'));
+                }
+            }
+        }
+        $onBuild = array_filter($all, static fn(array $d): bool => null !== $d['build']);
+        self::assertSame(array_column($onBuild, 'key'), array_column($this->all("build={$builds[0]}"), 'key'));
+        // What is nobody's id finds nothing, and is no error.
+        foreach (['assignee=%27', 'reporter=nobody', 'build=me', 'assignee[]=x', 'priority=%00'] as $query) {
+            self::assertLessThan(500, $this->as($lead, 'GET', "/projects/TST/defects?{$query}")->getStatusCode(), $query);
+        }
+        self::assertSame([], $this->all('assignee=x'));
+    }
+
     private function fill(int $defects): void
     {
         $lead = $this->world->lead();
