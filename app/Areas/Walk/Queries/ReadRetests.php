@@ -55,14 +55,23 @@ final class ReadRetests
     {
         $entries = collect(
             DB::select(
-                'select e.id, k.key, k.title, c.key as cycle_key, c.name as cycle, cb.position as cycle_build, u.id as assignee_id, ' .
-                    'u.name as assignee, wb.position as walked_on, wb.name as walked_name from entries e join cases k on ' .
-                    'k.id = e.case_id join cycles c on c.id = e.cycle_id left join builds cb on cb.id = c.build_id left join users u on u.id = e.assignee_id ' .
-                    "join lateral (select a.build_id from attempts a where a.entry_id = e.id and a.state = 'finished' order by a.number " .
-                    'desc limit 1) w on true left join builds wb on wb.id = w.build_id where e.project_id = ? and c.state = ' .
-                    "'released' and e.display_state in ('fail', 'blocked') and exists (select from defect_links l where " .
-                    'l.entry_id = e.id) ' .
-                    'order by c.key, e.position',
+                <<<'SQL'
+                select e.id, k.key, k.title, c.key as cycle_key, c.name as cycle, cb.position as cycle_build, u.id as assignee_id,
+                    u.name as assignee, wb.position as walked_on, wb.name as walked_name
+                from entries e
+                join cases k on k.id = e.case_id
+                join cycles c on c.id = e.cycle_id
+                left join builds cb on cb.id = c.build_id
+                left join users u on u.id = e.assignee_id
+                join lateral (
+                    select a.build_id from attempts a where a.entry_id = e.id and a.state = 'finished' order by a.number desc limit 1
+                ) w on true
+                left join builds wb on wb.id = w.build_id
+                where e.project_id = ? and c.state = 'released' and e.display_state in ('fail', 'blocked')
+                    and exists (select from defect_links l where l.entry_id = e.id)
+                order by c.key, e.position
+                SQL
+                ,
                 [$project->id],
             ),
         );
