@@ -6,6 +6,7 @@ namespace LucidStep\Tests\Feature\Cycles;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\LateCommand;
@@ -292,7 +293,8 @@ final class CycleLifeTest extends FeatureTestCase
             'round' => 1,
             'step' => 1,
         ])->assertCreated();
-        DB::table('defects')->update(['state' => 'fixed', 'fixed_build_id' => $this->world->build->id]);
+        $fix = Build::query()->create(['project_id' => $this->world->project->id, 'name' => '1.1', 'position' => 9]);
+        DB::table('defects')->update(['state' => 'fixed', 'fixed_build_id' => $fix->id]);
         LateCommand::query()->create([
             'project_id' => $this->world->project->id,
             'attempt_id' => $attempt,
