@@ -84,8 +84,16 @@ final class PlanningTest extends BrowserTestCase
         );
         $lead->click('.title-line button', 'Close')->see('its watchers are told')->press('The ferry leaves', Key::ENTER)->see('Closed');
         $lead->open('/SKR/cycles/SKR-R5/log')->see('Closed the cycle')->see('The ferry leaves');
-        $lead->until('for the mail', fn(): bool => 1 === $this->value('select count(*) from caught_mails where subject like \'Smoke%\''));
-        $lead->open('/mail')->see('Smoke before the ferry leaves: closed')->see('lina@skerrywick.test');
+        $lead->until(
+            'for the mail',
+            fn(): bool => 1 ===
+                $this->value('select count(*) from caught_mails where text like \'Smoke before the ferry leaves was closed%\''),
+        );
+        $lead
+            ->open('/mail')
+            ->see('a cycle ended')
+            ->see('Smoke before the ferry leaves was closed by Maren Voss')
+            ->see('lina@skerrywick.test');
         $lina = $this->tester()->signIn('lina');
         $lina->click('.bell button', 'Notices')->see('was closed by Maren Voss: The ferry leaves');
     }
