@@ -49,17 +49,18 @@ enum DefectState: string
     }
 
     /**
-     * Whether a word is asked for when it comes here: why it is no defect, what is to be known, what is wrong again, or why nothing was
-     * done.
+     * Whether a word is asked for when it goes there: why it is no defect, what is to be known, what is wrong again, or why nothing was
+     * done. An answer may stand in the talk.
      *
+     * @param  self  $before where it was when somebody asked
      * @param  bool  $wasFixed whether a build with a fix was ever named
      */
-    public function asksForWord(bool $wasFixed): bool
+    public function asksWordFor(self $to, self $before, bool $wasFixed): bool
     {
-        return match ($this) {
-            self::Rejected, self::NeedsInformation, self::Reopened => true,
-            self::Closed => !$wasFixed,
-            default => false,
+        return match (true) {
+            self::NeedsInformation === $this && $to === $before => false,
+            self::Closed === $to => !$wasFixed,
+            default => \in_array($to, [self::Rejected, self::NeedsInformation, self::Reopened], true),
         };
     }
 

@@ -4560,6 +4560,8 @@ export interface components {
             version: number;
             fixed_build: components["schemas"]["Named"] | null;
             moves: string[];
+            /** @description Those of the moves that ask for a word */
+            asks_word: string[];
             origins: components["schemas"]["DefectOrigin"][];
             history: components["schemas"]["DefectChangeLine"][];
             evidence: components["schemas"]["EvidenceItem"][];
@@ -4570,8 +4572,6 @@ export interface components {
             duplicates: components["schemas"]["DefectName"][];
             comments: components["schemas"]["DefectCommentLine"][];
             people: components["schemas"]["Person"][];
-            /** @description Whether a build with a fix was ever named */
-            was_fixed: boolean;
             markdown: string;
             plain: string;
         };

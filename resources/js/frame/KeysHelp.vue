@@ -2,7 +2,7 @@
 import Dialog from 'primevue/dialog';
 import { onBeforeUnmount, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
-import { useChosen } from '@/areas/people/useChosen';
+import { choose } from '@/areas/people/session';
 import { canChange, exchanged, keyCap, keyHelp, keysOff } from '@/kit/keys';
 import { preferences } from '@/kit/preferences';
 
@@ -14,7 +14,6 @@ const changing = ref('');
 /** What became of the last change, at the key that changed; '' for all keys. */
 const said = ref<{ at: string; words: string } | null>(null);
 const problem = ref<{ at: string; words: string } | null>(null);
-const { choose } = useChosen();
 
 /** Of two keys in a row the second changes. */
 const lastOf = (keys: string): string => keys.split(' ').at(-1) ?? keys;

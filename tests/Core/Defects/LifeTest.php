@@ -52,11 +52,15 @@ final class LifeTest extends TestCase
         $asks = static fn(bool $wasFixed): array => array_values(
             array_map(
                 static fn(DefectState $s): string => $s->value,
-                array_filter(DefectState::cases(), static fn(DefectState $s): bool => $s->asksForWord($wasFixed)),
+                array_filter(
+                    DefectState::cases(),
+                    static fn(DefectState $s): bool => DefectState::New->asksWordFor($s, DefectState::New, $wasFixed),
+                ),
             ),
         );
         self::assertSame(['needs_information', 'reopened', 'closed', 'rejected'], $asks(false));
         self::assertSame(['needs_information', 'reopened', 'rejected'], $asks(true));
+        self::assertFalse(DefectState::NeedsInformation->asksWordFor(DefectState::Reopened, DefectState::Reopened, false), 'an answer');
     }
 
     public function test_a_chain_of_duplicates_leads_to_its_first_and_can_never_be_closed_to_a_ring(): void

@@ -161,6 +161,19 @@ final class LifeTest extends FeatureTestCase
         ]);
     }
 
+    public function test_who_had_it_stays_named_in_its_history_after_they_left(): void
+    {
+        $this->give($this->developer);
+        $this->as($this->tester, 'PATCH', '/defects/TST-D1', [
+            'assignee_id' => null,
+            'was' => ['assignee_id' => $this->developer->id],
+        ])->assertOk();
+        DB::table('memberships')->where('user_id', $this->developer->id)->delete();
+        $this->as($this->tester, 'GET', '/defects/TST-D1')
+            ->assertJsonPath('history.1.fields.0.is', 'Dev')
+            ->assertJsonPath('history.2.fields.0.was', 'Dev');
+    }
+
     public function test_talk_names_people_once_is_mended_for_a_quarter_of_an_hour_and_taken_out_with_a_trace(): void
     {
         $this->give($this->developer);

@@ -76,6 +76,17 @@ final class AccountTest extends FeatureTestCase
             ->assertJsonPath('preferences.time_zone', null);
     }
 
+    public function test_a_choice_of_another_tab_is_kept_beside_ones_own(): void
+    {
+        // Who is signed in was read before the other tab saved.
+        $stale = $this->ana->fresh() ?? $this->ana;
+        $this->as($this->ana, 'PATCH', '/account/preferences', ['density' => 'dense'])->assertOk();
+        $this->as($stale, 'PATCH', '/account/preferences', ['scheme' => 'dark'])
+            ->assertOk()
+            ->assertJsonPath('preferences.density', 'dense')
+            ->assertJsonPath('preferences.scheme', 'dark');
+    }
+
     public function test_what_cannot_be_chosen_is_refused_by_field_and_nothing_changes(): void
     {
         $before = $this->as($this->ana, 'GET', '/account')->json('preferences');

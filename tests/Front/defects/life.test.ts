@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import type { Api } from '@/api/client';
-import { asksForWord, MOVES, movesOf, type State } from '@/areas/defects/life';
+import { MOVES, movesOf, type State } from '@/areas/defects/life';
 
 const STATES = Object.keys(MOVES) as State[];
 const detail = (state: State, moves: State[], more: Partial<Api['DefectDetail']> = {}): Api['DefectDetail'] =>
-  ({ defect: { state }, moves, asked_in: null, was_fixed: false, ...more }) as Api['DefectDetail'];
+  ({ defect: { state }, moves, asked_in: null, ...more }) as Api['DefectDetail'];
 
 describe('the moves of a defect', () => {
   it('are offered once each, whichever are allowed: one as the next, asking back apart, the rest in their order', () => {
@@ -34,12 +34,5 @@ describe('the moves of a defect', () => {
     expect(of('fixed', ['in_work', 'needs_information'])).toBeUndefined();
     expect(of('needs_information', ['in_work', 'rejected'], { asked_in: 'in_work' })).toBe('Answered');
     expect(of('closed', ['reopened'])).toBeUndefined();
-  });
-
-  it('ask for a word where the server does', () => {
-    const asks = (was_fixed: boolean): State[] =>
-      STATES.filter((to) => asksForWord(detail('new', [], { was_fixed }), to));
-    expect(asks(false)).toEqual(['needs_information', 'reopened', 'closed', 'rejected']);
-    expect(asks(true)).toEqual(['needs_information', 'reopened', 'rejected']);
   });
 });

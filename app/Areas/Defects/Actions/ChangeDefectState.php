@@ -55,7 +55,7 @@ final readonly class ChangeDefectState
             throw \in_array($to, $from->moves(true, $before), true) ? new AuthorizationException() : DefectConflict::noSuchMove($from, $to);
         }
         $isAnswer = DefectState::NeedsInformation === $from && $to === $before;
-        if ('' === $note && !$isAnswer && $to->asksForWord($this->wasFixed($defect))) {
+        if ('' === $note && $from->asksWordFor($to, $before, $this->wasFixed($defect))) {
             throw ValidationException::withMessages(['note' => 'Say why in a few words.']);
         }
         if (DefectState::Fixed === $to && !$isAnswer) {

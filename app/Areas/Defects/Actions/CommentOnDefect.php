@@ -15,6 +15,7 @@ use LucidStep\App\Support\Problems\AlreadyDone;
 use LucidStep\App\Support\Record\Removals;
 use LucidStep\App\Support\Record\TakeOut;
 use LucidStep\Core\Defects\Mentions;
+use LucidStep\Core\Defects\Talk;
 use LucidStep\Core\Record\FreeText;
 
 /**
@@ -22,9 +23,6 @@ use LucidStep\Core\Record\FreeText;
  */
 final readonly class CommentOnDefect
 {
-    /** So long its author may mend it, in minutes. */
-    public const MENDED_WITHIN = 15;
-
     public function __construct(private PublishChange $announce, private TellOfDefect $tell) {}
 
     /**
@@ -60,7 +58,7 @@ final readonly class CommentOnDefect
             throw DefectConflict::othersWords();
         }
         $comment = DefectComment::query()->with('defect')->lockForUpdate()->findOrFail($comment->id);
-        if (!self::mayMend($comment, $by->id)) {
+        if (null !== $comment->removed_at || Talk::standsAt($comment->created_at) <= Carbon::now()) {
             throw DefectConflict::stands();
         }
         $before = self::named($comment->defect, $comment->text);
@@ -93,13 +91,6 @@ final readonly class CommentOnDefect
         ($this->announce)($comment->defect->project_id, 'defect', $comment->defect_id);
 
         return $comment;
-    }
-
-    public static function mayMend(DefectComment $comment, string $person): bool
-    {
-        return $comment->author_id === $person &&
-            null === $comment->removed_at &&
-            $comment->created_at->gt(Carbon::now()->subMinutes(self::MENDED_WITHIN));
     }
 
     /**

@@ -13,6 +13,8 @@ use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\Core\Access\Permission;
+use LucidStep\Core\Defects\DefectField;
 use LucidStep\Core\Defects\FieldEdit;
 
 /**
@@ -20,16 +22,11 @@ use LucidStep\Core\Defects\FieldEdit;
  */
 final readonly class EditDefect
 {
-    /** What whoever may file defects words; the rest a developer changes as well. */
-    public const WORDS = ['title', 'body', 'expected', 'actual'];
-
-    public const FIELDS = [...self::WORDS, 'severity', 'priority', 'assignee_id'];
-
     public function __construct(private PublishChange $announce, private TellOfDefect $tell) {}
 
     /**
      * @param  array<string, ?string>  $was what each field was when they began
-     * @param  array<string, ?string>  $is  what it is to be, the same fields of {@see FIELDS}
+     * @param  array<value-of<DefectField>, ?string>  $is  what it is to be, the same fields
      * @param  bool  $mayFile whether they may file defects
      *
      * @throws AuthorizationException when a developer would change what somebody else worded
@@ -38,14 +35,16 @@ final readonly class EditDefect
      */
     public function __invoke(Defect $defect, User $user, array $was, array $is, bool $mayFile): Defect
     {
-        if (!$mayFile && [] !== array_intersect(array_keys($is), self::WORDS)) {
-            throw new AuthorizationException();
+        foreach (array_keys($is) as $field) {
+            if (!$mayFile && Permission::FileDefects === DefectField::from($field)->needs()) {
+                throw new AuthorizationException();
+            }
         }
         $defect = Defect::query()->lockForUpdate()->findOrFail($defect->id);
         $now = [];
-        foreach (self::FIELDS as $field) {
-            $value = $defect->getAttribute($field);
-            $now[$field] = \is_string($value) ? $value : null;
+        foreach (DefectField::cases() as $field) {
+            $value = $defect->getAttribute($field->value);
+            $now[$field->value] = \is_string($value) ? $value : null;
         }
         $edit = new FieldEdit($was, $is);
         $collisions = $edit->collisions($now);
@@ -63,18 +62,16 @@ final readonly class EditDefect
         $defect->fill(array_map(static fn(array $c): ?string => $c[1], $changes));
         ++$defect->version;
         $defect->save();
-        // Words may be taken out later: the history says that they changed, and keeps none of them.
-        $told = array_map(
-            static fn(string $field, array $change): array => \in_array($field, self::WORDS, true) ? [null, null] : $change,
-            array_keys($changes),
-            $changes,
-        );
+        $told = [];
+        foreach ($changes as $field => $change) {
+            $told[$field] = DefectField::from($field)->isWords() ? [null, null] : $change;
+        }
         DefectChange::query()->create([
             'defect_id' => $defect->id,
             'actor_id' => $user->id,
             'from_state' => $defect->state,
             'to_state' => $defect->state,
-            'fields' => array_combine(array_keys($changes), $told),
+            'fields' => $told,
             'created_at' => Carbon::now(),
         ]);
         if (null !== $to) {

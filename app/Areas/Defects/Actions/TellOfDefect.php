@@ -9,6 +9,7 @@ use LucidStep\App\Areas\Notices\Data\NoticeKind;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Defects\DefectNews;
 use LucidStep\Core\Defects\DefectState;
 
 /**
@@ -23,24 +24,17 @@ final readonly class TellOfDefect
         $this->tell(NoticeKind::Defect, $defect, $by, [$to], "{$by->name} gave you {$defect->key}: {$defect->title}");
     }
 
-    /**
-     * Whoever reported it is told what others decide of it; whoever has it, that it was answered or is open again.
-     */
     public function moved(Defect $defect, User $by, DefectState $from, string $note): void
     {
-        $said = '' === $note ? '' : ": {$note}";
-        $reporter = [$defect->reporter_id];
-        $assignee = array_filter([$defect->assignee_id]);
-        [$to, $words] = match (true) {
-            DefectState::NeedsInformation === $defect->state => [$reporter, 'asks about'],
-            DefectState::NeedsInformation === $from => [$assignee, 'answered'],
-            DefectState::Fixed === $defect->state => [$reporter, 'fixed'],
-            DefectState::Rejected === $defect->state => [$reporter, 'rejected'],
-            DefectState::Duplicate === $defect->state => [$reporter, 'called a duplicate'],
-            DefectState::Reopened === $defect->state => [[...$reporter, ...$assignee], 'reopened'],
-            default => [[], ''],
-        };
-        $this->tell(NoticeKind::Defect, $defect, $by, $to, "{$by->name} {$words} {$defect->key}{$said}");
+        $news = DefectNews::of($from, $defect->state);
+        if (null !== $news) {
+            $people = [
+                ...$news->toReporter ? [$defect->reporter_id] : [],
+                ...$news->toAssignee ? array_filter([$defect->assignee_id]) : [],
+            ];
+            $said = '' === $note ? '' : ": {$note}";
+            $this->tell(NoticeKind::Defect, $defect, $by, $people, "{$by->name} {$news->words} {$defect->key}{$said}");
+        }
     }
 
     /**

@@ -17,6 +17,7 @@ final readonly class DefectDetail
 {
     /**
      * @param  list<string>  $moves
+     * @param  list<string>  $asks_word
      * @param  list<DefectOrigin>  $origins
      * @param  list<DefectChangeLine>  $history
      * @param  list<EvidenceItem>  $evidence
@@ -33,6 +34,7 @@ final readonly class DefectDetail
         #[OA\Property] public int $version,
         #[OA\Property] public ?Named $fixed_build,
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $moves,
+        #[OA\Property(description: 'Those of the moves that ask for a word', items: new OA\Items(type: 'string'))] public array $asks_word,
         #[OA\Property(items: new OA\Items(ref: DefectOrigin::class))] public array $origins,
         #[OA\Property(items: new OA\Items(ref: DefectChangeLine::class))] public array $history,
         #[OA\Property(items: new OA\Items(ref: EvidenceItem::class))] public array $evidence,
@@ -42,7 +44,6 @@ final readonly class DefectDetail
         #[OA\Property(items: new OA\Items(ref: DefectName::class))] public array $duplicates,
         #[OA\Property(items: new OA\Items(ref: DefectCommentLine::class))] public array $comments,
         #[OA\Property(items: new OA\Items(ref: Person::class))] public array $people,
-        #[OA\Property(description: 'Whether a build with a fix was ever named')] public bool $was_fixed,
         #[OA\Property] public string $markdown,
         #[OA\Property] public string $plain,
     ) {}

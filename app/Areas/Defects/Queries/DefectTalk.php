@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Defects\Queries;
 
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Areas\Defects\Actions\CommentOnDefect;
 use LucidStep\App\Areas\Defects\Data\DefectCommentLine;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\App\Support\Data\TakenOut;
 use LucidStep\App\Support\Time\UtcTime;
+use LucidStep\Core\Defects\Talk;
 
 /**
  * What was said of a defect, by one query of rows.
@@ -27,10 +27,7 @@ final class DefectTalk
             ->where('c.defect_id', $defect)
             ->orderBy('c.created_at')
             ->orderBy('c.id')
-            ->selectRaw("c.*, a.name as author, r.name as remover, c.created_at + ? * interval '1 minute' as stands_at", [
-                CommentOnDefect::MENDED_WITHIN,
-            ])
-            ->get();
+            ->get(['c.*', 'a.name as author', 'r.name as remover']);
 
         return array_values($rows->map(self::line(...))->all());
     }
@@ -46,7 +43,7 @@ final class DefectTalk
             null === $removed ? $c->text : '',
             UtcTime::time($c->created_at) ?? '',
             UtcTime::time($c->edited_at),
-            UtcTime::time($c->stands_at) ?? '',
+            UtcTime::time(Talk::standsAt(new \DateTimeImmutable($c->created_at))->format('c')) ?? '',
             null === $removed ? null : new TakenOut($by, $removed, $c->removed_reason),
         );
     }

@@ -21,6 +21,9 @@ final class FindDefects
 {
     public const PAGE = 100;
 
+    /** What narrows the list, by its name in the address. */
+    public const NARROWED = ['severity', 'priority', 'assignee', 'reporter', 'build'];
+
     /** What each order goes by, before the number; nothing in it is null. */
     private const SORTS = [
         'number' => [],
@@ -34,8 +37,7 @@ final class FindDefects
 
     /**
      * @param  string  $state a state, `open`, `closed`, or empty for all
-     * @param  array{severity?: string, priority?: string, assignee?: string, reporter?: string, build?: string}  $narrowed
-     *     each empty: any; people by id, `me` or, for whoever has it, `nobody`
+     * @param  array<value-of<self::NARROWED>, string>  $narrowed each empty: any; people by id, `me` or, for whoever has it, `nobody`
      * @param  string  $sort of {@see SORTS}, with "-" before it backwards; anything else: the newest first
      * @param  string  $after where the page before ended
      */

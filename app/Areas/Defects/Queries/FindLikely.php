@@ -50,7 +50,7 @@ final readonly class FindLikely
             isset($snapshot['case_id']) ? (string) $snapshot['case_id'] : null,
             null === $step ? null : $snapshot['steps'][$step - 1]['action'] ?? null,
         );
-        $here = null === $attempt ? [] : array_column(($this->known)($attempt, $step), 'id');
+        $here = null === $attempt ? [] : $this->known->ids($attempt, $step);
         $linked =
             null === $attempt
                 ? []

@@ -19,6 +19,18 @@ final class KnownDefects
      */
     public function __invoke(Attempt $attempt, ?int $step): array
     {
+        $lines = DefectLines::of($this->ids($attempt, $step));
+        // Sorting keeps the order in which they were linked.
+        usort($lines, static fn(DefectLine $a, DefectLine $b): int => $a->closed <=> $b->closed);
+
+        return $lines;
+    }
+
+    /**
+     * @return list<string> the newest link first
+     */
+    public function ids(Attempt $attempt, ?int $step): array
+    {
         $action = null === $step ? null : $attempt->snapshot['steps'][$step - 1]['action'] ?? null;
         if (null === $action) {
             return [];
@@ -44,10 +56,6 @@ final class KnownDefects
             ->where('here', false)
             ->pluck('id')
             ->all();
-        $lines = DefectLines::of(array_values(array_map(strval(...), $ids)));
-        // Sorting keeps the order in which they were linked.
-        usort($lines, static fn(DefectLine $a, DefectLine $b): int => $a->closed <=> $b->closed);
-
-        return $lines;
+        return array_values(array_map(strval(...), $ids));
     }
 }

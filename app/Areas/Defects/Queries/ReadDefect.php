@@ -17,9 +17,11 @@ use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\DefectLink;
 use LucidStep\App\Models\Evidence;
 use LucidStep\App\Models\Membership;
+use LucidStep\App\Models\User;
 use LucidStep\App\Support\Data\Named;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\Core\Access\Role;
+use LucidStep\Core\Defects\DefectField;
 use LucidStep\Core\Defects\DefectState;
 
 /**
@@ -60,8 +62,10 @@ final readonly class ReadDefect
                 ),
             );
 
-        $people = $this->people($d->project_id);
-        $names = array_column($people, 'name', 'id');
+        $before = $d->asked_in ?? DefectState::New;
+        $moves = $d->state->moves($mayFile, $before);
+        $wasFixed = $d->history->contains('to_state', DefectState::Fixed);
+        $names = $this->names($d);
 
         return new DefectDetail(
             DefectLine::from($d),
@@ -70,7 +74,11 @@ final readonly class ReadDefect
             $d->actual,
             $d->version,
             Named::orNull($d->fixedBuild),
-            array_map(static fn(DefectState $s): string => $s->value, $d->state->moves($mayFile, $d->asked_in ?? DefectState::New)),
+            array_column($moves, 'value'),
+            array_column(
+                array_filter($moves, static fn(DefectState $to): bool => $d->state->asksWordFor($to, $before, $wasFixed)),
+                'value',
+            ),
             array_values($d->links->map(DefectOrigin::from(...))->all()),
             array_values($d->history->map(static fn(DefectChange $c): DefectChangeLine => DefectChangeLine::of($c, $names))->all()),
             array_values($evidence->map(static fn(Evidence $e): EvidenceItem => EvidenceItem::from($e))->all()),
@@ -86,11 +94,25 @@ final readonly class ReadDefect
             null === $d->duplicateOf ? null : DefectName::of($d->duplicateOf),
             array_values($d->duplicates->map(DefectName::of(...))->all()),
             DefectTalk::of($d->id),
-            $people,
-            $d->history->contains('to_state', DefectState::Fixed),
+            $this->people($d->project_id),
             $this->text->markdown($d),
             $this->text->plain($d),
         );
+    }
+
+    /**
+     * @return array<string, string> of everybody whom its history names as having had it, also of who left
+     */
+    private function names(Defect $d): array
+    {
+        $ids = $d->history
+            ->flatMap(static fn(DefectChange $c): array => $c->fields[DefectField::Assignee->value] ?? [])
+            ->filter()
+            ->unique();
+
+        return $ids->isEmpty()
+            ? []
+            : User::query()->whereKey($ids->all())->get()->mapWithKeys(static fn(User $u): array => [$u->id => $u->name])->all();
     }
 
     /**

@@ -56,18 +56,18 @@ final class FindSettings
         $rows = [];
         foreach (self::LISTS as $place => $list) {
             foreach ($lists->items($list) as $item) {
-                $rows[] = ['place' => $place, 'name' => $item['name']];
+                $rows[] = ['at' => \count($rows), 'place' => $place, 'name' => $item['name']];
             }
         }
-        $query = DB::query()->fromRaw('jsonb_to_recordset(?::jsonb) as items (place text, name text)', [
+        $query = DB::query()->fromRaw('jsonb_to_recordset(?::jsonb) as items (at int, name text)', [
             json_encode($rows, \JSON_THROW_ON_ERROR),
         ]);
         WordFilter::narrow($query, $words, 'lucid_fold(name)');
+        $fits = array_fill_keys($query->pluck('at')->all(), true);
         $found = [];
-        foreach ($query->get() as $row) {
-            $place = array_search(self::LISTS[$row->place] ?? '', self::LISTS, true);
-            if (false !== $place) {
-                $found[] = new SettingLine($place, $row->name, '');
+        foreach ($rows as $row) {
+            if (isset($fits[$row['at']])) {
+                $found[] = new SettingLine($row['place'], $row['name'], '');
             }
         }
 

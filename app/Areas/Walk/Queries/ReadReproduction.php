@@ -21,6 +21,7 @@ use LucidStep\App\Support\Data\Person;
 use LucidStep\App\Support\Secrets\RoundValues;
 use LucidStep\Core\Defects\PassBeside;
 use LucidStep\Core\Defects\WalkedRound;
+use LucidStep\Core\Defects\WalkFacts;
 
 /**
  * Reads how to get to a fault, and lays a pass of the failing step beside it. Secret values are never told.
@@ -69,7 +70,7 @@ final readonly class ReadReproduction
             $link->step,
             array_values($upTo),
             $this->evidence($attempt, $round->position, $link->step),
-            null === $link->step ? null : $this->beside($attempt, $round, $link->step, $steps),
+            null === $link->step ? null : $this->beside($attempt, $round, $link->step),
         );
     }
 
@@ -129,10 +130,7 @@ final readonly class ReadReproduction
         );
     }
 
-    /**
-     * @param  list<ReproductionStep>  $steps of the failing round
-     */
-    private function beside(Attempt $failed, Round $round, int $step, array $steps): ?PassedBeside
+    private function beside(Attempt $failed, Round $round, int $step): ?PassedBeside
     {
         $action = $failed->snapshot['steps'][$step - 1]['action'] ?? null;
         if (!\is_string($action)) {
@@ -167,7 +165,10 @@ final readonly class ReadReproduction
             $choice->isBefore,
             $choice->sameConfiguration,
             $choice->sameRow,
-            $this->differences($other, $failed, $choice->round, $here, self::steps($other, $otherRound), $steps),
+            array_map(
+                static fn(array $d): BesideDifference => new BesideDifference(...$d),
+                $this->facts($other, $choice->round)->differences($this->facts($failed, $here), $step),
+            ),
             $this->evidence($other, $otherRound->position, $choice->round->step),
         );
     }
@@ -221,63 +222,22 @@ final readonly class ReadReproduction
         );
     }
 
-    /**
-     * @param  list<ReproductionStep>  $there
-     * @param  list<ReproductionStep>  $here
-     *
-     * @return list<BesideDifference>
-     */
-    private function differences(
-        Attempt $passed,
-        Attempt $failed,
-        WalkedRound $passedRound,
-        WalkedRound $failedRound,
-        array $there,
-        array $here,
-    ): array {
-        $values = static fn(Attempt $a): string => $a->configuration->name ?? '';
-        $pairs = [
-            ['Build', $passed->build->name ?? '', $failed->build->name ?? ''],
-            ['Configuration', $values($passed), $values($failed)],
-            ['Environment', self::environment($passed), self::environment($failed)],
-            ['Case', 'version ' . (int) $passed->snapshot['version'], 'version ' . (int) $failed->snapshot['version']],
-            ['Tester', $passed->tester->name, $failed->tester->name],
-        ];
-        [$one, $other] = [array_column($passedRound->row, 1, 0), array_column($failedRound->row, 1, 0)];
-        foreach (array_keys($one + $other) as $column) {
-            $pairs[] = [(string) $column, $one[$column] ?? '', $other[$column] ?? ''];
-        }
-        $differences = [];
-        foreach ($pairs as [$what, $a, $b]) {
-            if ($a !== $b) {
-                $differences[] = new BesideDifference($what, '' === $a ? '(none)' : $a, '' === $b ? '(none)' : $b);
-            }
-        }
-
-        return [...$differences, ...self::otherSteps($there, $here, $failedRound->step)];
-    }
-
-    /**
-     * Steps up to the failing one that read otherwise; values are told by their columns.
-     *
-     * @param  list<ReproductionStep>  $there
-     * @param  list<ReproductionStep>  $here
-     *
-     * @return list<BesideDifference>
-     */
-    private static function otherSteps(array $there, array $here, int $upTo): array
+    private function facts(Attempt $attempt, WalkedRound $round): WalkFacts
     {
-        $text = static fn(?ReproductionStep $s): string => null === $s ? '' : trim("{$s->action}\n{$s->expected}");
-        $plain = static fn(string $t): string => (string) preg_replace('/`[^`]*`/', '``', $t);
-        $differences = [];
-        for ($at = 0; $at < $upTo; $at++) {
-            [$a, $b] = [$text($there[$at] ?? null), $text($here[$at] ?? null)];
-            if ($plain($a) !== $plain($b)) {
-                $differences[] = new BesideDifference('Step ' . ($at + 1), '' === $a ? '(none)' : $a, '' === $b ? '(none)' : $b);
-            }
-        }
-
-        return $differences;
+        return new WalkFacts(
+            [
+                'Build' => $attempt->build->name ?? '',
+                'Configuration' => $attempt->configuration->name ?? '',
+                'Environment' => self::environment($attempt),
+                'Case' => 'version ' . (int) $attempt->snapshot['version'],
+                'Tester' => $attempt->tester->name,
+            ],
+            $round->row,
+            array_map(
+                static fn(array $s): string => trim("{$s['action']}\n{$s['expected']}"),
+                array_values((array) $attempt->snapshot['steps']),
+            ),
+        );
     }
 
     private static function environment(Attempt $attempt): string

@@ -27,12 +27,13 @@ final class ReadRetests
     public function of(Defect $defect): array
     {
         $project = Project::query()->findOrFail($defect->project_id);
-        $first = $this->duplicates($project)->first($defect->id);
+        $duplicates = $this->duplicates($project);
+        $first = $duplicates->first($defect->id);
 
         return array_values(
             array_map(
                 static fn(array $of): RetestLine => $of[0],
-                array_filter($this->all($project), static fn(array $of): bool => \in_array($first, $of[1], true)),
+                array_filter($this->all($project, $duplicates), static fn(array $of): bool => \in_array($first, $of[1], true)),
             ),
         );
     }
@@ -42,7 +43,7 @@ final class ReadRetests
      */
     public function ofProject(Project $project): array
     {
-        $lines = array_column($this->all($project), 0);
+        $lines = array_column($this->all($project, $this->duplicates($project)), 0);
         usort($lines, static fn(RetestLine $a, RetestLine $b): int => $b->at <=> $a->at);
 
         return $lines;
@@ -51,7 +52,7 @@ final class ReadRetests
     /**
      * @return list<array{RetestLine, list<string>}> each with the defects that it is of, duplicates as their first
      */
-    private function all(Project $project): array
+    private function all(Project $project, Duplicates $duplicates): array
     {
         $entries = collect(
             DB::select(
@@ -75,7 +76,7 @@ final class ReadRetests
                 [$project->id],
             ),
         );
-        [$links, $states, $times] = $this->defects($project, $entries);
+        [$links, $states, $times] = $this->defects($duplicates, $entries);
         $found = [];
         foreach ($entries as $e) {
             $ids = array_values(array_unique($links[$e->id] ?? []));
@@ -115,9 +116,8 @@ final class ReadRetests
      * @return array{array<string, list<string>>, array<string, FixState>, array<string, string>} the defects of each entry, how each
      *     stands, and when it changed last
      */
-    private function defects(Project $project, Collection $entries): array
+    private function defects(Duplicates $duplicates, Collection $entries): array
     {
-        $duplicates = $this->duplicates($project);
         $links = $states = $times = [];
         foreach (
             DB::table('defect_links')

@@ -48,7 +48,3 @@ export function movesOf(defect: Api['DefectDetail']): { first: Move | null; ask:
   const ask = all.find((m) => m.to === 'needs_information') ?? null;
   return { first, ask, rest: all.filter((m) => m !== first && m !== ask) };
 }
-
-/** Whether a move asks for a word of why, as the server will. */
-export const asksForWord = (defect: Api['DefectDetail'], to: State): boolean =>
-  ['rejected', 'needs_information', 'reopened'].includes(to) || (to === 'closed' && !defect.was_fixed);

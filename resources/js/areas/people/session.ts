@@ -3,7 +3,7 @@ import { Problem, type Api } from '@/api/client';
 import { clearAnswers, clearDevice, loadLocal, lockUnsent, openDevice, saveLocal } from '@/offline/device';
 import { outbox } from '@/offline/outbox';
 import { prefer } from '@/kit/preferences';
-import { closeSession, openSession, readSession, readWelcome } from '@/areas/people/queries';
+import { closeSession, openSession, readSession, readWelcome, savePreferences } from '@/areas/people/queries';
 
 /** A session as the device keeps it for when the server is away, with when the server last said that it stands. */
 interface Kept {
@@ -150,6 +150,13 @@ async function endSession(): Promise<boolean> {
   }
   localStorage.removeItem(LEAVING);
   return true;
+}
+
+/** Changes how one wants to work: it counts at once, on every device of this person. Fails as the request does; then nothing changed. */
+export async function choose(change: Api['PreferencesRequest']): Promise<Api['AccountPage']> {
+  const account = await savePreferences(change);
+  await refreshSession();
+  return account;
 }
 
 /** In which project this person was last on this device; it is no secret, and leaves with them. */

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Defects\Http\Requests;
 
 use Illuminate\Validation\ValidationException;
-use LucidStep\App\Areas\Defects\Actions\EditDefect;
 use LucidStep\App\Support\Http\ApiRequest;
+use LucidStep\Core\Defects\DefectField;
 use OpenApi\Attributes as OA;
 
 /**
@@ -56,21 +56,24 @@ final class EditDefectRequest extends ApiRequest
 
     /**
      * @throws ValidationException when it does not say what a field was
-     * @return array{array<string, ?string>, array<string, ?string>} what each field was, and what it is to be
+     * @return array{array<string, ?string>, array<value-of<DefectField>, ?string>} what each field was, and what it is to be
      */
     public function edit(): array
     {
         $was = $is = [];
         $all = (array) $this->validated();
-        foreach (array_intersect(EditDefect::FIELDS, array_keys($all)) as $field) {
-            if (!\array_key_exists($field, (array) $all['was'])) {
-                throw ValidationException::withMessages(["was.{$field}" => 'Say what it was when you began.']);
+        foreach (DefectField::cases() as $field) {
+            $name = $field->value;
+            if (!\array_key_exists($name, $all)) {
+                continue;
             }
-            // Texts are never nothing; a choice may be.
-            $empty = \in_array($field, EditDefect::WORDS, true) ? '' : null;
-            $is[$field] = null === $all[$field] ? $empty : trim((string) $all[$field]);
-            $before = $all['was'][$field];
-            $was[$field] = null === $before ? $empty : (string) $before;
+            if (!\array_key_exists($name, (array) $all['was'])) {
+                throw ValidationException::withMessages(["was.{$name}" => 'Say what it was when you began.']);
+            }
+            $empty = $field->isWords() ? '' : null;
+            $is[$name] = null === $all[$name] ? $empty : trim((string) $all[$name]);
+            $before = $all['was'][$name];
+            $was[$name] = null === $before ? $empty : (string) $before;
         }
 
         return [$was, $is];

@@ -8,6 +8,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use LucidStep\App\Areas\People\Actions\ChangePassword;
 use LucidStep\App\Areas\People\Actions\EndSessions;
+use LucidStep\App\Areas\People\Actions\SavePreferences;
 use LucidStep\App\Areas\People\Actions\SecondFactor;
 use LucidStep\App\Areas\People\Data\AccountPage;
 use LucidStep\App\Areas\People\Data\NewFactor;
@@ -52,10 +53,9 @@ final readonly class AccountController
 
     #[Patch('/account/preferences', 'Say how one wants to work', AccountPage::class, PreferencesRequest::class)]
     #[Needs(Permission::Read)]
-    public function prefer(PreferencesRequest $request): JsonResponse
+    public function prefer(PreferencesRequest $request, SavePreferences $save): JsonResponse
     {
-        $user = $request->person();
-        $user->update(['preferences' => $request->preferences($user->chosen())->toArray()]);
+        $save($request->person(), $request->preferences(...));
 
         return $this->answer($request);
     }

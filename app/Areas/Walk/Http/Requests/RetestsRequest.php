@@ -21,7 +21,7 @@ final class RetestsRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'entries' => ['required', 'array', 'min:1', 'max:500'],
+            'entries' => ['required', 'array', 'min:1', 'max:100'],
             'entries.*' => ['uuid', 'distinct'],
         ];
     }

@@ -30,6 +30,15 @@ async function save(
     emit('stale');
   }
 }
+/** Who could have it, and who has it though they left. */
+const people = computed(() => {
+  const has = defect.value.assignee;
+  const all = props.detail.people;
+  return (has && !all.some((p) => p.id === has.id) ? [...all, has] : all).map((p) => ({
+    value: p.id,
+    label: p.name,
+  }));
+});
 const mine = computed(() => defect.value.assignee?.id === session.value?.user.id);
 </script>
 
@@ -39,7 +48,7 @@ const mine = computed(() => defect.value.assignee?.id === session.value?.user.id
       label="With"
       none="Nobody"
       :disabled="!mayWork"
-      :options="detail.people.map((p) => ({ value: p.id, label: p.name }))"
+      :options="people"
       :model-value="defect.assignee?.id ?? null"
       @update:model-value="save('assignee_id', defect.assignee?.id ?? null, $event)"
     />

@@ -4,7 +4,7 @@ import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
 import { computed, ref } from 'vue';
 import { errorMessage, Problem, type Api } from '@/api/client';
-import { asksForWord, type Move, type State } from '@/areas/defects/life';
+import type { Move, State } from '@/areas/defects/life';
 import { moveDefect } from '@/areas/defects/queries';
 import { vFocus } from '@/kit/focus';
 import SelectField from '@/kit/SelectField.vue';
@@ -28,7 +28,7 @@ const words = computed(() =>
       ? 'The answer'
       : 'A word on it',
 );
-const asks = computed(() => asksForWord(props.detail, props.move.to));
+const asks = computed(() => props.detail.asks_word.includes(props.move.to));
 const needsBuild = computed(() => props.move.to === 'fixed' && !isAnswer.value);
 
 async function go(): Promise<void> {

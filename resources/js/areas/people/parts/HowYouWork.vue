@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
-import { useChosen } from '@/areas/people/useChosen';
+import { choose } from '@/areas/people/session';
 import ChoiceField from '@/kit/ChoiceField.vue';
 import KeyCap from '@/kit/KeyCap.vue';
 import PickOne from '@/kit/PickOne.vue';
@@ -10,7 +10,6 @@ import PickOne from '@/kit/PickOne.vue';
 const props = defineProps<{ chosen: Api['PreferenceSet'] }>();
 const emit = defineEmits<{ changed: [Api['AccountPage']] }>();
 const problem = ref('');
-const { choose } = useChosen();
 
 const SCHEMES = [
   { value: 'system', label: 'As the device' },

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
-import { useChosen } from '@/areas/people/useChosen';
+import { choose } from '@/areas/people/session';
 
 /** How one is told of what: in the application, by mail, or not at all. */
 const props = defineProps<{ chosen: Api['NoticeSetting'][] }>();
 const emit = defineEmits<{ changed: [Api['AccountPage']] }>();
 const problem = ref('');
 const turn = ref(0);
-const { choose } = useChosen();
 
 const WORDS: Record<Api['NoticeSetting']['kind'], string> = {
   assigned: 'Entries are assigned to you',
