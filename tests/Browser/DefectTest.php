@@ -32,14 +32,12 @@ final class DefectTest extends BrowserTestCase
         $dev->press('a')->waitFor('#move-note');
         $dev->press('Was it upright?')->chord(Key::CONTROL, Key::ENTER)->see('Lina Ashgrove asks: Was it upright?');
         $this->check($dev, 'a defect that is asked about');
-        $dev->leave();
 
         $me = $this->tester()->signIn('anouk')->open('/SKR/today')->see('Asked of you about defects');
         $me->click('[aria-label="Asked of you about defects"] a')->see('Was it upright?', '.asked');
         $me->press(Key::ENTER)->waitFor('#move-note');
         $me->press('Upright')->chord(Key::CONTROL, Key::ENTER)->see('SKR-D5: new.');
         self::assertSame('new', $this->value("select state from defects where key = 'SKR-D5'"));
-        $me->leave();
 
         $lead = $this->tester()->signIn('maren')->open('/SKR/defects/SKR-D5')->click('aside button', 'Fixed in a build');
         $lead
@@ -59,5 +57,18 @@ final class DefectTest extends BrowserTestCase
                     "e.retest_reason like 'SKR-D5%'",
             ),
         );
+    }
+
+    public function test_a_long_title_is_read_on_a_phone_and_a_fix_is_named_by_keys_alone(): void
+    {
+        $phone = $this->tester(390, 844)->signIn('lina')->open('/SKR/defects/SKR-D5')->see('Choose Back.');
+        [$width, $room] = (array) $phone->script(
+            "return ['h1', '.title-line'].map((of) => document.querySelector(of).getBoundingClientRect().width)",
+        );
+        self::assertGreaterThan(0.9 * $room, $width);
+        $dev = $this->tester()->signIn('lina')->open('/SKR/defects/SKR-D3')->see('Fixed in a build');
+        $dev->press(Key::ENTER)->waitFor('[aria-label="Build with the fix"]');
+        $dev->chord(Key::CONTROL, Key::ENTER)->see('Choose the build that has the fix.');
+        $dev->press('4')->chord(Key::CONTROL, Key::ENTER)->see('SKR-D3: fixed.');
     }
 }

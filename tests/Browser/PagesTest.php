@@ -36,7 +36,6 @@ final class PagesTest extends BrowserTestCase
         $me->script("document.querySelector('input[value=dark]').click()");
         $me->until('the dark ground', static fn(): bool => 'dark' === $me->script('return document.documentElement.dataset.scheme'));
         $this->check($me, 'account');
-        $me->leave();
         $again = $this->tester()->signIn('maren')->open('/SKR/cycles')->see('New cycle');
         self::assertSame('dark', $again->script('return document.documentElement.dataset.scheme'));
         self::assertSame('rgb(20, 27, 38)', $again->script('return getComputedStyle(document.body).backgroundColor'));

@@ -2,9 +2,9 @@
 export const vFocus = {
   mounted(element: HTMLElement, { value }: { value?: boolean }): void {
     if (value === false) return;
-    const field = element.matches('input, textarea, button')
+    const field = element.matches('input, textarea, select, button')
       ? element
-      : element.querySelector('input, textarea');
+      : element.querySelector('input, textarea, select');
     (field as HTMLElement | null)?.focus();
   },
 };

@@ -42,7 +42,7 @@ describe('what is to be walked again after a fix', () => {
     ]);
     page = await Page.open('/SKR/defects/SKR-D2', server);
     await page.see('still waits on SKR-D9', section);
-    await page.see('Release 4.2 tests an earlier build', section);
+    await page.see('the cycle tests an earlier build', section);
     expect(document.querySelector<HTMLInputElement>('#retest-e2')?.disabled).toBe(true);
     await page.click('#retest-e3');
     await page.see('Ask for 1 retest', section);

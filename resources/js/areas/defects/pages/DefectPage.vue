@@ -292,6 +292,10 @@ summary {
   .title-line {
     flex-wrap: wrap;
   }
+  /* Its key above, what one does below. */
+  h1 {
+    flex-basis: 100%;
+  }
   .columns {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -62,7 +62,7 @@ async function go(): Promise<void> {
     @keydown.ctrl.enter.prevent="go"
     @keydown.esc.stop="emit('leave')"
   >
-    <div v-if="needsBuild">
+    <div v-if="needsBuild" v-focus>
       <SelectField
         v-model="draft.build"
         form

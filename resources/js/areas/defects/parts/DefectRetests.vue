@@ -24,7 +24,7 @@ const why = (r: Api['RetestLine']): string =>
   r.waits_on.length > 0
     ? `still waits on ${r.waits_on.join(', ')}`
     : r.behind
-      ? `${r.cycle_name} tests an earlier build`
+      ? 'the cycle tests an earlier build'
       : '';
 async function ask(): Promise<void> {
   problem.value = '';
