@@ -9,6 +9,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 use LucidStep\Core\Defects\DefectState;
+use LucidStep\Core\Defects\OpenTime;
 
 /**
  * A fault report.
@@ -30,6 +31,9 @@ use LucidStep\Core\Defects\DefectState;
  * @property ?string                       $priority now, soon, later
  * @property ?DefectState                  $asked_in   where it was when somebody asked back
  * @property ?string                       $duplicate_of_id
+ * @property ?Carbon                       $fixed_at   when the build with the fix was named
+ * @property int                           $open_ms    its age when it was closed last
+ * @property ?Carbon                       $open_since null: it is closed
  * @property int                           $version
  * @property Carbon                        $created_at
  * @property Carbon                        $updated_at
@@ -47,7 +51,23 @@ use LucidStep\Core\Defects\DefectState;
 final class Defect extends Record
 {
     /** @var array<string, string> */
-    protected $casts = ['state' => DefectState::class, 'asked_in' => DefectState::class];
+    protected $casts = [
+        'state' => DefectState::class,
+        'asked_in' => DefectState::class,
+        'fixed_at' => 'datetime',
+        'open_since' => 'datetime',
+    ];
+
+    public function openTime(): OpenTime
+    {
+        return new OpenTime($this->open_ms, $this->open_since?->getTimestampMs());
+    }
+
+    public function setOpenTime(OpenTime $time): void
+    {
+        $this->open_ms = $time->beforeMs;
+        $this->open_since = null === $time->sinceMs ? null : Carbon::createFromTimestampMsUTC($time->sinceMs);
+    }
 
     /**
      * @return BelongsTo<User, $this>

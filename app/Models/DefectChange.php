@@ -17,8 +17,10 @@ use LucidStep\Core\Defects\DefectState;
  * @property DefectState  $to_state
  * @property string       $note
  * @property ?array<string, array{?string, ?string}> $fields what else is otherwise, before and after; of words that they are
+ * @property ?string      $attempt_id the walk whose result moved it
  * @property Carbon       $created_at
  * @property User         $actor
+ * @property ?Attempt     $attempt
  */
 final class DefectChange extends Record
 {
@@ -38,5 +40,13 @@ final class DefectChange extends Record
     public function actor(): BelongsTo
     {
         return $this->belongsTo(User::class, 'actor_id');
+    }
+
+    /**
+     * @return BelongsTo<Attempt, $this>
+     */
+    public function attempt(): BelongsTo
+    {
+        return $this->belongsTo(Attempt::class);
     }
 }

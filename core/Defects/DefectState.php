@@ -74,4 +74,15 @@ enum DefectState: string
             default => false,
         };
     }
+
+    /**
+     * Whether a step that fails with the fix, and names it, opens it again.
+     */
+    public function isReopenedByFailing(): bool
+    {
+        return match ($this) {
+            self::Fixed, self::Verified, self::Closed => true,
+            default => false,
+        };
+    }
 }

@@ -29,6 +29,21 @@ final readonly class Duplicates
     }
 
     /**
+     * Itself and all whose chain leads to it.
+     *
+     * @return list<string>
+     */
+    public function allOf(string $id): array
+    {
+        return [
+            $id,
+            ...array_keys(
+                array_filter($this->of, fn(string $of, string $other): bool => $id === $this->first($other), \ARRAY_FILTER_USE_BOTH),
+            ),
+        ];
+    }
+
+    /**
      * Whether one may be called a duplicate of another: not of itself, and not of one that leads back to it.
      */
     public function mayBe(string $id, string $of): bool

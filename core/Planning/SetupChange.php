@@ -51,6 +51,7 @@ final readonly class SetupChange
         'after_finishing' => 'After finishing',
         'skip_wrap_up_on_pass' => 'No wrap-up after a clean pass',
         'cycles_are_reviewed' => 'Cycles are reviewed before they are released',
+        'retests_verify' => 'Retests that pass verify a defect',
     ];
 
     private const ACCESS = [

@@ -19,6 +19,7 @@ final readonly class Policies
      * @param  AfterDone  $afterFinishing       where the walk goes after an attempt
      * @param  bool  $skipWrapUpOnPass     a clean pass is finished without the wrap-up
      * @param  bool  $cyclesAreReviewed    somebody else reviews a cycle before it is released
+     * @param  bool  $retestsVerify        a defect is verified once every retest of it passed, or that is only proposed
      */
     public function __construct(
         public bool $failSetsVerdict = true,
@@ -30,6 +31,7 @@ final readonly class Policies
         public AfterDone $afterFinishing = AfterDone::NextOpen,
         public bool $skipWrapUpOnPass = false,
         public bool $cyclesAreReviewed = false,
+        public bool $retestsVerify = true,
     ) {}
 
     /**
@@ -64,6 +66,7 @@ final readonly class Policies
             (\is_string($after) ? AfterDone::tryFrom($after) : null) ?? AfterDone::NextOpen,
             $flag('skip_wrap_up_on_pass'),
             $flag('cycles_are_reviewed'),
+            $flag('retests_verify'),
         );
     }
 
@@ -82,6 +85,7 @@ final readonly class Policies
             'after_finishing' => $this->afterFinishing->value,
             'skip_wrap_up_on_pass' => $this->skipWrapUpOnPass,
             'cycles_are_reviewed' => $this->cyclesAreReviewed,
+            'retests_verify' => $this->retestsVerify,
         ];
     }
 

@@ -4538,6 +4538,10 @@ export interface components {
             note: string;
             at: string;
             fields: components["schemas"]["FieldChange"][];
+            /** @description The walk whose result moved it */
+            attempt_id: string | null;
+            /** @description The entry of that walk */
+            entry_id: string | null;
         };
         /** @description What somebody said of a defect. */
         DefectCommentLine: {
@@ -4572,6 +4576,9 @@ export interface components {
             duplicates: components["schemas"]["DefectName"][];
             comments: components["schemas"]["DefectCommentLine"][];
             people: components["schemas"]["Person"][];
+            progress: components["schemas"]["FixProgress"] | null;
+            /** @description For how long it has been open, in ms */
+            open_ms: number;
             markdown: string;
             plain: string;
         };
@@ -5071,6 +5078,17 @@ export interface components {
             cycles: number;
             /** @description Entries in them */
             entries: number;
+        };
+        /** @description How far a fix is proven by being walked again. */
+        FixProgress: {
+            passed: number;
+            /** @description So many count */
+            of: number;
+            /** @description Every one passed */
+            proven: boolean;
+            /** @description All were walked and none failed, yet not each proves it */
+            proposed: boolean;
+            entries: components["schemas"]["RetestedEntry"][];
         };
         /** @description A folder of the casebook, with how many cases stand in it. */
         FolderLine: {
@@ -5867,6 +5885,7 @@ export interface components {
             only_approved_cases?: boolean;
             skip_wrap_up_on_pass?: boolean;
             cycles_are_reviewed?: boolean;
+            retests_verify?: boolean;
             /** @enum {string} */
             after_finishing?: "next_in_order" | "next_open" | "stay";
         };
@@ -5880,6 +5899,7 @@ export interface components {
             only_approved_cases: boolean;
             skip_wrap_up_on_pass: boolean;
             cycles_are_reviewed: boolean;
+            retests_verify: boolean;
             /** @enum {string} */
             after_finishing: "next_in_order" | "next_open" | "stay";
         };
@@ -6194,6 +6214,19 @@ export interface components {
         RetestRequest: {
             /** @description Asks for another attempt. */
             reason: string;
+        };
+        /** @description An entry that a defect was met in, and what walking it with the fix came to. */
+        RetestedEntry: {
+            entry_id: string;
+            case_key: string;
+            title: string;
+            cycle_key: string;
+            /** @description Whether a retest was asked for since the fix */
+            asked: boolean;
+            /** @enum {string} */
+            result: "open" | "passed" | "failed" | "unproven";
+            /** @description The walk that says so; null: none yet */
+            attempt_id: string | null;
         };
         RetestsRequest: {
             /** @description Which of the proposed entries are to be walked again. */

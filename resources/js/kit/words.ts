@@ -75,6 +75,13 @@ export function ago(iso: string): string {
   return days === 1 ? 'yesterday' : `${days} days ago`;
 }
 
+/** How long something has been so, by its greatest part. */
+export function span(ms: number): string {
+  const minutes = Math.floor(ms / 60_000);
+  if (minutes < 60) return plural(minutes, 'minute');
+  const hours = Math.floor(minutes / 60);
+  return hours < 48 ? plural(hours, 'hour') : plural(Math.floor(hours / 24), 'day');
+}
 /** A moment to the second, with the zone where it is another than the reader's. */
 export function exact(iso: string): string {
   const timeZone = zone.value;

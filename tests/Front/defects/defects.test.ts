@@ -121,6 +121,8 @@ describe('a defect', () => {
       note: 'On which phone?',
       at: '2026-11-29T10:00:00Z',
       fields: [],
+      attempt_id: null,
+      entry_id: null,
     };
     const server = open('tobias', {
       defect: { ...base.defect, state: 'needs_information' },

@@ -7,7 +7,9 @@ namespace LucidStep\App\Areas\Defects\Actions;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Support\Carbon;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Defects\Data\DefectMove;
 use LucidStep\App\Areas\Defects\Exceptions\DefectConflict;
+use LucidStep\App\Areas\Defects\Queries\DuplicateChains;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
@@ -15,7 +17,6 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\Core\Defects\DefectState;
-use LucidStep\Core\Defects\Duplicates;
 
 /**
  * Moves a defect to another state, with who and when.
@@ -26,54 +27,45 @@ final readonly class ChangeDefectState
 
     /**
      * @param  bool  $mayFile whether they may file defects: then they verify, close and reopen as well
-     * @param  ?string  $build for fixed: the build with the fix, by id
-     * @param  ?Defect  $of   for duplicate: which one it is a duplicate of
-     * @param  ?DefectState  $seen the state that the person saw; null: whatever it is
      *
      * @throws AuthorizationException when their role does not move it there
      * @throws DefectConflict         when the state cannot follow the one it is in now, or it was moved meanwhile
      * @throws ValidationException    by field, when a build, the other defect or a word is missing
      */
-    public function __invoke(
-        Defect $defect,
-        User $user,
-        DefectState $to,
-        bool $mayFile,
-        string $note = '',
-        ?string $build = null,
-        ?Defect $of = null,
-        ?DefectState $seen = null,
-    ): Defect {
+    public function __invoke(Defect $defect, User $user, DefectMove $move, bool $mayFile): Defect
+    {
         $defect = Defect::query()->lockForUpdate()->findOrFail($defect->id);
-        $from = $defect->state;
-        $note = trim($note);
-        if (null !== $seen && $seen !== $from) {
+        [$from, $to, $note] = [$defect->state, $move->to, trim($move->note)];
+        if (null !== $move->seen && $move->seen !== $from) {
             throw DefectConflict::movedMeanwhile($from);
         }
         $before = $defect->asked_in ?? DefectState::New;
         if (!\in_array($to, $from->moves($mayFile, $before), true)) {
             throw \in_array($to, $from->moves(true, $before), true) ? new AuthorizationException() : DefectConflict::noSuchMove($from, $to);
         }
-        $isAnswer = DefectState::NeedsInformation === $from && $to === $before;
         if ('' === $note && $from->asksWordFor($to, $before, $this->wasFixed($defect))) {
             throw ValidationException::withMessages(['note' => 'Say why in a few words.']);
         }
+        $now = Carbon::now();
+        $isAnswer = DefectState::NeedsInformation === $from && $to === $before;
         if (DefectState::Fixed === $to && !$isAnswer) {
-            $defect->fixed_build_id = $this->build($defect, $build);
+            $defect->fill(['fixed_build_id' => $this->build($defect, $move->build), 'fixed_at' => $now]);
         } elseif (\in_array($to, [DefectState::InWork, DefectState::Reopened], true)) {
-            $defect->fixed_build_id = null;
+            $defect->fill(['fixed_build_id' => null, 'fixed_at' => null]);
         }
         $defect->asked_in = DefectState::NeedsInformation === $to ? $from : null;
-        $defect->duplicate_of_id = DefectState::Duplicate === $to ? $this->first($defect, $of) : null;
+        $defect->duplicate_of_id = DefectState::Duplicate === $to ? $this->first($defect, $move->of) : null;
         DefectChange::query()->create([
             'defect_id' => $defect->id,
             'actor_id' => $user->id,
             'from_state' => $from,
             'to_state' => $to,
             'note' => $note,
-            'created_at' => Carbon::now(),
+            'attempt_id' => $move->attempt?->id,
+            'created_at' => $now,
         ]);
         $defect->state = $to;
+        $defect->setOpenTime($defect->openTime()->moved($to, $now->getTimestampMs()));
         ++$defect->version;
         $defect->save();
         $this->tell->moved($defect, $user, $from, $note);
@@ -106,13 +98,7 @@ final readonly class ChangeDefectState
         }
         // Others of the project may join chains at the same time.
         Project::query()->lockForUpdate()->findOrFail($defect->project_id);
-        /** @var array<string, string> $all */
-        $all = Defect::query()
-            ->where('project_id', $defect->project_id)
-            ->whereNotNull('duplicate_of_id')
-            ->pluck('duplicate_of_id', 'id')
-            ->all();
-        $chains = new Duplicates($all);
+        $chains = DuplicateChains::of($defect->project_id);
         if (!$chains->mayBe($defect->id, $of->id)) {
             throw DefectConflict::duplicateOfItself();
         }

@@ -51,6 +51,8 @@ final readonly class FileDefect
             'reporter_id' => $user->id,
             'case_id' => $from?->loadMissing('entry')->entry->case_id,
             'build_id' => $from?->build_id,
+            'open_ms' => 0,
+            'open_since' => Carbon::now(),
             'version' => 1,
         ]);
         if (isset($fields['id'])) {

@@ -20,7 +20,7 @@ use LucidStep\App\Support\Record\Journal;
  */
 final readonly class LinkDefect
 {
-    public function __construct(private Journal $journal, private PublishChange $announce) {}
+    public function __construct(private Journal $journal, private PublishChange $announce, private SettleRetests $settle) {}
 
     public function __invoke(Defect $defect, User $user, Attempt $attempt, ?int $round, ?int $step): void
     {
@@ -50,5 +50,6 @@ final readonly class LinkDefect
         $entry->defects_count = DB::table('defect_links')->where('entry_id', $entry->id)->distinct()->count('defect_id');
         $entry->save();
         ($this->announce)($entry->project_id, 'entry', $entry->id, $entry->cycle_id);
+        ($this->settle)($locked, $user);
     }
 }

@@ -24,10 +24,12 @@ final readonly class DefectChangeLine
         #[OA\Property] public string $note,
         #[OA\Property] public string $at,
         #[OA\Property(items: new OA\Items(ref: FieldChange::class))] public array $fields,
+        #[OA\Property(description: 'The walk whose result moved it')] public ?string $attempt_id,
+        #[OA\Property(description: 'The entry of that walk')] public ?string $entry_id,
     ) {}
 
     /**
-     * @param  DefectChange  $c with its actor loaded
+     * @param  DefectChange  $c with its actor and attempt loaded
      * @param  array<string, string>  $people names by id
      */
     public static function of(DefectChange $c, array $people = []): self
@@ -47,6 +49,8 @@ final readonly class DefectChangeLine
                 array_keys($c->fields ?? []),
                 $c->fields ?? [],
             ),
+            $c->attempt_id,
+            $c->attempt?->entry_id,
         );
     }
 }

@@ -44,6 +44,8 @@ final readonly class DefectDetail
         #[OA\Property(items: new OA\Items(ref: DefectName::class))] public array $duplicates,
         #[OA\Property(items: new OA\Items(ref: DefectCommentLine::class))] public array $comments,
         #[OA\Property(items: new OA\Items(ref: Person::class))] public array $people,
+        #[OA\Property(description: 'How far its fix is proven; null: none is named')] public ?FixProgress $progress,
+        #[OA\Property(description: 'For how long it has been open, in ms')] public int $open_ms,
         #[OA\Property] public string $markdown,
         #[OA\Property] public string $plain,
     ) {}

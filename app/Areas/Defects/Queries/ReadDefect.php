@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Queries;
 
+use Illuminate\Support\Carbon;
 use LucidStep\App\Areas\Defects\Data\DefectChangeLine;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
 use LucidStep\App\Areas\Defects\Data\DefectLine;
@@ -29,7 +30,7 @@ use LucidStep\Core\Defects\DefectState;
  */
 final readonly class ReadDefect
 {
-    public function __construct(private DefectAsText $text) {}
+    public function __construct(private DefectAsText $text, private ReadFixProgress $progress) {}
 
     /**
      * @param  bool  $mayFile whether whoever reads may file defects
@@ -46,6 +47,7 @@ final readonly class ReadDefect
             'links.entry.cycle',
             'links.attempt',
             'history.actor',
+            'history.attempt:id,entry_id',
             'duplicateOf',
             'duplicates',
         );
@@ -95,6 +97,8 @@ final readonly class ReadDefect
             array_values($d->duplicates->map(DefectName::of(...))->all()),
             DefectTalk::of($d->id),
             $this->people($d->project_id),
+            null === $d->fixed_build_id ? null : ($this->progress)($d, DuplicateChains::of($d->project_id)),
+            $d->openTime()->at(Carbon::now()->getTimestampMs()),
             $this->text->markdown($d),
             $this->text->plain($d),
         );

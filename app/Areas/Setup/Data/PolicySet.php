@@ -22,6 +22,7 @@ final readonly class PolicySet
         #[OA\Property] public bool $only_approved_cases,
         #[OA\Property] public bool $skip_wrap_up_on_pass,
         #[OA\Property] public bool $cycles_are_reviewed,
+        #[OA\Property] public bool $retests_verify,
         #[OA\Property(enum: ['next_in_order', 'next_open', 'stay'])] public string $after_finishing,
     ) {}
 
@@ -36,6 +37,7 @@ final readonly class PolicySet
             $p->onlyApprovedCases,
             $p->skipWrapUpOnPass,
             $p->cyclesAreReviewed,
+            $p->retestsVerify,
             $p->afterFinishing->value,
         );
     }

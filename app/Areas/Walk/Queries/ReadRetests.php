@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Walk\Queries;
 
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Defects\Queries\DuplicateChains;
 use LucidStep\App\Areas\Walk\Data\RetestLine;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Project;
@@ -27,7 +28,7 @@ final class ReadRetests
     public function of(Defect $defect): array
     {
         $project = Project::query()->findOrFail($defect->project_id);
-        $duplicates = $this->duplicates($project);
+        $duplicates = DuplicateChains::of($project->id);
         $first = $duplicates->first($defect->id);
 
         return array_values(
@@ -43,7 +44,7 @@ final class ReadRetests
      */
     public function ofProject(Project $project): array
     {
-        $lines = array_column($this->all($project, $this->duplicates($project)), 0);
+        $lines = array_column($this->all($project, DuplicateChains::of($project->id)), 0);
         usort($lines, static fn(RetestLine $a, RetestLine $b): int => $b->at <=> $a->at);
 
         return $lines;
@@ -137,13 +138,5 @@ final class ReadRetests
         }
 
         return [$links, $states, $times];
-    }
-
-    private function duplicates(Project $project): Duplicates
-    {
-        /** @var array<string, string> $of */
-        $of = Defect::query()->where('project_id', $project->id)->whereNotNull('duplicate_of_id')->pluck('duplicate_of_id', 'id')->all();
-
-        return new Duplicates($of);
     }
 }

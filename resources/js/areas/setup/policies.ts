@@ -64,6 +64,18 @@ export const POLICIES: { title: string; flags: { name: Flag; word: string; does:
       },
     ],
   },
+  {
+    title: 'Defects',
+    flags: [
+      {
+        name: 'retests_verify',
+        word: 'Retests that pass verify a defect',
+        does:
+          'On: a fixed defect is verified once every retest asked for has passed its step with the fix. ' +
+          'Off: that is only said at the defect, and somebody verifies it.',
+      },
+    ],
+  },
 ];
 /** Where the walk goes after finishing. */
 export const AFTERS: { value: Api['PolicySet']['after_finishing']; word: string; does: string }[] = [

@@ -16,6 +16,7 @@ use LucidStep\App\Areas\Defects\Actions\EditDefect;
 use LucidStep\App\Areas\Defects\Actions\FileDefect;
 use LucidStep\App\Areas\Defects\Actions\LinkDefect;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
+use LucidStep\App\Areas\Defects\Data\DefectMove;
 use LucidStep\App\Areas\Defects\Data\DefectPage;
 use LucidStep\App\Areas\Defects\Data\LikelyDefect;
 use LucidStep\App\Areas\Defects\Http\Requests\CommentRequest;
@@ -159,18 +160,15 @@ final readonly class DefectController
     {
         Gate::authorize('update', $defect);
         $to = $request->filled('duplicate_of') ? $request->string('duplicate_of')->trim()->upper()->toString() : null;
-        $moved = $move(
-            $defect,
-            $request->person(),
+        $asked = new DefectMove(
             DefectState::from($request->string('state')->toString()),
-            Gate::allows('link', $defect),
             $request->string('note')->toString(),
             $request->filled('build_id') ? $request->string('build_id')->toString() : null,
             null === $to ? null : Defect::query()->where('project_id', $defect->project_id)->where('key', $to)->first(),
             DefectState::tryFrom($request->string('seen')->toString()),
         );
 
-        return $this->answer($moved);
+        return $this->answer($move($defect, $request->person(), $asked, Gate::allows('link', $defect)));
     }
 
     #[Patch('/defects/{defect}', 'Change what a defect says', DefectDetail::class, EditDefectRequest::class)]

@@ -21,6 +21,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'only_approved_cases', type: 'boolean'),
             new OA\Property(property: 'skip_wrap_up_on_pass', type: 'boolean'),
             new OA\Property(property: 'cycles_are_reviewed', type: 'boolean'),
+            new OA\Property(property: 'retests_verify', type: 'boolean'),
             new OA\Property(property: 'after_finishing', type: 'string', enum: ['next_in_order', 'next_open', 'stay']),
         ],
     ),
@@ -38,6 +39,7 @@ final class PoliciesRequest extends ApiRequest
             'only_approved_cases' => ['boolean'],
             'skip_wrap_up_on_pass' => ['boolean'],
             'cycles_are_reviewed' => ['boolean'],
+            'retests_verify' => ['boolean'],
             'after_finishing' => ['in:next_in_order,next_open,stay'],
         ];
     }

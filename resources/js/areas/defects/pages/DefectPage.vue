@@ -11,6 +11,7 @@ import DefectHistory from '@/areas/defects/parts/DefectHistory.vue';
 import DefectMove from '@/areas/defects/parts/DefectMove.vue';
 import DefectRetests from '@/areas/defects/parts/DefectRetests.vue';
 import DefectTalk from '@/areas/defects/parts/DefectTalk.vue';
+import FixProof from '@/areas/defects/parts/FixProof.vue';
 import WayThere from '@/areas/defects/parts/WayThere.vue';
 import { movesOf, type Move } from '@/areas/defects/life';
 import { readDefect, readReproduction } from '@/areas/defects/queries';
@@ -21,7 +22,7 @@ import { useKeys } from '@/kit/keys';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import { toast } from '@/kit/notices';
 import StateBox from '@/kit/StateBox.vue';
-import { ago, exact, plainWords, when } from '@/kit/words';
+import { ago, exact, plainWords, span, when } from '@/kit/words';
 import { useRead } from '@/offline/useRead';
 
 /** A defect: what happened and how to get there first, then where it passed; who has it and what is said of it beside. */
@@ -86,6 +87,7 @@ const facts = computed(() => {
     data.value?.fixed_build ? `fixed in ${data.value.fixed_build.name}` : '',
     `${d.reporter.name}, ${when(d.created_at)}`,
     d.assignee ? `with ${d.assignee.name}` : 'with nobody',
+    `${d.closed ? 'was open' : 'open'} for ${span(data.value?.open_ms ?? 0)}`,
   ].filter(Boolean);
 });
 useKeys('Defect', () => [
@@ -166,6 +168,12 @@ useKeys('Defect', () => [
                 <span class="label">Happened instead</span><MarkdownText :text="data.actual" />
               </div>
             </section>
+            <FixProof
+              v-if="data.progress"
+              :project="project"
+              :progress="data.progress"
+              :fixed="defect.state === 'fixed'"
+            />
             <DefectRetests
               v-if="defect.state === 'fixed' || data.duplicate_of"
               :key="`${defect.key}${data.version}`"
@@ -226,7 +234,7 @@ useKeys('Defect', () => [
               </li>
             </ul>
           </section>
-          <DefectHistory :history="data.history" />
+          <DefectHistory :project="project" :history="data.history" />
         </aside>
       </div>
     </template>

@@ -3,7 +3,7 @@ import type { Api } from '@/api/client';
 import { ago, exact, plainWords } from '@/kit/words';
 
 /** What became of a defect: who moved, gave or changed it, and when. */
-defineProps<{ history: Api['DefectChangeLine'][] }>();
+defineProps<{ project: string; history: Api['DefectChangeLine'][] }>();
 const WORDS: Record<string, string> = {
   title: 'title',
   body: 'report',
@@ -36,7 +36,12 @@ const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.s
       <li v-for="(m, i) in history" :key="i">
         <span class="long">{{ sentence(lineOf(m)) }}</span>
         <span class="soft small" :title="exact(m.at)"> {{ m.actor.name }}, {{ ago(m.at) }}</span>
-        <p v-if="m.note" class="long">{{ m.note }}</p>
+        <p v-if="m.note" class="long">
+          <RouterLink v-if="m.attempt_id" :to="`/${project}/entries/${m.entry_id}?attempt=${m.attempt_id}`">{{
+            m.note
+          }}</RouterLink>
+          <template v-else>{{ m.note }}</template>
+        </p>
       </li>
     </ul>
   </section>
