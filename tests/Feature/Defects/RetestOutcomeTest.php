@@ -90,13 +90,10 @@ final class RetestOutcomeTest extends FeatureTestCase
         $this->walk($entry, ['not_applicable', 'pass', 'pass']);
         self::assertSame('fixed', $this->state()[0]);
         $progress = $this->progress();
-        self::assertSame([0, 1, false, true, 'unproven'], [
-            $progress['passed'],
-            $progress['of'],
-            $progress['proven'],
-            $progress['proposed'],
-            $progress['entries'][0]['result'],
-        ]);
+        self::assertSame(
+            [0, 1, false, true, 'unproven'],
+            [$progress['passed'], $progress['of'], $progress['proven'], $progress['proposed'], $progress['entries'][0]['result']],
+        );
     }
 
     public function test_what_was_met_in_a_duplicate_counts_and_a_project_may_want_somebody_to_verify(): void
