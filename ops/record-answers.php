@@ -34,6 +34,7 @@ const READINGS = [
     '/projects/SKR/routines',
     '/projects/SKR/data-tables',
     '/projects/SKR/defects',
+    '/projects/SKR/defect-choices',
     '/cases/SKR-C13',
     '/cases/SKR-C13/needs',
     '/cases/SKR-C13/results',

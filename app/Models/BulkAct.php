@@ -7,10 +7,11 @@ namespace LucidStep\App\Models;
 use Illuminate\Support\Carbon;
 
 /**
- * An act on many cases, which can be undone as one.
+ * An act on many cases or defects, which can be undone as one.
  *
  * @property string  $project_id
  * @property string  $actor_id
+ * @property 'case'|'defect' $subject
  * @property string  $title
  * @property Carbon  $created_at
  * @property ?Carbon $undone_at

@@ -8,6 +8,7 @@ use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
+use LucidStep\App\Models\Casts\TextsById;
 use LucidStep\Core\Defects\DefectState;
 use LucidStep\Core\Defects\OpenTime;
 
@@ -19,8 +20,15 @@ use LucidStep\Core\Defects\OpenTime;
  * @property string                        $key
  * @property string                        $title
  * @property string                        $body
+ * @property string                        $preconditions
+ * @property string                        $steps numbered as in the case, in Markdown
  * @property string                        $expected
  * @property string                        $actual
+ * @property string                        $environment
+ * @property string                        $component  of the project's list; empty: none
+ * @property list<string>                  $labels
+ * @property array<string, string>         $custom     fields that the project added, by id
+ * @property ?string                       $configuration_id
  * @property DefectState                   $state
  * @property string                        $severity
  * @property string                        $reporter_id
@@ -42,6 +50,7 @@ use LucidStep\Core\Defects\OpenTime;
  * @property ?TestCase                     $case
  * @property ?Build                        $build
  * @property ?Build                        $fixedBuild
+ * @property ?Configuration                $configuration
  * @property ?Defect                       $duplicateOf
  * @property Collection<int, Defect>       $duplicates
  * @property Collection<int, DefectComment> $comments
@@ -54,6 +63,8 @@ final class Defect extends Record
     protected $casts = [
         'state' => DefectState::class,
         'asked_in' => DefectState::class,
+        'labels' => 'array',
+        'custom' => TextsById::class,
         'fixed_at' => 'datetime',
         'open_since' => 'datetime',
     ];
@@ -99,6 +110,14 @@ final class Defect extends Record
     public function build(): BelongsTo
     {
         return $this->belongsTo(Build::class);
+    }
+
+    /**
+     * @return BelongsTo<Configuration, $this>
+     */
+    public function configuration(): BelongsTo
+    {
+        return $this->belongsTo(Configuration::class);
     }
 
     /**

@@ -15,6 +15,7 @@ use Illuminate\Support\Carbon;
  * @property string  $attempt_id
  * @property ?int    $round
  * @property ?int    $step
+ * @property ?list<string> $evidence that belongs to the defect; null: all of the step
  * @property string  $linked_by_id
  * @property Carbon  $created_at
  * @property Defect  $defect
@@ -26,7 +27,7 @@ final class DefectLink extends Record
     public $timestamps = false;
 
     /** @var array<string, string> */
-    protected $casts = ['created_at' => 'datetime'];
+    protected $casts = ['created_at' => 'datetime', 'evidence' => 'array'];
 
     /**
      * @return BelongsTo<Defect, $this>

@@ -7,10 +7,11 @@ namespace LucidStep\App\Models;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /**
- * A filter of the casebook that was kept.
+ * A filter of a list that was kept.
  *
  * @property string $project_id
  * @property string $user_id
+ * @property 'case'|'defect' $subject what it is a list of
  * @property string $name
  * @property bool   $shared
  * @property array<string, string> $filter

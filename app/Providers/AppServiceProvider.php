@@ -199,6 +199,7 @@ final class AppServiceProvider extends ServiceProvider
             'message' => CaseMessage::class,
             'comment' => DefectComment::class,
             'act' => BulkAct::class,
+            'defectAct' => BulkAct::class,
             'import' => CaseImport::class,
             'export' => CaseExport::class,
             'milestone' => Milestone::class,

@@ -65,6 +65,14 @@ enum DefectState: string
     }
 
     /**
+     * @return list<self> those in which nobody has to act on it any more
+     */
+    public static function closed(): array
+    {
+        return array_values(array_filter(self::cases(), static fn(self $state): bool => $state->isClosed()));
+    }
+
+    /**
      * Whether nobody has to act on it any more.
      */
     public function isClosed(): bool

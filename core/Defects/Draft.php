@@ -15,26 +15,67 @@ final readonly class Draft
 
     private const DASH = ' – ';
 
+    /**
+     * @param  string  $steps numbered as in the case, with their verdicts, in Markdown
+     * @param  string  $body  the data it was walked with, what was captured and where it came from, in Markdown
+     */
     private function __construct(
         public string $title,
+        public string $preconditions,
+        public string $steps,
         public string $expected,
         public string $actual,
-        public string $markdown,
-        public string $plain,
+        public string $environment,
+        public string $body,
+        private string $build,
+        private string $configuration,
     ) {}
 
     public static function from(Failure $failure): self
     {
         $failing = $failure->failingStep();
-        $expected = null === $failing ? '' : $failing->expected;
-        $actual = null === $failing ? '' : trim($failure->happened);
 
         return new self(
             self::title($failure->caseTitle, $failure->happened),
-            $expected,
-            $actual,
-            self::body($failure, $expected, $actual, true),
-            self::body($failure, $expected, $actual, false),
+            trim($failure->preconditions),
+            implode("\n", array_map(self::step(...), $failure->reproduction())),
+            null === $failing ? '' : $failing->expected,
+            null === $failing ? '' : trim($failure->happened),
+            $failure->environment,
+            self::rest($failure),
+            $failure->build,
+            $failure->configuration,
+        );
+    }
+
+    /**
+     * @return array<string, string> what is filed, by {@see DefectField}
+     */
+    public function fields(): array
+    {
+        return [
+            DefectField::Title->value => $this->title,
+            DefectField::Preconditions->value => $this->preconditions,
+            DefectField::Steps->value => $this->steps,
+            DefectField::Expected->value => $this->expected,
+            DefectField::Actual->value => $this->actual,
+            DefectField::Environment->value => $this->environment,
+            DefectField::Body->value => $this->body,
+        ];
+    }
+
+    /**
+     * All of it as one text.
+     */
+    public function report(): Report
+    {
+        return new Report(
+            ['Build' => $this->build, 'Configuration' => $this->configuration, 'Environment' => $this->environment],
+            $this->preconditions,
+            $this->steps,
+            $this->expected,
+            $this->actual,
+            $this->body,
         );
     }
 
@@ -74,63 +115,36 @@ final readonly class Draft
         return rtrim(false === $space || $wordEnds ? $head : substr($head, 0, $space), ' ,;:') . '…';
     }
 
-    private static function body(Failure $f, string $expected, string $actual, bool $markdown): string
+    private static function rest(Failure $failure): string
     {
-        $heading = static fn(string $text): string => $markdown ? "## {$text}" : mb_strtoupper($text);
-        $parts = [];
-        $facts = array_filter([
-            'Build' => $f->build,
-            'Configuration' => $f->configuration,
-            'Environment' => $f->environment,
-            'Data row' => implode(
-                ', ',
-                array_map(
-                    static fn(string $k, string $v): string => "{$k} = " . ('' === $v ? '(empty)' : $v),
-                    array_keys($f->dataRow),
-                    $f->dataRow,
-                ),
-            ),
+        $row = $failure->dataRow;
+        $values = array_map(
+            static fn(string $name, string $value): string => "- {$name} = " . ('' === $value ? '(empty)' : $value),
+            array_keys($row),
+            $row,
+        );
+        $bullets = array_map(static fn(array $lines): array => array_map(static fn(string $line): string => "- {$line}", $lines), [
+            'Evidence' => $failure->evidence,
+            'Links' => $failure->links,
         ]);
-        if ([] !== $facts) {
-            $parts[] = implode(
-                "\n",
-                array_map(
-                    static fn(string $k, string $v): string => $markdown ? "- **{$k}:** {$v}" : "{$k}: {$v}",
-                    array_keys($facts),
-                    $facts,
-                ),
-            );
-        }
-        if ('' !== trim($f->preconditions)) {
-            $parts[] = $heading('Preconditions') . "\n\n" . trim($f->preconditions);
-        }
-        $steps = array_map(static fn(WalkedStep $s): string => self::step($s, $markdown), $f->reproduction());
-        if ([] !== $steps) {
-            $parts[] = $heading('Steps') . "\n\n" . implode("\n", $steps);
-        }
-        foreach (['Expected' => $expected, 'Actual' => $actual] as $name => $text) {
-            if ('' !== trim($text)) {
-                $parts[] = $heading($name) . "\n\n" . trim($text);
-            }
-        }
-        foreach (['Evidence' => $f->evidence, 'Links' => $f->links] as $name => $lines) {
+        $parts = [];
+        foreach (['Data row' => $values, ...$bullets] as $name => $lines) {
             if ([] !== $lines) {
-                $parts[] = $heading($name) . "\n\n" . implode("\n", array_map(static fn(string $l): string => "- {$l}", $lines));
+                $parts[] = "## {$name}\n\n" . implode("\n", $lines);
             }
         }
 
-        return implode("\n\n", $parts) . "\n";
+        return implode("\n\n", $parts);
     }
 
-    private static function step(WalkedStep $step, bool $markdown): string
+    private static function step(WalkedStep $step): string
     {
         $indent = str_repeat(' ', \strlen((string) $step->number) + 2);
         $text = str_replace("\n", "\n{$indent}", trim($step->action));
         if ('' !== trim($step->data)) {
             $text .= "\n{$indent}Data: " . str_replace("\n", "\n{$indent}", trim($step->data));
         }
-        $verdict = $markdown ? "**{$step->verdict->label()}**" : $step->verdict->label();
 
-        return "{$step->number}. {$text} ({$verdict})";
+        return "{$step->number}. {$text} ({$step->outcome()})";
     }
 }

@@ -35,6 +35,7 @@ final readonly class SetupChange
         'priority' => ['priority', 'priorities'],
         'milestone' => ['type of milestone', 'types of milestone'],
         'phase' => ['phase', 'phases'],
+        'component' => ['component', 'components'],
         'reason_pass' => ['reason behind a pass', 'reasons behind a pass'],
         'reason_fail' => ['reason behind a fail', 'reasons behind a fail'],
         'reason_blocked' => ['reason behind a block', 'reasons behind a block'],

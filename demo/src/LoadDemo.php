@@ -12,6 +12,7 @@ use Illuminate\Support\Str;
 use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
 use LucidStep\App\Areas\Casebook\Exchange\ManageImport;
 use LucidStep\App\Areas\Defects\Actions\FileDefect;
+use LucidStep\App\Areas\Defects\Data\Filing;
 use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Configuration;
@@ -156,14 +157,14 @@ final class LoadDemo
     {
         foreach (CsvFile::rows(base_path('demo/defects.csv')) as $row) {
             $case = TestCase::query()->where('key', $row['case'])->firstOrFail();
-            $defect = ($this->file)($this->project, $this->people['tobias'], [
+            $fields = [
                 'title' => $row['title'],
                 'severity' => $row['severity'],
                 'expected' => $row['expected'],
                 'actual' => $row['actual'],
-                'body' => "- **Build:** 4.1.0-3\n\n## Expected\n\n{$row['expected']}\n\n## Actual\n\n{$row['actual']}",
-            ]);
-            $defect->update(['case_id' => $case->id, 'build_id' => $this->builds['4.1.0-3']->id]);
+                'build_id' => $this->builds['4.1.0-3']->id,
+            ];
+            $defect = ($this->file)($this->project, $this->people['tobias'], new Filing($fields, case: $case));
             $this->move($defect, DefectState::from($row['state']), $row['fixed_build']);
         }
     }

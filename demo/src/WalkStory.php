@@ -9,6 +9,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Str;
 use LucidStep\App\Areas\Defects\Actions\FileDefect;
 use LucidStep\App\Areas\Defects\Actions\LinkDefect;
+use LucidStep\App\Areas\Defects\Data\Filing;
 use LucidStep\App\Areas\Walk\Actions\RecordInAttempt;
 use LucidStep\App\Areas\Walk\Actions\RequestRetest;
 use LucidStep\App\Areas\Walk\Actions\StartAttempt;
@@ -258,14 +259,7 @@ final class WalkStory
         $attempt->refresh();
         if (str_starts_with($parts[1] ?? '', 'new:')) {
             $draft = ($this->draft)($attempt, 1, $step);
-            ($this->file)(
-                $this->project,
-                $tester,
-                ['title' => $draft->title, 'body' => $draft->markdown, 'expected' => $draft->expected, 'actual' => $draft->actual],
-                $attempt,
-                1,
-                $step,
-            );
+            ($this->file)($this->project, $tester, new Filing($draft->fields(), null, $attempt, 1, $step));
         } elseif (isset($parts[1])) {
             ($this->link)(Defect::query()->where('key', $parts[1])->firstOrFail(), $tester, $attempt, 1, $step);
         }

@@ -176,6 +176,11 @@ export const router = createRouter({
       meta: { title: 'Setup' },
     },
     {
+      path: '/:project/setup/defects',
+      component: () => import('@/areas/setup/pages/DefectSetupPage.vue'),
+      meta: { title: 'Setup, defects' },
+    },
+    {
       path: '/:project/casebook/:case',
       component: () => import('@/areas/casebook/pages/CasePage.vue'),
       meta: { title: 'Case' },
@@ -184,6 +189,11 @@ export const router = createRouter({
       path: '/:project/defects',
       component: () => import('@/areas/defects/pages/DefectsPage.vue'),
       meta: { title: 'Defects' },
+    },
+    {
+      path: '/:project/defects/new',
+      component: () => import('@/areas/defects/pages/NewDefectPage.vue'),
+      meta: { title: 'New defect' },
     },
     {
       path: '/:project/defects/:defect',

@@ -60,6 +60,7 @@ trait Everything
                 ['act' => 'edit', 'filter' => ['q' => 'case'], 'changes' => ['priority' => 'low']],
                 'act_id',
             ),
+            'defectAct' => $made("{$project}/defect-acts", ['filter' => ['q' => 'theirs'], 'changes' => ['severity' => 'minor']], 'act_id'),
             'export' => $made("{$project}/case-exports", ['format' => 'csv'], 'id'),
             'import' => $made(
                 "{$project}/case-imports",

@@ -50,7 +50,15 @@ trait FittingBodies
             // Sharing one is another right than keeping one.
             '/projects/{project}/filters' => ['name' => 'Mine', 'shared' => false, 'filter' => ['state' => 'draft']],
             '/projects/{project}/files/{sha256}/ignored-regions' => ['regions' => []],
-            '/projects/{project}/lists/fields' => ['fields' => []],
+            '/projects/{project}/lists/fields', '/projects/{project}/lists/defect-fields' => ['fields' => []],
+            // Somebody else is the matter of those who file.
+            '/defects/{defect}/watchers' => ['person_id' => null],
+            '/defects/{defect}/relations' => ['relation' => 'relates_to', 'other' => 'TST-D1'],
+            '/projects/{project}/defect-acts', '/projects/{project}/defect-act-previews' => [
+                'filter' => ['q' => 'x'],
+                'changes' => ['severity' => 'minor'],
+            ],
+            '/projects/{project}/defect-filters' => ['name' => 'Mine', 'shared' => false, 'filter' => ['state' => 'open']],
             '/projects/{project}/people/{person}/capacity' => ['minutes_per_day' => 60, 'days_off' => []],
             '/projects/{project}/routines', '/routines/{routine}' => ['name' => 'A run', 'steps' => [$step], 'parameters' => []],
             '/projects/{project}/suites', '/suites/{suite}' => [

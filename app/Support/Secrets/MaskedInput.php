@@ -21,7 +21,7 @@ final readonly class MaskedInput
     private const NO_TEXT = ['uuid', 'date', 'in:', 'integer', 'numeric', 'boolean', 'timezone'];
 
     /** Fields that name an item of one of the project's lists: anything else in them is refused. */
-    private const NAMES = ['priority', 'type', 'phase', 'severity', 'value'];
+    private const NAMES = ['priority', 'type', 'phase', 'severity', 'component', 'value'];
 
     /**
      * @param  array<string, mixed>  $rules of each field, by its whole path

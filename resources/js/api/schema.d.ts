@@ -1238,6 +1238,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/defect-acts/{defectAct}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo a change of many defects */
+        post: operations["postDefectActsDefectActUndo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/defect-comments/{comment}": {
         parameters: {
             query?: never;
@@ -1341,6 +1358,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/defects/{defect}/relations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say how it stands to another */
+        post: operations["postDefectsDefectRelations"];
+        /** It stands so to another no more */
+        delete: operations["deleteDefectsDefectRelations"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/defects/{defect}/reproduction": {
         parameters: {
             query?: never;
@@ -1371,6 +1406,24 @@ export interface paths {
         /** Ask for some of them to be walked again */
         post: operations["postDefectsDefectRetests"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/defects/{defect}/watchers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let somebody be told of everything that becomes of it */
+        post: operations["postDefectsDefectWatchers"];
+        /** Let somebody be told no more */
+        delete: operations["deleteDefectsDefectWatchers"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2661,6 +2714,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/defect-act-previews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an act on many defects would do */
+        post: operations["postProjectsProjectDefectActPreviews"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/defect-acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change many defects */
+        post: operations["postProjectsProjectDefectActs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/defect-choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What can be chosen where defects are filed and looked for */
+        get: operations["getProjectsProjectDefectChoices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/defect-export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The defects that fit, as a file: CSV, JSON with their talk, or text to read and print */
+        get: operations["getProjectsProjectDefectExport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/defect-filters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Save a filter; one of one's own with the same name is replaced */
+        post: operations["postProjectsProjectDefectFilters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/defects": {
         parameters: {
             query?: never;
@@ -2869,7 +3007,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Rename a label on every case, merge it into another, or take it off */
+        /** Rename a label on every case and defect, merge it into another, or take it off */
         patch: operations["patchProjectsProjectLabels"];
         trace?: never;
     };
@@ -2907,6 +3045,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/lists/components": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Replace the components that defects are in */
+        put: operations["putProjectsProjectListsComponents"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/lists/defect-fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Replace the custom fields of defects */
+        put: operations["putProjectsProjectListsDefectFields"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/lists/fields": {
         parameters: {
             query?: never;
@@ -2915,7 +3087,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Replace the custom fields */
+        /** Replace the custom fields of cases */
         put: operations["putProjectsProjectListsFields"];
         post?: never;
         delete?: never;
@@ -4382,7 +4554,7 @@ export interface components {
             in_progress: number;
             retest: number;
         };
-        /** @description A field that the project added to its cases. */
+        /** @description A field that the project added to its cases or defects. */
         CustomFieldLine: {
             id: string;
             name: string;
@@ -4530,6 +4702,66 @@ export interface components {
             entries: number;
             windows: number;
         };
+        /** @description What an act on many defects would do. */
+        DefectActPreview: {
+            defects: number;
+            changed: number;
+            unchanged: number;
+            refused: components["schemas"]["RefusedDefect"][];
+            samples: components["schemas"]["DefectActSample"][];
+        };
+        DefectActRequest: {
+            /** @description As in the address of the list; `ids` for some */
+            filter: {
+                [key: string]: string;
+            };
+            changes: {
+                /** @enum {string} */
+                severity?: "critical" | "major" | "minor" | "trivial";
+                /** @description `now`, `soon` or `later` */
+                priority?: string | null;
+                /** Format: uuid */
+                assignee_id?: string | null;
+                /**
+                 * Format: uuid
+                 * @description On which it was met
+                 */
+                build_id?: string | null;
+                /** Format: uuid */
+                configuration_id?: string | null;
+                component?: string | null;
+                /** @description Between commas */
+                labels_add?: string | null;
+                /** @description Between commas */
+                labels_remove?: string | null;
+                custom?: {
+                    [key: string]: string | null;
+                };
+                /** @enum {string} */
+                state?: "new" | "needs_information" | "accepted" | "in_work" | "fixed" | "verified" | "reopened" | "closed" | "rejected" | "duplicate";
+                note?: string | null;
+                /**
+                 * Format: uuid
+                 * @description For fixed: the build with the fix
+                 */
+                fixed_build_id?: string | null;
+                /** @description The key of the other defect */
+                duplicate_of?: string | null;
+            };
+        };
+        /** @description What an act on many defects did; it can be undone by its id. */
+        DefectActResult: {
+            act_id: string | null;
+            title: string;
+            changed: number;
+            refused: components["schemas"]["RefusedDefect"][];
+        };
+        /** @description What would change in one defect. */
+        DefectActSample: {
+            key: string;
+            title: string;
+            changes: components["schemas"]["FieldChange"][];
+        };
         /** @description A change of a defect's state. */
         DefectChangeLine: {
             actor: components["schemas"]["Person"];
@@ -4542,6 +4774,16 @@ export interface components {
             attempt_id: string | null;
             /** @description The entry of that walk */
             entry_id: string | null;
+        };
+        /** @description What can be chosen where defects are filed, changed and looked for. */
+        DefectChoices: {
+            people: components["schemas"]["Person"][];
+            builds: components["schemas"]["Named"][];
+            configurations: components["schemas"]["Named"][];
+            components: components["schemas"]["ListItemLine"][];
+            labels: string[];
+            fields: components["schemas"]["CustomFieldLine"][];
+            filters: components["schemas"]["SavedFilterLine"][];
         };
         /** @description What somebody said of a defect. */
         DefectCommentLine: {
@@ -4558,9 +4800,14 @@ export interface components {
         /** @description A defect with everything about it. */
         DefectDetail: {
             defect: components["schemas"]["DefectLine"];
-            body: string;
+            preconditions: string;
+            /** @description Numbered, in Markdown */
+            steps: string;
             expected: string;
             actual: string;
+            environment: string;
+            /** @description What else there is to say, in Markdown */
+            body: string;
             version: number;
             fixed_build: components["schemas"]["Named"] | null;
             moves: string[];
@@ -4569,26 +4816,48 @@ export interface components {
             origins: components["schemas"]["DefectOrigin"][];
             history: components["schemas"]["DefectChangeLine"][];
             evidence: components["schemas"]["EvidenceItem"][];
-            builds: components["schemas"]["Named"][];
             /** @description Where an answer leads back to */
             asked_in: string | null;
             duplicate_of: components["schemas"]["DefectName"] | null;
             duplicates: components["schemas"]["DefectName"][];
             comments: components["schemas"]["DefectCommentLine"][];
-            people: components["schemas"]["Person"][];
+            relations: components["schemas"]["RelatedDefect"][];
+            /** @description Who are told of everything that becomes of it */
+            watchers: components["schemas"]["Person"][];
             progress: components["schemas"]["FixProgress"] | null;
-            /** @description For how long it has been open, in ms */
-            open_ms: number;
             markdown: string;
             plain: string;
         };
         /** @description A defect with everything filled in, to be edited and filed. */
         DefectDraft: {
             title: string;
-            body: string;
-            plain: string;
+            preconditions: string;
+            /** @description Numbered as in the case, with their verdicts, in Markdown */
+            steps: string;
             expected: string;
             actual: string;
+            environment: string;
+            /** @description The data, what was captured and where it came from, in Markdown */
+            body: string;
+            /** @description All of it as Markdown */
+            markdown: string;
+            /** @description All of it without marks */
+            plain: string;
+        };
+        DefectFilterRequest: {
+            /** @description A filter of defects to keep, with how its list is shown. */
+            name: string;
+            shared?: boolean;
+            /** @description As in the address of the list, with `sort`, `group`, `columns` and `as` */
+            filter: {
+                [key: string]: string;
+            };
+        };
+        /** @description A group of a list of defects, and how many are in it. */
+        DefectGroup: {
+            /** @description What is the same in it; empty where nothing is said */
+            value: string;
+            defects: number;
         };
         /** @description A defect in a list. */
         DefectLine: {
@@ -4606,6 +4875,16 @@ export interface components {
             assignee: components["schemas"]["Person"] | null;
             case_key: string | null;
             build: components["schemas"]["Named"] | null;
+            configuration: components["schemas"]["Named"] | null;
+            /** @description A value of the list; empty: none */
+            component: string;
+            labels: string[];
+            /** @description Fields that the project added, by id */
+            custom: {
+                [key: string]: string;
+            };
+            /** @description For how long it has been open, in ms */
+            open_ms: number;
             created_at: string;
             updated_at: string;
         };
@@ -4626,6 +4905,15 @@ export interface components {
             cycle_key: string;
             cycle_name: string;
             step: number | null;
+            /**
+             * @description What that step shows, or the whole walk
+             * @enum {string}
+             */
+            verdict: "pass" | "fail" | "blocked" | "not_applicable" | "not_run" | "in_progress";
+            /** @description Empty where it names none */
+            build: string;
+            /** @description Empty where it names none */
+            configuration: string;
             created_at: string;
         };
         /** @description Some of the defects, and where the next begin. */
@@ -4635,6 +4923,8 @@ export interface components {
             total: number;
             /** @description Where the next page begins; null: this is the last */
             next: string | null;
+            /** @description How many are in each group, in their order; with the first page, where groups are asked for */
+            groups: components["schemas"]["DefectGroup"][];
         };
         DefectStateRequest: {
             /**
@@ -4645,6 +4935,8 @@ export interface components {
             note?: string | null;
             /** Format: uuid */
             build_id?: string | null;
+            /** @description Close it although some that stand under it are open */
+            anyway?: boolean;
             /** @description The key of the other defect */
             duplicate_of?: string | null;
             /**
@@ -4738,17 +5030,35 @@ export interface components {
         EditDefectRequest: {
             /** @description What a defect is to say; what is left out stays. With each field goes what it was when one began. */
             title?: string;
-            body?: string | null;
+            preconditions?: string | null;
+            steps?: string | null;
             expected?: string | null;
             actual?: string | null;
+            environment?: string | null;
+            body?: string | null;
             /** @enum {string} */
             severity?: "critical" | "major" | "minor" | "trivial";
-            /** @enum {string|null} */
-            priority?: "now" | "soon" | "later" | null;
+            /** @description `now`, `soon` or `later` */
+            priority?: string | null;
             /** Format: uuid */
             assignee_id?: string | null;
+            /** Format: uuid */
+            build_id?: string | null;
+            /** Format: uuid */
+            configuration_id?: string | null;
+            component?: string | null;
+            /** @description Between commas; one with a comma in quotes */
+            labels?: string | null;
+            /** @description Fields that the project added, by id */
+            custom?: {
+                [key: string]: string | null;
+            };
             /** @description The same fields as one saw them */
             was: {
+                [key: string]: string | null;
+            };
+            /** @description The same fields of the project as one saw them, by id */
+            was_custom?: {
                 [key: string]: string | null;
             };
         };
@@ -5022,15 +5332,47 @@ export interface components {
              */
             id?: string | null;
             title: string;
-            body?: string | null;
+            preconditions?: string | null;
+            /** @description Numbered, in Markdown */
+            steps?: string | null;
             expected?: string | null;
             actual?: string | null;
-            /** @enum {string|null} */
-            severity?: "critical" | "major" | "minor" | "trivial" | null;
+            environment?: string | null;
+            /** @description What else there is to say */
+            body?: string | null;
+            /** @enum {string} */
+            severity?: "critical" | "major" | "minor" | "trivial";
+            /** @description `now`, `soon` or `later` */
+            priority?: string | null;
+            /** Format: uuid */
+            assignee_id?: string | null;
+            /**
+             * Format: uuid
+             * @description Else the one of the walk
+             */
+            build_id?: string | null;
+            /**
+             * Format: uuid
+             * @description Else that of the walk
+             */
+            configuration_id?: string | null;
+            /** @description A value of the list */
+            component?: string | null;
+            /** @description Between commas; one with a comma in quotes */
+            labels?: string | null;
+            /** @description Fields that the project added, by id */
+            custom?: {
+                [key: string]: string | null;
+            };
+            watchers?: string[];
+            /** @description Key of the case it is about, if of no walk */
+            case?: string | null;
             /** Format: uuid */
             attempt_id?: string | null;
             round?: number | null;
             step?: number | null;
+            /** @description What was captured there and belongs to it, by id; null: all of the step */
+            evidence?: string[] | null;
             device_time?: string | null;
             sent_at?: string | null;
             counter?: number | null;
@@ -5312,10 +5654,13 @@ export interface components {
             /** @description What is pressed for it */
             pressed: string;
         };
-        /** @description A label, and how many cases have it. */
+        /** @description A label, and how many cases and defects have it. */
         LabelLine: {
             name: string;
+            /** @description By so many cases */
             uses: number;
+            /** @description By so many defects */
+            defects: number;
         };
         LabelRequest: {
             /** @description Another name for a label; an empty one takes it off every case. */
@@ -6007,6 +6352,8 @@ export interface components {
             fields: components["schemas"]["CustomFieldLine"][];
             milestone_types: components["schemas"]["ListItemLine"][];
             phases: components["schemas"]["ListItemLine"][];
+            components: components["schemas"]["ListItemLine"][];
+            defect_fields: components["schemas"]["CustomFieldLine"][];
             may_write: boolean;
             /** @description The state of each part, to be sent along when it is replaced */
             seen: {
@@ -6105,6 +6452,12 @@ export interface components {
             command: string;
             why: string;
         };
+        /** @description A defect that an act leaves out, and why. */
+        RefusedDefect: {
+            key: string;
+            title: string;
+            why: string;
+        };
         /** @description An entry that an act left as it is, with why. */
         RefusedEntry: {
             id: string;
@@ -6123,6 +6476,26 @@ export interface components {
             regions: {
                 [key: string]: unknown;
             }[];
+        };
+        /** @description Another defect, and how this one stands to it. */
+        RelatedDefect: {
+            /** @enum {string} */
+            relation: "under" | "over" | "caused_by" | "causes" | "blocks" | "blocked_by" | "relates_to";
+            id: string;
+            key: string;
+            title: string;
+            /** @enum {string} */
+            state: "new" | "needs_information" | "accepted" | "in_work" | "fixed" | "verified" | "reopened" | "closed" | "rejected" | "duplicate";
+            closed: boolean;
+        };
+        RelationRequest: {
+            /**
+             * @description How a defect stands to another.
+             * @enum {string}
+             */
+            relation: "under" | "over" | "caused_by" | "causes" | "blocks" | "blocked_by" | "relates_to";
+            /** @description The key of the other defect */
+            other: string;
         };
         /** @description Something that was taken out: its trace. */
         RemovalLine: {
@@ -6323,7 +6696,7 @@ export interface components {
             parameters: components["schemas"]["ParameterLine"][];
             steps: components["schemas"]["StepEdit"][];
         };
-        /** @description A filter of the casebook that was kept. */
+        /** @description A filter of a list that was kept. */
         SavedFilterLine: {
             id: string;
             name: string;
@@ -6396,7 +6769,7 @@ export interface components {
              * @description Where it is set
              * @enum {string}
              */
-            place: "types" | "priorities" | "milestone-types" | "phases" | "reasons-pass" | "reasons-fail" | "reasons-blocked" | "reasons-not-applicable" | "fields" | "labels" | "axes" | "configurations" | "releases" | "environments";
+            place: "types" | "priorities" | "milestone-types" | "phases" | "reasons-pass" | "reasons-fail" | "reasons-blocked" | "reasons-not-applicable" | "fields" | "components" | "defect-fields" | "labels" | "axes" | "configurations" | "releases" | "environments";
             name: string;
             /** @description What it belongs to, or what it says; empty where the name is all */
             of: string;
@@ -6825,6 +7198,13 @@ export interface components {
             judged: number;
             /** @description Steps of all rounds */
             steps: number;
+        };
+        WatchRequest: {
+            /**
+             * Format: uuid
+             * @description Null: oneself
+             */
+            person_id?: string | null;
         };
         /** @description What the sign-in page needs to know. */
         Welcome: {
@@ -9799,6 +10179,44 @@ export interface operations {
             };
         };
     };
+    postDefectActsDefectActUndo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defectAct: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectActResult"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     patchDefectCommentsComment: {
         parameters: {
             query?: never;
@@ -10058,6 +10476,82 @@ export interface operations {
             };
         };
     };
+    postDefectsDefectRelations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defect: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RelationRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteDefectsDefectRelations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defect: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RelationRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getDefectsDefectReproduction: {
         parameters: {
             query?: never;
@@ -10145,6 +10639,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RetestLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postDefectsDefectWatchers: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defect: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WatchRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteDefectsDefectWatchers: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defect: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WatchRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
                 };
             };
             /** @description A problem */
@@ -13252,25 +13822,258 @@ export interface operations {
             };
         };
     };
+    postProjectsProjectDefectActPreviews: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DefectActRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectActPreview"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectDefectActs: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DefectActRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectActResult"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectDefectChoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectChoices"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectDefectExport: {
+        parameters: {
+            query?: {
+                /** @description Words of what it says and of what was said of it, or a key */
+                q?: string;
+                /** @description States, `open` or `closed`, between commas */
+                state?: string;
+                /** @description `critical`, `major`, `minor`, `trivial` */
+                severity?: string;
+                /** @description `now`, `soon`, `later`, or `none` */
+                priority?: string;
+                /** @description Whose it is: ids, `me` or `nobody` */
+                assignee?: string;
+                /** @description Who filed it: ids or `me` */
+                reporter?: string;
+                /** @description Who is told of everything: an id or `me` */
+                watcher?: string;
+                /** @description On which build it was met, by id, or `none` */
+                build?: string;
+                /** @description On which configuration it was met, by id, or `none` */
+                configuration?: string;
+                /** @description Values of the list, or `none` */
+                component?: string;
+                /** @description Any of these labels */
+                label?: string;
+                /** @description The case it was met in, by key */
+                case?: string;
+                /** @description A cycle it was met in, by key */
+                cycle?: string;
+                /** @description An entry it was met in, by id */
+                entry?: string;
+                /** @description What it stands under, by key */
+                under?: string;
+                /** @description Just these, by id or key */
+                ids?: string;
+                /** @description A value of a custom field */
+                "field.<id>"?: string;
+                /** @description `csv`, `json`, `md`, `txt` or `html` */
+                format?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectDefectFilters: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DefectFilterRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedFilterLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjectsProjectDefects: {
         parameters: {
             query?: {
-                /** @description Words of the title, or a key */
+                /** @description Words of what it says and of what was said of it, or a key */
                 q?: string;
-                /** @description A state, `open` or `closed` */
+                /** @description States, `open` or `closed`, between commas */
                 state?: string;
-                /** @description `critical`, `major`, `minor` or `trivial` */
+                /** @description `critical`, `major`, `minor`, `trivial` */
                 severity?: string;
-                /** @description `now`, `soon` or `later` */
+                /** @description `now`, `soon`, `later`, or `none` */
                 priority?: string;
-                /** @description Whose it is: an id, `me` or `nobody` */
+                /** @description Whose it is: ids, `me` or `nobody` */
                 assignee?: string;
-                /** @description Who filed it: an id or `me` */
+                /** @description Who filed it: ids or `me` */
                 reporter?: string;
-                /** @description On which build it was met, by id */
+                /** @description Who is told of everything: an id or `me` */
+                watcher?: string;
+                /** @description On which build it was met, by id, or `none` */
                 build?: string;
-                /** @description `number`, `title`, `state` or `severity`, backwards with a minus before it */
+                /** @description On which configuration it was met, by id, or `none` */
+                configuration?: string;
+                /** @description Values of the list, or `none` */
+                component?: string;
+                /** @description Any of these labels */
+                label?: string;
+                /** @description The case it was met in, by key */
+                case?: string;
+                /** @description A cycle it was met in, by key */
+                cycle?: string;
+                /** @description An entry it was met in, by id */
+                entry?: string;
+                /** @description What it stands under, by key */
+                under?: string;
+                /** @description Just these, by id or key */
+                ids?: string;
+                /** @description A value of a custom field */
+                "field.<id>"?: string;
+                /** @description `number`, `title`, `state`, `severity`, `priority`, `changed` or `age`, backwards with a minus before it */
                 sort?: string;
+                /** @description `state`, `severity`, `priority`, `assignee`, `component` or `build`: in groups, the newest first in each */
+                group?: string;
                 /** @description Where the page before ended */
                 after?: string;
             };
@@ -13881,6 +14684,82 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectListsComponents: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putProjectsProjectListsDefectFields: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldsRequest"];
+            };
+        };
         responses: {
             /** @description Done */
             200: {

@@ -1,5 +1,5 @@
 import { useInfiniteQuery } from '@tanstack/vue-query';
-import { computed, toValue, type MaybeRefOrGetter } from 'vue';
+import { computed, toValue, type ComputedRef, type MaybeRefOrGetter } from 'vue';
 import { Problem } from '@/api/client';
 import type { Pages } from '@/kit/list';
 import { loadLocal, saveLocal } from './device';
@@ -22,7 +22,7 @@ export function usePages<T, P extends Page<T> = Page<T>>(
   key: MaybeRefOrGetter<unknown[]>,
   read: (after: string) => Promise<P & { items: T[] }>,
   keepAs?: MaybeRefOrGetter<string>,
-): Pages<T> {
+): Pages<T> & { first: ComputedRef<P | undefined> } {
   const query = useInfiniteQuery<
     P & { items: T[] },
     Error,
@@ -51,6 +51,7 @@ export function usePages<T, P extends Page<T> = Page<T>>(
   });
   const lines = computed<T[]>(() => query.data.value?.pages.flatMap((p) => p.items) ?? []);
   return {
+    first: computed(() => query.data.value?.pages[0]),
     lines,
     total: computed(() => query.data.value?.pages[0]?.total ?? lines.value.length),
     more: () => {

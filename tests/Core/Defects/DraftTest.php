@@ -53,11 +53,11 @@ final class DraftTest extends TestCase
 
             MD
             ,
-            $draft->markdown,
+            $draft->report()->markdown(),
         );
-        self::assertStringContainsString("STEPS\n\n1. Open the page (pass)\n3. Enter the card", $draft->plain);
-        self::assertStringNotContainsString('**', $draft->plain);
-        self::assertStringNotContainsString('Remove the bike', $draft->markdown, 'steps after the failing one stay out');
+        self::assertStringContainsString("STEPS\n\n1. Open the page (pass)\n3. Enter the card", $draft->report()->plain());
+        self::assertStringNotContainsString('**', $draft->report()->plain());
+        self::assertStringNotContainsString('Remove the bike', $draft->report()->markdown(), 'steps after the failing one stay out');
     }
 
     public function test_without_a_failing_step_expected_and_actual_stay_empty(): void
@@ -66,8 +66,26 @@ final class DraftTest extends TestCase
             new Failure('Boarding', 'The gate is closed.', steps: [new WalkedStep(1, 'Go', '', 'Open', Verdict::Blocked)]),
         );
         self::assertSame(['', ''], [$draft->expected, $draft->actual]);
-        self::assertStringNotContainsString('## Expected', $draft->markdown);
+        self::assertStringNotContainsString('## Expected', $draft->report()->markdown());
         self::assertSame('Boarding – The gate is closed', $draft->title);
+    }
+
+    public function test_each_part_is_a_field_of_its_own_with_what_is_to_be_said_of_its_steps(): void
+    {
+        $draft = Draft::from(
+            new Failure(
+                'Boarding',
+                'The gate stays shut.',
+                steps: [
+                    new WalkedStep(2, 'Hold the code', '', 'It opens', Verdict::Fail, 5, 2),
+                    new WalkedStep(4, 'Walk through', '', '', Verdict::Blocked, waitsOn: 'the gate'),
+                ],
+                environment: 'Quay',
+                links: ['Case SKR-C2'],
+            ),
+        );
+        self::assertSame("2. Hold the code (**fail**, fails 2 of 5)\n4. Walk through (**blocked**, waits on the gate)", $draft->steps);
+        self::assertSame(['Quay', '', "## Links\n\n- Case SKR-C2"], [$draft->environment, $draft->preconditions, $draft->body]);
     }
 
     public function test_titles_are_cut_at_words_and_never_longer_than_allowed(): void
@@ -110,8 +128,8 @@ final class DraftTest extends TestCase
             ),
         );
         self::assertStringStartsWith(
-            "Build: 4.2\nConfiguration: Phone\nEnvironment: Staging, half the lanes\nData row: route = Holm, card = (empty), a = 0\n",
-            $draft->plain,
+            "Build: 4.2\nConfiguration: Phone\nEnvironment: Staging, half the lanes\n\nDATA ROW\n\n- route = Holm\n- card = (empty)\n- a = 0\n",
+            $draft->report()->plain(),
         );
     }
 

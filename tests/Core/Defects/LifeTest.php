@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Core\Defects;
 
+use LucidStep\Core\Defects\Chains;
 use LucidStep\Core\Defects\DefectState;
-use LucidStep\Core\Defects\Duplicates;
 use LucidStep\Core\Defects\FieldEdit;
 use LucidStep\Core\Defects\Mentions;
 use PHPUnit\Framework\TestCase;
@@ -65,25 +65,25 @@ final class LifeTest extends TestCase
 
     public function test_a_chain_of_duplicates_leads_to_its_first_and_can_never_be_closed_to_a_ring(): void
     {
-        $chain = new Duplicates(['d1' => 'd2', 'd2' => 'd3']);
+        $chain = new Chains(['d1' => 'd2', 'd2' => 'd3']);
         self::assertSame(['d3', 'd3', 'd3', 'd9'], array_map($chain->first(...), ['d1', 'd2', 'd3', 'd9']));
-        self::assertFalse($chain->mayBe('d3', 'd1'));
-        self::assertFalse($chain->mayBe('d3', 'd3'));
+        self::assertFalse($chain->mayPoint('d3', 'd1'));
+        self::assertFalse($chain->mayPoint('d3', 'd3'));
         mt_srand(4);
         for ($turn = 0; $turn < 200; $turn++) {
             $of = [];
             for ($n = 0; $n < 30; $n++) {
                 [$one, $other] = ['d' . mt_rand(1, 12), 'd' . mt_rand(1, 12)];
-                if ((new Duplicates($of))->mayBe($one, $other)) {
+                if ((new Chains($of))->mayPoint($one, $other)) {
                     $of[$one] = $other;
                 }
             }
             foreach (array_keys($of) as $id) {
-                self::assertArrayNotHasKey((new Duplicates($of))->first($id), $of, 'a chain ends');
+                self::assertArrayNotHasKey((new Chains($of))->first($id), $of, 'a chain ends');
             }
         }
         // What another way brought in still ends.
-        $ring = new Duplicates(['a' => 'b', 'b' => 'a']);
+        $ring = new Chains(['a' => 'b', 'b' => 'a']);
         self::assertContains($ring->first('a'), ['a', 'b']);
     }
 

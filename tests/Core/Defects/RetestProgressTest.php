@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace LucidStep\Tests\Core\Defects;
 
+use LucidStep\Core\Defects\Chains;
 use LucidStep\Core\Defects\DefectState;
-use LucidStep\Core\Defects\Duplicates;
 use LucidStep\Core\Defects\OpenTime;
 use LucidStep\Core\Defects\RetestProgress;
 use LucidStep\Core\Defects\RetestResult;
@@ -99,7 +99,7 @@ final class RetestProgressTest extends TestCase
 
     public function test_all_of_a_chain_are_found_from_its_first(): void
     {
-        $duplicates = new Duplicates(['D3' => 'D2', 'D2' => 'D1', 'D5' => 'D4']);
+        $duplicates = new Chains(['D3' => 'D2', 'D2' => 'D1', 'D5' => 'D4']);
         self::assertSame(['D1', 'D3', 'D2'], $duplicates->allOf('D1'));
         self::assertSame(['D4', 'D5'], $duplicates->allOf('D4'));
         self::assertSame(['D9'], $duplicates->allOf('D9'));

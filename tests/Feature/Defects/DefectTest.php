@@ -28,9 +28,9 @@ final class DefectTest extends FeatureTestCase
             ->assertJsonPath('actual', 'Saw 3. Then nothing.');
         self::assertStringContainsString(
             "1. Do 1\n   Data: data 1 (**pass**)\n2. Do 2\n   Data: data 2 (**fail**)",
-            (string) $draft->json('body'),
+            (string) $draft->json('steps'),
         );
-        self::assertStringContainsString('**Build:** 1.0', (string) $draft->json('body'));
+        self::assertStringContainsString('**Build:** 1.0', (string) $draft->json('markdown'));
 
         $filed = $this->as($me, 'POST', '/projects/TST/defects', [
             ...$draft->json(),
@@ -114,10 +114,10 @@ final class DefectTest extends FeatureTestCase
 
     public function test_written_as_text(): void
     {
-        $this->as($this->world->person(), 'POST', '/projects/TST/defects', ['title' => 'Wrong', 'body' => "## Steps\n\n1. Go (**fail**)"]);
+        $this->as($this->world->person(), 'POST', '/projects/TST/defects', ['title' => 'Wrong', 'steps' => '1. Go (**fail**)']);
         $detail = $this->as($this->world->person(), 'GET', '/defects/TST-D1');
         self::assertStringContainsString("# TST-D1 Wrong\n\n- **State:** new", (string) $detail->json('markdown'));
-        self::assertStringContainsString("Steps\n\n1. Go (fail)", (string) $detail->json('plain'));
+        self::assertStringContainsString("STEPS\n\n1. Go (fail)", (string) $detail->json('plain'));
         self::assertStringNotContainsString('#', str_replace('TST-D1', '', (string) $detail->json('plain')));
     }
 }

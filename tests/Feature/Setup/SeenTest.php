@@ -114,7 +114,7 @@ final class SeenTest extends FeatureTestCase
     private function parts(User $admin): iterable
     {
         $items = static fn(string $more): array => ['items' => [['name' => 'One'], ['name' => $more]]];
-        foreach (['types', 'priorities', 'milestone-types', 'phases'] as $list) {
+        foreach (['types', 'priorities', 'milestone-types', 'phases', 'components'] as $list) {
             yield "/projects/TST/lists/{$list}" => ['/projects/TST/lists', "seen.{$list}", [$items('Two'), $items('Three')]];
         }
         foreach (['pass', 'fail', 'blocked', 'not-applicable'] as $of) {
@@ -126,6 +126,7 @@ final class SeenTest extends FeatureTestCase
         }
         $field = static fn(string $name): array => ['fields' => [['name' => $name, 'kind' => 'text']]];
         yield '/projects/TST/lists/fields' => ['/projects/TST/lists', 'seen.fields', [$field('Risk'), $field('Chance')]];
+        yield '/projects/TST/lists/defect-fields' => ['/projects/TST/lists', 'seen.defect-fields', [$field('Found by'), $field('Seen by')]];
         yield '/projects/TST/storage' => ['/projects/TST/walk-setup', 'seen.storage', [['limit_mb' => 10], ['retention_days' => 9]]];
         $at = static fn(string $host): array => ['environments' => [['name' => 'Staging', 'address' => "https://{$host}.example"]]];
         yield '/projects/TST/environments' => ['/projects/TST/planning-setup', 'seen.environments', [$at('one'), $at('two')]];

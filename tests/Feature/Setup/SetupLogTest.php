@@ -237,7 +237,13 @@ final class SetupLogTest extends FeatureTestCase
         $items = ['items' => [['name' => 'Only one']]];
         $p = '/projects/TST';
         foreach (
-            ['types' => 'type of case', 'priorities' => 'priority', 'milestone-types' => 'type of milestone', 'phases' => 'phase']
+            [
+                'types' => 'type of case',
+                'priorities' => 'priority',
+                'milestone-types' => 'type of milestone',
+                'phases' => 'phase',
+                'components' => 'component',
+            ]
             as $list => $is
         ) {
             yield "PUT projects/{project}/lists/{$list}" => ["{$p}/lists/{$list}", $items, "Added {$is} Only one"];
@@ -254,6 +260,11 @@ final class SetupLogTest extends FeatureTestCase
             "{$p}/lists/fields",
             ['fields' => [['name' => 'Risk', 'kind' => 'text']]],
             'Added field Risk',
+        ];
+        yield 'PUT projects/{project}/lists/defect-fields' => [
+            "{$p}/lists/defect-fields",
+            ['fields' => [['name' => 'Found by', 'kind' => 'choice', 'choices' => ['us', 'a guest']]]],
+            'Added field Found by',
         ];
         yield 'POST projects/{project}/labels' => ["{$p}/labels", ['names' => ['deck, car']], 'Added label deck, car'];
         yield 'PATCH projects/{project}/labels' => ["{$p}/labels", ['from' => 'deck, car', 'to' => 'cars'], 'Took out label deck, car'];

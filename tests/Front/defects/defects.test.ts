@@ -9,7 +9,8 @@ const detail = (server: DemoServer): Api['DefectDetail'] => server.recorded('/de
 
 /** The defect as a developer or a tester has it, with something else of it. */
 function open(who: 'lina' | 'tobias' | 'corin', more: Partial<Api['DefectDetail']> = {}): DemoServer {
-  const server = new DemoServer(who);
+  const choices = new DemoServer('tobias').recorded<object>('/projects/SKR/defect-choices');
+  const server = new DemoServer(who).on('GET /projects/SKR/defect-choices', choices);
   return server.on('GET /defects/SKR-D5', {
     ...new DemoServer('tobias').recorded<object>('/defects/SKR-D5'),
     ...more,

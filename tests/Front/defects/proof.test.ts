@@ -26,8 +26,7 @@ function server(
   return new DemoServer('maren')
     .on('GET /defects/SKR-D2', {
       ...base,
-      defect: { ...base.defect, state },
-      open_ms: 3 * 86_400_000,
+      defect: { ...base.defect, state, open_ms: 3 * 86_400_000 },
       progress: { passed: 0, of: 0, proven: false, proposed: false, entries: [], ...progress },
     } satisfies Api['DefectDetail'])
     .on('GET /defects/SKR-D2/reproduction', reproduction)

@@ -78,7 +78,7 @@ describe('Today', () => {
   it('shows what is asked of one about defects, and nothing where nothing is', async () => {
     const server = new DemoServer('tobias');
     const d = server.recorded<Api['DefectDetail']>('/defects/SKR-D5').defect;
-    const none: Api['DefectPage'] = { items: [], total: 0, next: null };
+    const none: Api['DefectPage'] = { items: [], total: 0, next: null, groups: [] };
     server.on('GET /projects/SKR/defects', none);
     page = await Page.open('/SKR/today', server);
     await page.settle(6);

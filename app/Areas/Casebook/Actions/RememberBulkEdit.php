@@ -27,6 +27,7 @@ final class RememberBulkEdit
         $act = BulkAct::query()->create([
             'project_id' => $project->id,
             'actor_id' => $user->id,
+            'subject' => 'case',
             'title' => $title,
             'folders' => $folders,
             'suites' => $suites,

@@ -8,6 +8,7 @@ use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Filters\SavedFilters;
 
 /**
  * Keeps a filter of the casebook under a name; one of one's own with the same name is replaced.
@@ -22,9 +23,8 @@ final class SaveFilter
         $order = array_filter(['sort' => $input['sort'] ?? null, 'group' => $input['group'] ?? null], is_string(...));
         $filter = [...CaseFilter::from($project, $input, $user->id)->asked, ...$order];
         unset($filter['ids'], $filter['bin']);
-        $key = ['project_id' => $project->id, 'user_id' => $user->id, 'name' => trim($name)];
 
-        return SavedFilter::query()->updateOrCreate($key, ['shared' => $shared, 'filter' => $filter]);
+        return SavedFilters::keep($project, $user, 'case', $name, $shared, $filter);
     }
 
     public function delete(SavedFilter $filter): void

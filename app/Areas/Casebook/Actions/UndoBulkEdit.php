@@ -29,7 +29,7 @@ final readonly class UndoBulkEdit
      */
     public function __invoke(BulkAct $act, Project $project, User $user): BulkEditResult
     {
-        $act = BulkAct::query()->lockForUpdate()->findOrFail($act->id);
+        $act = BulkAct::query()->where('subject', 'case')->lockForUpdate()->findOrFail($act->id);
         if (null !== $act->undone_at) {
             throw AlreadyDone::undone();
         }

@@ -8,6 +8,7 @@ use LucidStep\App\Areas\People\Data\ProjectSummary;
 use LucidStep\App\Areas\Setup\Data\CustomFieldLine;
 use LucidStep\App\Areas\Setup\Data\ListItemLine;
 use LucidStep\App\Support\Data\Person;
+use LucidStep\App\Support\Filters\SavedFilterLine;
 use OpenApi\Attributes as OA;
 
 /**

@@ -187,6 +187,7 @@ final readonly class ExchangeSuites
             $name = substr($criterion, \strlen(CaseFilter::FIELD));
             $id = DB::table('custom_fields')
                 ->where('project_id', $project->id)
+                ->where('subject', 'case')
                 ->whereRaw('lower(name) = lower(?)', [$name])
                 ->value('id');
 

@@ -19,7 +19,7 @@ use LucidStep\App\Areas\Casebook\Data\LogLine;
 use LucidStep\App\Areas\Casebook\Data\RequirementLine;
 use LucidStep\App\Areas\Casebook\Data\StepDiff;
 use LucidStep\App\Areas\Casebook\Data\VersionLine;
-use LucidStep\App\Areas\Defects\Data\DefectLine;
+use LucidStep\App\Areas\Defects\Queries\DefectLines;
 use LucidStep\App\Models\CaseMessage;
 use LucidStep\App\Models\CaseVersion;
 use LucidStep\App\Models\Defect;
@@ -79,10 +79,10 @@ final readonly class ReadCase
                     ->where('case_id', $case->id)
                     ->orWhereHas('links.entry', static fn($e) => $e->where('case_id', $case->id)),
             )
-            ->with('reporter', 'assignee', 'case', 'build')
             ->orderByDesc('number')
             ->limit(50)
-            ->get();
+            ->pluck('id')
+            ->all();
         $messages = CaseMessage::query()
             ->where('case_id', $case->id)
             ->with('case', 'author', 'answeredBy', 'removedBy')
@@ -116,7 +116,7 @@ final readonly class ReadCase
             ),
             (new FolderPaths(Project::query()->findOrFail($case->project_id)))->path($case->folder_id),
             array_values($walks->map(CaseWalk::from(...))->all()),
-            $sees ? array_values($defects->map(DefectLine::from(...))->all()) : [],
+            $sees ? DefectLines::of(array_values(array_map(strval(...), $defects))) : [],
             $sees ? array_values($messages->map(ResourceMapper::message(...))->all()) : [],
             ResourceMapper::problems($this->check->problems($case->project_id, $text, $book)),
             $this->others($case, $user),

@@ -9,7 +9,6 @@ use LucidStep\App\Areas\Casebook\Actions\Suites;
 use LucidStep\App\Areas\Casebook\Data\CasebookFrame;
 use LucidStep\App\Areas\Casebook\Data\FolderLine;
 use LucidStep\App\Areas\Casebook\Data\RequirementLine;
-use LucidStep\App\Areas\Casebook\Data\SavedFilterLine;
 use LucidStep\App\Areas\People\Data\ProjectSummary;
 use LucidStep\App\Areas\Setup\Data\CustomFieldLine;
 use LucidStep\App\Areas\Setup\Data\ListItemLine;
@@ -18,10 +17,11 @@ use LucidStep\App\Models\Folder;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\MessageState;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Data\Person;
+use LucidStep\App\Support\Filters\SavedFilterLine;
+use LucidStep\App\Support\Filters\SavedFilters;
 use LucidStep\Core\Access\Access;
 use LucidStep\Core\Access\AccessPolicies;
 use LucidStep\Core\Access\Permission;
@@ -133,25 +133,7 @@ final readonly class ReadCasebook
      */
     public function filters(Project $project, User $user): array
     {
-        return array_values(
-            SavedFilter::query()
-                ->where('project_id', $project->id)
-                ->where(static fn($q) => $q->where('user_id', $user->id)->orWhere('shared', true))
-                ->with('user')
-                ->orderBy('name')
-                ->get()
-                ->map(
-                    static fn(SavedFilter $f): SavedFilterLine => new SavedFilterLine(
-                        $f->id,
-                        $f->name,
-                        $f->shared,
-                        $f->user_id === $user->id,
-                        $f->user->name,
-                        (object) $f->filter,
-                    ),
-                )
-                ->all(),
-        );
+        return SavedFilters::of($project, $user, 'case');
     }
 
     /**

@@ -221,6 +221,7 @@ final readonly class RoutineAndTableQueries
         foreach (
             SavedFilter::query()
                 ->where('project_id', $project)
+                ->where('subject', 'case')
                 ->where('shared', true)
                 ->whereRaw('filter ->> ? like ?', [$name, "%{$id}%"])
                 ->get()

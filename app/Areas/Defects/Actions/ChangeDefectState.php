@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Defects\Actions;
 
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Defects\Data\DefectMove;
 use LucidStep\App\Areas\Defects\Exceptions\DefectConflict;
@@ -16,6 +17,7 @@ use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\Core\Defects\DefectRelation;
 use LucidStep\Core\Defects\DefectState;
 
 /**
@@ -46,6 +48,9 @@ final readonly class ChangeDefectState
         if ('' === $note && $from->asksWordFor($to, $before, $this->wasFixed($defect))) {
             throw ValidationException::withMessages(['note' => 'Say why in a few words.']);
         }
+        if (DefectState::Closed === $to && !$move->anyway) {
+            $this->checkChildren($defect);
+        }
         $now = Carbon::now();
         $isAnswer = DefectState::NeedsInformation === $from && $to === $before;
         if (DefectState::Fixed === $to && !$isAnswer) {
@@ -74,6 +79,49 @@ final readonly class ChangeDefectState
         return $defect;
     }
 
+    /** What a move changes of a defect, beside its history. */
+    public const MOVED = ['state', 'asked_in', 'duplicate_of_id', 'fixed_build_id', 'fixed_at', 'open_ms', 'open_since'];
+
+    /**
+     * Lets it stand where it stood before a move, nothing having happened since.
+     *
+     * @param  Defect  $defect locked
+     * @param  array<string, mixed>  $before of {@see MOVED}
+     */
+    public function takeBack(Defect $defect, User $user, array $before): void
+    {
+        $from = $defect->state;
+        $defect->setRawAttributes([...$defect->getAttributes(), ...array_intersect_key($before, array_flip(self::MOVED))]);
+        ++$defect->version;
+        $defect->save();
+        DefectChange::query()->create([
+            'defect_id' => $defect->id,
+            'actor_id' => $user->id,
+            'from_state' => $from,
+            'to_state' => $defect->state,
+            'note' => 'Taken back.',
+            'created_at' => Carbon::now(),
+        ]);
+        $this->tell->moved($defect, $user, $from, 'taken back');
+        ($this->announce)($defect->project_id, 'defect', $defect->id);
+    }
+
+    private function checkChildren(Defect $defect): void
+    {
+        $open = Defect::query()
+            ->whereIn(
+                'id',
+                DB::table('defect_relations')->where('to_id', $defect->id)->where('kind', DefectRelation::Under)->select('from_id'),
+            )
+            ->whereNotIn('state', DefectState::closed())
+            ->orderBy('number')
+            ->pluck('key')
+            ->all();
+        if ([] !== $open) {
+            throw DefectConflict::openChildren(array_values(array_map(strval(...), $open)));
+        }
+    }
+
     private function wasFixed(Defect $defect): bool
     {
         return DefectChange::query()->where('defect_id', $defect->id)->where('to_state', DefectState::Fixed)->exists();
@@ -99,7 +147,7 @@ final readonly class ChangeDefectState
         // Others of the project may join chains at the same time.
         Project::query()->lockForUpdate()->findOrFail($defect->project_id);
         $chains = DuplicateChains::of($defect->project_id);
-        if (!$chains->mayBe($defect->id, $of->id)) {
+        if (!$chains->mayPoint($defect->id, $of->id)) {
             throw DefectConflict::duplicateOfItself();
         }
 

@@ -10,7 +10,7 @@ use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Defects\Exceptions\DefectConflict;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
-use LucidStep\App\Models\Membership;
+use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\Core\Access\Permission;
@@ -26,45 +26,48 @@ final readonly class EditDefect
 
     /**
      * @param  array<string, ?string>  $was what each field was when they began
-     * @param  array<value-of<DefectField>, ?string>  $is  what it is to be, the same fields
+     * @param  array<string, ?string>  $is  what it is to be, the same fields
      * @param  bool  $mayFile whether they may file defects
      *
      * @throws AuthorizationException when a developer would change what somebody else worded
      * @throws DefectConflict         when another changed the same field meanwhile
-     * @throws ValidationException    when it would go to somebody who has no part in the project
+     * @throws ValidationException    by field
      */
     public function __invoke(Defect $defect, User $user, array $was, array $is, bool $mayFile): Defect
     {
         foreach (array_keys($is) as $field) {
-            if (!$mayFile && Permission::FileDefects === DefectField::from($field)->needs()) {
+            if (!$mayFile && Permission::FileDefects === DefectField::needs($field)) {
                 throw new AuthorizationException();
             }
         }
+        $fields = new DefectFields(Project::query()->findOrFail($defect->project_id));
+        $is = $fields->take($is);
         $defect = Defect::query()->lockForUpdate()->findOrFail($defect->id);
-        $now = [];
-        foreach (DefectField::cases() as $field) {
-            $value = $defect->getAttribute($field->value);
-            $now[$field->value] = \is_string($value) ? $value : null;
-        }
+        $now = $fields->of($defect);
         $edit = new FieldEdit($was, $is);
         $collisions = $edit->collisions($now);
         if ([] !== $collisions) {
             throw DefectConflict::editedMeanwhile($collisions);
         }
-        $changes = $edit->changes($now);
+        $this->apply($fields, $defect, $user, $edit->changes($now));
+
+        return $defect;
+    }
+
+    /**
+     * @param  array<string, array{?string, ?string}>  $changes before and after, by field
+     */
+    public function apply(DefectFields $fields, Defect $defect, User $user, array $changes): void
+    {
         if ([] === $changes) {
-            return $defect;
+            return;
         }
-        $to = $changes['assignee_id'][1] ?? null;
-        if (null !== $to && !Membership::query()->where('project_id', $defect->project_id)->where('user_id', $to)->exists()) {
-            throw ValidationException::withMessages(['assignee_id' => 'Nobody like this has a part in the project.']);
-        }
-        $defect->fill(array_map(static fn(array $c): ?string => $c[1], $changes));
+        $fields->write($defect, array_map(static fn(array $c): ?string => $c[1], $changes));
         ++$defect->version;
         $defect->save();
         $told = [];
         foreach ($changes as $field => $change) {
-            $told[$field] = DefectField::from($field)->isWords() ? [null, null] : $change;
+            $told[$field] = DefectField::tryFrom($field)?->isWords() ?? false ? [null, null] : $change;
         }
         DefectChange::query()->create([
             'defect_id' => $defect->id,
@@ -74,11 +77,10 @@ final readonly class EditDefect
             'fields' => $told,
             'created_at' => Carbon::now(),
         ]);
+        $to = $changes['assignee_id'][1] ?? null;
         if (null !== $to) {
             $this->tell->given($defect, $user, $to);
         }
         ($this->announce)($defect->project_id, 'defect', $defect->id);
-
-        return $defect;
     }
 }

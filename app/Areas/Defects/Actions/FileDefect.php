@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Defects\Actions;
 
 use Illuminate\Support\Carbon;
-use LucidStep\App\Models\Attempt;
+use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Defects\Data\Filing;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\Project;
@@ -16,47 +17,47 @@ use LucidStep\App\Support\Secrets\MaskSecrets;
 use LucidStep\Core\Defects\DefectState;
 
 /**
- * Files a defect, linked to what it came from.
+ * Files a defect, linked to what it came from. The one way in which one comes to be.
  */
 final readonly class FileDefect
 {
-    public function __construct(private NextKey $nextKey, private LinkDefect $link, private PublishChange $announce) {}
+    public function __construct(
+        private NextKey $nextKey,
+        private LinkDefect $link,
+        private WatchDefect $watch,
+        private TellOfDefect $tell,
+        private PublishChange $announce,
+    ) {}
 
     /**
-     * @param  array{id?: ?string, title: string, body?: ?string, expected?: ?string, actual?: ?string, severity?: ?string}  $fields
+     * @throws ValidationException by field
      */
-    public function __invoke(
-        Project $project,
-        User $user,
-        array $fields,
-        ?Attempt $from = null,
-        ?int $round = null,
-        ?int $step = null,
-    ): Defect {
-        $fields = [
-            ...$fields,
-            ...MaskSecrets::hide($from, array_intersect_key($fields, array_flip(['title', 'body', 'expected', 'actual']))),
-        ];
+    public function __invoke(Project $project, User $user, Filing $filing): Defect
+    {
+        $fields = new DefectFields($project);
+        /** @var array<string, ?string> $said */
+        $said = MaskSecrets::hide($filing->from, $filing->fields);
+        $values = $fields->take($said);
         $number = $this->nextKey->reserve($project, 'defect');
+        $now = Carbon::now();
+        $from = $filing->from?->loadMissing('entry');
         $defect = new Defect([
             'project_id' => $project->id,
             'number' => $number,
             'key' => "{$project->code}-D{$number}",
-            'title' => trim($fields['title']),
-            'body' => trim((string) ($fields['body'] ?? '')),
-            'expected' => trim((string) ($fields['expected'] ?? '')),
-            'actual' => trim((string) ($fields['actual'] ?? '')),
-            'severity' => $fields['severity'] ?? 'major',
+            ...DefectFields::EMPTY,
             'state' => DefectState::New,
             'reporter_id' => $user->id,
-            'case_id' => $from?->loadMissing('entry')->entry->case_id,
+            'case_id' => $from->entry->case_id ?? $filing->case?->id,
             'build_id' => $from?->build_id,
+            'configuration_id' => $from?->configuration_id,
             'open_ms' => 0,
-            'open_since' => Carbon::now(),
+            'open_since' => $now,
             'version' => 1,
         ]);
-        if (isset($fields['id'])) {
-            $defect->id = $fields['id'];
+        $fields->write($defect, $values);
+        if (null !== $filing->id) {
+            $defect->id = $filing->id;
         }
         $defect->save();
         DefectChange::query()->create([
@@ -64,10 +65,16 @@ final readonly class FileDefect
             'actor_id' => $user->id,
             'from_state' => null,
             'to_state' => DefectState::New,
-            'created_at' => Carbon::now(),
+            'created_at' => $now,
         ]);
         if (null !== $from) {
-            ($this->link)($defect, $user, $from, $round, $step);
+            ($this->link)($defect, $user, $from, $filing->round, $filing->step, $filing->evidence);
+        }
+        foreach ($filing->watchers as $person) {
+            ($this->watch)($defect, $person, true);
+        }
+        if (null !== $defect->assignee_id) {
+            $this->tell->given($defect, $user, $defect->assignee_id);
         }
         ($this->announce)($project->id, 'defect', $defect->id);
 

@@ -80,8 +80,6 @@ final readonly class HandOverDefects implements OpenWork
      */
     private static function open(Project $project): Builder
     {
-        $closed = array_filter(DefectState::cases(), static fn(DefectState $s): bool => $s->isClosed());
-
-        return Defect::query()->where('project_id', $project->id)->whereNotIn('state', $closed);
+        return Defect::query()->where('project_id', $project->id)->whereNotIn('state', DefectState::closed());
     }
 }

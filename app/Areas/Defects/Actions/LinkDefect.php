@@ -22,7 +22,10 @@ final readonly class LinkDefect
 {
     public function __construct(private Journal $journal, private PublishChange $announce, private SettleRetests $settle) {}
 
-    public function __invoke(Defect $defect, User $user, Attempt $attempt, ?int $round, ?int $step): void
+    /**
+     * @param  ?list<string>  $evidence of the attempt that belongs to it, by id; null: all of the step
+     */
+    public function __invoke(Defect $defect, User $user, Attempt $attempt, ?int $round, ?int $step, ?array $evidence = null): void
     {
         $entry = Entry::query()->lockForUpdate()->findOrFail($attempt->entry_id);
         $locked = Attempt::query()->lockForUpdate()->findOrFail($attempt->id);
@@ -33,6 +36,7 @@ final readonly class LinkDefect
             'attempt_id' => $locked->id,
             'round' => $round,
             'step' => $step,
+            'evidence' => null === $evidence ? null : json_encode($evidence, \JSON_THROW_ON_ERROR),
             'linked_by_id' => $user->id,
             'created_at' => Carbon::now(),
         ]);

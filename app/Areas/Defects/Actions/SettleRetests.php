@@ -14,8 +14,8 @@ use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\Core\Defects\Chains;
 use LucidStep\Core\Defects\DefectState;
-use LucidStep\Core\Defects\Duplicates;
 use LucidStep\Core\Verdict\Policies;
 use LucidStep\Core\Verdict\Verdict;
 
@@ -53,7 +53,7 @@ final readonly class SettleRetests
         }
     }
 
-    private function settle(Defect $defect, Attempt $attempt, User $by, Duplicates $duplicates, string $where): void
+    private function settle(Defect $defect, Attempt $attempt, User $by, Chains $duplicates, string $where): void
     {
         if ($defect->state->isReopenedByFailing() && $this->names($attempt, $duplicates->allOf($defect->id))) {
             $before = DefectChange::query()->where('defect_id', $defect->id)->where('attempt_id', $attempt->id);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Actions;
 
+use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
 use LucidStep\App\Areas\Notices\Data\NoticeKind;
 use LucidStep\App\Models\Defect;
@@ -27,14 +28,15 @@ final readonly class TellOfDefect
     public function moved(Defect $defect, User $by, DefectState $from, string $note): void
     {
         $news = DefectNews::of($from, $defect->state);
-        if (null !== $news) {
-            $people = [
-                ...$news->toReporter ? [$defect->reporter_id] : [],
-                ...$news->toAssignee ? array_filter([$defect->assignee_id]) : [],
-            ];
-            $said = '' === $note ? '' : ": {$note}";
-            $this->tell(NoticeKind::Defect, $defect, $by, $people, "{$by->name} {$news->words} {$defect->key}{$said}");
-        }
+        $people = [
+            ...self::watchers($defect),
+            ...$news?->toReporter ? [$defect->reporter_id] : [],
+            ...$news?->toAssignee ? array_filter([$defect->assignee_id]) : [],
+        ];
+        $said = '' === $note ? '' : ": {$note}";
+        $words =
+            null === $news ? "moved {$defect->key} to " . str_replace('_', ' ', $defect->state->value) : "{$news->words} {$defect->key}";
+        $this->tell(NoticeKind::Defect, $defect, $by, $people, "{$by->name} {$words}{$said}");
     }
 
     /**
@@ -43,7 +45,7 @@ final readonly class TellOfDefect
     public function said(Defect $defect, User $by, string $text, array $named): void
     {
         $this->named($defect, $by, $text, $named);
-        $others = array_diff(array_filter([$defect->reporter_id, $defect->assignee_id]), $named);
+        $others = array_diff(array_filter([$defect->reporter_id, $defect->assignee_id, ...self::watchers($defect)]), $named);
         $this->tell(NoticeKind::Defect, $defect, $by, $others, "{$by->name} wrote at {$defect->key}: " . self::short($text));
     }
 
@@ -53,6 +55,14 @@ final readonly class TellOfDefect
     public function named(Defect $defect, User $by, string $text, array $people): void
     {
         $this->tell(NoticeKind::Mentioned, $defect, $by, $people, "{$by->name} names you at {$defect->key}: " . self::short($text));
+    }
+
+    /**
+     * @return list<string>
+     */
+    private static function watchers(Defect $defect): array
+    {
+        return array_values(DB::table('defect_watchers')->where('defect_id', $defect->id)->pluck('user_id')->map(strval(...))->all());
     }
 
     private static function short(string $text): string

@@ -21,16 +21,19 @@ final readonly class DefectDetail
      * @param  list<DefectOrigin>  $origins
      * @param  list<DefectChangeLine>  $history
      * @param  list<EvidenceItem>  $evidence
-     * @param  list<Named>  $builds
      * @param  list<DefectCommentLine>  $comments
      * @param  list<DefectName>  $duplicates
-     * @param  list<Person>  $people who could have it
+     * @param  list<RelatedDefect>  $relations
+     * @param  list<Person>  $watchers who are told of everything
      */
     public function __construct(
         #[OA\Property] public DefectLine $defect,
-        #[OA\Property] public string $body,
+        #[OA\Property] public string $preconditions,
+        #[OA\Property(description: 'Numbered, in Markdown')] public string $steps,
         #[OA\Property] public string $expected,
         #[OA\Property] public string $actual,
+        #[OA\Property] public string $environment,
+        #[OA\Property(description: 'What else there is to say, in Markdown')] public string $body,
         #[OA\Property] public int $version,
         #[OA\Property] public ?Named $fixed_build,
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $moves,
@@ -38,14 +41,16 @@ final readonly class DefectDetail
         #[OA\Property(items: new OA\Items(ref: DefectOrigin::class))] public array $origins,
         #[OA\Property(items: new OA\Items(ref: DefectChangeLine::class))] public array $history,
         #[OA\Property(items: new OA\Items(ref: EvidenceItem::class))] public array $evidence,
-        #[OA\Property(items: new OA\Items(ref: Named::class))] public array $builds,
         #[OA\Property(description: 'Where an answer leads back to')] public ?string $asked_in,
         #[OA\Property] public ?DefectName $duplicate_of,
         #[OA\Property(items: new OA\Items(ref: DefectName::class))] public array $duplicates,
         #[OA\Property(items: new OA\Items(ref: DefectCommentLine::class))] public array $comments,
-        #[OA\Property(items: new OA\Items(ref: Person::class))] public array $people,
+        #[OA\Property(items: new OA\Items(ref: RelatedDefect::class))] public array $relations,
+        #[
+            OA\Property(description: 'Who are told of everything that becomes of it', items: new OA\Items(ref: Person::class)),
+        ]
+        public array $watchers,
         #[OA\Property(description: 'How far its fix is proven; null: none is named')] public ?FixProgress $progress,
-        #[OA\Property(description: 'For how long it has been open, in ms')] public int $open_ms,
         #[OA\Property] public string $markdown,
         #[OA\Property] public string $plain,
     ) {}

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Data;
 
-use LucidStep\App\Models\Defect;
 use LucidStep\App\Support\Data\Named;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\Core\Defects\DefectState;
@@ -16,6 +15,10 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A defect in a list.')]
 final readonly class DefectLine
 {
+    /**
+     * @param  list<string>  $labels
+     * @param  object  $custom fields that the project added, by id
+     */
     public function __construct(
         #[OA\Property] public string $id,
         #[OA\Property] public string $key,
@@ -28,29 +31,19 @@ final readonly class DefectLine
         #[OA\Property] public ?Person $assignee,
         #[OA\Property] public ?string $case_key,
         #[OA\Property] public ?Named $build,
+        #[OA\Property] public ?Named $configuration,
+        #[OA\Property(description: 'A value of the list; empty: none')] public string $component,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $labels,
+        #[
+            OA\Property(
+                type: 'object',
+                description: 'Fields that the project added, by id',
+                additionalProperties: new OA\AdditionalProperties(type: 'string'),
+            ),
+        ]
+        public object $custom,
+        #[OA\Property(description: 'For how long it has been open, in ms')] public int $open_ms,
         #[OA\Property] public string $created_at,
         #[OA\Property] public string $updated_at,
     ) {}
-
-    /**
-     * @param  Defect  $d with reporter, assignee, case and build loaded
-     */
-    public static function from(Defect $d): self
-    {
-        return new self(
-            $d->id,
-            $d->key,
-            $d->title,
-            $d->state->value,
-            $d->state->isClosed(),
-            $d->severity,
-            $d->priority,
-            Person::from($d->reporter),
-            Person::orNull($d->assignee),
-            $d->case?->key,
-            Named::orNull($d->build),
-            $d->created_at->toIso8601ZuluString(),
-            $d->updated_at->toIso8601ZuluString(),
-        );
-    }
 }

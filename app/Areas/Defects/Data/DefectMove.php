@@ -17,6 +17,7 @@ final readonly class DefectMove
      * @param  ?string  $build for fixed: the build with the fix, by id
      * @param  ?Defect  $of   for duplicate: which one it is a duplicate of
      * @param  ?DefectState  $seen the state that the person saw; null: whatever it is
+     * @param  bool  $anyway  close it although some that stand under it are open
      * @param  ?Attempt  $attempt the walk whose result moves it; null: somebody does
      */
     public function __construct(
@@ -25,6 +26,7 @@ final readonly class DefectMove
         public ?string $build = null,
         public ?Defect $of = null,
         public ?DefectState $seen = null,
+        public bool $anyway = false,
         public ?Attempt $attempt = null,
     ) {}
 }

@@ -45,6 +45,34 @@ final class DefectConflict extends Conflict
         return new self('not-yours', 'Only who wrote this changes it.');
     }
 
+    public static function relatedToItself(): self
+    {
+        return new self('related-to-itself', 'It cannot stand to itself.');
+    }
+
+    /**
+     * @param  string  $parent key of the one it stands under
+     */
+    public static function hasParent(string $parent): self
+    {
+        return new self('has-parent', "It stands under {$parent} already. Take that away first.", ['parent' => $parent]);
+    }
+
+    public static function parentLoop(): self
+    {
+        return new self('parent-loop', 'It would stand under itself: the other one stands below it.');
+    }
+
+    /**
+     * @param  list<string>  $children keys of those that are open
+     */
+    public static function openChildren(array $children): self
+    {
+        $keys = implode(', ', $children);
+
+        return new self('open-children', "Below it are still open: {$keys}. Close it all the same?", ['children' => $children]);
+    }
+
     public static function duplicateOfItself(): self
     {
         return new self('duplicate-loop', 'It would be a duplicate of itself: the other one leads back to this.');

@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Defects\Queries;
 
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Defect;
+use LucidStep\Core\Defects\Report;
 
 /**
  * A defect as text, to carry elsewhere.
@@ -14,26 +15,34 @@ final class DefectAsText
 {
     public function markdown(Defect $defect): string
     {
-        return "# {$defect->key} {$defect->title}\n\n{$this->facts($defect, '- **%s:** %s')}\n\n{$defect->body}\n";
+        return "# {$defect->key} {$defect->title}\n\n{$this->report($defect)->markdown()}";
     }
 
     public function plain(Defect $defect): string
     {
-        $body = preg_replace(['/^#+ (.*)$/m', '/\*\*(.+?)\*\*/'], ['$1', '$1'], $defect->body);
-
-        return "{$defect->key} {$defect->title}\n\n{$this->facts($defect, '%s: %s')}\n\n{$body}\n";
+        return "{$defect->key} {$defect->title}\n\n{$this->report($defect)->plain()}";
     }
 
-    private function facts(Defect $defect, string $line): string
+    private function report(Defect $defect): Report
     {
         $zone = (string) DB::table('projects')->where('id', $defect->project_id)->value('time_zone');
-        $facts = [
-            'State' => str_replace('_', ' ', $defect->state->value),
-            'Severity' => $defect->severity,
-            'Reported by' => $defect->reporter->name,
-            'Reported' => $defect->created_at->copy()->setTimezone($zone)->format('Y-m-d H:i') . " {$zone}",
-        ];
 
-        return implode("\n", array_map(static fn(string $k, string $v): string => \sprintf($line, $k, $v), array_keys($facts), $facts));
+        return new Report(
+            [
+                'State' => str_replace('_', ' ', $defect->state->value),
+                'Severity' => $defect->severity,
+                'Reported by' => $defect->reporter->name,
+                'Reported' => $defect->created_at->copy()->setTimezone($zone)->format('Y-m-d H:i') . " {$zone}",
+                'Build' => $defect->build->name ?? '',
+                'Configuration' => $defect->configuration->name ?? '',
+                'Environment' => $defect->environment,
+                'Labels' => implode(', ', $defect->labels),
+            ],
+            $defect->preconditions,
+            $defect->steps,
+            $defect->expected,
+            $defect->actual,
+            $defect->body,
+        );
     }
 }

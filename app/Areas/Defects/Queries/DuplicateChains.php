@@ -5,18 +5,18 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Defects\Queries;
 
 use LucidStep\App\Models\Defect;
-use LucidStep\Core\Defects\Duplicates;
+use LucidStep\Core\Defects\Chains;
 
 /**
  * What in a project is called a duplicate of what.
  */
 final class DuplicateChains
 {
-    public static function of(string $project): Duplicates
+    public static function of(string $project): Chains
     {
         /** @var array<string, string> $of */
         $of = Defect::query()->where('project_id', $project)->whereNotNull('duplicate_of_id')->pluck('duplicate_of_id', 'id')->all();
 
-        return new Duplicates($of);
+        return new Chains($of);
     }
 }

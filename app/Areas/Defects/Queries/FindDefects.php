@@ -6,23 +6,16 @@ namespace LucidStep\App\Areas\Defects\Queries;
 
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Str;
+use LucidStep\App\Areas\Defects\Data\DefectGroup;
 use LucidStep\App\Areas\Defects\Data\DefectPage;
-use LucidStep\App\Models\Project;
-use LucidStep\App\Models\User;
 use LucidStep\App\Support\Paging\WindowOrder;
-use LucidStep\App\Support\Paging\WordFilter;
-use LucidStep\Core\Defects\DefectState;
 
 /**
- * Finds defects by key, words, state and severity.
+ * Lists defects that fit a filter, by windows, in groups where they are asked for.
  */
 final class FindDefects
 {
     public const PAGE = 100;
-
-    /** What narrows the list, by its name in the address. */
-    public const NARROWED = ['severity', 'priority', 'assignee', 'reporter', 'build'];
 
     /** What each order goes by, before the number; nothing in it is null. */
     private const SORTS = [
@@ -33,37 +26,40 @@ final class FindDefects
                 'bigint',
         ],
         'severity' => ["coalesce(array_position(array['critical', 'major', 'minor', 'trivial'], severity::text), 99)" => 'bigint'],
+        'priority' => ["coalesce(array_position(array['now', 'soon', 'later'], priority::text), 99)" => 'bigint'],
+        'changed' => ['(extract(epoch from updated_at) * 1000000)::bigint' => 'bigint'],
+        'age' => ['open_ms + coalesce((extract(epoch from (date_trunc(\'day\', now()) - open_since)) * 1000)::bigint, 0)' => 'bigint'],
+    ];
+
+    /** What each group goes by, its value, and in which order groups stand. */
+    private const GROUPS = [
+        'state' => [
+            'state',
+            "coalesce(array_position(array['new', 'reopened', 'accepted', 'needs_information', 'in_work', 'fixed', 'verified', 'closed'], " .
+            'state::text), 99)',
+        ],
+        'severity' => ['severity', "array_position(array['critical', 'major', 'minor', 'trivial'], severity::text)"],
+        'priority' => ["coalesce(priority, '')", "coalesce(array_position(array['now', 'soon', 'later'], priority::text), 99)"],
+        'assignee' => ["coalesce(assignee_id::text, '')", "coalesce(assignee_id::text, '')"],
+        'component' => ['component', 'component'],
+        'build' => ["coalesce(build_id::text, '')", "coalesce(build_id::text, '')"],
     ];
 
     /**
-     * @param  string  $state a state, `open`, `closed`, or empty for all
-     * @param  array<value-of<self::NARROWED>, string>  $narrowed each empty: any; people by id, `me` or, for whoever has it, `nobody`
      * @param  string  $sort of {@see SORTS}, with "-" before it backwards; anything else: the newest first
      * @param  string  $after where the page before ended
+     * @param  string  $group of {@see GROUPS}: each has its newest first; anything else: none
      */
-    public function __invoke(
-        Project $project,
-        User $me,
-        string $words = '',
-        string $state = '',
-        array $narrowed = [],
-        string $sort = '',
-        string $after = '',
-    ): DefectPage {
-        $query = DB::table('defects')->where('project_id', $project->id);
-        WordFilter::narrow($query, $words, 'folded');
-        $closed = array_filter(DefectState::cases(), static fn(DefectState $s): bool => $s->isClosed());
-        match (true) {
-            'open' === $state => $query->whereNotIn('state', $closed),
-            'closed' === $state => $query->whereIn('state', $closed),
-            null !== DefectState::tryFrom($state) => $query->where('state', $state),
-            default => $query,
-        };
-        $this->narrow($query, array_filter($narrowed, static fn(string $v): bool => '' !== $v), $me);
+    public function __invoke(DefectFilter $filter, string $sort = '', string $after = '', string $group = ''): DefectPage
+    {
+        $query = $filter->query();
         $total = (clone $query)->count();
-        $name = ltrim($sort, '-');
-        $back = isset(self::SORTS[$name]) ? str_starts_with($sort, '-') : true;
-        $order = new WindowOrder([...self::SORTS[$name] ?? [], 'number' => 'bigint'], $back);
+        $by = self::GROUPS[$group] ?? null;
+        $groups = null === $by || '' !== $after ? [] : $this->groups(clone $query, $by);
+        $order =
+            null === $by
+                ? $this->order($sort)
+                : new WindowOrder([$by[1] => $by[0] === $by[1] ? 'text' : 'bigint', '(-number)' => 'bigint'], false);
         $order->apply($query, $after);
         $query->addSelect('id')->limit(self::PAGE + 1);
         $found = $query->get();
@@ -74,29 +70,35 @@ final class FindDefects
             DefectLines::of(array_values($page->pluck('id')->map(strval(...))->all())),
             $total,
             $found->count() > self::PAGE && null !== $last ? $order->cursor($last) : null,
+            $groups,
         );
     }
 
-    /**
-     * @param  array<string, string>  $narrowed
-     */
-    private function narrow(Builder $query, array $narrowed, User $me): void
+    private function order(string $sort): WindowOrder
     {
-        foreach (['severity', 'priority'] as $field) {
-            if (isset($narrowed[$field])) {
-                $query->where($field, $narrowed[$field]);
-            }
-        }
-        foreach (['assignee' => 'assignee_id', 'reporter' => 'reporter_id', 'build' => 'build_id'] as $name => $column) {
-            $value = $narrowed[$name] ?? null;
-            match (true) {
-                null === $value => $query,
-                'me' === $value && 'build' !== $name => $query->where($column, $me->id),
-                'nobody' === $value && 'assignee' === $name => $query->whereNull($column),
-                Str::isUuid($value) => $query->where($column, $value),
-                // What is no id is nobody's.
-                default => $query->whereRaw('false'),
-            };
-        }
+        $name = ltrim($sort, '-');
+        $back = isset(self::SORTS[$name]) ? str_starts_with($sort, '-') : true;
+
+        return new WindowOrder([...self::SORTS[$name] ?? [], 'number' => 'bigint'], $back);
+    }
+
+    /**
+     * @param  array{string, string}  $by value and order
+     *
+     * @return list<DefectGroup> in their order
+     */
+    private function groups(Builder $query, array $by): array
+    {
+        $values = DB::query()->fromSub($query->selectRaw("{$by[0]} as value, {$by[1]} as place"), 'd');
+
+        return array_values(
+            $values
+                ->groupBy('value', 'place')
+                ->orderBy('place')
+                ->selectRaw('value, count(*) as n')
+                ->get()
+                ->map(static fn(\stdClass $g): DefectGroup => new DefectGroup((string) $g->value, (int) $g->n))
+                ->all(),
+        );
     }
 }

@@ -4,24 +4,20 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Queries;
 
-use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Defects\Data\DefectChangeLine;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
-use LucidStep\App\Areas\Defects\Data\DefectLine;
 use LucidStep\App\Areas\Defects\Data\DefectName;
 use LucidStep\App\Areas\Defects\Data\DefectOrigin;
 use LucidStep\App\Areas\Evidence\Data\EvidenceItem;
 use LucidStep\App\Models\Attempt;
-use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\DefectLink;
 use LucidStep\App\Models\Evidence;
-use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Data\Named;
 use LucidStep\App\Support\Data\Person;
-use LucidStep\Core\Access\Role;
 use LucidStep\Core\Defects\DefectField;
 use LucidStep\Core\Defects\DefectState;
 
@@ -39,13 +35,13 @@ final readonly class ReadDefect
     {
         $d->load(
             'reporter',
-            'assignee',
-            'case',
             'build',
+            'configuration',
             'fixedBuild',
             'links.entry.case',
             'links.entry.cycle',
-            'links.attempt',
+            'links.attempt.build',
+            'links.attempt.configuration',
             'history.actor',
             'history.attempt:id,entry_id',
             'duplicateOf',
@@ -60,20 +56,26 @@ final readonly class ReadDefect
             ->filter(
                 static fn(Evidence $e): bool => $d->links->contains(
                     static fn(DefectLink $l): bool => $l->attempt_id === $e->attempt_id &&
-                        (null === $l->step || ($l->step === $e->step && ($l->round ?? 1) === ($e->round ?? 1))),
+                        (null === $l->evidence
+                            ? null === $l->step || ($l->step === $e->step && ($l->round ?? 1) === ($e->round ?? 1))
+                            : \in_array($e->id, $l->evidence, true)),
                 ),
             );
 
+        $verdicts = self::verdicts($d->id);
         $before = $d->asked_in ?? DefectState::New;
         $moves = $d->state->moves($mayFile, $before);
         $wasFixed = $d->history->contains('to_state', DefectState::Fixed);
         $names = $this->names($d);
 
         return new DefectDetail(
-            DefectLine::from($d),
-            $d->body,
+            DefectLines::of([$d->id])[0],
+            $d->preconditions,
+            $d->steps,
             $d->expected,
             $d->actual,
+            $d->environment,
+            $d->body,
             $d->version,
             Named::orNull($d->fixedBuild),
             array_column($moves, 'value'),
@@ -81,24 +83,16 @@ final readonly class ReadDefect
                 array_filter($moves, static fn(DefectState $to): bool => $d->state->asksWordFor($to, $before, $wasFixed)),
                 'value',
             ),
-            array_values($d->links->map(DefectOrigin::from(...))->all()),
+            array_values($d->links->map(fn(DefectLink $l): DefectOrigin => DefectOrigin::from($l, $verdicts[$l->id] ?? null))->all()),
             array_values($d->history->map(static fn(DefectChange $c): DefectChangeLine => DefectChangeLine::of($c, $names))->all()),
             array_values($evidence->map(static fn(Evidence $e): EvidenceItem => EvidenceItem::from($e))->all()),
-            array_values(
-                Build::query()
-                    ->where('project_id', $d->project_id)
-                    ->orderByDesc('position')
-                    ->get()
-                    ->map(static fn(Build $b): Named => Named::from($b))
-                    ->all(),
-            ),
             $d->asked_in?->value,
             null === $d->duplicateOf ? null : DefectName::of($d->duplicateOf),
             array_values($d->duplicates->map(DefectName::of(...))->all()),
             DefectTalk::of($d->id),
-            $this->people($d->project_id),
+            ReadRelations::of($d->id),
+            self::watchers($d->id),
             null === $d->fixed_build_id ? null : ($this->progress)($d, DuplicateChains::of($d->project_id)),
-            $d->openTime()->at(Carbon::now()->getTimestampMs()),
             $this->text->markdown($d),
             $this->text->plain($d),
         );
@@ -120,18 +114,33 @@ final readonly class ReadDefect
     }
 
     /**
-     * @return list<Person> everybody of the project who may work on defects, by name
+     * @return array<string, string> what each linked step shows, by link
      */
-    private function people(string $project): array
+    private static function verdicts(string $defect): array
+    {
+        return DB::table('defect_links as l')
+            ->join(
+                'rounds as r',
+                static fn($on) => $on->on('r.attempt_id', '=', 'l.attempt_id')->whereRaw('r.position = coalesce(l.round, 1)'),
+            )
+            ->join('step_results as s', static fn($on) => $on->on('s.round_id', '=', 'r.id')->on('s.position', '=', 'l.step'))
+            ->where('l.defect_id', $defect)
+            ->pluck('s.verdict', 'l.id')
+            ->map(strval(...))
+            ->all();
+    }
+
+    /**
+     * @return list<Person>
+     */
+    private static function watchers(string $defect): array
     {
         return array_values(
-            Membership::query()
-                ->where('project_id', $project)
-                ->where('role', '<>', Role::Reader)
-                ->with('user')
+            User::query()
+                ->whereIn('id', DB::table('defect_watchers')->where('defect_id', $defect)->select('user_id'))
+                ->orderBy('name')
                 ->get()
-                ->map(static fn(Membership $m): Person => Person::from($m->user))
-                ->sortBy('name')
+                ->map(static fn(User $u): Person => Person::from($u))
                 ->all(),
         );
     }
@@ -139,7 +148,7 @@ final readonly class ReadDefect
     /**
      * The attempt that a defect comes from.
      */
-    public function attempt(string $project, string $id): ?Attempt
+    public static function attempt(string $project, string $id): ?Attempt
     {
         return Attempt::query()->where('project_id', $project)->find($id);
     }

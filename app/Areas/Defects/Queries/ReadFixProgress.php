@@ -10,7 +10,7 @@ use LucidStep\App\Areas\Defects\Data\RetestedEntry;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Round;
-use LucidStep\Core\Defects\Duplicates;
+use LucidStep\Core\Defects\Chains;
 use LucidStep\Core\Defects\RetestResult;
 use LucidStep\Core\Verdict\RoundFacts;
 use LucidStep\Core\Verdict\Rounds;
@@ -22,11 +22,11 @@ use LucidStep\Core\Verdict\Verdict;
 final class ReadFixProgress
 {
     /**
-     * @param  Duplicates  $duplicates of its project: what is called the same as it counts too
+     * @param  Chains  $duplicates of its project: what is called the same as it counts too
      *
      * @return ?FixProgress null where no build with a fix is named
      */
-    public function __invoke(Defect $defect, Duplicates $duplicates): ?FixProgress
+    public function __invoke(Defect $defect, Chains $duplicates): ?FixProgress
     {
         if (null === $defect->fixed_build_id || null === $defect->fixed_at) {
             return null;

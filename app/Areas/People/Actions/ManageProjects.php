@@ -22,7 +22,7 @@ final class ManageProjects
     /** What a project made like another takes over, beside its policies and calendar and its axes. */
     private const COPIED = [
         'list_items' => ['list', 'value', 'name', 'weight', 'position'],
-        'custom_fields' => ['name', 'kind', 'choices', 'required', 'position'],
+        'custom_fields' => ['name', 'kind', 'choices', 'required', 'subject', 'position'],
     ];
 
     /**

@@ -63,7 +63,7 @@ final readonly class SaveLists
             $values[] = $value;
             $out[] = ['value' => $value, 'name' => $name, 'weight' => max(1, min(100, (int) ($item['weight'] ?? 1)))];
         }
-        if ([] === $out) {
+        if ([] === $out && 'component' !== $list) {
             throw ValidationException::withMessages(['items' => 'At least one must stay.']);
         }
         $gone = array_values(array_diff($known, $values));
@@ -78,6 +78,7 @@ final readonly class SaveLists
             'priority' => ['cases', 'priority', 'case', 'cases'],
             'milestone' => ['milestones', 'type', 'milestone', 'milestones'],
             'phase' => ['cycles', 'phase', 'cycle', 'cycles'],
+            'component' => ['defects', 'component', 'defect', 'defects'],
         };
         $used = DB::table($table)
             ->where('project_id', $project->id)
@@ -160,9 +161,9 @@ final readonly class SaveLists
     }
 
     /**
-     * Gives a label another name on every case; one that is there already takes it in. An empty name takes it off all.
+     * Gives a label another name on every case and defect; one that is there already takes it in. An empty name takes it off all.
      *
-     * @return int on how many cases it changed
+     * @return int on how many it changed
      */
     public function renameLabel(Project $project, string $from, string $to): int
     {
@@ -180,12 +181,15 @@ final readonly class SaveLists
                 ->whereRaw('lower(name) = lower(?)', [$to])
                 ->value('name');
         }
-        $changed = DB::update(
-            "update cases set labels = (select coalesce(jsonb_agg(distinct x), '[]') from (select case when l = ? " .
-                "then ? else l end as x from jsonb_array_elements_text(labels) l) n where x <> ''), revision = revision " .
-                '+ 1 where project_id = ? and labels @> ?::jsonb',
-            [$from, $to, $project->id, json_encode([$from], \JSON_THROW_ON_ERROR)],
-        );
+        $changed = 0;
+        foreach (['cases' => 'revision', 'defects' => 'version'] as $table => $counter) {
+            $changed += DB::update(
+                "update {$table} set labels = (select coalesce(jsonb_agg(distinct x), '[]') from (select case when l = ? " .
+                    "then ? else l end as x from jsonb_array_elements_text(labels) l) n where x <> ''), {$counter} = {$counter} " .
+                    '+ 1 where project_id = ? and labels @> ?::jsonb',
+                [$from, $to, $project->id, json_encode([$from], \JSON_THROW_ON_ERROR)],
+            );
+        }
         ($this->announce)($project->id, 'case', $project->id);
 
         return $changed;
@@ -196,14 +200,17 @@ final readonly class SaveLists
      *     order counts; those that are left out go
      * @param  ?string  $saw the state that the person saw ({@see Seen})
      * @param  list<string>  $former ids of those that come back
+     * @param  'case'|'defect'  $subject what has them
      */
-    public function fields(Project $project, array $fields, ?string $saw, array $former = []): void
+    public function fields(Project $project, array $fields, ?string $saw, array $former = [], string $subject = 'case'): void
     {
         DB::table('projects')->where('id', $project->id)->lockForUpdate()->first();
         $lists = new ProjectLists($project);
-        Seen::check($saw, $lists->fieldsAsSeen(), 'the fields');
-        $before = $lists->fields();
-        $uses = $this->setup->fields($project);
+        Seen::check($saw, $lists->fieldsAsSeen($subject), 'the fields');
+        $before = $lists->fields($subject);
+        $uses = $this->setup->fields($project, $subject);
+        [$many, $where] =
+            'case' === $subject ? ['cases', 'filter the casebook by it, choose all and edit'] : ['defects', 'filter the defects by it'];
         $seen = $rows = [];
         foreach ($fields as $i => $field) {
             $name = trim($field['name']);
@@ -219,7 +226,7 @@ final readonly class SaveLists
                 'choice' === $field['kind'] && [] === $choices => ['choices', 'A choice needs something to choose from.'],
                 null !== $old && $old->kind !== $field['kind'] && isset($uses[$old->id]) => [
                     'kind',
-                    \sprintf('%d cases have a value of the old kind. Add another field instead.', $uses[$old->id]),
+                    \sprintf('%d %s have a value of the old kind. Add another field instead.', $uses[$old->id], $many),
                 ],
                 default => null,
             };
@@ -233,23 +240,21 @@ final readonly class SaveLists
                 'name' => $name,
                 'kind' => $field['kind'],
                 'choices' => json_encode('choice' === $field['kind'] ? $choices : [], \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
-                'required' => (bool) ($field['required'] ?? false),
+                // A defect is filed in the middle of a walk, also offline: nothing of it can be refused for want of a field.
+                'required' => 'case' === $subject && (bool) ($field['required'] ?? false),
+                'subject' => $subject,
                 'position' => $i,
             ];
         }
         foreach (array_diff_key($before, array_flip(array_column($rows, 'id'))) as $id => $gone) {
             if (isset($uses[$id])) {
                 throw InUse::because(
-                    \sprintf(
-                        '"%s" is filled in on %d cases. Empty it there first: filter the casebook by it, choose all and edit.',
-                        $gone->name,
-                        $uses[$id],
-                    ),
+                    \sprintf('"%s" is filled in on %d %s. Empty it there first: %s.', $gone->name, $uses[$id], $many, $where),
                 );
             }
         }
-        DB::table('custom_fields')->where('project_id', $project->id)->delete();
+        DB::table('custom_fields')->where('project_id', $project->id)->where('subject', $subject)->delete();
         DB::table('custom_fields')->insert($rows);
-        ($this->announce)($project->id, 'case', $project->id);
+        ($this->announce)($project->id, $subject, $project->id);
     }
 }

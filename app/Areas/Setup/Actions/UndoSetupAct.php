@@ -120,14 +120,18 @@ final readonly class UndoSetupAct
         if ([] === $undo->of('custom_fields')) {
             return;
         }
-        $seen = (new ProjectLists($project))->fieldsAsSeen();
-        $now = [];
-        foreach ($seen as [$id, $name, $kind, $choices, $required]) {
-            $now[$id] = ['name' => $name, 'kind' => $kind, 'choices' => $choices, 'required' => $required];
+        $now = $seen = [];
+        $lists = new ProjectLists($project);
+        foreach (['case', 'defect'] as $subject) {
+            $seen[$subject] = $lists->fieldsAsSeen($subject);
+            foreach ($seen[$subject] as [$id, $name, $kind, $choices, $required]) {
+                $now[$id] = ['name' => $name, 'kind' => $kind, 'choices' => $choices, 'required' => $required, 'subject' => $subject];
+            }
         }
-        $fields = [];
+        $fields = ['case' => [], 'defect' => []];
         foreach ($undo->rows('custom_fields', $now) as $id => $r) {
-            $fields[] = [
+            // What was written down before there were fields of defects does not say of what they were.
+            $fields['defect' === ($r['subject'] ?? '') ? 'defect' : 'case'][] = [
                 'id' => (string) $id,
                 'name' => (string) $r['name'],
                 'kind' => (string) $r['kind'],
@@ -135,7 +139,9 @@ final readonly class UndoSetupAct
                 'required' => (bool) $r['required'],
             ];
         }
-        $this->lists->fields($project, $fields, Seen::of($seen), $undo->keys('custom_fields'));
+        foreach ($fields as $subject => $of) {
+            $this->lists->fields($project, $of, Seen::of($seen[$subject]), $undo->keys('custom_fields'), $subject);
+        }
     }
 
     private function releases(Project $project, SetupUndo $undo): void

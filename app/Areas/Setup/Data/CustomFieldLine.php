@@ -7,9 +7,9 @@ namespace LucidStep\App\Areas\Setup\Data;
 use OpenApi\Attributes as OA;
 
 /**
- * A field that the project added to its cases.
+ * A field that the project added to its cases or defects.
  */
-#[OA\Schema(description: 'A field that the project added to its cases.')]
+#[OA\Schema(description: 'A field that the project added to its cases or defects.')]
 final readonly class CustomFieldLine
 {
     /**

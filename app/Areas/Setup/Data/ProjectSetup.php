@@ -19,6 +19,8 @@ final readonly class ProjectSetup
      * @param  list<CustomFieldLine>  $fields
      * @param  list<ListItemLine>  $milestone_types
      * @param  list<ListItemLine>  $phases
+     * @param  list<ListItemLine>  $components of defects
+     * @param  list<CustomFieldLine>  $defect_fields
      * @param  array<string, string>  $seen
      */
     public function __construct(
@@ -28,6 +30,8 @@ final readonly class ProjectSetup
         #[OA\Property(items: new OA\Items(ref: CustomFieldLine::class))] public array $fields,
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $milestone_types,
         #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $phases,
+        #[OA\Property(items: new OA\Items(ref: ListItemLine::class))] public array $components,
+        #[OA\Property(items: new OA\Items(ref: CustomFieldLine::class))] public array $defect_fields,
         #[OA\Property] public bool $may_write,
         #[
             OA\Property(

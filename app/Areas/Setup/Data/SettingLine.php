@@ -22,6 +22,8 @@ final readonly class SettingLine
         'reasons-blocked',
         'reasons-not-applicable',
         'fields',
+        'components',
+        'defect-fields',
         'labels',
         'axes',
         'configurations',

@@ -36,6 +36,11 @@ final readonly class ProjectPolicy
         return $this->memberships->may($user, $project->id, Permission::RemoveContent);
     }
 
+    public function workOnDefects(User $user, Project $project): bool
+    {
+        return $this->memberships->may($user, $project->id, Permission::WorkOnDefects);
+    }
+
     public function fileDefects(User $user, Project $project): bool
     {
         return $this->memberships->may($user, $project->id, Permission::FileDefects);

@@ -23,6 +23,7 @@ final class FindSettings
         'priorities' => 'priority',
         'milestone-types' => 'milestone',
         'phases' => 'phase',
+        'components' => 'component',
         'reasons-pass' => 'reason_pass',
         'reasons-fail' => 'reason_fail',
         'reasons-blocked' => 'reason_blocked',
@@ -80,7 +81,10 @@ final class FindSettings
     private function tables(Project $project): iterable
     {
         $of = static fn(string $table): Builder => DB::table($table)->where("{$table}.project_id", $project->id);
-        yield ['fields', $of('custom_fields')->orderBy('position')->select('name'), "name || ' ' || choices::text"];
+        foreach (['fields' => 'case', 'defect-fields' => 'defect'] as $place => $subject) {
+            $fields = $of('custom_fields')->where('subject', $subject)->orderBy('position')->select('name');
+            yield [$place, $fields, "name || ' ' || choices::text"];
+        }
         yield ['labels', $of('labels')->orderBy('name')->select('name'), 'name'];
         yield ['axes', $of('axes')->orderBy('position')->select('name'), 'name'];
         $values = $of('axes')->join('axis_values', 'axes.id', '=', 'axis_id')->orderBy('axes.position')->orderBy('axis_values.position');

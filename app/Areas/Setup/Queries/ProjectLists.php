@@ -10,11 +10,11 @@ use LucidStep\App\Models\Project;
 use LucidStep\Core\Casebook\CustomField;
 
 /**
- * The lists that a project edits: types, priorities, types of milestones, phases and fields of its own. A list nobody has
+ * The lists that a project edits: types, priorities, types of milestones, phases, components and fields of its own. A list nobody has
  * edited is the one that
  * every project begins with.
  *
- * @phpstan-type ListName 'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'
+ * @phpstan-type ListName 'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'|'component'
  */
 final class ProjectLists
 {
@@ -63,8 +63,8 @@ final class ProjectLists
     /** @var array<string, list<array{value: string, name: string, weight: int}>> */
     private array $lists = [];
 
-    /** @var array<string, CustomField>|null */
-    private ?array $fields = null;
+    /** @var array<string, array<string, CustomField>> by what has them */
+    private array $fields = [];
 
     public function __construct(private readonly Project $project) {}
 
@@ -91,12 +91,14 @@ final class ProjectLists
     /**
      * Everything that people see of the custom fields, but how often each is used.
      *
+     * @param  'case'|'defect'  $subject
+     *
      * @return list<array{string, string, string, list<string>, bool}>
      */
-    public function fieldsAsSeen(): array
+    public function fieldsAsSeen(string $subject = 'case'): array
     {
         return array_values(
-            array_map(static fn(CustomField $f): array => [$f->id, $f->name, $f->kind, $f->choices, $f->required], $this->fields()),
+            array_map(static fn(CustomField $f): array => [$f->id, $f->name, $f->kind, $f->choices, $f->required], $this->fields($subject)),
         );
     }
 
@@ -146,14 +148,17 @@ final class ProjectLists
     }
 
     /**
+     * @param  'case'|'defect'  $subject what has them
+     *
      * @return array<string, CustomField> by id, in order
      */
-    public function fields(): array
+    public function fields(string $subject = 'case'): array
     {
-        if (null === $this->fields) {
-            $this->fields = [];
-            foreach (DB::table('custom_fields')->where('project_id', $this->project->id)->orderBy('position')->get() as $row) {
-                $this->fields[$row->id] = new CustomField(
+        if (!isset($this->fields[$subject])) {
+            $this->fields[$subject] = [];
+            $rows = DB::table('custom_fields')->where('project_id', $this->project->id)->where('subject', $subject)->orderBy('position');
+            foreach ($rows->get() as $row) {
+                $this->fields[$subject][$row->id] = new CustomField(
                     $row->id,
                     $row->name,
                     $row->kind,
@@ -163,7 +168,7 @@ final class ProjectLists
             }
         }
 
-        return $this->fields;
+        return $this->fields[$subject];
     }
 
     /**

@@ -21,26 +21,15 @@ final class ReadProjectSetup
     public function __invoke(Project $project, bool $mayWrite): ProjectSetup
     {
         $lists = new ProjectLists($project);
-        $filled = $this->fields($project);
-        $fields = array_map(
-            static fn(CustomField $f): CustomFieldLine => new CustomFieldLine(
-                $f->id,
-                $f->name,
-                $f->kind,
-                $f->choices,
-                $f->required,
-                $filled[$f->id] ?? 0,
-            ),
-            $lists->fields(),
-        );
-
         return new ProjectSetup(
             $this->items($project, $lists, 'type', 'cases', 'type'),
             $this->items($project, $lists, 'priority', 'cases', 'priority'),
             $this->labels($project),
-            array_values($fields),
+            $this->customFields($project, $lists, 'case'),
             $this->items($project, $lists, 'milestone', 'milestones', 'type'),
             $this->items($project, $lists, 'phase', 'cycles', 'phase'),
+            $this->items($project, $lists, 'component', 'defects', 'component'),
+            $this->customFields($project, $lists, 'defect'),
             $mayWrite,
             [
                 'types' => Seen::of($lists->items('type')),
@@ -48,18 +37,47 @@ final class ReadProjectSetup
                 'milestone-types' => Seen::of($lists->items('milestone')),
                 'phases' => Seen::of($lists->items('phase')),
                 'fields' => Seen::of($lists->fieldsAsSeen()),
+                'components' => Seen::of($lists->items('component')),
+                'defect-fields' => Seen::of($lists->fieldsAsSeen('defect')),
             ],
         );
     }
 
     /**
-     * How many cases have a value of each custom field.
+     * @param  'case'|'defect'  $subject
+     *
+     * @return list<CustomFieldLine>
+     */
+    private function customFields(Project $project, ProjectLists $lists, string $subject): array
+    {
+        $filled = $this->fields($project, $subject);
+
+        return array_values(
+            array_map(
+                static fn(CustomField $f): CustomFieldLine => new CustomFieldLine(
+                    $f->id,
+                    $f->name,
+                    $f->kind,
+                    $f->choices,
+                    $f->required,
+                    $filled[$f->id] ?? 0,
+                ),
+                $lists->fields($subject),
+            ),
+        );
+    }
+
+    /**
+     * How many cases or defects have a value of each custom field.
+     *
+     * @param  'case'|'defect'  $subject
      *
      * @return array<string, int> by id of the field
      */
-    public function fields(Project $project): array
+    public function fields(Project $project, string $subject = 'case'): array
     {
-        $rows = DB::select('select k as id, count(*) as n from cases, jsonb_object_keys(custom) k where project_id = ? group by k', [
+        $table = 'case' === $subject ? 'cases' : 'defects';
+        $rows = DB::select("select k as id, count(*) as n from {$table}, jsonb_object_keys(custom) k where project_id = ? group by k", [
             $project->id,
         ]);
 
@@ -67,29 +85,35 @@ final class ReadProjectSetup
     }
 
     /**
-     * @return list<LabelLine> with how many cases have each
+     * @return list<LabelLine> with how many cases and defects have each
      */
     public function labels(Project $project): array
     {
-        $uses = DB::select(
-            'select l.label, count(*) as n from cases c, jsonb_array_elements_text(c.labels) l(label) where ' .
-                'c.project_id = ? and c.binned_at is null group by 1',
-            [$project->id],
+        $counts = static fn(string $from): array => array_column(
+            array_map(
+                static fn(\stdClass $u): array => [$u->label, (int) $u->n],
+                DB::select(
+                    "select l.label, count(*) as n from {$from}, jsonb_array_elements_text(labels) l(label) where project_id = ? group by 1",
+                    [$project->id],
+                ),
+            ),
+            1,
+            0,
         );
-        $counts = array_column(array_map(static fn(\stdClass $u): array => [$u->label, (int) $u->n], $uses), 1, 0);
+        [$cases, $defects] = [$counts('(select * from cases where binned_at is null) c'), $counts('defects')];
 
         return array_values(
             DB::table('labels')
                 ->where('project_id', $project->id)
                 ->orderByRaw('lower(name)')
                 ->pluck('name')
-                ->map(static fn(string $n): LabelLine => new LabelLine($n, $counts[$n] ?? 0))
+                ->map(static fn(string $n): LabelLine => new LabelLine($n, $cases[$n] ?? 0, $defects[$n] ?? 0))
                 ->all(),
         );
     }
 
     /**
-     * @param  'type'|'priority'|'milestone'|'phase'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'|'component'  $list
      *
      * @return list<ListItemLine>
      */

@@ -68,7 +68,16 @@ final class DraftDefect
         foreach (AttemptText::steps(array_values((array) $attempt->snapshot['steps']), $values, $secrets) as $step) {
             $result = $results->get($step['position']);
             if ($result instanceof StepResult) {
-                $steps[] = new WalkedStep($step['position'], $step['action'], $step['data'], $step['expected'], $result->verdict);
+                $steps[] = new WalkedStep(
+                    $step['position'],
+                    $step['action'],
+                    $step['data'],
+                    $step['expected'],
+                    $result->verdict,
+                    $result->tries,
+                    $result->tries_failed,
+                    RoundValues::mask($round)->text($result->waits_on),
+                );
             }
         }
 

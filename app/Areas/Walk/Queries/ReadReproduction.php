@@ -69,7 +69,7 @@ final readonly class ReadReproduction
             Person::from($attempt->tester),
             $link->step,
             array_values($upTo),
-            $this->evidence($attempt, $round->position, $link->step),
+            $this->evidence($attempt, $round->position, $link->step, $link->evidence),
             null === $link->step ? null : $this->beside($attempt, $round, $link->step),
         );
     }
@@ -103,7 +103,7 @@ final readonly class ReadReproduction
                 $s['expected'],
                 $r->verdict ?? 'not_run',
                 $r->happened ?? '',
-                ($r->tries ?? 0) + ($r->tries_failed ?? 0),
+                $r->tries ?? 0,
                 $r->tries_failed ?? 0,
             );
         }
@@ -112,16 +112,22 @@ final readonly class ReadReproduction
     }
 
     /**
+     * @param  ?list<string>  $chosen by id; null: all of the step
+     *
      * @return list<EvidenceItem> the newest first
      */
-    private function evidence(Attempt $attempt, int $round, ?int $step): array
+    private function evidence(Attempt $attempt, int $round, ?int $step, ?array $chosen = null): array
     {
         $gone = array_fill_keys(array_column($this->removals->of($attempt->id), 'subject'), true);
         $items = Evidence::query()
             ->with('file', 'marked')
             ->where('attempt_id', $attempt->id)
             ->whereNull('removed_at')
-            ->when(null !== $step, static fn($q) => $q->where('step', $step)->whereRaw('coalesce(round, 1) = ?', [$round]))
+            ->when(null !== $chosen, static fn($q) => $q->whereKey($chosen))
+            ->when(
+                null === $chosen && null !== $step,
+                static fn($q) => $q->where('step', $step)->whereRaw('coalesce(round, 1) = ?', [$round]),
+            )
             ->orderByDesc('created_at')
             ->get();
 

@@ -12,8 +12,8 @@ use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\App\Support\Time\UtcTime;
+use LucidStep\Core\Defects\Chains;
 use LucidStep\Core\Defects\DefectState;
-use LucidStep\Core\Defects\Duplicates;
 use LucidStep\Core\Defects\FixState;
 use LucidStep\Core\Defects\RetestProposal;
 
@@ -53,7 +53,7 @@ final class ReadRetests
     /**
      * @return list<array{RetestLine, list<string>}> each with the defects that it is of, duplicates as their first
      */
-    private function all(Project $project, Duplicates $duplicates): array
+    private function all(Project $project, Chains $duplicates): array
     {
         $entries = collect(
             DB::select(
@@ -117,7 +117,7 @@ final class ReadRetests
      * @return array{array<string, list<string>>, array<string, FixState>, array<string, string>} the defects of each entry, how each
      *     stands, and when it changed last
      */
-    private function defects(Duplicates $duplicates, Collection $entries): array
+    private function defects(Chains $duplicates, Collection $entries): array
     {
         $links = $states = $times = [];
         foreach (

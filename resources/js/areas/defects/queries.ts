@@ -1,63 +1,29 @@
-import type { Ref } from 'vue';
+import { computed, type ComputedRef, type Ref } from 'vue';
 import { api, unwrap, type Api } from '@/api/client';
-import type { Criterion, Filter } from '@/kit/criteria';
+import type { Filter } from '@/kit/criteria';
 import type { Pages } from '@/kit/list';
-import { plainWords } from '@/kit/words';
 import { usePages } from '@/offline/usePages';
 
-/** The defects of a project that a filter finds, by windows. */
+/** The defects of a project that a filter finds, by windows, with how many are in each group. */
 export function useDefects(
   project: Ref<string>,
   filter: Ref<Filter>,
   sort: Ref<string>,
-): Pages<Api['DefectLine']> {
-  return usePages<Api['DefectLine']>(
+  group: Ref<string>,
+): { list: Pages<Api['DefectLine']>; groups: ComputedRef<Map<string, number>> } {
+  const list = usePages<Api['DefectLine'], Api['DefectPage']>(
     'defect',
-    () => ['defects', project.value, filter.value, sort.value],
-    (after) => findDefects(project.value, { ...filter.value, sort: sort.value, after }),
+    () => ['defects', project.value, filter.value, sort.value, group.value],
+    (after) =>
+      findDefects(project.value, {
+        ...filter.value,
+        sort: sort.value,
+        after,
+        ...(group.value ? { group: group.value } : {}),
+      }),
   );
+  return { list, groups: computed(() => new Map(list.first.value?.groups.map((g) => [g.value, g.defects]))) };
 }
-
-const choices = (values: string[]) => values.map((value) => ({ value, label: plainWords(value) }));
-
-/** What defects can be narrowed by. */
-export const defectCriteria: Criterion[] = [
-  {
-    name: 'state',
-    label: 'State',
-    many: false,
-    choices: choices([
-      'open',
-      'closed',
-      'new',
-      'needs_information',
-      'accepted',
-      'in_work',
-      'fixed',
-      'verified',
-      'reopened',
-      'rejected',
-      'duplicate',
-    ]),
-  },
-  {
-    name: 'severity',
-    label: 'Severity',
-    many: false,
-    choices: choices(['critical', 'major', 'minor', 'trivial']),
-  },
-  { name: 'priority', label: 'To be mended', many: false, choices: choices(['now', 'soon', 'later']) },
-  {
-    name: 'assignee',
-    label: 'With',
-    many: false,
-    choices: [
-      { value: 'me', label: 'Me' },
-      { value: 'nobody', label: 'Nobody' },
-    ],
-  },
-  { name: 'reporter', label: 'Reported by', many: false, choices: [{ value: 'me', label: 'Me' }] },
-];
 
 /** Defects linked to this very step already, in any cycle. */
 export const readKnownDefects = async (
@@ -65,6 +31,77 @@ export const readKnownDefects = async (
   query: { step: string },
 ): Promise<Api['DefectLine'][]> =>
   unwrap(await api.GET('/attempts/{attempt}/known-defects', { params: { path: { attempt }, query } }));
+
+/** What can be chosen where defects are filed, changed and looked for. */
+export const readChoices = async (project: string): Promise<Api['DefectChoices']> =>
+  unwrap(await api.GET('/projects/{project}/defect-choices', { params: { path: { project } } }));
+
+export const fileDefect = async (
+  project: string,
+  body: Api['FileDefectRequest'],
+): Promise<Api['DefectDetail']> =>
+  unwrap(await api.POST('/projects/{project}/defects', { params: { path: { project } }, body }));
+
+/** Links a defect to an attempt or one of its steps. */
+export const linkDefect = async (
+  defect: string,
+  body: Api['LinkDefectRequest'],
+): Promise<Api['DefectDetail']> =>
+  unwrap(await api.POST('/defects/{defect}/links', { params: { path: { defect } }, body }));
+
+/** Says how a defect stands to another. */
+export const relateDefects = async (
+  defect: string,
+  body: Api['RelationRequest'],
+): Promise<Api['DefectDetail']> =>
+  unwrap(await api.POST('/defects/{defect}/relations', { params: { path: { defect } }, body }));
+
+export const unrelateDefects = async (
+  defect: string,
+  body: Api['RelationRequest'],
+): Promise<Api['DefectDetail']> =>
+  unwrap(await api.DELETE('/defects/{defect}/relations', { params: { path: { defect } }, body }));
+
+/** Lets oneself, or somebody else, be told of everything that becomes of a defect, or no more. */
+export const watchDefect = async (
+  defect: string,
+  watches: boolean,
+  person: string | null = null,
+): Promise<Api['DefectDetail']> => {
+  const asked = { params: { path: { defect } }, body: { person_id: person } };
+  return unwrap(
+    watches
+      ? await api.POST('/defects/{defect}/watchers', asked)
+      : await api.DELETE('/defects/{defect}/watchers', asked),
+  );
+};
+
+/** Keeps how the list is narrowed and shown under a name. */
+export const keepFilter = async (
+  project: string,
+  body: Api['DefectFilterRequest'],
+): Promise<Api['SavedFilterLine']> =>
+  unwrap(await api.POST('/projects/{project}/defect-filters', { params: { path: { project } }, body }));
+
+export const dropFilter = async (filter: string): Promise<unknown> =>
+  unwrap(await api.DELETE('/filters/{filter}', { params: { path: { filter } }, body: {} }));
+
+/** What an act on many defects would do, and the act itself. */
+export const previewAct = async (
+  project: string,
+  body: Api['DefectActRequest'],
+): Promise<Api['DefectActPreview']> =>
+  unwrap(await api.POST('/projects/{project}/defect-act-previews', { params: { path: { project } }, body }));
+
+export const actOnDefects = async (
+  project: string,
+  body: Api['DefectActRequest'],
+): Promise<Api['DefectActResult']> =>
+  unwrap(await api.POST('/projects/{project}/defect-acts', { params: { path: { project } }, body }));
+
+export const undoDefectAct = async (act: string): Promise<string> =>
+  unwrap(await api.POST('/defect-acts/{defectAct}/undo', { params: { path: { defectAct: act } }, body: {} }))
+    .title;
 
 /** A defect with everything about it. */
 export const readDefect = async (defect: string): Promise<Api['DefectDetail']> =>

@@ -3,7 +3,7 @@ import { AFTERS, POLICIES } from '@/areas/setup/policies';
 
 /** A part of the setup: on which page it stands, below the setup's own, and under which title. */
 export interface Place {
-  page: '' | '/planning' | '/walking' | '/people';
+  page: '' | '/planning' | '/walking' | '/defects' | '/people';
   title: string;
   /** What else it is looked for by. */
   about: string;
@@ -15,6 +15,8 @@ const LISTS: Record<Api['SettingLine']['place'], Place> = {
   types: { page: '', title: 'Types', about: 'kinds of case' },
   priorities: { page: '', title: 'Priorities', about: 'weight of cases' },
   fields: { page: '', title: 'Fields of your own', about: 'custom fields of cases' },
+  components: { page: '/defects', title: 'Components', about: 'parts of what is tested, of defects' },
+  'defect-fields': { page: '/defects', title: 'Fields of defects', about: 'custom fields' },
   labels: { page: '', title: 'Labels', about: 'tags of cases' },
   axes: { page: '/planning', title: 'Axes', about: 'devices, browsers and other values' },
   configurations: { page: '/planning', title: 'Configurations', about: 'combinations to walk on' },

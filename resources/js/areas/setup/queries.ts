@@ -131,9 +131,19 @@ export const addLabels = async (project: string, body: Api['LabelsRequest']): Pr
 export const renameLabel = async (project: string, body: Api['LabelRequest']): Promise<Api['ProjectSetup']> =>
   unwrap(await api.PATCH('/projects/{project}/labels', { params: { path: { project } }, body }));
 
-/** Replace the custom fields. */
-export const saveFields = async (project: string, body: Api['FieldsRequest']): Promise<Api['ProjectSetup']> =>
-  unwrap(await api.PUT('/projects/{project}/lists/fields', { params: { path: { project } }, body }));
+/** Replace the custom fields of cases or of defects. */
+export const saveFields = async (
+  project: string,
+  of: 'cases' | 'defects',
+  body: Api['FieldsRequest'],
+): Promise<Api['ProjectSetup']> => {
+  const asked = { params: { path: { project } }, body };
+  return unwrap(
+    of === 'cases'
+      ? await api.PUT('/projects/{project}/lists/fields', asked)
+      : await api.PUT('/projects/{project}/lists/defect-fields', asked),
+  );
+};
 
 /** How much a person can walk, and when not. */
 export const saveCapacity = async (
@@ -189,6 +199,7 @@ export type ListName =
   | 'types'
   | 'priorities'
   | 'phases'
+  | 'components'
   | 'milestone-types'
   | 'reasons-pass'
   | 'reasons-fail'

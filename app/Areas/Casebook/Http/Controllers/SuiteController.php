@@ -13,7 +13,6 @@ use LucidStep\App\Areas\Casebook\Actions\SaveFilter;
 use LucidStep\App\Areas\Casebook\Actions\SaveRequirements;
 use LucidStep\App\Areas\Casebook\Actions\Suites;
 use LucidStep\App\Areas\Casebook\Data\RequirementLine;
-use LucidStep\App\Areas\Casebook\Data\SavedFilterLine;
 use LucidStep\App\Areas\Casebook\Data\SuiteDetail;
 use LucidStep\App\Areas\Casebook\Data\SuiteLine;
 use LucidStep\App\Areas\Casebook\Http\Requests\FilterRequest;
@@ -28,6 +27,7 @@ use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Access\ProjectLookup;
 use LucidStep\App\Support\Data\Done;
+use LucidStep\App\Support\Filters\SavedFilterLine;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
@@ -144,7 +144,7 @@ final class SuiteController
         }
         $kept = $save($project, $user, $request->string('name')->toString(), $shared, (array) $request->validated('filter'));
 
-        return new JsonResponse(new SavedFilterLine($kept->id, $kept->name, $kept->shared, true, $user->name, (object) $kept->filter), 201);
+        return new JsonResponse(SavedFilterLine::from($kept, $user->id), 201);
     }
 
     #[Delete('/filters/{filter}', 'Delete a saved filter', null, StampRequest::class, 204)]

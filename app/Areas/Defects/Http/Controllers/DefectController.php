@@ -5,39 +5,34 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Defects\Http\Controllers;
 
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
-use Illuminate\Support\Arr;
 use Illuminate\Support\Facades\Gate;
-use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Defects\Actions\ChangeDefectState;
-use LucidStep\App\Areas\Defects\Actions\CommentOnDefect;
 use LucidStep\App\Areas\Defects\Actions\EditDefect;
 use LucidStep\App\Areas\Defects\Actions\FileDefect;
 use LucidStep\App\Areas\Defects\Actions\LinkDefect;
+use LucidStep\App\Areas\Defects\Actions\RelateDefects;
+use LucidStep\App\Areas\Defects\Actions\WatchDefect;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
 use LucidStep\App\Areas\Defects\Data\DefectMove;
-use LucidStep\App\Areas\Defects\Data\DefectPage;
-use LucidStep\App\Areas\Defects\Data\LikelyDefect;
-use LucidStep\App\Areas\Defects\Http\Requests\CommentRequest;
 use LucidStep\App\Areas\Defects\Http\Requests\DefectStateRequest;
 use LucidStep\App\Areas\Defects\Http\Requests\EditDefectRequest;
 use LucidStep\App\Areas\Defects\Http\Requests\FileDefectRequest;
 use LucidStep\App\Areas\Defects\Http\Requests\LinkDefectRequest;
-use LucidStep\App\Areas\Defects\Queries\FindDefects;
-use LucidStep\App\Areas\Defects\Queries\FindLikely;
+use LucidStep\App\Areas\Defects\Http\Requests\RelationRequest;
+use LucidStep\App\Areas\Defects\Http\Requests\WatchRequest;
 use LucidStep\App\Areas\Defects\Queries\ReadDefect;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
-use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\User;
+use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Access\Needs;
-use LucidStep\App\Support\Http\WhyRequest;
+use LucidStep\App\Support\OpenApi\Delete;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
 use LucidStep\Core\Access\Permission;
+use LucidStep\Core\Defects\DefectRelation;
 use LucidStep\Core\Defects\DefectState;
 
 /**
@@ -45,72 +40,9 @@ use LucidStep\Core\Defects\DefectState;
  */
 final readonly class DefectController
 {
+    use AnswersDefect;
+
     public function __construct(private ReadDefect $read) {}
-
-    #[
-        Get(
-            '/projects/{project}/defects',
-            'The defects of a project, the newest first',
-            DefectPage::class,
-            query: [
-                'q' => 'Words of the title, or a key',
-                'state' => 'A state, `open` or `closed`',
-                'severity' => '`critical`, `major`, `minor` or `trivial`',
-                'priority' => '`now`, `soon` or `later`',
-                'assignee' => 'Whose it is: an id, `me` or `nobody`',
-                'reporter' => 'Who filed it: an id or `me`',
-                'build' => 'On which build it was met, by id',
-                'sort' => '`number`, `title`, `state` or `severity`, backwards with a minus before it',
-                'after' => 'Where the page before ended',
-            ],
-        ),
-    ]
-    #[Needs(Permission::SeeEvidence)]
-    public function index(Request $request, Project $project, FindDefects $find): JsonResponse
-    {
-        return new JsonResponse(
-            $find(
-                $project,
-                $request->user() instanceof User ? $request->user() : throw new \LogicException('Somebody is signed in.'),
-                $request->query->getString('q'),
-                $request->query->getString('state'),
-                array_map($request->query->getString(...), array_combine(FindDefects::NARROWED, FindDefects::NARROWED)),
-                $request->query->getString('sort'),
-                $request->query->getString('after'),
-            ),
-        );
-    }
-
-    #[
-        Get(
-            '/projects/{project}/likely-defects',
-            'Defects that may be the same as one that is being written',
-            LikelyDefect::class,
-            list: true,
-            query: [
-                'title' => 'Its title so far',
-                'actual' => 'What happened',
-                'attempt' => 'The attempt in which it was met',
-                'step' => 'At which of its steps, from 1',
-            ],
-        ),
-    ]
-    #[Needs(Permission::SeeEvidence)]
-    public function likely(Request $request, Project $project, FindLikely $find): JsonResponse
-    {
-        $text = static fn(string $name): string => mb_substr($request->query->getString($name), 0, 2000);
-        $attempt = $request->query->getString('attempt');
-
-        return new JsonResponse(
-            $find(
-                $project,
-                $text('title'),
-                $text('actual'),
-                Str::isUuid($attempt) ? $this->read->attempt($project->id, $attempt) : null,
-                $request->query->getInt('step') ?: null,
-            ),
-        );
-    }
 
     #[Post('/projects/{project}/defects', 'File a defect', DefectDetail::class, FileDefectRequest::class, 201)]
     #[Needs(Permission::FileDefects)]
@@ -118,15 +50,8 @@ final readonly class DefectController
     {
         Gate::authorize('fileDefects', $project);
         $from = $request->filled('attempt_id') ? $this->attempt($project->id, $request->string('attempt_id')->toString()) : null;
-        $defect = $file(
-            $project,
-            $request->person(),
-            ['title' => $request->string('title')->toString()] +
-                Arr::only((array) $request->validated(), ['id', 'body', 'expected', 'actual', 'severity']),
-            $from,
-            $request->integer('round') ?: null,
-            $request->integer('step') ?: null,
-        );
+        $case = $request->filled('case') ? $this->case($project, $request->string('case')->trim()->upper()->toString()) : null;
+        $defect = $file($project, $request->person(), $request->filing($from, $case));
 
         return $this->answer($defect, 201);
     }
@@ -166,6 +91,7 @@ final readonly class DefectController
             $request->filled('build_id') ? $request->string('build_id')->toString() : null,
             null === $to ? null : Defect::query()->where('project_id', $defect->project_id)->where('key', $to)->first(),
             DefectState::tryFrom($request->string('seen')->toString()),
+            $request->boolean('anyway'),
         );
 
         return $this->answer($move($defect, $request->person(), $asked, Gate::allows('link', $defect)));
@@ -181,48 +107,83 @@ final readonly class DefectController
         return $this->answer($edit($defect, $request->person(), $was, $is, Gate::allows('link', $defect)));
     }
 
-    #[Post('/defects/{defect}/comments', 'Say something of a defect', DefectDetail::class, CommentRequest::class, 201)]
+    #[Post('/defects/{defect}/relations', 'Say how it stands to another', DefectDetail::class, RelationRequest::class, 201)]
     #[Needs(Permission::WorkOnDefects)]
-    public function comment(CommentRequest $request, Defect $defect, CommentOnDefect $comments): JsonResponse
+    public function relate(RelationRequest $request, Defect $defect, RelateDefects $relate): JsonResponse
     {
         Gate::authorize('update', $defect);
-        $id = $request->filled('id') ? $request->string('id')->toString() : null;
-        $comments->write($defect, $request->person(), $request->string('text')->trim()->toString(), $id);
+        $other = $this->other($defect, $request->string('other')->toString());
+        $relate->add($defect, $request->person(), DefectRelation::from($request->string('relation')->toString()), $other);
 
         return $this->answer($defect, 201);
     }
 
-    #[Patch('/defect-comments/{comment}', 'Mend what one said, within a quarter of an hour', DefectDetail::class, CommentRequest::class)]
+    #[Delete('/defects/{defect}/relations', 'It stands so to another no more', DefectDetail::class, RelationRequest::class)]
     #[Needs(Permission::WorkOnDefects)]
-    public function mend(CommentRequest $request, DefectComment $comment, CommentOnDefect $comments): JsonResponse
+    public function unrelate(RelationRequest $request, Defect $defect, RelateDefects $relate): JsonResponse
     {
-        return $this->answer($comments->mend($comment, $request->person(), $request->string('text')->trim()->toString())->defect);
+        Gate::authorize('update', $defect);
+        $other = $this->other($defect, $request->string('other')->toString());
+        $relate->remove($defect, $request->person(), DefectRelation::from($request->string('relation')->toString()), $other);
+
+        return $this->answer($defect);
     }
 
     #[
         Post(
-            '/defect-comments/{comment}/removals',
-            'Take out what must not be there; the trace stays',
+            '/defects/{defect}/watchers',
+            'Let somebody be told of everything that becomes of it',
             DefectDetail::class,
-            WhyRequest::class,
+            WatchRequest::class,
+            201,
         ),
     ]
-    #[Needs(Permission::RemoveContent)]
-    public function removeComment(WhyRequest $request, DefectComment $comment, CommentOnDefect $comments): JsonResponse
+    #[Needs(Permission::WorkOnDefects)]
+    public function watch(WatchRequest $request, Defect $defect, WatchDefect $watch): JsonResponse
     {
-        $reason = $request->string('reason')->trim()->toString();
+        $watch($defect, $this->watcher($request, $defect), true);
 
-        return $this->answer($comments->remove($comment, $request->person(), $reason)->defect);
+        return $this->answer($defect, 201);
     }
 
-    private function answer(Defect $defect, int $status = 200): JsonResponse
+    #[Delete('/defects/{defect}/watchers', 'Let somebody be told no more', DefectDetail::class, WatchRequest::class)]
+    #[Needs(Permission::WorkOnDefects)]
+    public function unwatch(WatchRequest $request, Defect $defect, WatchDefect $watch): JsonResponse
     {
-        return new JsonResponse(($this->read)($defect, Gate::allows('link', $defect)), $status);
+        $watch($defect, $this->watcher($request, $defect), false);
+
+        return $this->answer($defect);
+    }
+
+    private function watcher(WatchRequest $request, Defect $defect): string
+    {
+        Gate::authorize('update', $defect);
+        $person = $request->filled('person_id') ? $request->string('person_id')->toString() : $request->person()->id;
+        // Who is to be told beside oneself is the matter of those who file.
+        if ($person !== $request->person()->id) {
+            Gate::authorize('link', $defect);
+        }
+
+        return $person;
+    }
+
+    private function other(Defect $defect, string $key): Defect
+    {
+        return Defect::query()
+            ->where('project_id', $defect->project_id)
+            ->where('key', mb_strtoupper(trim($key)))
+            ->first() ?? throw ValidationException::withMessages(['other' => 'There is no such defect in this project.']);
+    }
+
+    private function case(Project $project, string $key): TestCase
+    {
+        return TestCase::query()->where('project_id', $project->id)->where('key', $key)->first() ??
+            throw ValidationException::withMessages(['case' => 'There is no such case in this project.']);
     }
 
     private function attempt(string $project, string $id): Attempt
     {
-        return $this->read->attempt($project, $id) ??
+        return ReadDefect::attempt($project, $id) ??
             throw ValidationException::withMessages(['attempt_id' => 'There is no such attempt in this project.']);
     }
 }

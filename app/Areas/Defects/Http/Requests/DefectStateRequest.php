@@ -19,6 +19,7 @@ use OpenApi\Attributes as OA;
             new OA\Property(property: 'state', type: 'string', enum: DefectState::class),
             new OA\Property(property: 'note', type: 'string', nullable: true),
             new OA\Property(property: 'build_id', type: 'string', nullable: true, format: 'uuid'),
+            new OA\Property(property: 'anyway', type: 'boolean', description: 'Close it although some that stand under it are open'),
             new OA\Property(property: 'duplicate_of', type: 'string', nullable: true, description: 'The key of the other defect'),
             new OA\Property(
                 property: 'seen',
@@ -38,6 +39,7 @@ final class DefectStateRequest extends ApiRequest
             'state' => ['required', new Enum(DefectState::class)],
             'note' => self::WORDS,
             'build_id' => ['nullable', 'uuid'],
+            'anyway' => ['boolean'],
             'duplicate_of' => ['nullable', 'string', 'max:24'],
             'seen' => ['nullable', new Enum(DefectState::class)],
         ];

@@ -17,16 +17,35 @@ use OpenApi\Attributes as OA;
         required: ['was'],
         properties: [
             new OA\Property(property: 'title', type: 'string'),
-            new OA\Property(property: 'body', type: 'string', nullable: true),
+            new OA\Property(property: 'preconditions', type: 'string', nullable: true),
+            new OA\Property(property: 'steps', type: 'string', nullable: true),
             new OA\Property(property: 'expected', type: 'string', nullable: true),
             new OA\Property(property: 'actual', type: 'string', nullable: true),
+            new OA\Property(property: 'environment', type: 'string', nullable: true),
+            new OA\Property(property: 'body', type: 'string', nullable: true),
             new OA\Property(property: 'severity', type: 'string', enum: ['critical', 'major', 'minor', 'trivial']),
-            new OA\Property(property: 'priority', type: 'string', nullable: true, enum: ['now', 'soon', 'later']),
+            new OA\Property(property: 'priority', type: 'string', nullable: true, description: '`now`, `soon` or `later`'),
             new OA\Property(property: 'assignee_id', type: 'string', nullable: true, format: 'uuid'),
+            new OA\Property(property: 'build_id', type: 'string', nullable: true, format: 'uuid'),
+            new OA\Property(property: 'configuration_id', type: 'string', nullable: true, format: 'uuid'),
+            new OA\Property(property: 'component', type: 'string', nullable: true),
+            new OA\Property(property: 'labels', type: 'string', nullable: true, description: 'Between commas; one with a comma in quotes'),
+            new OA\Property(
+                property: 'custom',
+                type: 'object',
+                description: 'Fields that the project added, by id',
+                additionalProperties: new OA\AdditionalProperties(type: 'string', nullable: true),
+            ),
             new OA\Property(
                 property: 'was',
                 type: 'object',
                 description: 'The same fields as one saw them',
+                additionalProperties: new OA\AdditionalProperties(type: 'string', nullable: true),
+            ),
+            new OA\Property(
+                property: 'was_custom',
+                type: 'object',
+                description: 'The same fields of the project as one saw them, by id',
                 additionalProperties: new OA\AdditionalProperties(type: 'string', nullable: true),
             ),
         ],
@@ -34,18 +53,17 @@ use OpenApi\Attributes as OA;
 ]
 final class EditDefectRequest extends ApiRequest
 {
+    use DefectFieldRules;
+
     public function rules(): array
     {
         return [
             'title' => ['filled', 'string', 'max:300'],
-            'body' => ['nullable', 'string', 'max:100000'],
-            'expected' => self::WORDS,
-            'actual' => self::WORDS,
-            'severity' => ['in:critical,major,minor,trivial'],
-            'priority' => ['nullable', 'in:now,soon,later'],
-            'assignee_id' => ['nullable', 'uuid'],
-            'was' => ['present', 'array', 'max:20'],
+            ...self::fieldRules(),
+            'was' => ['present', 'array', 'max:30'],
             'was.*' => ['nullable', 'string', 'max:100000'],
+            'was_custom' => ['array', 'max:40'],
+            'was_custom.*' => ['nullable', 'string', 'max:2000'],
         ];
     }
 
@@ -56,24 +74,20 @@ final class EditDefectRequest extends ApiRequest
 
     /**
      * @throws ValidationException when it does not say what a field was
-     * @return array{array<string, ?string>, array<value-of<DefectField>, ?string>} what each field was, and what it is to be
+     * @return array{array<string, ?string>, array<string, ?string>} what each field was, and what it is to be
      */
     public function edit(): array
     {
-        $was = $is = [];
         $all = (array) $this->validated();
-        foreach (DefectField::cases() as $field) {
-            $name = $field->value;
-            if (!\array_key_exists($name, $all)) {
-                continue;
+        $is = self::fieldsIn($all);
+        $saw = self::fieldsIn([...(array) $all['was'], 'custom' => $all['was_custom'] ?? []]);
+        $was = [];
+        foreach (array_keys($is) as $name) {
+            if (!\array_key_exists($name, $saw)) {
+                $path = str_starts_with($name, DefectField::CUSTOM) ? 'was_' . $name : "was.{$name}";
+                throw ValidationException::withMessages([$path => 'Say what it was when you began.']);
             }
-            if (!\array_key_exists($name, (array) $all['was'])) {
-                throw ValidationException::withMessages(["was.{$name}" => 'Say what it was when you began.']);
-            }
-            $empty = $field->isWords() ? '' : null;
-            $is[$name] = null === $all[$name] ? $empty : trim((string) $all[$name]);
-            $before = $all['was'][$name];
-            $was[$name] = null === $before ? $empty : (string) $before;
+            $was[$name] = $saw[$name];
         }
 
         return [$was, $is];

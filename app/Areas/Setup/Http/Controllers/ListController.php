@@ -62,29 +62,25 @@ final class ListController
         return $this->write($request, $project, 'phase');
     }
 
-    #[Put('/projects/{project}/lists/fields', 'Replace the custom fields', ProjectSetup::class, FieldsRequest::class)]
+    #[Put('/projects/{project}/lists/components', 'Replace the components that defects are in', ProjectSetup::class, ListRequest::class)]
+    #[Needs(Permission::Lead)]
+    public function components(ListRequest $request, Project $project): JsonResponse
+    {
+        return $this->write($request, $project, 'component');
+    }
+
+    #[Put('/projects/{project}/lists/fields', 'Replace the custom fields of cases', ProjectSetup::class, FieldsRequest::class)]
     #[Needs(Permission::Lead)]
     public function fields(FieldsRequest $request, Project $project): JsonResponse
     {
-        Gate::authorize('lead', $project);
-        $this->keep->fields(
-            $project,
-            array_values(
-                array_map(
-                    static fn(array $f): array => [
-                        'id' => $f['id'] ?? null,
-                        'name' => (string) ($f['name'] ?? ''),
-                        'kind' => (string) ($f['kind'] ?? ''),
-                        'choices' => array_values($f['choices'] ?? []),
-                        'required' => (bool) ($f['required'] ?? false),
-                    ],
-                    (array) $request->validated('fields'),
-                ),
-            ),
-            $request->validated('seen'),
-        );
+        return $this->writeFields($request, $project, 'case');
+    }
 
-        return new JsonResponse($this->setup($project));
+    #[Put('/projects/{project}/lists/defect-fields', 'Replace the custom fields of defects', ProjectSetup::class, FieldsRequest::class)]
+    #[Needs(Permission::Lead)]
+    public function defectFields(FieldsRequest $request, Project $project): JsonResponse
+    {
+        return $this->writeFields($request, $project, 'defect');
     }
 
     #[Post('/projects/{project}/labels', 'Add labels', ProjectSetup::class, LabelsRequest::class)]
@@ -100,7 +96,7 @@ final class ListController
     #[
         Patch(
             '/projects/{project}/labels',
-            'Rename a label on every case, merge it into another, or take it off',
+            'Rename a label on every case and defect, merge it into another, or take it off',
             ProjectSetup::class,
             LabelRequest::class,
         ),
@@ -115,7 +111,7 @@ final class ListController
     }
 
     /**
-     * @param  'type'|'priority'|'milestone'|'phase'  $list
+     * @param  'type'|'priority'|'milestone'|'phase'|'component'  $list
      */
     private function write(ListRequest $request, Project $project, string $list): JsonResponse
     {
@@ -134,6 +130,33 @@ final class ListController
                 ),
             ),
             $request->validated('seen'),
+        );
+
+        return new JsonResponse($this->setup($project));
+    }
+
+    /**
+     * @param  'case'|'defect'  $subject
+     */
+    private function writeFields(FieldsRequest $request, Project $project, string $subject): JsonResponse
+    {
+        Gate::authorize('lead', $project);
+        $this->keep->fields(
+            $project,
+            array_values(
+                array_map(
+                    static fn(array $f): array => [
+                        'id' => $f['id'] ?? null,
+                        'name' => (string) ($f['name'] ?? ''),
+                        'kind' => (string) ($f['kind'] ?? ''),
+                        'choices' => array_values($f['choices'] ?? []),
+                        'required' => (bool) ($f['required'] ?? false),
+                    ],
+                    (array) $request->validated('fields'),
+                ),
+            ),
+            $request->validated('seen'),
+            subject: $subject,
         );
 
         return new JsonResponse($this->setup($project));

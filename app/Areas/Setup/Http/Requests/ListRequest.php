@@ -36,7 +36,7 @@ final class ListRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'items' => ['required', 'array', 'max:100'],
+            'items' => ['present', 'array', 'max:100'],
             'items.*.value' => ['nullable', 'string', 'max:60'],
             'items.*.name' => ['nullable', 'string', 'max:60'],
             'items.*.weight' => ['nullable', 'integer', 'min:1', 'max:100'],

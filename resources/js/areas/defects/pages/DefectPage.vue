@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router';
 import type { Api } from '@/api/client';
 import BesidePass from '@/areas/defects/parts/BesidePass.vue';
 import DefectEdit from '@/areas/defects/parts/DefectEdit.vue';
+import DefectFamily from '@/areas/defects/parts/DefectFamily.vue';
 import DefectFacts from '@/areas/defects/parts/DefectFacts.vue';
 import DefectHistory from '@/areas/defects/parts/DefectHistory.vue';
 import DefectMove from '@/areas/defects/parts/DefectMove.vue';
@@ -13,6 +14,7 @@ import DefectRetests from '@/areas/defects/parts/DefectRetests.vue';
 import DefectTalk from '@/areas/defects/parts/DefectTalk.vue';
 import FixProof from '@/areas/defects/parts/FixProof.vue';
 import WayThere from '@/areas/defects/parts/WayThere.vue';
+import { useDefectChoices } from '@/areas/defects/choices';
 import { movesOf, type Move } from '@/areas/defects/life';
 import { readDefect, readReproduction } from '@/areas/defects/queries';
 import EvidenceCard from '@/areas/evidence/parts/EvidenceCard.vue';
@@ -21,6 +23,7 @@ import KeyCap from '@/kit/KeyCap.vue';
 import { useKeys } from '@/kit/keys';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import { toast } from '@/kit/notices';
+import VerdictMark from '@/kit/VerdictMark.vue';
 import StateBox from '@/kit/StateBox.vue';
 import { ago, exact, plainWords, span, when } from '@/kit/words';
 import { useRead } from '@/offline/useRead';
@@ -41,7 +44,10 @@ const { data: found } = useRead(
   async () => ({ way: await readReproduction(key.value) }),
 );
 const way = computed(() => found.value?.way ?? null);
+/** How to get there is told by the walk, step by step. */
+const isWalked = computed(() => (way.value?.steps.length ?? 0) > 0);
 const defect = computed(() => data.value?.defect);
+const { choices, components } = useDefectChoices(project);
 const mayWork = computed(() => mayWorkOnDefects(project.value));
 const mayFile = computed(() => may(project.value, 'file_defects'));
 const moves = computed(() => (data.value && mayWork.value ? movesOf(data.value) : null));
@@ -82,12 +88,12 @@ const facts = computed(() => {
   return [
     plainWords(d.severity).toLowerCase(),
     d.build ? `build ${d.build.name}` : '',
-    way.value?.configuration?.name ?? '',
-    way.value?.environment ?? '',
+    d.configuration?.name ?? '',
+    data.value?.environment ?? '',
     data.value?.fixed_build ? `fixed in ${data.value.fixed_build.name}` : '',
     `${d.reporter.name}, ${when(d.created_at)}`,
     d.assignee ? `with ${d.assignee.name}` : 'with nobody',
-    `${d.closed ? 'was open' : 'open'} for ${span(data.value?.open_ms ?? 0)}`,
+    `${d.closed ? 'was open' : 'open'} for ${span(d.open_ms)}`,
   ].filter(Boolean);
 });
 useKeys('Defect', () => [
@@ -139,6 +145,7 @@ useKeys('Defect', () => [
         v-if="moving"
         :key="moving.to"
         :detail="data"
+        :builds="choices.builds"
         :move="moving"
         @moved="moved"
         @leave="moving = null"
@@ -154,7 +161,7 @@ useKeys('Defect', () => [
           />
           <template v-else>
             <WayThere
-              v-if="way && way.steps.length > 0"
+              v-if="way && isWalked"
               :project="project"
               :way="way"
               :expected="data.expected"
@@ -167,6 +174,11 @@ useKeys('Defect', () => [
               <div v-if="data.actual">
                 <span class="label">Happened instead</span><MarkdownText :text="data.actual" />
               </div>
+            </section>
+            <section v-if="!isWalked && (data.steps || data.preconditions)" aria-label="How to get there">
+              <h2>How to get there</h2>
+              <MarkdownText v-if="data.preconditions" class="soft" :text="data.preconditions" />
+              <MarkdownText :text="data.steps" />
             </section>
             <FixProof
               v-if="data.progress"
@@ -186,8 +198,12 @@ useKeys('Defect', () => [
               <h2>Evidence</h2>
               <div class="cards"><EvidenceCard v-for="e in evidence" :key="e.id" :item="e" locked /></div>
             </section>
-            <details v-if="body" class="report" :open="!way">
+            <details v-if="body || (isWalked && data.steps)" class="report" :open="!way">
               <summary>The report as it was filed</summary>
+              <template v-if="isWalked">
+                <MarkdownText v-if="data.preconditions" :text="data.preconditions" />
+                <MarkdownText :text="data.steps" />
+              </template>
               <MarkdownText :text="body" />
             </details>
             <p class="row">
@@ -203,7 +219,15 @@ useKeys('Defect', () => [
           </template>
         </div>
         <aside aria-label="About this defect">
-          <DefectFacts :detail="data" :may-work="mayWork" @changed="set" @stale="refetch()" />
+          <DefectFacts
+            :project="project"
+            :detail="data"
+            :choices="choices"
+            :components="components"
+            :may-work="mayWork"
+            @changed="set"
+            @stale="refetch()"
+          />
           <p v-if="moves && moves.rest.length > 0" class="row">
             <button v-for="m in moves.rest" :key="m.to" type="button" class="link soft" @click="moving = m">
               {{ m.word }}
@@ -211,6 +235,7 @@ useKeys('Defect', () => [
           </p>
           <DefectTalk
             :detail="data"
+            :people="choices.people"
             :may-say="mayWork"
             :may-remove="mayRemoveContent(project)"
             @changed="set"
@@ -219,11 +244,14 @@ useKeys('Defect', () => [
             <h2>Met in</h2>
             <ul>
               <li v-for="o in data.origins" :key="`${o.attempt_id}${o.step}`">
+                <VerdictMark :shown="o.verdict" />
                 <RouterLink :to="`/${project}/entries/${o.entry_id}?attempt=${o.attempt_id}`"
                   ><span class="mono">{{ o.case_key }}</span
                   >{{ o.step ? ` step ${o.step}` : '' }}</RouterLink
                 >, attempt {{ o.attempt_number }}
-                <span class="soft small long">{{ o.cycle_name }}, {{ when(o.created_at) }}</span>
+                <span class="soft small long">{{
+                  [o.cycle_name, o.build, o.configuration, when(o.created_at)].filter(Boolean).join(', ')
+                }}</span>
               </li>
               <li v-if="data.origins.length === 0" class="soft">On no walk yet.</li>
               <li v-for="d in data.duplicates" :key="d.id">
@@ -234,6 +262,7 @@ useKeys('Defect', () => [
               </li>
             </ul>
           </section>
+          <DefectFamily :project="project" :detail="data" :may-work="mayWork" @changed="set" />
           <DefectHistory :project="project" :history="data.history" />
         </aside>
       </div>

@@ -10,17 +10,23 @@ import { useLocalDraft } from '@/offline/useLocalDraft';
 /** What a defect says, field by field. What another changed meanwhile stands beside what was typed; nothing is lost. */
 const props = defineProps<{ detail: Api['DefectDetail'] }>();
 const emit = defineEmits<{ saved: [Api['DefectDetail']]; leave: [] }>();
-type Field = 'title' | 'expected' | 'actual' | 'body';
+type Field = 'title' | 'expected' | 'actual' | 'preconditions' | 'steps' | 'environment' | 'body';
 const FIELDS: { name: Field; word: string; rows: number }[] = [
   { name: 'title', word: 'Title', rows: 1 },
   { name: 'actual', word: 'Happened instead', rows: 3 },
   { name: 'expected', word: 'Expected', rows: 3 },
-  { name: 'body', word: 'Report', rows: 10 },
+  { name: 'preconditions', word: 'Before that', rows: 2 },
+  { name: 'steps', word: 'Steps, numbered', rows: 6 },
+  { name: 'environment', word: 'Environment', rows: 1 },
+  { name: 'body', word: 'What else there is to say', rows: 4 },
 ];
 const asKept = (): Record<Field, string> => ({
   title: props.detail.defect.title,
   expected: props.detail.expected,
   actual: props.detail.actual,
+  preconditions: props.detail.preconditions,
+  steps: props.detail.steps,
+  environment: props.detail.environment,
   body: props.detail.body,
 });
 const { draft, clear } = useLocalDraft(
@@ -78,7 +84,7 @@ async function drop(): Promise<void> {
         :id="`defect-${f.name}`"
         v-model="draft.is[f.name]"
         fluid
-        maxlength="300"
+        :maxlength="f.name === 'title' ? 300 : 2000"
       />
       <Textarea
         v-else
@@ -87,7 +93,7 @@ async function drop(): Promise<void> {
         :rows="f.rows"
         auto-resize
         fluid
-        :class="{ mono: f.name === 'body' }"
+        :class="{ mono: f.name === 'steps' }"
       />
       <p v-if="wrong[f.name]" class="p-invalid-words" role="alert">{{ wrong[f.name]![0] }}</p>
       <p v-if="theirs[f.name] !== undefined" class="small theirs long">

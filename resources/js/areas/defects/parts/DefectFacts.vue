@@ -1,45 +1,75 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
-import { errorMessage, type Api } from '@/api/client';
-import { editDefect } from '@/areas/defects/queries';
-import { session } from '@/areas/people/session';
+import { computed, ref, watch } from 'vue';
+import { errorMessage, Problem, type Api } from '@/api/client';
+import { asOptions, PRIORITIES, SEVERITIES, type Option } from '@/areas/defects/choices';
+import { editDefect, watchDefect } from '@/areas/defects/queries';
+import { may, session } from '@/areas/people/session';
+import { writeItems } from '@/kit/items';
 import SelectField from '@/kit/SelectField.vue';
-import { plainWords } from '@/kit/words';
 
-/** Who has it, how grave it is and when it is to be mended: chosen in place, saved at once. */
-const props = defineProps<{ detail: Api['DefectDetail']; mayWork: boolean }>();
+/** Who has it, how grave it is, where it belongs: chosen in place, saved at once. */
+const props = defineProps<{
+  project: string;
+  detail: Api['DefectDetail'];
+  choices: Api['DefectChoices'];
+  components: Option[];
+  mayWork: boolean;
+}>();
 const emit = defineEmits<{ changed: [Api['DefectDetail']]; stale: [] }>();
 const problem = ref('');
 const defect = computed(() => props.detail.defect);
-const choices = (values: readonly string[]) => values.map((value) => ({ value, label: plainWords(value) }));
-const SEVERITIES = choices(['critical', 'major', 'minor', 'trivial']);
-const PRIORITIES = choices(['now', 'soon', 'later']);
+const labels = ref('');
+watch(
+  () => writeItems(defect.value.labels),
+  (now) => (labels.value = now),
+  { immediate: true },
+);
+const custom = ref<Record<string, string>>({});
+watch(
+  () => defect.value.custom,
+  (now) => (custom.value = { ...(now as Record<string, string>) }),
+  { immediate: true },
+);
 
-async function save(
-  field: 'severity' | 'priority' | 'assignee_id',
-  was: string | null,
-  is: unknown,
-): Promise<void> {
-  const to = typeof is === 'string' && is !== '' ? is : null;
-  if (to === was) return;
+async function run(work: () => Promise<Api['DefectDetail']>): Promise<void> {
   problem.value = '';
   try {
-    emit('changed', await editDefect(defect.value.key, { [field]: to, was: { [field]: was } }));
+    emit('changed', await work());
   } catch (e) {
-    problem.value = errorMessage(e);
+    const first = e instanceof Problem ? Object.values(e.errors)[0]?.[0] : undefined;
+    problem.value = first ?? errorMessage(e);
     emit('stale');
   }
+}
+type Field =
+  'severity' | 'priority' | 'assignee_id' | 'component' | 'labels' | 'build_id' | 'configuration_id';
+async function save(field: Field, was: string | null, is: unknown): Promise<void> {
+  const to = typeof is === 'string' && is !== '' ? is : null;
+  if ((to ?? '') === (was ?? '')) return;
+  await run(() => editDefect(defect.value.key, { [field]: to, was: { [field]: was } }));
+}
+async function saveOwn(id: string): Promise<void> {
+  const was = (defect.value.custom as Record<string, string>)[id] ?? '';
+  const is = custom.value[id] ?? '';
+  if (was === is) return;
+  await run(() => editDefect(defect.value.key, { custom: { [id]: is }, was: {}, was_custom: { [id]: was } }));
 }
 /** Who could have it, and who has it though they left. */
 const people = computed(() => {
   const has = defect.value.assignee;
-  const all = props.detail.people;
-  return (has && !all.some((p) => p.id === has.id) ? [...all, has] : all).map((p) => ({
-    value: p.id,
-    label: p.name,
-  }));
+  const all = props.choices.people;
+  return asOptions(has && !all.some((p) => p.id === has.id) ? [...all, has] : all);
 });
-const mine = computed(() => defect.value.assignee?.id === session.value?.user.id);
+const me = computed(() => session.value?.user.id ?? '');
+const watches = computed(() => props.detail.watchers.some((p) => p.id === me.value));
+const others = computed(() => props.detail.watchers.filter((p) => p.id !== me.value));
+const mayTell = computed(() => may(props.project, 'file_defects'));
+const told = ref('');
+async function tell(person: string): Promise<void> {
+  if (person === '') return;
+  await run(() => watchDefect(defect.value.key, true, person));
+  told.value = '';
+}
 </script>
 
 <template>
@@ -52,12 +82,8 @@ const mine = computed(() => defect.value.assignee?.id === session.value?.user.id
       :model-value="defect.assignee?.id ?? null"
       @update:model-value="save('assignee_id', defect.assignee?.id ?? null, $event)"
     />
-    <p v-if="mayWork && !mine" class="mine">
-      <button
-        type="button"
-        class="link small"
-        @click="save('assignee_id', defect.assignee?.id ?? null, session?.user.id)"
-      >
+    <p v-if="mayWork && defect.assignee?.id !== me" class="mine">
+      <button type="button" class="link small" @click="save('assignee_id', defect.assignee?.id ?? null, me)">
         Give it to me
       </button>
     </p>
@@ -77,8 +103,99 @@ const mine = computed(() => defect.value.assignee?.id === session.value?.user.id
         :model-value="defect.priority"
         @update:model-value="save('priority', defect.priority, $event)"
       />
+      <SelectField
+        v-if="components.length > 0 || defect.component"
+        label="Component"
+        none="None"
+        :disabled="!mayWork"
+        :options="components"
+        :model-value="defect.component"
+        @update:model-value="save('component', defect.component, $event)"
+      />
+      <SelectField
+        label="Met on build"
+        none="None"
+        :disabled="!mayWork"
+        :options="asOptions(choices.builds)"
+        :model-value="defect.build?.id ?? null"
+        @update:model-value="save('build_id', defect.build?.id ?? null, $event)"
+      />
+      <SelectField
+        v-if="choices.configurations.length > 0"
+        label="On configuration"
+        none="None"
+        :disabled="!mayWork"
+        :options="asOptions(choices.configurations)"
+        :model-value="defect.configuration?.id ?? null"
+        @update:model-value="save('configuration_id', defect.configuration?.id ?? null, $event)"
+      />
+      <label
+        ><span class="label">Labels</span
+        ><input
+          v-model="labels"
+          class="field"
+          maxlength="4000"
+          list="page-labels"
+          placeholder="none"
+          :disabled="!mayWork"
+          @change="save('labels', writeItems(defect.labels), labels)"
+          @keydown.enter.prevent="save('labels', writeItems(defect.labels), labels)" /><datalist
+          id="page-labels"
+        >
+          <option v-for="l in choices.labels.slice(0, 300)" :key="l" :value="l" /></datalist
+      ></label>
+      <template v-for="f in choices.fields" :key="f.id">
+        <SelectField
+          v-if="f.kind === 'choice' || f.kind === 'yes_no'"
+          v-model="custom[f.id]"
+          :label="f.name"
+          none="Nothing"
+          :disabled="!mayWork"
+          :options="(f.kind === 'choice' ? f.choices : ['yes', 'no']).map((c) => ({ value: c, label: c }))"
+          @update:model-value="
+            custom[f.id] = $event ?? '';
+            saveOwn(f.id);
+          "
+        />
+        <label v-else
+          ><span class="label">{{ f.name }}</span
+          ><input
+            v-model="custom[f.id]"
+            class="field"
+            maxlength="2000"
+            :disabled="!mayWork"
+            @change="saveOwn(f.id)"
+        /></label>
+      </template>
     </div>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+    <p v-if="mayWork" class="row small">
+      <button type="button" class="link" @click="run(() => watchDefect(defect.key, !watches))">
+        {{ watches ? 'Be told no more' : 'Be told of everything' }}
+      </button>
+      <span v-for="p in others" :key="p.id" class="soft">
+        {{ p.name }} is told
+        <button
+          v-if="mayTell"
+          type="button"
+          class="link soft"
+          :aria-label="`Tell ${p.name} no more`"
+          @click="run(() => watchDefect(defect.key, false, p.id))"
+        >
+          ×
+        </button>
+      </span>
+      <SelectField
+        v-if="mayTell"
+        v-model="told"
+        small
+        hide-label
+        label="Tell somebody else"
+        none="Tell …"
+        :options="people.filter((p) => !detail.watchers.some((w) => w.id === p.value) && p.value !== me)"
+        @update:model-value="tell($event ?? '')"
+      />
+    </p>
   </section>
 </template>
 
@@ -92,7 +209,7 @@ section {
 }
 .two {
   display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 10px 12px;
 }
 </style>

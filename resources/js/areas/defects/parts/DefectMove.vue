@@ -11,7 +11,7 @@ import SelectField from '@/kit/SelectField.vue';
 import { useLocalDraft } from '@/offline/useLocalDraft';
 
 /** One move of a defect: what it asks for, and what the server says against it. What was typed stays on the device. */
-const props = defineProps<{ detail: Api['DefectDetail']; move: Move }>();
+const props = defineProps<{ detail: Api['DefectDetail']; builds: Api['Named'][]; move: Move }>();
 const emit = defineEmits<{ moved: [Api['DefectDetail']]; leave: []; stale: [] }>();
 const { draft, clear } = useLocalDraft(
   computed(() => `defect-move:${props.detail.defect.id}:${props.move.to}`),
@@ -20,6 +20,8 @@ const { draft, clear } = useLocalDraft(
 const problem = ref('');
 const wrong = ref<Record<string, string[]>>({});
 const busy = ref(false);
+/** Close it although some that stand under it are open. */
+const anyway = ref(false);
 const isAnswer = computed(() => props.move.to === props.detail.asked_in);
 const words = computed(() =>
   props.move.to === 'needs_information'
@@ -42,13 +44,16 @@ async function go(): Promise<void> {
       build_id: draft.value.build || null,
       duplicate_of: draft.value.other || null,
       seen: props.detail.defect.state as State,
+      anyway: anyway.value,
     });
     await clear();
     emit('moved', now);
   } catch (e) {
     if (e instanceof Problem && Object.keys(e.errors).length > 0) wrong.value = e.errors;
     else problem.value = errorMessage(e);
-    if (e instanceof Problem && [409, 412].includes(e.status)) emit('stale');
+    // Asked once more, it is closed all the same.
+    if (e instanceof Problem && e.kind === 'open-children') anyway.value = true;
+    else if (e instanceof Problem && [409, 412].includes(e.status)) emit('stale');
   }
   busy.value = false;
 }
@@ -68,7 +73,7 @@ async function go(): Promise<void> {
         form
         label="Build with the fix"
         none="Choose one"
-        :options="detail.builds.map((b) => ({ value: b.id, label: b.name }))"
+        :options="builds.map((b) => ({ value: b.id, label: b.name }))"
       />
       <p v-if="wrong.build_id" class="p-invalid-words" role="alert">{{ wrong.build_id[0] }}</p>
     </div>
@@ -99,7 +104,9 @@ async function go(): Promise<void> {
     </div>
     <p v-if="problem" class="p-invalid-words wide" role="alert">{{ problem }}</p>
     <div class="row wide">
-      <Button type="submit" :disabled="busy">{{ move.word }} <kbd>Ctrl Enter</kbd></Button>
+      <Button type="submit" :disabled="busy"
+        >{{ anyway ? 'Close it all the same' : move.word }} <kbd>Ctrl Enter</kbd></Button
+      >
       <Button text severity="secondary" label="Leave it" @click="emit('leave')" />
     </div>
   </form>

@@ -12,7 +12,12 @@ import { ago, exact } from '@/kit/words';
 import { useLocalDraft } from '@/offline/useLocalDraft';
 
 /** What people say of a defect. What is being written stays on the device until it is sent. */
-const props = defineProps<{ detail: Api['DefectDetail']; maySay: boolean; mayRemove: boolean }>();
+const props = defineProps<{
+  detail: Api['DefectDetail'];
+  people: Api['Person'][];
+  maySay: boolean;
+  mayRemove: boolean;
+}>();
 const emit = defineEmits<{ changed: [Api['DefectDetail']] }>();
 const { draft, clear } = useLocalDraft(
   computed(() => `defect-talk:${props.detail.defect.id}`),
@@ -29,9 +34,7 @@ const named = computed(() => {
   const typed = /(?:^|\s)@([\p{L}\p{N} ]{0,40})$/u.exec(draft.value.text)?.[1];
   if (typed === undefined) return [];
   const part = typed.toLowerCase();
-  return props.detail.people
-    .filter((p) => p.name.toLowerCase().startsWith(part) && p.name !== typed)
-    .slice(0, 6);
+  return props.people.filter((p) => p.name.toLowerCase().startsWith(part) && p.name !== typed).slice(0, 6);
 });
 function name(person: string): void {
   draft.value = { ...draft.value, text: draft.value.text.replace(/@[\p{L}\p{N} ]*$/u, `@${person} `) };

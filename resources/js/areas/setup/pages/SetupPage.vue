@@ -40,6 +40,7 @@ const LISTS = [
         @saved="set($event as Api['ProjectSetup'])"
       />
       <FieldsEditor
+        of="cases"
         :project="project"
         :fields="data.fields"
         :seen="data.seen.fields ?? ''"

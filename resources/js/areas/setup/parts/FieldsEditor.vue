@@ -8,11 +8,13 @@ import { useReplacing } from '@/areas/setup/useReplacing';
 import { useEditable } from '@/kit/useEditable';
 import { plural } from '@/kit/words';
 
-/** Fields that the project adds to its cases. */
+/** Fields that the project adds to its cases, or to its defects. */
 const props = defineProps<{
   project: string;
   fields: Api['CustomFieldLine'][];
   mayWrite: boolean;
+  /** What has them. */
+  of: 'cases' | 'defects';
   /** The state of the fields. */
   seen: string;
 }>();
@@ -52,7 +54,7 @@ function save(): Promise<void> {
     required,
     choices: readItems(choices),
   }));
-  return replace((seen) => saveFields(props.project, { fields, seen }), 'Fields saved.');
+  return replace((seen) => saveFields(props.project, props.of, { fields, seen }), 'Fields saved.');
 }
 const errorOf = (i: number): string =>
   Object.entries(problem.value?.errors ?? {}).find(([path]) => path.startsWith(`fields.${i}.`))?.[1][0] ?? '';
@@ -60,8 +62,8 @@ const errorOf = (i: number): string =>
 
 <template>
   <SetupSection
-    title="Fields of your own"
-    what="What cases have here beside what every case has. Lists can be filtered by them."
+    :title="of === 'cases' ? 'Fields of your own' : 'Fields of defects'"
+    :what="`What ${of} have here beside what every one has. Lists can be filtered by them.`"
   >
     <div v-for="(r, i) in rows" :key="i" class="one">
       <div class="row">
@@ -81,7 +83,7 @@ const errorOf = (i: number): string =>
         >
           <option v-for="k in KINDS" :key="k.value" :value="k.value">{{ k.label }}</option>
         </select>
-        <label class="small needed"
+        <label v-if="of === 'cases'" class="small needed"
           ><input v-model="r.required" type="checkbox" :disabled="!mayWrite" /> needed</label
         >
         <button v-if="mayWrite" type="button" class="link soft" @click="rows.splice(i, 1)">Take out</button>
@@ -94,7 +96,7 @@ const errorOf = (i: number): string =>
         :aria-label="`Choices of ${r.name}`"
         :disabled="!mayWrite"
       />
-      <p v-if="r.uses" class="soft small">filled in on {{ plural(r.uses, 'case') }}</p>
+      <p v-if="r.uses" class="soft small">filled in on {{ plural(r.uses, of.slice(0, -1)) }}</p>
       <p v-if="errorOf(i)" class="p-invalid-words" role="alert">{{ errorOf(i) }}</p>
     </div>
     <p v-if="problem && Object.keys(problem.errors).length === 0" class="p-invalid-words" role="alert">

@@ -16,6 +16,10 @@ const renaming = ref('');
 const name = ref('');
 const { problem, run } = useSaving<Api['ProjectSetup']>((now) => emit('saved', now));
 const SHOWN = 60;
+const usesOf = (l: Api['LabelLine']): string =>
+  [l.uses ? plural(l.uses, 'case') : '', l.defects ? plural(l.defects, 'defect') : '']
+    .filter(Boolean)
+    .join(', ');
 const found = computed(() =>
   props.labels.filter((l) => l.name.toLowerCase().includes(words.value.toLowerCase())),
 );
@@ -31,14 +35,17 @@ async function add(): Promise<void> {
 async function rename(from: string, to: string): Promise<void> {
   const done = await run(
     () => renameLabel(props.project, { from, to }),
-    to ? `"${from}" is "${to}" now, on every case.` : `"${from}" is off every case.`,
+    to ? `"${from}" is "${to}" now, on every case and defect.` : `"${from}" is off every case and defect.`,
   );
   if (done) renaming.value = '';
 }
 </script>
 
 <template>
-  <SetupSection title="Labels" :what="`${plural(labels.length, 'label')}. A case can also make a new one.`">
+  <SetupSection
+    title="Labels"
+    :what="`${plural(labels.length, 'label')}. Cases and defects can also make a new one.`"
+  >
     <input
       v-if="labels.length > 15"
       v-model="words"
@@ -55,7 +62,7 @@ async function rename(from: string, to: string): Promise<void> {
         </form>
         <template v-else>
           <span class="long grow">{{ l.name }}</span>
-          <span class="soft small">{{ l.uses ? plural(l.uses, 'case') : '' }}</span>
+          <span class="soft small">{{ usesOf(l) }}</span>
           <template v-if="mayWrite">
             <button
               type="button"

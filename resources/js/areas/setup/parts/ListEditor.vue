@@ -17,6 +17,7 @@ const props = defineProps<{
     | 'priorities'
     | 'milestone-types'
     | 'phases'
+    | 'components'
     | 'reasons-pass'
     | 'reasons-fail'
     | 'reasons-blocked'

@@ -10,6 +10,7 @@ const tabs = computed(() => [
   { path: '', word: 'Casebook' },
   { path: '/planning', word: 'Planning' },
   { path: '/walking', word: 'Walking' },
+  { path: '/defects', word: 'Defects' },
   { path: '/people', word: 'People' },
   ...(mayLead(props.project) ? [{ path: '/log', word: 'Log' }] : []),
 ]);

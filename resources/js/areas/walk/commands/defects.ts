@@ -3,16 +3,11 @@ import type { WalkKind } from './kind';
 
 declare module '@/offline/commands' {
   interface CommandMap {
-    defect: {
+    defect: Omit<Api['FileDefectRequest'], 'attempt_id' | 'device_time' | 'sent_at' | 'counter'> & {
       id: string;
       project: string;
       round: number | null;
       step: number | null;
-      title: string;
-      body: string;
-      expected: string;
-      actual: string;
-      severity: Api['DefectLine']['severity'];
     };
     link: { defect: string; key: string; title: string; round: number | null; step: number | null };
   }
@@ -27,7 +22,15 @@ export const defect: WalkKind<'defect'> = {
   }),
   apply(view, { id, title, severity, round, step }) {
     if (view.defects.some((d) => d.id === id)) return;
-    view.defects.push({ id, key: 'waiting', title, state: 'new', severity, round, step });
+    view.defects.push({
+      id,
+      key: 'waiting',
+      title,
+      state: 'new',
+      severity: severity ?? 'major',
+      round,
+      step,
+    });
   },
   settle(view, _, answer) {
     const filed = answer.defect as Api['DefectLine'] | undefined;
