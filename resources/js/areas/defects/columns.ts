@@ -125,6 +125,15 @@ export function defectCriteria(known: Api['DefectChoices'], components: Option[]
   ];
 }
 
+/** What a link from elsewhere narrowed the list to: it is shown, and can be taken away. */
+export const linkedCriteria = (filter: Record<string, string>): Criterion[] =>
+  Object.entries({ case: 'Case', cycle: 'Cycle', entry: 'Entry', under: 'Stands under' }).flatMap(
+    ([name, label]) =>
+      filter[name]
+        ? [{ name, label, many: false, choices: [{ value: filter[name], label: filter[name] }] }]
+        : [],
+  );
+
 /** The columns that defects can be listed with: those of every project and its own fields. */
 export function defectColumns(
   chosen: string[],

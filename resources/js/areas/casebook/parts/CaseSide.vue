@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
 import { createRequirement } from '@/areas/casebook/queries';
 import { plainWords, wordOf, type Shown } from '@/kit/words';
+import { may } from '@/areas/people/session';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { asOptions, stateWord } from '@/areas/casebook/filter';
 import DateField from '@/kit/DateField.vue';
@@ -231,6 +232,11 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
           <span class="soft small"> {{ plainWords(d.state) }}</span>
         </li>
       </ul>
+      <p v-if="may(project, 'file_defects')">
+        <RouterLink class="small" :to="`/${project}/defects/new?case=${detail.case.key}`"
+          >File a defect</RouterLink
+        >
+      </p>
     </template>
   </div>
 </template>

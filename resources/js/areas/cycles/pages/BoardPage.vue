@@ -15,9 +15,10 @@ import { useSelection } from '@/kit/useSelection';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { ago, entryWords, exact, reasonWords, shownOf, wordOf } from '@/kit/words';
 import { useRead } from '@/offline/useRead';
-import { mayRecord } from '@/areas/people/session';
+import { may, mayRecord } from '@/areas/people/session';
 import ListVerdicts from '@/areas/walk/parts/ListVerdicts.vue';
 import { useStart } from '@/areas/walk/useStart';
+import CycleDefects from '@/areas/defects/parts/CycleDefects.vue';
 import CycleHead from '@/areas/cycles/parts/CycleHead.vue';
 import { type Line, entryCriteria, readChoices, readCycle, useEntries } from '@/areas/cycles/queries';
 import KeyCap from '@/kit/KeyCap.vue';
@@ -129,6 +130,7 @@ const open = (id: string): void => void router.push(`/${project.value}/entries/$
             · {{ data.walkers.map((w) => `${w.person.name} on ${w.case_key}`).join(', ') }}</template
           >
         </p>
+        <CycleDefects v-if="may(project, 'see_evidence')" :project="project" :cycle="data.cycle.key" />
       </div>
       <PathTrail
         class="trail"

@@ -84,7 +84,10 @@ useKeys('Defects', () => [
     run: () => set('as', isBoard.value ? undefined : 'board'),
   },
 ]);
-const criteria = computed(() => shown.defectCriteria(choices.value, components.value));
+const criteria = computed(() => [
+  ...shown.defectCriteria(choices.value, components.value),
+  ...shown.linkedCriteria(filter.value),
+]);
 </script>
 
 <template>

@@ -8,7 +8,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { errorMessage, Problem } from '@/api/client';
 import { toast } from '@/kit/notices';
 import { useRead } from '@/offline/useRead';
-import { mayLead, session } from '@/areas/people/session';
+import { may, mayLead, session } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { ago, entryWords, exact, plainWords, reasonWords, shownOf, wordOf, type Shown } from '@/kit/words';
@@ -168,12 +168,18 @@ async function takeIt(): Promise<void> {
           />
         </div>
       </form>
-      <p v-if="data.defects.length > 0" class="defects">
-        <span class="label">Defects</span
+      <p v-if="data.defects.length > 0 || may(project, 'file_defects')" class="defects">
+        <span v-if="data.defects.length > 0" class="label">Defects</span
         ><span v-for="d in data.defects" :key="d.id" class="row"
           ><RouterLink class="mono" :to="`/${project}/defects/${d.key}`">{{ d.key }}</RouterLink>
           <span class="long">{{ d.title }}</span>
           <span class="soft small">{{ plainWords(d.state) }}</span></span
+        >
+        <RouterLink
+          v-if="may(project, 'file_defects')"
+          class="small"
+          :to="`/${project}/defects/new?${chosen ? `attempt=${chosen}` : `case=${data.entry.case_key}`}`"
+          >File a defect</RouterLink
         >
       </p>
       <StateBox v-if="data.attempts.length === 0" empty="Nobody has walked this entry yet." />

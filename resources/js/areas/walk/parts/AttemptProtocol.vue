@@ -8,7 +8,7 @@ import { Problem, type Api } from '@/api/client';
 import { vFocus } from '@/kit/focus';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import { useRead } from '@/offline/useRead';
-import { mayLead, mayRecord, session } from '@/areas/people/session';
+import { may, mayLead, mayRecord, session } from '@/areas/people/session';
 import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { ago, exact, plural, wordOf, type Shown } from '@/kit/words';
@@ -43,6 +43,7 @@ const mayCorrect = computed(
     (mayLead(props.project) ||
       (mayRecord(props.project) && data.value.attempt.tester.id === session.value?.user.id)),
 );
+const isBad = (verdict: string): boolean => verdict === 'fail' || verdict === 'blocked';
 const correcting = ref(false);
 const time = ref('');
 const refusal = ref('');
@@ -179,6 +180,13 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
               >
                 <RouterLink class="mono" :to="`/${project}/defects/${d.key}`">{{ d.key }}</RouterLink>
                 {{ d.title }}
+              </p>
+              <p v-if="isBad(rec.verdict) && may(project, 'file_defects')">
+                <RouterLink
+                  class="small"
+                  :to="`/${project}/defects/new?attempt=${data.attempt.id}&round=${r.position}&step=${s.position}`"
+                  >File a defect</RouterLink
+                >
               </p>
             </div>
             <div class="evidence">
