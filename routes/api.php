@@ -19,6 +19,7 @@ use LucidStep\App\Areas\Defects\Http\Controllers\DefectActController;
 use LucidStep\App\Areas\Defects\Http\Controllers\DefectController;
 use LucidStep\App\Areas\Defects\Http\Controllers\DefectListController;
 use LucidStep\App\Areas\Defects\Http\Controllers\DefectTalkController;
+use LucidStep\App\Areas\Defects\Http\Controllers\TrackerController;
 use LucidStep\App\Areas\Evidence\Http\Controllers\FileController;
 use LucidStep\App\Areas\Mail\Http\Controllers\MailController;
 use LucidStep\App\Areas\Notices\Http\Controllers\NoticeController;
@@ -61,6 +62,9 @@ Route::middleware(['throttle:guests', ReadableInput::class])->group(function ():
     Route::post('/link-uses', [JoiningController::class, 'useLink']);
     Route::post('/password-resets', [JoiningController::class, 'reset']);
 });
+
+// A tracker outside tells of a change: its signature proves that it is the one.
+Route::post('/tracker-webhooks/{connection}', [TrackerController::class, 'webhook'])->middleware('throttle:600,1');
 
 if (config('lucid.bench')) {
     Route::get('/bench/bare', UpController::class . '@bare');
@@ -169,6 +173,7 @@ Route::middleware([
 
     Route::get('/projects/{project}/defects', [DefectListController::class, 'index']);
     Route::get('/projects/{project}/likely-defects', [DefectListController::class, 'likely']);
+    Route::get('/projects/{project}/tracker', [TrackerController::class, 'show']);
     Route::get('/projects/{project}/defect-export', [DefectListController::class, 'export']);
     Route::get('/projects/{project}/defect-choices', [DefectListController::class, 'choices']);
     Route::get('/defects/{defect}', [DefectController::class, 'show']);
@@ -335,6 +340,13 @@ Route::middleware([
         Route::post('/projects/{project}/defect-act-previews', [DefectActController::class, 'preview']);
         Route::post('/projects/{project}/defect-acts', [DefectActController::class, 'store']);
         Route::post('/defect-acts/{defectAct}/undo', [DefectActController::class, 'undo']);
+        Route::patch('/projects/{project}/tracker', [TrackerController::class, 'save']);
+        Route::delete('/projects/{project}/tracker', [TrackerController::class, 'remove']);
+        Route::post('/projects/{project}/tracker-tries', [TrackerController::class, 'try']);
+        Route::post('/projects/{project}/tracker-secrets', [TrackerController::class, 'secret']);
+        Route::post('/defects/{defect}/tracker-calls', [TrackerController::class, 'file']);
+        Route::post('/tracker-calls/{call}/repetitions', [TrackerController::class, 'again']);
+        Route::delete('/tracker-calls/{call}', [TrackerController::class, 'leaveOut']);
         Route::post('/projects/{project}/defect-filters', [DefectListController::class, 'keep']);
         Route::post('/defects/{defect}/comments', [DefectTalkController::class, 'comment']);
         Route::patch('/defect-comments/{comment}', [DefectTalkController::class, 'mend']);

@@ -29,6 +29,12 @@ use LucidStep\Core\Defects\OpenTime;
  * @property list<string>                  $labels
  * @property array<string, string>         $custom     fields that the project added, by id
  * @property ?string                       $configuration_id
+ * @property ?string                       $outside_key its name in the tracker outside
+ * @property string                        $outside_url
+ * @property string                        $outside_state
+ * @property string                        $outside_assignee
+ * @property string                        $outside_changed when it changed there, as the tracker tells it
+ * @property ?Carbon                       $outside_seen_at
  * @property DefectState                   $state
  * @property string                        $severity
  * @property string                        $reporter_id
@@ -65,6 +71,7 @@ final class Defect extends Record
         'asked_in' => DefectState::class,
         'labels' => 'array',
         'custom' => TextsById::class,
+        'outside_seen_at' => 'datetime',
         'fixed_at' => 'datetime',
         'open_since' => 'datetime',
     ];

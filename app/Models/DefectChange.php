@@ -18,6 +18,7 @@ use LucidStep\Core\Defects\DefectState;
  * @property string       $note
  * @property ?array<string, array{?string, ?string}> $fields what else is otherwise, before and after; of words that they are
  * @property ?string      $attempt_id the walk whose result moved it
+ * @property bool         $outside it happened in the tracker outside
  * @property Carbon       $created_at
  * @property User         $actor
  * @property ?Attempt     $attempt
@@ -32,6 +33,7 @@ final class DefectChange extends Record
         'to_state' => DefectState::class,
         'created_at' => 'datetime',
         'fields' => 'array',
+        'outside' => 'boolean',
     ];
 
     /**

@@ -64,6 +64,7 @@ use LucidStep\App\Models\Routine;
 use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
+use LucidStep\App\Models\TrackerCall;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\HiddenNames;
 use LucidStep\App\Support\Access\Memberships;
@@ -210,6 +211,7 @@ final class AppServiceProvider extends ServiceProvider
             'planAct' => PlanAct::class,
             'lateCommand' => LateCommand::class,
             'invitation' => Invitation::class,
+            'call' => TrackerCall::class,
         ];
         foreach ($byId as $name => $class) {
             Route::bind($name, fn(string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));

@@ -28,6 +28,7 @@ final readonly class SetupChange
         'forbidden_pairs' => ['pair that cannot meet', 'pairs that cannot meet'],
         'custom_fields' => ['field', 'fields'],
         'labels' => ['label', 'labels'],
+        'tracker_connections' => ['outside tracker', 'outside trackers'],
     ];
 
     private const LISTS = [
@@ -75,6 +76,8 @@ final readonly class SetupChange
         'retention_days' => 'days that evidence is kept',
         'storage_limit_mb' => 'MB of evidence at most',
         'description' => 'what it is for',
+        'enabled' => 'on',
+        'sends_each' => 'every defect goes there',
         'choices' => 'what to choose from',
     ];
 
@@ -290,7 +293,7 @@ final readonly class SetupChange
      */
     private function name(?array $row, array $names): string
     {
-        $name = self::text($row['name'] ?? '');
+        $name = self::text($row['name'] ?? ($row['address'] ?? ''));
         if ('memberships' === $this->subject) {
             return $names[$this->key] ?? 'somebody';
         }

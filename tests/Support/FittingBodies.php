@@ -51,6 +51,7 @@ trait FittingBodies
             '/projects/{project}/filters' => ['name' => 'Mine', 'shared' => false, 'filter' => ['state' => 'draft']],
             '/projects/{project}/files/{sha256}/ignored-regions' => ['regions' => []],
             '/projects/{project}/lists/fields', '/projects/{project}/lists/defect-fields' => ['fields' => []],
+            '/projects/{project}/tracker' => ['address' => 'https://tracker.example/api', 'enabled' => true],
             // Somebody else is the matter of those who file.
             '/defects/{defect}/watchers' => ['person_id' => null],
             '/defects/{defect}/relations' => ['relation' => 'relates_to', 'other' => 'TST-D1'],

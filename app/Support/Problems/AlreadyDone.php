@@ -27,6 +27,11 @@ final class AlreadyDone extends Conflict
         return new self('judged', "This was {$how} already.");
     }
 
+    public static function sent(): self
+    {
+        return new self('sent-already', 'This was sent or left out already.');
+    }
+
     public static function removed(): self
     {
         return new self('removed-already', 'This text was taken out already.');

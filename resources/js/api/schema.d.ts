@@ -1411,6 +1411,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/defects/{defect}/tracker-calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** File it in the tracker outside */
+        post: operations["postDefectsDefectTrackerCalls"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/defects/{defect}/watchers": {
         parameters: {
             query?: never;
@@ -3611,6 +3628,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/tracker": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tracker outside, and what waits to be told to it */
+        get: operations["getProjectsProjectTracker"];
+        put?: never;
+        post?: never;
+        /** Use no tracker outside any more */
+        delete: operations["deleteProjectsProjectTracker"];
+        options?: never;
+        head?: never;
+        /** Set up the tracker outside */
+        patch: operations["patchProjectsProjectTracker"];
+        trace?: never;
+    };
+    "/projects/{project}/tracker-secrets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new secret with which the tracker signs what it tells; shown once */
+        post: operations["postProjectsProjectTrackerSecrets"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/tracker-tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send a test report, and show the answer */
+        post: operations["postProjectsProjectTrackerTries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/walk-pack": {
         parameters: {
             query?: never;
@@ -3765,6 +3835,40 @@ export interface paths {
         put?: never;
         /** Take a suite out of the bin */
         post: operations["postSuitesSuiteRestorations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/tracker-calls/{call}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Leave it out: what comes after it may go */
+        delete: operations["deleteTrackerCallsCall"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/tracker-calls/{call}/repetitions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send it to the tracker again, at once */
+        post: operations["postTrackerCallsCallRepetitions"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4774,6 +4878,8 @@ export interface components {
             attempt_id: string | null;
             /** @description The entry of that walk */
             entry_id: string | null;
+            /** @description It happened in the tracker outside */
+            outside: boolean;
         };
         /** @description What can be chosen where defects are filed, changed and looked for. */
         DefectChoices: {
@@ -4824,6 +4930,7 @@ export interface components {
             relations: components["schemas"]["RelatedDefect"][];
             /** @description Who are told of everything that becomes of it */
             watchers: components["schemas"]["Person"][];
+            outside: components["schemas"]["OutsideStand"] | null;
             progress: components["schemas"]["FixProgress"] | null;
             markdown: string;
             plain: string;
@@ -6049,6 +6156,27 @@ export interface components {
             /** @enum {string} */
             kind: "after" | "only_if_passed";
         };
+        /** @description How a defect stands in the tracker outside. */
+        OutsideStand: {
+            /**
+             * @description `here`: here only; `waiting` to be sent; `sent`; `refused`: see why; `changed` there since it was sent
+             * @enum {string}
+             */
+            state: "here" | "waiting" | "sent" | "refused" | "changed";
+            /** @description Its name there */
+            key: string | null;
+            /** @description Empty where it has none */
+            url: string;
+            /** @description As the tracker calls it */
+            outside_state: string;
+            outside_assignee: string;
+            /** @description When that was known last */
+            seen_at: string | null;
+            /** @description What waits or was refused, in its order */
+            calls: components["schemas"]["TrackerCallLine"][];
+            /** @description Every defect goes there by itself */
+            sends_each: boolean;
+        };
         /** @description A cycle that runs, with its pace. */
         OverviewCycle: {
             cycle: components["schemas"]["CycleSummary"];
@@ -7084,6 +7212,100 @@ export interface components {
         TokenRequest: {
             /** @description What proves that one was given an address. */
             token: string;
+        };
+        /** @description Something that waits to be told to the tracker outside, or was refused there. */
+        TrackerCallLine: {
+            id: string;
+            defect: string;
+            /** @enum {string} */
+            act: "file" | "comment" | "attach" | "move";
+            /** @enum {string} */
+            state: "waiting" | "refused";
+            tries: number;
+            since: string;
+            /** @description When it is tried again; null: it is refused */
+            next_at: string | null;
+            /** @description What came of it last, and what to do */
+            problem: string;
+        };
+        /** @description How a tracker outside is spoken to. */
+        TrackerFields: {
+            /** @description Method and path of each act; `{key}` is its name of the defect */
+            paths: {
+                [key: string]: string;
+            };
+            /** @description In which field each thing goes out */
+            fields: {
+                [key: string]: string;
+            };
+            /** @description Where each thing stands in an answer, names between dots */
+            answers: {
+                [key: string]: string;
+            };
+            /** @description What our states are called there */
+            states: {
+                [key: string]: string;
+            };
+            /** @description What theirs are here */
+            back: {
+                [key: string]: string;
+            };
+            /** @description What goes with every call; `{token}` is the token */
+            headers: {
+                [key: string]: string;
+            };
+        };
+        TrackerRequest: {
+            /** @description Where its API begins */
+            address?: string;
+            /** @description Kept encrypted, and never shown again */
+            token?: string | null;
+            enabled?: boolean;
+            /** @description Every defect goes there by itself */
+            sends_each?: boolean;
+            mapping?: components["schemas"]["TrackerFields"];
+        };
+        /** @description The secret with which a tracker signs what it tells: shown once. */
+        TrackerSecret: {
+            secret: string;
+        };
+        /** @description The tracker outside that a project files into, without its secrets. */
+        TrackerSetup: {
+            /** @description Whether there is one */
+            is_set: boolean;
+            enabled: boolean;
+            sends_each: boolean;
+            address: string;
+            /** @description Whether a token is kept; it is never shown */
+            has_token: boolean;
+            /** @description Where the tracker may tell of changes */
+            webhook: string;
+            mapping: components["schemas"]["TrackerFields"];
+            /** @description What is wrong with the connection; empty: nothing */
+            problem: string;
+            /** @description After failures in a row: until when it rests */
+            resting_until: string | null;
+            /** @description When its changes were asked for last */
+            polled_at: string | null;
+            waiting: number;
+            refused: number;
+            /** @description The first of what waits or was refused */
+            calls: components["schemas"]["TrackerCallLine"][];
+            /** @description The address of the tracker that ships with the demo; empty: none */
+            shipped: string;
+        };
+        /** @description What a test call to the tracker came to. */
+        TrackerTry: {
+            /** @description Method and address that was called */
+            asked: string;
+            /** @description Null: none came */
+            status: number | null;
+            /** @description The beginning of the answer */
+            answer: string;
+            /** @description The key that stands in it; empty: none */
+            key: string;
+            /** @description What is wrong; empty: nothing */
+            problem: string;
         };
         /** @description Entries beside each other on the trail of a cycle that show the same. */
         TrailMark: {
@@ -10639,6 +10861,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RetestLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postDefectsDefectTrackerCalls: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defect: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
                 };
             };
             /** @description A problem */
@@ -16071,6 +16331,189 @@ export interface operations {
             };
         };
     };
+    getProjectsProjectTracker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackerSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteProjectsProjectTracker: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackerSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patchProjectsProjectTracker: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrackerRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackerSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectTrackerSecrets: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackerSecret"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectTrackerTries: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackerTry"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjectsProjectWalkPack: {
         parameters: {
             query?: never;
@@ -16615,6 +17058,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteTrackerCallsCall: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                call: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postTrackerCallsCallRepetitions: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                call: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
                 };
             };
             /** @description A problem */

@@ -94,6 +94,9 @@ final class RolesTest extends FeatureTestCase
             'POST /data-tables/{table}/restorations',
             'POST /defects/{defect}/links',
             'POST /defect-acts/{defectAct}/undo',
+            'POST /defects/{defect}/tracker-calls',
+            'POST /tracker-calls/{call}/repetitions',
+            'DELETE /tracker-calls/{call}',
             'POST /entries/{entry}/attempts',
             'POST /entries/{entry}/looks',
             'POST /entries/{entry}/stops',
@@ -197,6 +200,10 @@ final class RolesTest extends FeatureTestCase
             'POST /invitations/{invitation}/addresses',
             'POST /invitations/{invitation}/sendings',
             'PUT /projects/{project}/storage',
+            'PATCH /projects/{project}/tracker',
+            'DELETE /projects/{project}/tracker',
+            'POST /projects/{project}/tracker-tries',
+            'POST /projects/{project}/tracker-secrets',
         ],
     ];
 
@@ -370,6 +377,7 @@ final class RolesTest extends FeatureTestCase
             $expected = match ($path) {
                 '/projects/{project}/queue', '/projects/{project}/setup-log' => [403, 403, 403, 200, 200],
                 '/installation' => [403, 403, 403, 403, 403],
+                '/projects/{project}/tracker' => [403, 403, 403, 403, 200],
                 // Whether there are such mails is not told.
                 '/mails' => [404, 404, 404, 200, 200],
                 default => array_fill(0, 5, $statuses[4]),

@@ -11,6 +11,7 @@ use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Defects\Data\DefectMove;
 use LucidStep\App\Areas\Defects\Exceptions\DefectConflict;
 use LucidStep\App\Areas\Defects\Queries\DuplicateChains;
+use LucidStep\App\Areas\Defects\Tracker\TrackerQueue;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
@@ -25,7 +26,7 @@ use LucidStep\Core\Defects\DefectState;
  */
 final readonly class ChangeDefectState
 {
-    public function __construct(private PublishChange $announce, private TellOfDefect $tell) {}
+    public function __construct(private PublishChange $announce, private TellOfDefect $tell, private TrackerQueue $tracker) {}
 
     /**
      * @param  bool  $mayFile whether they may file defects: then they verify, close and reopen as well
@@ -74,6 +75,7 @@ final readonly class ChangeDefectState
         ++$defect->version;
         $defect->save();
         $this->tell->moved($defect, $user, $from, $note);
+        $this->tracker->moved($defect, $user);
         ($this->announce)($defect->project_id, 'defect', $defect->id);
 
         return $defect;
@@ -103,7 +105,47 @@ final readonly class ChangeDefectState
             'created_at' => Carbon::now(),
         ]);
         $this->tell->moved($defect, $user, $from, 'taken back');
+        $this->tracker->moved($defect, $user);
         ($this->announce)($defect->project_id, 'defect', $defect->id);
+    }
+
+    /**
+     * Lets it stand as it stands in the tracker outside, whatever the table of moves says: who works there decided it. Nobody here did;
+     * whoever reported it stands for it in the history.
+     *
+     * @param  Defect  $defect locked, with what is known of the tracker
+     * @param  ?DefectState  $to null: where it is
+     * @param  ?string  $assignee who has it from now on, by id; null: as it was
+     */
+    public function follow(Defect $defect, ?DefectState $to, ?string $assignee, string $note): void
+    {
+        [$from, $now] = [$defect->state, Carbon::now()];
+        $fields = [];
+        if (null !== $assignee && $assignee !== $defect->assignee_id) {
+            $fields['assignee_id'] = [$defect->assignee_id, $assignee];
+            $defect->assignee_id = $assignee;
+        }
+        if (null !== $to) {
+            $defect->state = $to;
+            $defect->asked_in = DefectState::NeedsInformation === $to ? $from : null;
+            $defect->setOpenTime($defect->openTime()->moved($to, $now->getTimestampMs()));
+        }
+        ++$defect->version;
+        $defect->save();
+        if (null === $to && [] === $fields) {
+            return;
+        }
+        DefectChange::query()->create([
+            'defect_id' => $defect->id,
+            'actor_id' => $defect->reporter_id,
+            'from_state' => $from,
+            'to_state' => $defect->state,
+            'note' => $note,
+            'fields' => [] === $fields ? null : $fields,
+            'outside' => true,
+            'created_at' => $now,
+        ]);
+        $this->tell->followed($defect, $note);
     }
 
     private function checkChildren(Defect $defect): void

@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Defects\Actions;
 
 use Illuminate\Support\Carbon;
 use LucidStep\App\Areas\Defects\Exceptions\DefectConflict;
+use LucidStep\App\Areas\Defects\Tracker\TrackerQueue;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Models\Membership;
@@ -23,7 +24,7 @@ use LucidStep\Core\Record\FreeText;
  */
 final readonly class CommentOnDefect
 {
-    public function __construct(private PublishChange $announce, private TellOfDefect $tell) {}
+    public function __construct(private PublishChange $announce, private TellOfDefect $tell, private TrackerQueue $tracker) {}
 
     /**
      * @param  ?string  $id as the device chose it
@@ -42,6 +43,7 @@ final readonly class CommentOnDefect
         }
         $comment->save();
         $this->tell->said($defect, $by, $text, self::named($defect, $text));
+        $this->tracker->said($defect, $by, $text);
         ($this->announce)($defect->project_id, 'defect', $defect->id);
 
         return $comment;
@@ -86,6 +88,7 @@ final readonly class CommentOnDefect
             'removed_reason' => $reason,
         ]);
         TakeOut::told($comment->defect->project_id, $texts);
+        $this->tracker->takeOut($comment->defect, $texts[0]);
         TakeOut::storedAnswers([$comment->author_id], $comment->created_at, $texts);
         Removals::add($comment->defect->project_id, null, 'message', $comment->id, $reason, $by);
         ($this->announce)($comment->defect->project_id, 'defect', $comment->defect_id);

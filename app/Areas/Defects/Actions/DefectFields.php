@@ -34,6 +34,10 @@ final readonly class DefectFields
         'component' => '',
         'labels' => [],
         'custom' => [],
+        'outside_url' => '',
+        'outside_state' => '',
+        'outside_assignee' => '',
+        'outside_changed' => '',
     ];
 
     private ProjectLists $lists;

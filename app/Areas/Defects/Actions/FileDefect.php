@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Defects\Actions;
 use Illuminate\Support\Carbon;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Defects\Data\Filing;
+use LucidStep\App\Areas\Defects\Tracker\TrackerQueue;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\Project;
@@ -26,6 +27,7 @@ final readonly class FileDefect
         private LinkDefect $link,
         private WatchDefect $watch,
         private TellOfDefect $tell,
+        private TrackerQueue $tracker,
         private PublishChange $announce,
     ) {}
 
@@ -73,6 +75,7 @@ final readonly class FileDefect
         foreach ($filing->watchers as $person) {
             ($this->watch)($defect, $person, true);
         }
+        $this->tracker->filed($defect, $user);
         if (null !== $defect->assignee_id) {
             $this->tell->given($defect, $user, $defect->assignee_id);
         }

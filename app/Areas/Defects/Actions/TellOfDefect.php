@@ -40,6 +40,21 @@ final readonly class TellOfDefect
     }
 
     /**
+     * It changed in the tracker outside.
+     */
+    public function followed(Defect $defect, string $note): void
+    {
+        $people = array_values(array_unique(array_filter([$defect->reporter_id, $defect->assignee_id, ...self::watchers($defect)])));
+        $this->notify->inProject(
+            NoticeKind::Defect,
+            Project::query()->findOrFail($defect->project_id),
+            $people,
+            "{$defect->key}: {$note}",
+            "/defects/{$defect->key}",
+        );
+    }
+
+    /**
      * @param  list<string>  $named people who are named in it
      */
     public function said(Defect $defect, User $by, string $text, array $named): void

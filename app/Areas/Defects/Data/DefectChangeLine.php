@@ -26,6 +26,7 @@ final readonly class DefectChangeLine
         #[OA\Property(items: new OA\Items(ref: FieldChange::class))] public array $fields,
         #[OA\Property(description: 'The walk whose result moved it')] public ?string $attempt_id,
         #[OA\Property(description: 'The entry of that walk')] public ?string $entry_id,
+        #[OA\Property(description: 'It happened in the tracker outside')] public bool $outside,
     ) {}
 
     /**
@@ -51,6 +52,7 @@ final readonly class DefectChangeLine
             ),
             $c->attempt_id,
             $c->attempt?->entry_id,
+            $c->outside,
         );
     }
 }

@@ -50,6 +50,7 @@ final readonly class DefectDetail
             OA\Property(description: 'Who are told of everything that becomes of it', items: new OA\Items(ref: Person::class)),
         ]
         public array $watchers,
+        #[OA\Property(description: 'How it stands in the tracker outside; null: there is none')] public ?OutsideStand $outside,
         #[OA\Property(description: 'How far its fix is proven; null: none is named')] public ?FixProgress $progress,
         #[OA\Property] public string $markdown,
         #[OA\Property] public string $plain,

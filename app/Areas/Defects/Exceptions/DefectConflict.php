@@ -45,6 +45,11 @@ final class DefectConflict extends Conflict
         return new self('not-yours', 'Only who wrote this changes it.');
     }
 
+    public static function noTracker(): self
+    {
+        return new self('no-tracker', 'The project files into no tracker. An admin sets one up in Setup, Defects.');
+    }
+
     public static function relatedToItself(): self
     {
         return new self('related-to-itself', 'It cannot stand to itself.');

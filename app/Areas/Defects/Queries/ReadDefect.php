@@ -26,7 +26,7 @@ use LucidStep\Core\Defects\DefectState;
  */
 final readonly class ReadDefect
 {
-    public function __construct(private DefectAsText $text, private ReadFixProgress $progress) {}
+    public function __construct(private DefectAsText $text, private ReadFixProgress $progress, private DefectEvidence $evidence) {}
 
     /**
      * @param  bool  $mayFile whether whoever reads may file defects
@@ -47,20 +47,7 @@ final readonly class ReadDefect
             'duplicateOf',
             'duplicates',
         );
-        $evidence = Evidence::query()
-            ->with('file')
-            ->whereNull('removed_at')
-            ->whereIn('attempt_id', $d->links->pluck('attempt_id'))
-            ->orderBy('created_at')
-            ->get()
-            ->filter(
-                static fn(Evidence $e): bool => $d->links->contains(
-                    static fn(DefectLink $l): bool => $l->attempt_id === $e->attempt_id &&
-                        (null === $l->evidence
-                            ? null === $l->step || ($l->step === $e->step && ($l->round ?? 1) === ($e->round ?? 1))
-                            : \in_array($e->id, $l->evidence, true)),
-                ),
-            );
+        $evidence = $this->evidence->of($d);
 
         $verdicts = self::verdicts($d->id);
         $before = $d->asked_in ?? DefectState::New;
@@ -92,6 +79,7 @@ final readonly class ReadDefect
             DefectTalk::of($d->id),
             ReadRelations::of($d->id),
             self::watchers($d->id),
+            ReadTracker::ofDefect($d),
             null === $d->fixed_build_id ? null : ($this->progress)($d, DuplicateChains::of($d->project_id)),
             $this->text->markdown($d),
             $this->text->plain($d),

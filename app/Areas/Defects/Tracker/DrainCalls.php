@@ -1,0 +1,180 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Defects\Tracker;
+
+use Illuminate\Contracts\Filesystem\Filesystem;
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\Cache;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\Evidence;
+use LucidStep\App\Models\TrackerCall;
+use LucidStep\App\Models\TrackerConnection;
+use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\Core\Defects\DefectState;
+use LucidStep\Core\Defects\Tracker\CallState;
+use LucidStep\Core\Defects\Tracker\Outbox;
+use LucidStep\Core\Defects\Tracker\OutboxCall;
+use LucidStep\Core\Defects\Tracker\Outcome;
+
+/**
+ * Sends what waits for the tracker of a project: one call after the other, those of a defect in their order.
+ */
+final readonly class DrainCalls
+{
+    /** Seconds after which another worker may go on. */
+    private const TURN = 50;
+
+    public function __construct(private OutsideHttp $http, private Filesystem $files, private PublishChange $announce) {}
+
+    /**
+     * @return int how many were sent
+     */
+    public function __invoke(string $project): int
+    {
+        // Two workers at once would pass each other by.
+        $sent = 0;
+        Cache::lock("tracker-{$project}", self::TURN + 30)->get(function () use ($project, &$sent): void {
+            $until = microtime(true) + self::TURN;
+            while (microtime(true) < $until && null !== ($call = $this->next($project))) {
+                $sent += CallState::Sent === $this->send($call) ? 1 : 0;
+            }
+        });
+
+        return $sent;
+    }
+
+    private function next(string $project): ?TrackerCall
+    {
+        $connection = TrackerQueue::connection($project);
+        if (null === $connection || ($connection->resting_until?->isFuture() ?? false)) {
+            return null;
+        }
+        // The first of each defect: the others wait for it.
+        $first = DB::table('tracker_calls')
+            ->where('project_id', $project)
+            ->whereIn('state', [CallState::Waiting, CallState::Refused])
+            ->selectRaw('distinct on (defect_id) id')
+            ->orderBy('defect_id')
+            ->orderBy('number');
+        $heads = TrackerCall::query()->whereIn('id', $first)->get();
+        $next = Outbox::next(
+            array_values($heads->map(static fn(TrackerCall $c): OutboxCall => $c->facts())->all()),
+            Carbon::now()->getTimestamp(),
+        );
+
+        return null === $next ? null : $heads->firstWhere('id', $next->id);
+    }
+
+    private function send(TrackerCall $call): CallState
+    {
+        $connection = TrackerQueue::connection($call->project_id) ?? throw new \LogicException('There was one just now.');
+        $problem = '';
+        $issue = null;
+        try {
+            $issue = $this->say($call, new JsonTracker($this->http, $connection->address, $connection->token, $connection->map()));
+            $outcome = Outcome::Sent;
+        } catch (TrackerRefused $e) {
+            [$outcome, $problem] = [Outcome::Refused, $e->getMessage()];
+        } catch (TrackerAway $e) {
+            [$outcome, $problem] = [Outcome::Again, $e->getMessage()];
+        }
+        $after = $call->facts()->after($outcome, Carbon::now()->getTimestamp(), random_int(0, 1000) / 1000);
+        DB::transaction(function () use ($call, $after, $problem, $issue, $outcome): void {
+            $call->update([
+                'state' => $after->state,
+                'tries' => $after->tries,
+                'next_at' => Carbon::createFromTimestampUTC($after->nextAt),
+                'problem' => $problem,
+                'done_at' => CallState::Sent === $after->state ? Carbon::now() : null,
+            ]);
+            if ($issue instanceof OutsideIssue) {
+                Defect::query()
+                    ->whereKey($call->defect_id)
+                    ->update([
+                        'outside_key' => $issue->key,
+                        'outside_url' => $issue->url,
+                        'outside_state' => $issue->state,
+                        'outside_assignee' => $issue->assignee,
+                        'outside_changed' => $issue->changed,
+                        'outside_seen_at' => Carbon::now(),
+                    ]);
+            }
+            $this->count($call->project_id, $outcome, $problem);
+            ($this->announce)($call->project_id, 'defect', $call->defect_id);
+        });
+
+        return $after->state;
+    }
+
+    /**
+     * @return ?OutsideIssue what a filing made there
+     */
+    private function say(TrackerCall $call, Tracker $tracker): ?OutsideIssue
+    {
+        $key = (string) Defect::query()->whereKey($call->defect_id)->value('outside_key');
+        $text = static fn(string $name): string => \is_string($call->payload[$name] ?? null) ? $call->payload[$name] : '';
+        if ('file' === $call->act) {
+            return $tracker->file(['title' => $text('title'), 'body' => $text('body'), 'severity' => $text('severity')], $call->id);
+        }
+        if ('' === $key) {
+            throw new TrackerRefused(
+                0,
+                'The defect is not in the tracker: its filing was left out. Leave this out too, or send the defect.',
+            );
+        }
+        match ($call->act) {
+            'comment' => $tracker->comment($key, $text('text'), $call->id),
+            'move' => $this->move($tracker, $call, $key, $text('state')),
+            'attach' => $this->attach($tracker, $call, $key, $text('evidence')),
+        };
+
+        return null;
+    }
+
+    private function move(Tracker $tracker, TrackerCall $call, string $key, string $state): void
+    {
+        $outside = TrackerQueue::connection($call->project_id)?->map()->outside(DefectState::from($state)) ?? '';
+        if ('' !== $outside) {
+            $tracker->move($key, $outside, $call->id);
+            // So it stands there now: told back, it is no news.
+            Defect::query()
+                ->whereKey($call->defect_id)
+                ->update(['outside_state' => $outside]);
+        }
+    }
+
+    private function attach(Tracker $tracker, TrackerCall $call, string $key, string $id): void
+    {
+        $evidence = Evidence::query()->with('file', 'marked')->find($id);
+        $file = $evidence->marked ?? ($evidence->file ?? null);
+        // What was taken out meanwhile goes nowhere.
+        if (null === $evidence || null === $file || null !== $evidence->removed_at) {
+            return;
+        }
+        $stream = $this->files->readStream($file->path());
+        if (null !== $stream) {
+            $tracker->attach($key, $evidence->name, $file->media_type, $stream, $call->id);
+        }
+    }
+
+    /**
+     * Failures in a row let the connection rest.
+     */
+    private function count(string $project, Outcome $outcome, string $problem): void
+    {
+        $connection = TrackerConnection::query()->where('project_id', $project)->lockForUpdate()->first();
+        if (null === $connection) {
+            return;
+        }
+        $failures = Outcome::Again === $outcome ? $connection->failures + 1 : 0;
+        $rests = $failures >= Outbox::REST_AFTER;
+        $connection->update([
+            'failures' => $rests ? 0 : $failures,
+            'resting_until' => $rests ? Carbon::now()->addSeconds(Outbox::REST_SECONDS) : $connection->resting_until,
+            'problem' => $problem,
+        ]);
+    }
+}
