@@ -9,7 +9,13 @@ return [
     // Further names under which the application answers, beside that of APP_URL.
     'hosts' => array_values(array_filter(explode(',', (string) env('LUCID_HOSTS', '')))),
     // Hosts within the network that may be called for people, each with its port, such as 127.0.0.1:8089; those outside always may.
-    'outside_hosts' => array_values(array_filter(array_map(trim(...), explode(',', (string) env('LUCID_OUTSIDE_HOSTS', ''))))),
+    // The small tracker of the demo is one.
+    'outside_hosts' => array_values(
+        array_filter([
+            ...array_map(trim(...), explode(',', (string) env('LUCID_OUTSIDE_HOSTS', ''))),
+            env('LUCID_DEMO', false) ? (string) preg_replace('#^https?://([^/]+).*$#', '$1', (string) env('PRACTICE_URL', '')) : '',
+        ]),
+    ),
     'evidence' => [
         // Largest file, in bytes, and largest picture, in pixels, that a step takes.
         'max_bytes' => (int) env('LUCID_EVIDENCE_MAX_BYTES', 25 * 1024 * 1024),

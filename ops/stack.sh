@@ -123,6 +123,16 @@ stack_practice() {
     add_header X-Content-Type-Options nosniff always;
     add_header Referrer-Policy no-referrer always;
     add_header Content-Security-Policy "default-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self' $scheme://127.0.0.1:$1 $scheme://localhost:$1${address:+ $address}" always;
+    # The small tracker of the demo: one file of its own, its data beside everything else.
+    location ^~ /tracker/ {
+      add_header X-Content-Type-Options nosniff always;
+      fastcgi_pass unix:$dir/fpm.sock;
+      include /etc/nginx/fastcgi_params;
+      fastcgi_param SCRIPT_FILENAME $ROOT/demo/tracker/index.php;
+      fastcgi_param TRACKER_DATA $ROOT/storage/tracker;
+      fastcgi_read_timeout 60s;
+    }
+    location = /tracker { return 301 /tracker/; }
     location / { try_files \$uri \$uri/ =404; }
   }
 CONF

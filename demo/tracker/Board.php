@@ -245,7 +245,12 @@ final class Board
                     'method' => 'POST',
                     'content' => $body,
                     'timeout' => 5,
-                    'header' => "Content-Type: application/json\r\nX-Lucid-Time: {$time}\r\nX-Lucid-Signature: {$signature}\r\nX-Lucid-Event: {$event}",
+                    'header' => implode("\r\n", [
+                        'Content-Type: application/json',
+                        "X-Lucid-Time: {$time}",
+                        "X-Lucid-Signature: {$signature}",
+                        "X-Lucid-Event: {$event}",
+                    ]),
                 ],
             ]),
         );

@@ -13,7 +13,8 @@ require __DIR__ . '/page.php';
 
 use LucidStep\Demo\Tracker\Board;
 
-$board = new Board(getenv('TRACKER_DATA') ?: sys_get_temp_dir() . '/lucid-step-tracker', getenv('TRACKER_TOKEN') ?: 'practice');
+$folder = (string) ($_SERVER['TRACKER_DATA'] ?? getenv('TRACKER_DATA'));
+$board = new Board('' === $folder ? sys_get_temp_dir() . '/lucid-step-tracker' : $folder, getenv('TRACKER_TOKEN') ?: 'practice');
 $path = (string) preg_replace('#^.*?/tracker(?=/|$)#', '', (string) parse_url((string) $_SERVER['REQUEST_URI'], PHP_URL_PATH));
 header('X-Content-Type-Options: nosniff');
 header('Cache-Control: no-store');

@@ -128,7 +128,8 @@ final class DraftTest extends TestCase
             ),
         );
         self::assertStringStartsWith(
-            "Build: 4.2\nConfiguration: Phone\nEnvironment: Staging, half the lanes\n\nDATA ROW\n\n- route = Holm\n- card = (empty)\n- a = 0\n",
+            "Build: 4.2\nConfiguration: Phone\nEnvironment: Staging, half the lanes\n\n" .
+                "DATA ROW\n\n- route = Holm\n- card = (empty)\n- a = 0\n",
             $draft->report()->plain(),
         );
     }

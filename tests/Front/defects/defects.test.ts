@@ -124,6 +124,7 @@ describe('a defect', () => {
       fields: [],
       attempt_id: null,
       entry_id: null,
+      outside: false,
     };
     const server = open('tobias', {
       defect: { ...base.defect, state: 'needs_information' },

@@ -104,8 +104,8 @@ final readonly class EditManyDefects
 
     /**
      * @throws ValidationException when too many fit, or by field
-     * @return array{array<string, array{int, list<array<string, mixed>>}>, list<RefusedDefect>, int, list<DefectActSample>} what each was, by
-     *     id, with its version now; what was left out; how many stay as they are; some of the changes
+     * @return array{array<string, array{int, list<array<string, mixed>>}>, list<RefusedDefect>, int, list<DefectActSample>} what each was,
+     *     by id, with its version now; what was left out; how many stay as they are; some of the changes
      */
     private function change(Project $project, User $user, DefectFilter $filter, ManyChanges $changes, bool $mayFile): array
     {

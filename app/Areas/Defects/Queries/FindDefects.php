@@ -35,8 +35,8 @@ final class FindDefects
     private const GROUPS = [
         'state' => [
             'state',
-            "coalesce(array_position(array['new', 'reopened', 'accepted', 'needs_information', 'in_work', 'fixed', 'verified', 'closed'], " .
-            'state::text), 99)',
+            "coalesce(array_position(array['new', 'reopened', 'accepted', 'needs_information', 'in_work', 'fixed', 'verified', " .
+            "'closed'], state::text), 99)",
         ],
         'severity' => ['severity', "array_position(array['critical', 'major', 'minor', 'trivial'], severity::text)"],
         'priority' => ["coalesce(priority, '')", "coalesce(array_position(array['now', 'soon', 'later'], priority::text), 99)"],

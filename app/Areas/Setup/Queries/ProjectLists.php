@@ -14,7 +14,8 @@ use LucidStep\Core\Casebook\CustomField;
  * edited is the one that
  * every project begins with.
  *
- * @phpstan-type ListName 'type'|'priority'|'milestone'|'phase'|'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'|'component'
+ * @phpstan-type ReasonList 'reason_pass'|'reason_fail'|'reason_blocked'|'reason_not_applicable'
+ * @phpstan-type ListName ReasonList|'type'|'priority'|'milestone'|'phase'|'component'
  */
 final class ProjectLists
 {

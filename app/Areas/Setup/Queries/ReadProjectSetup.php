@@ -93,7 +93,8 @@ final class ReadProjectSetup
             array_map(
                 static fn(\stdClass $u): array => [$u->label, (int) $u->n],
                 DB::select(
-                    "select l.label, count(*) as n from {$from}, jsonb_array_elements_text(labels) l(label) where project_id = ? group by 1",
+                    "select l.label, count(*) as n from {$from}, jsonb_array_elements_text(labels) l(label) " .
+                        'where project_id = ? group by 1',
                     [$project->id],
                 ),
             ),

@@ -86,6 +86,35 @@ export const keepFilter = async (
 export const dropFilter = async (filter: string): Promise<unknown> =>
   unwrap(await api.DELETE('/filters/{filter}', { params: { path: { filter } }, body: {} }));
 
+/** The tracker outside: how it is set up, tried out, and told of defects. */
+export const readTracker = async (project: string): Promise<Api['TrackerSetup']> =>
+  unwrap(await api.GET('/projects/{project}/tracker', { params: { path: { project } } }));
+
+export const saveTracker = async (
+  project: string,
+  body: Api['TrackerRequest'],
+): Promise<Api['TrackerSetup']> =>
+  unwrap(await api.PATCH('/projects/{project}/tracker', { params: { path: { project } }, body }));
+
+export const removeTracker = async (project: string): Promise<Api['TrackerSetup']> =>
+  unwrap(await api.DELETE('/projects/{project}/tracker', { params: { path: { project } }, body: {} }));
+
+export const tryTracker = async (project: string): Promise<Api['TrackerTry']> =>
+  unwrap(await api.POST('/projects/{project}/tracker-tries', { params: { path: { project } }, body: {} }));
+
+export const renewTrackerSecret = async (project: string): Promise<string> =>
+  unwrap(await api.POST('/projects/{project}/tracker-secrets', { params: { path: { project } }, body: {} }))
+    .secret;
+
+export const sendToTracker = async (defect: string): Promise<Api['DefectDetail']> =>
+  unwrap(await api.POST('/defects/{defect}/tracker-calls', { params: { path: { defect } }, body: {} }));
+
+export const sendCallAgain = async (call: string): Promise<Api['DefectDetail']> =>
+  unwrap(await api.POST('/tracker-calls/{call}/repetitions', { params: { path: { call } }, body: {} }));
+
+export const leaveCallOut = async (call: string): Promise<Api['DefectDetail']> =>
+  unwrap(await api.DELETE('/tracker-calls/{call}', { params: { path: { call } }, body: {} }));
+
 /** What an act on many defects would do, and the act itself. */
 export const previewAct = async (
   project: string,

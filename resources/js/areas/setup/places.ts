@@ -36,6 +36,7 @@ export const PLACES: Place[] = [
   { page: '/planning', title: 'Working days and time', about: 'calendar, holidays, time zone, capacity' },
   { page: '/walking', title: 'After finishing', about: AFTERS.map((a) => a.word).join(', ') },
   { page: '/walking', title: 'Evidence', about: 'storage, how long it is kept, retention' },
+  { page: '/defects', title: 'Tracker outside', about: 'connection, token, webhook, states' },
   { page: '/people', title: 'People', about: 'members and their roles' },
   { page: '/people', title: 'Invite', about: 'new people by mail' },
   { page: '/people', title: 'Who may what', about: 'access, rights, second factor' },

@@ -10,6 +10,7 @@ import DefectFamily from '@/areas/defects/parts/DefectFamily.vue';
 import DefectFacts from '@/areas/defects/parts/DefectFacts.vue';
 import DefectHistory from '@/areas/defects/parts/DefectHistory.vue';
 import DefectMove from '@/areas/defects/parts/DefectMove.vue';
+import DefectOutside from '@/areas/defects/parts/DefectOutside.vue';
 import DefectRetests from '@/areas/defects/parts/DefectRetests.vue';
 import DefectTalk from '@/areas/defects/parts/DefectTalk.vue';
 import FixProof from '@/areas/defects/parts/FixProof.vue';
@@ -262,6 +263,13 @@ useKeys('Defect', () => [
               </li>
             </ul>
           </section>
+          <DefectOutside
+            v-if="data.outside"
+            :defect="defect.key"
+            :outside="data.outside"
+            :may-send="mayFile"
+            @changed="set"
+          />
           <DefectFamily :project="project" :detail="data" :may-work="mayWork" @changed="set" />
           <DefectHistory :project="project" :history="data.history" />
         </aside>

@@ -11,8 +11,8 @@ import SelectField from '@/kit/SelectField.vue';
 import { plainWords } from '@/kit/words';
 
 /**
- * Defects by state. A card is dragged, moved by Alt and an arrow, or by its own list; what a move asks for is asked, and one that is refused
- * says why and stays.
+ * Defects by state. A card is dragged, moved by Alt and an arrow, or by its own list; what a move asks for is asked, and one that is
+ * refused says why and stays.
  */
 const props = defineProps<{
   project: string;

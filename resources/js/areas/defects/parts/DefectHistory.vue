@@ -35,7 +35,9 @@ const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.s
     <ul>
       <li v-for="(m, i) in history" :key="i">
         <span class="long">{{ sentence(lineOf(m)) }}</span>
-        <span class="soft small" :title="exact(m.at)"> {{ m.actor.name }}, {{ ago(m.at) }}</span>
+        <span class="soft small" :title="exact(m.at)">
+          {{ m.outside ? 'in the tracker' : m.actor.name }}, {{ ago(m.at) }}</span
+        >
         <p v-if="m.note" class="long">
           <RouterLink v-if="m.attempt_id" :to="`/${project}/entries/${m.entry_id}?attempt=${m.attempt_id}`">{{
             m.note

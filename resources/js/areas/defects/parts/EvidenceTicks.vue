@@ -4,7 +4,7 @@ import type { WalkEvidence } from '@/areas/walk/types';
 import type { Walk } from '@/areas/walk/useWalk';
 import EvidenceCard from '@/areas/evidence/parts/EvidenceCard.vue';
 
-/** What was captured on the walk: what is ticked belongs to the defect. A picture can be drawn on, or parts of it hidden, before it goes. */
+/** What was captured on the walk: what is ticked belongs to the defect. It is drawn on, or parts of it hidden, before it goes. */
 const chosen = defineModel<string[]>({ required: true });
 const props = defineProps<{ walk: Walk; project: string; items: WalkEvidence[] }>();
 const there = computed(() => props.items.filter((e) => !e.gone));

@@ -2,8 +2,11 @@
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Api } from '@/api/client';
+import TrackerSetup from '@/areas/defects/parts/TrackerSetup.vue';
+import { mayManagePeople } from '@/areas/people/session';
 import FieldsEditor from '@/areas/setup/parts/FieldsEditor.vue';
 import ListEditor from '@/areas/setup/parts/ListEditor.vue';
+import SetupSection from '@/areas/setup/parts/SetupSection.vue';
 import SetupTabs from '@/areas/setup/parts/SetupTabs.vue';
 import { useLists } from '@/areas/setup/queries';
 import StateBox from '@/kit/StateBox.vue';
@@ -39,6 +42,13 @@ const { data, error, isPending, refetch, set } = useLists(project);
         :may-write="data.may_write"
         @saved="set($event as Api['ProjectSetup'])"
       />
+      <SetupSection
+        v-if="mayManagePeople(project)"
+        title="Tracker outside"
+        what="Where defects are filed as well, for those who work in another program. What cannot be sent waits, and arrives once."
+      >
+        <TrackerSetup :key="project" :project="project" />
+      </SetupSection>
     </template>
   </div>
 </template>
