@@ -75,6 +75,7 @@ trait Everything
         // An address that is not called: whatever waits for it stays.
         $this->as($admin, 'PATCH', "{$project}/tracker", ['address' => 'http://169.254.1.1', 'sends_each' => false])->assertSuccessful();
         $this->as($lead, 'POST', "/defects/{$code}-D1/tracker-calls")->assertSuccessful();
+        $ids['connection'] = (string) DB::table('tracker_connections')->where('project_id', $world->project->id)->value('id');
         $ids['call'] = (string) DB::table('tracker_calls')->where('project_id', $world->project->id)->value('id');
         $this->as($admin, 'POST', "{$project}/invitations", ['text' => 'theirs@example.test', 'role' => 'reader'])->assertSuccessful();
         $ids['invitation'] = Invitation::query()->where('project_id', $world->project->id)->firstOrFail()->id;

@@ -3875,6 +3875,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/tracker-webhooks/{connection}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A tracker tells of a change; signed by its secret, in headers
+         * @description The tracker tells of a change by itself: no session, a signature instead (docs/defects.md).
+         */
+        post: operations["postTrackerWebhooksConnection"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/welcome": {
         parameters: {
             query?: never;
@@ -7227,6 +7247,16 @@ export interface components {
             next_at: string | null;
             /** @description What came of it last, and what to do */
             problem: string;
+        };
+        /** @description What a tracker tells of a change, in the fields that the mapping says. */
+        TrackerEvent: {
+            key: string;
+            /** @description As the tracker calls it */
+            state: string;
+            /** @description A mail address or a name */
+            assignee: string;
+            /** @description When, in ISO 8601 */
+            changed: string;
         };
         /** @description How a tracker outside is spoken to. */
         TrackerFields: {
@@ -17135,6 +17165,42 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DefectDetail"];
                 };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postTrackerWebhooksConnection: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                connection: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrackerEvent"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem */
             default: {

@@ -60,8 +60,7 @@ final class RolesTest extends FeatureTestCase
             'POST /defects/{defect}/moves',
             ...['POST /defects/{defect}/relations', 'DELETE /defects/{defect}/relations'],
             ...['POST /defects/{defect}/watchers', 'DELETE /defects/{defect}/watchers'],
-            'POST /projects/{project}/defect-acts',
-            'POST /projects/{project}/defect-act-previews',
+            ...['POST /projects/{project}/defect-acts', 'POST /projects/{project}/defect-act-previews'],
         ],
         'tester' => [
             'POST /attempts/{attempt}/away',
@@ -223,6 +222,7 @@ final class RolesTest extends FeatureTestCase
         'POST /link-lookups',
         'POST /link-uses',
         'POST /password-resets',
+        'POST /tracker-webhooks/{connection}',
     ];
 
     /** An entry walked on a device is looked up with the right to walk it: for others it is not there. */

@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Defects\Tracker;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
 use LucidStep\App\Models\TrackerConnection;
 
 /**
@@ -30,7 +31,7 @@ final readonly class ReceiveWebhook
      */
     public function __invoke(string $connection, string $time, string $signature, string $event, string $body): bool
     {
-        $found = TrackerConnection::query()->where('enabled', true)->find($connection);
+        $found = Str::isUuid($connection) ? TrackerConnection::query()->where('enabled', true)->find($connection) : null;
         $fits =
             hash_equals(hash_hmac('sha256', "{$time}.{$body}", $found->secret ?? ''), strtolower($signature)) &&
             ctype_digit($time) &&

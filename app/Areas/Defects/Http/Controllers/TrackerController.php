@@ -11,6 +11,7 @@ use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Defects\Actions\SendAgain;
 use LucidStep\App\Areas\Defects\Actions\SetUpTracker;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
+use LucidStep\App\Areas\Defects\Data\TrackerEvent;
 use LucidStep\App\Areas\Defects\Data\TrackerSecret;
 use LucidStep\App\Areas\Defects\Data\TrackerSetup;
 use LucidStep\App\Areas\Defects\Data\TrackerTry;
@@ -138,6 +139,15 @@ final readonly class TrackerController
     /**
      * The tracker tells of a change by itself: no session, a signature instead (docs/defects.md).
      */
+    #[
+        Post(
+            '/tracker-webhooks/{connection}',
+            'A tracker tells of a change; signed by its secret, in headers',
+            null,
+            TrackerEvent::class,
+            204,
+        ),
+    ]
     public function webhook(Request $request, string $connection, ReceiveWebhook $receive): Response|JsonResponse
     {
         $isTaken = $receive(

@@ -36,4 +36,9 @@ final class TrackerRequest extends ApiRequest
             'mapping.*.*' => ['nullable', 'string', 'max:500'],
         ];
     }
+
+    public function messages(): array
+    {
+        return ['address.filled' => 'Say where the tracker is.'];
+    }
 }
