@@ -71,4 +71,38 @@ final class DefectTest extends BrowserTestCase
         $dev->chord(Key::CONTROL, Key::ENTER)->see('Choose the build that has the fix.');
         $dev->press('4')->chord(Key::CONTROL, Key::ENTER)->see('SKR-D3: fixed.');
     }
+
+    public function test_one_is_filed_from_the_list_moved_on_the_board_by_keys_and_many_are_changed_at_once(): void
+    {
+        $me = $this->tester()->signIn('tobias')->open('/SKR/defects')->see('SKR-D5');
+        $me->press('n')->see('Met on no walk.')->waitFor('#defect-title');
+        $me->press('The gate stays shut at night');
+        $me->type('#defect-actual', 'It stays shut')->type('#defect-steps', "1. Go to the quay\n3. Hold the code");
+        $this->check($me, 'a new defect');
+        $me->reload()->waitFor('#defect-title');
+        $me->until(
+            'what was typed',
+            static fn(): bool => 'It stays shut' === $me->script("return document.querySelector('#defect-actual').value"),
+        );
+        $me->click('#defect-title')->chord(Key::CONTROL, Key::ENTER)->see('filed.')->see('How to get there');
+        $key = (string) $this->value("select key from defects where title = 'The gate stays shut at night'");
+        // Steps keep the numbers that they have.
+        self::assertSame(3, (int) $me->script("return document.querySelectorAll('ol li')[1].value"));
+
+        $me->open('/SKR/defects?as=board')->see($key, '[aria-label="New"]');
+        $this->check($me, 'the board of defects');
+        $me->script("document.getElementById('card-{$key}').focus()");
+        $me->chord(Key::ALT, Key::ARROW_RIGHT)->see('cannot become reopened from there', '[role=alert]');
+        $me->select("[aria-label=\"Move {$key}\"]", 'In work')->see($key, '[aria-label="In work"]');
+        self::assertSame('in_work', $this->value("select state from defects where key = '{$key}'"));
+
+        $me->press('b')->see('As a board');
+        $me->click("[role=row] input[aria-label*=\"{$key}\"]")->click('.bulk button', 'Change');
+        $me->select('[aria-label="Severity"]', 'Trivial')->click('.bulk [type=submit]', 'See what changes');
+        $me->see('severity: major → trivial', '.bulk');
+        $this->check($me, 'many defects');
+        $me->click('.bulk [type=submit]', 'Change 1 defect')->see('Changed 1 defect.')->click('.bar .link', 'Undo');
+        $me->see('Undone: changed 1 defect');
+        self::assertSame('major', $this->value("select severity from defects where key = '{$key}'"));
+    }
 }

@@ -102,3 +102,12 @@ it('names of characters stand for what the list of names says', () => {
   ])
     expect(decodeHTML(text), text).toBe(entities.decodeHTML(text));
 });
+
+it('keeps the numbers of steps where some were left out, and counts lists that do not', () => {
+  const numbers = (text: string): (string | null)[] =>
+    [...renderMarkdown(text).matchAll(/<li(?: value="(\d+)")?>/g)].map((m) => m[1] ?? null);
+  expect(numbers('1. Go\n3. Hold\n   Data: x\n4. Walk')).toEqual([null, '3', null]);
+  expect(numbers('4. Only this')).toEqual(['4']);
+  expect(numbers('1. a\n1. b\n1. c')).toEqual([null, null, null]);
+  expect(numbers('1. a\n   - x\n   - y\n5. b')).toEqual([null, null, null, '5']);
+});
