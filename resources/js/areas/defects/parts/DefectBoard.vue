@@ -143,7 +143,7 @@ const others = (d: Api['DefectLine']) =>
             >
             <span class="title">{{ d.title }}</span>
             <span class="row last"
-              ><span class="soft small long">{{ d.assignee?.name ?? 'nobody' }}</span
+              ><span class="soft small">{{ d.assignee?.name ?? 'nobody' }}</span
               ><SelectField
                 v-if="mayWork"
                 small
@@ -167,7 +167,7 @@ const others = (d: Api['DefectLine']) =>
 <style scoped>
 .board {
   display: grid;
-  grid-template-columns: repeat(var(--columns), minmax(9.5rem, 1fr));
+  grid-template-columns: repeat(var(--columns), minmax(10rem, 1fr));
   gap: 10px;
   overflow-x: auto;
   padding-bottom: 10px;
@@ -203,6 +203,9 @@ article[draggable='true'] {
   justify-content: space-between;
   flex-wrap: nowrap;
   gap: 6px;
+}
+.last {
+  flex-wrap: wrap;
 }
 .last :deep(.alone) {
   flex: none;
