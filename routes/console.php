@@ -10,5 +10,5 @@ use LucidStep\App\Support\Background\BackgroundWork;
 Schedule::command('lucid:tidy')->daily();
 Schedule::command('sanctum:prune-expired', ['--hours' => 24 * 30])->daily();
 Schedule::call(static fn() => BackgroundWork::alive(BackgroundWork::SCHEDULER))->everyMinute();
-Schedule::job(new WakeTrackers())->everyMinute();
+Schedule::call(WakeTrackers::ifThereIsOne(...))->everyMinute();
 Schedule::call(static fn(ReportStandstill $report) => $report->ofWorker())->everyMinute();

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Jobs;
 
+use Illuminate\Contracts\Queue\ShouldBeUnique;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Carbon;
@@ -17,7 +18,7 @@ use LucidStep\Core\Defects\Tracker\CallState;
 /**
  * Every minute: what waits and is due is sent, and every few minutes trackers are asked what changed, in case they do not tell.
  */
-final class WakeTrackers implements ShouldQueue
+final class WakeTrackers implements ShouldBeUnique, ShouldQueue
 {
     use Queueable;
 
@@ -26,6 +27,19 @@ final class WakeTrackers implements ShouldQueue
     public int $tries = 1;
 
     public int $timeout = 110;
+
+    /** While the worker is away, one waits and not one a minute. */
+    public int $uniqueFor = 3600;
+
+    /**
+     * Nothing is asked of the worker where no project files outside.
+     */
+    public static function ifThereIsOne(): void
+    {
+        if (TrackerConnection::query()->where('enabled', true)->exists()) {
+            self::dispatch();
+        }
+    }
 
     public function handle(FollowTracker $follow): void
     {
