@@ -38,7 +38,7 @@ final class StoryTest extends BrowserTestCase
         );
         self::assertStringContainsString(
             '4. Change the age to 16.',
-            (string) $me->script("return document.querySelector('#defect-body').value"),
+            (string) $me->script("return document.querySelector('#defect-steps').value"),
         );
         $me->chord(Key::CONTROL, Key::ENTER)->see('SKR-D6', '.tray')->see('Step 4 of 5');
         $me->press('j', '1')->see('Finish this attempt');

@@ -233,7 +233,7 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
         </li>
       </ul>
       <p v-if="may(project, 'file_defects')">
-        <RouterLink class="small" :to="`/${project}/defects/new?case=${detail.case.key}`"
+        <RouterLink class="small file" :to="`/${project}/defects/new?case=${detail.case.key}`"
           >File a defect</RouterLink
         >
       </p>
@@ -242,6 +242,10 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
 </template>
 
 <style scoped>
+.file {
+  display: inline-block;
+  padding: 4px 0;
+}
 .facts {
   display: grid;
   gap: 8px;

@@ -177,7 +177,7 @@ async function takeIt(): Promise<void> {
         >
         <RouterLink
           v-if="may(project, 'file_defects')"
-          class="small"
+          class="small file"
           :to="`/${project}/defects/new?${chosen ? `attempt=${chosen}` : `case=${data.entry.case_key}`}`"
           >File a defect</RouterLink
         >
@@ -217,6 +217,10 @@ async function takeIt(): Promise<void> {
   max-width: 640px;
   display: grid;
   gap: 8px;
+}
+.file {
+  display: inline-block;
+  padding: 4px 0;
 }
 .defects {
   margin-top: 14px;

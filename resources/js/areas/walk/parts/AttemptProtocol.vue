@@ -183,7 +183,7 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
               </p>
               <p v-if="isBad(rec.verdict) && may(project, 'file_defects')">
                 <RouterLink
-                  class="small"
+                  class="small file"
                   :to="`/${project}/defects/new?attempt=${data.attempt.id}&round=${r.position}&step=${s.position}`"
                   >File a defect</RouterLink
                 >
@@ -239,6 +239,10 @@ const general = computed(() => data.value?.evidence.filter((e) => e.step === nul
 </template>
 
 <style scoped>
+.file {
+  display: inline-block;
+  padding: 4px 0;
+}
 .came {
   padding: 12px 0 14px;
 }
