@@ -9,12 +9,17 @@ async function keep() {
     for (const file of [entry.file, ...(entry.css ?? []), ...(entry.assets ?? [])])
       wanted.add(`/build/${file}`);
   }
-  for (const path of wanted) {
-    if (await cache.match(path)) continue;
-    const answer = await fetch(path, { cache: 'no-store' });
-    if (!answer.ok) throw new Error(`${path} answered ${answer.status}`);
-    await cache.put(path, answer);
-  }
+  const missing = [];
+  for (const path of wanted) if (!(await cache.match(path))) missing.push(path);
+  // Several at once: whoever goes offline a moment after the first page has all of it.
+  const take = async () => {
+    for (let path = missing.shift(); path; path = missing.shift()) {
+      const answer = await fetch(path, { cache: 'no-store' });
+      if (!answer.ok) throw new Error(`${path} answered ${answer.status}`);
+      await cache.put(path, answer);
+    }
+  };
+  await Promise.all(Array.from({ length: 8 }, take));
   // The page comes last: it names what was just kept. Cut off before, the old one stays, with all that it names.
   const shell = await fetch('/', { cache: 'no-store' });
   if (!shell.ok) throw new Error(`The page answered ${shell.status}`);

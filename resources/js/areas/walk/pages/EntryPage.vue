@@ -218,7 +218,8 @@ async function takeIt(): Promise<void> {
   display: grid;
   gap: 8px;
 }
-.file {
+.file,
+.defects a {
   display: inline-block;
   padding: 4px 0;
 }
