@@ -96,7 +96,7 @@ final class DefectTest extends BrowserTestCase
         $me->select("[aria-label=\"Move {$key}\"]", 'In work')->see($key, '[aria-label="In work"]');
         self::assertSame('in_work', $this->value("select state from defects where key = '{$key}'"));
 
-        $me->press('b')->see('As a board');
+        $me->click('.actions button', 'As a list')->see('As a board');
         $me->click("[role=row] input[aria-label*=\"{$key}\"]")->click('.bulk button', 'Change');
         $me->select('[aria-label="Severity"]', 'Trivial')->click('.bulk [type=submit]', 'See what changes');
         $me->see('severity: major → trivial', '.bulk');
