@@ -22,7 +22,7 @@ const shown = computed(() => data.value?.items.slice(0, SHOWN) ?? []);
     }}</RouterLink>
     <span v-for="d in shown" :key="d.id" :title="d.title"
       ><RouterLink class="mono plain" :to="`/${project}/defects/${d.key}`">{{ d.key }}</RouterLink
-      ><span class="soft"> {{ plainWords(d.state).toLowerCase() }}, {{ d.severity }}</span></span
+      ><span class="soft">{{ ` ${plainWords(d.state).toLowerCase()}, ${d.severity}` }}</span></span
     >
     <span v-if="data.total > shown.length" class="soft">and {{ data.total - shown.length }} more</span>
   </p>
