@@ -19,17 +19,9 @@ final class WordFilter
      */
     public static function narrow(Builder $query, string $words, string $text): void
     {
-        foreach (self::words($words) as $word) {
+        foreach (preg_split('/\s+/u', trim(mb_substr($words, 0, self::LONGEST)), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
             self::holds($query, $word, $text);
         }
-    }
-
-    /**
-     * @return list<string> the words that are asked for
-     */
-    public static function words(string $words): array
-    {
-        return preg_split('/\s+/u', trim(mb_substr($words, 0, self::LONGEST)), -1, \PREG_SPLIT_NO_EMPTY) ?: [];
     }
 
     /**

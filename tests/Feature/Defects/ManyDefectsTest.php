@@ -121,6 +121,10 @@ final class ManyDefectsTest extends FeatureTestCase
         $this->as($this->me, 'GET', '/projects/TST/defects?q=FAULT%20ebbe')
             ->assertJsonPath('items.0.key', 'TST-D4')
             ->assertJsonCount(1, 'items');
+        $comment = (string) DB::table('defect_comments')->value('id');
+        $admin = $this->world->person('the admin', Role::Admin);
+        $this->as($admin, 'POST', "/defect-comments/{$comment}/removals", ['reason' => 'A name'])->assertOk();
+        $this->as($this->me, 'GET', '/projects/TST/defects?q=ebbe')->assertJsonCount(0, 'items');
         foreach (['changed', '-age', 'priority'] as $sort) {
             $this->as($this->me, 'GET', "/projects/TST/defects?sort={$sort}")
                 ->assertOk()
@@ -140,7 +144,10 @@ final class ManyDefectsTest extends FeatureTestCase
             ->get()
             ->mapWithKeys(
                 static fn(Defect $d): array => [
-                    $d->key => array_diff_key($d->getAttributes(), array_flip(['version', 'updated_at', 'searched', 'folded', 'said'])),
+                    $d->key => array_diff_key(
+                        $d->getAttributes(),
+                        array_flip(['version', 'updated_at', 'searched', 'folded', 'said', 'talked']),
+                    ),
                 ],
             )
             ->all();

@@ -86,7 +86,8 @@ final readonly class DefectFilter
         $query = DB::table('defects')->where('defects.project_id', $this->project->id);
         foreach ($this->asked as $name => $value) {
             match (true) {
-                'q' === $name => $this->words($query, $value),
+                // What was said of it stands with its own words.
+                'q' === $name => WordFilter::narrow($query, $value, 'defects.searched'),
                 'state' === $name => $this->states($query, explode(',', $value)),
                 'label' === $name => $this->labels($query, explode(',', $value)),
                 'watcher' === $name => $query->whereIn(
@@ -125,28 +126,6 @@ final readonly class DefectFilter
         }
 
         return $query;
-    }
-
-    /**
-     * All of some words, each in what the defect says or in what was said of it.
-     */
-    private function words(Builder $query, string $words): void
-    {
-        foreach (WordFilter::words($words) as $word) {
-            $in = static fn(Builder $of, string $text): Builder => tap($of, static fn(Builder $q) => WordFilter::holds($q, $word, $text));
-            $query->whereIn(
-                'defects.id',
-                $in(DB::table('defects as d')->where('d.project_id', $this->project->id)->select('d.id'), 'd.searched')->union(
-                    $in(
-                        DB::table('defect_comments as c')
-                            ->where('c.project_id', $this->project->id)
-                            ->whereNull('c.removed_at')
-                            ->select('c.defect_id'),
-                        'c.folded',
-                    ),
-                ),
-            );
-        }
     }
 
     /**
