@@ -13,42 +13,26 @@ final readonly class OutsideNews
 {
     /**
      * @param  ?DefectState  $to where the defect follows; null: it stays
+     * @param  ?string  $assignee who has it there now; null: that is no news
      * @param  bool  $isNew whether it says anything that is not known
      */
-    private function __construct(public ?DefectState $to, public bool $isNew) {}
+    private function __construct(public ?DefectState $to, public ?string $assignee, public bool $isNew) {}
 
     /**
      * @param  DefectState  $ours  how it stands here
-     * @param  string  $theirs how it stands there
-     * @param  string  $known  how it stood there, as far as was known
-     * @param  string  $changed when it changed there, as the tracker tells it (ISO 8601); empty: it does not tell
-     * @param  string  $knownAt when the change that is known was
+     * @param  OutsideFacts  $told  what the tracker tells
+     * @param  OutsideFacts  $known what was known of it
      */
-    public static function of(
-        TrackerMapping $mapping,
-        DefectState $ours,
-        string $theirs,
-        string $known,
-        string $changed,
-        string $knownAt,
-    ): self {
-        // The same again, or one that was overtaken on its way.
-        $isOld = '' !== $changed && '' !== $knownAt && strcmp(self::comparable($changed), self::comparable($knownAt)) < 0;
-        if ($isOld || $theirs === $known || '' === $theirs) {
-            return new self(null, false);
-        }
-        // What ours is called there anyway was said by us, or comes to the same.
-        $to = $mapping->outside($ours) === $theirs ? null : $mapping->ours($theirs);
-
-        return new self($to === $ours ? null : $to, true);
-    }
-
-    private static function comparable(string $time): string
+    public static function of(TrackerMapping $mapping, DefectState $ours, OutsideFacts $told, OutsideFacts $known): self
     {
-        try {
-            return (new \DateTimeImmutable($time))->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d\TH:i:s.u');
-        } catch (\Exception) {
-            return '';
+        if ($told->isOlderThan($known)) {
+            return new self(null, null, false);
         }
+        $isOther = '' !== $told->state && $told->state !== $known->state;
+        // What ours is called there anyway was said by us, or comes to the same.
+        $to = !$isOther || $mapping->outside($ours) === $told->state ? null : $mapping->ours($told->state);
+        $assignee = '' !== $told->assignee && $told->assignee !== $known->assignee ? $told->assignee : null;
+
+        return new self($to === $ours ? null : $to, $assignee, $isOther || null !== $assignee);
     }
 }

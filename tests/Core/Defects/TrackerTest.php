@@ -10,7 +10,9 @@ use LucidStep\Core\Defects\Tracker\Outbox;
 use LucidStep\Core\Defects\Tracker\OutboxCall;
 use LucidStep\Core\Defects\Tracker\Outcome;
 use LucidStep\Core\Defects\Tracker\OutsideAddress;
+use LucidStep\Core\Defects\Tracker\OutsideFacts;
 use LucidStep\Core\Defects\Tracker\OutsideNews;
+use LucidStep\Core\Defects\Tracker\Standing;
 use LucidStep\Core\Defects\Tracker\TrackerMapping;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -107,15 +109,33 @@ final class TrackerTest extends TestCase
             string $known,
             string $at = '',
             string $knownAt = '',
-        ): OutsideNews => OutsideNews::of($mapping, $ours, $theirs, $known, $at, $knownAt);
+            string $with = '',
+        ): OutsideNews => OutsideNews::of(
+            $mapping,
+            $ours,
+            new OutsideFacts($theirs, $with, $at),
+            new OutsideFacts($known, 'ines', $knownAt),
+        );
         self::assertSame(DefectState::InWork, $of(DefectState::New, 'doing', 'open')->to);
         self::assertFalse($of(DefectState::New, 'open', 'open')->isNew, 'the same again');
         self::assertNull($of(DefectState::Fixed, 'done', 'doing')->to, 'what we said ourselves');
         self::assertTrue($of(DefectState::Fixed, 'done', 'doing')->isNew);
         self::assertFalse($of(DefectState::New, 'doing', 'open', '2026-11-30T10:00:00+01:00', '2026-11-30T09:30:00Z')->isNew, 'overtaken');
         self::assertSame(DefectState::InWork, $of(DefectState::New, 'doing', 'open', '2026-11-30T10:00:00Z', '2026-11-30T09:30:00Z')->to);
+        $passed = $of(DefectState::New, 'open', 'open', '2026-11-30T10:00:00Z', '2026-11-30T10:30:00Z', 'omar');
+        self::assertSame([null, false], [$passed->assignee, $passed->isNew], 'an assignee that was overtaken too');
+        self::assertSame('omar', $of(DefectState::New, 'open', 'open', with: 'omar')->assignee);
+        self::assertFalse($of(DefectState::New, 'open', 'open', with: 'ines')->isNew);
         $strange = $of(DefectState::New, 'parked', 'open');
         self::assertSame([null, true], [$strange->to, $strange->isNew], 'shown, and nothing else');
+    }
+
+    public function test_what_was_refused_is_said_before_what_waits_and_before_what_was_told(): void
+    {
+        self::assertSame(Standing::Refused, Standing::of([CallState::Waiting, CallState::Refused], true, true));
+        self::assertSame(Standing::Waiting, Standing::of([CallState::Waiting], false, false));
+        self::assertSame(Standing::Here, Standing::of([], false, false));
+        self::assertSame([Standing::Changed, Standing::Sent], [Standing::of([], true, true), Standing::of([], true, false)]);
     }
 
     public function test_addresses_fields_and_answers_go_by_the_mapping(): void

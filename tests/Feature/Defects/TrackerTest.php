@@ -6,9 +6,9 @@ namespace LucidStep\Tests\Feature\Defects;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-use LucidStep\App\Areas\Defects\Jobs\WakeTrackers;
 use LucidStep\App\Areas\Defects\Tracker\DrainCalls;
 use LucidStep\App\Areas\Defects\Tracker\FollowTracker;
+use LucidStep\App\Areas\Defects\Tracker\WakeTrackers;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\TrackerCall;
 use LucidStep\App\Models\TrackerConnection;
@@ -136,7 +136,7 @@ final class TrackerTest extends FeatureTestCase
         $this->tracker->set('ok');
         self::assertSame(0, $this->drain(), 'it rests');
         $this->travelTo(Carbon::now()->addMinutes(5));
-        (new WakeTrackers())->handle(app(FollowTracker::class));
+        (new WakeTrackers())();
         $this->drain();
         self::assertSame(7, TrackerCall::query()->where('state', CallState::Sent)->count());
         $this->as($this->me, 'GET', '/projects/TST/tracker')->assertForbidden();

@@ -22,7 +22,7 @@ final class PrintPage
     public function write(string $path, Project $project, iterable $cases, \Closure $picture): void
     {
         $out = fopen($path, 'w') ?: throw new \RuntimeException("{$path} cannot be written.");
-        fwrite($out, view('casebook.print-head', ['project' => $project])->render());
+        fwrite($out, view('print-head', ['title' => "{$project->name}: casebook"])->render());
         $bytes = 0;
         $source = static function (string $sha256) use ($picture, &$bytes): ?string {
             $content = $bytes < self::MOST_PICTURE_BYTES ? $picture($sha256) : null;

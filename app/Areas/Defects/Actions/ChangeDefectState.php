@@ -54,13 +54,13 @@ final readonly class ChangeDefectState
         }
         $now = Carbon::now();
         $isAnswer = DefectState::NeedsInformation === $from && $to === $before;
+        self::put($defect, $to, $now);
         if (DefectState::Fixed === $to && !$isAnswer) {
             $defect->fill(['fixed_build_id' => $this->build($defect, $move->build), 'fixed_at' => $now]);
-        } elseif (\in_array($to, [DefectState::InWork, DefectState::Reopened], true)) {
-            $defect->fill(['fixed_build_id' => null, 'fixed_at' => null]);
         }
-        $defect->asked_in = DefectState::NeedsInformation === $to ? $from : null;
-        $defect->duplicate_of_id = DefectState::Duplicate === $to ? $this->first($defect, $move->of) : null;
+        if (DefectState::Duplicate === $to) {
+            $defect->duplicate_of_id = $this->first($defect, $move->of);
+        }
         DefectChange::query()->create([
             'defect_id' => $defect->id,
             'actor_id' => $user->id,
@@ -70,8 +70,6 @@ final readonly class ChangeDefectState
             'attempt_id' => $move->attempt?->id,
             'created_at' => $now,
         ]);
-        $defect->state = $to;
-        $defect->setOpenTime($defect->openTime()->moved($to, $now->getTimestampMs()));
         ++$defect->version;
         $defect->save();
         $this->tell->moved($defect, $user, $from, $note);
@@ -126,9 +124,7 @@ final readonly class ChangeDefectState
             $defect->assignee_id = $assignee;
         }
         if (null !== $to) {
-            $defect->state = $to;
-            $defect->asked_in = DefectState::NeedsInformation === $to ? $from : null;
-            $defect->setOpenTime($defect->openTime()->moved($to, $now->getTimestampMs()));
+            self::put($defect, $to, $now);
         }
         ++$defect->version;
         $defect->save();
@@ -146,6 +142,22 @@ final readonly class ChangeDefectState
             'created_at' => $now,
         ]);
         $this->tell->followed($defect, $note);
+    }
+
+    /**
+     * Lets it stand somewhere, with what follows from that alone: taken in work or open again, no build has a fix.
+     */
+    private static function put(Defect $defect, DefectState $to, Carbon $now): void
+    {
+        $defect->asked_in = DefectState::NeedsInformation === $to ? $defect->state : null;
+        if (\in_array($to, [DefectState::InWork, DefectState::Reopened], true)) {
+            $defect->fill(['fixed_build_id' => null, 'fixed_at' => null]);
+        }
+        if (DefectState::Duplicate !== $to) {
+            $defect->duplicate_of_id = null;
+        }
+        $defect->setOpenTime($defect->openTime()->moved($to, $now->getTimestampMs()));
+        $defect->state = $to;
     }
 
     private function checkChildren(Defect $defect): void

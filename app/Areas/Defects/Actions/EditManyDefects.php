@@ -147,7 +147,7 @@ final readonly class EditManyDefects
     {
         // Whatever refuses, nothing of this one is changed.
         return DB::transaction(function () use ($fields, $defect, $user, $edits, $move, $mayFile): Defect {
-            $moved = null === $move ? Defect::query()->findOrFail($defect->id) : ($this->move)($defect, $user, $move, $mayFile);
+            $moved = null === $move ? clone $defect : ($this->move)($defect, $user, $move, $mayFile);
             $this->edit->apply($fields, $moved, $user, $edits);
 
             return $moved;

@@ -72,8 +72,8 @@ final readonly class FileDefect
         if (null !== $from) {
             ($this->link)($defect, $user, $from, $filing->round, $filing->step, $filing->evidence);
         }
-        foreach ($filing->watchers as $person) {
-            ($this->watch)($defect, $person, true);
+        if ([] !== $filing->watchers) {
+            $this->watch->watch($defect, $filing->watchers);
         }
         $this->tracker->filed($defect, $user);
         if (null !== $defect->assignee_id) {

@@ -20,24 +20,33 @@ final readonly class WatchDefect
     public function __construct(private PublishChange $announce) {}
 
     /**
-     * @throws ValidationException when the person has no part in the project, or sees no defects
+     * @param  list<string>  $people ids
+     *
+     * @throws ValidationException when one has no part in the project, or sees no defects
      */
-    public function __invoke(Defect $defect, string $person, bool $watches): void
+    public function watch(Defect $defect, array $people): void
     {
-        $row = ['defect_id' => $defect->id, 'user_id' => $person];
-        if (!$watches) {
-            DB::table('defect_watchers')->where($row)->delete();
-        } else {
-            $sees = Membership::query()
-                ->where('project_id', $defect->project_id)
-                ->where('user_id', $person)
-                ->where('role', '<>', Role::Reader)
-                ->exists();
-            if (!$sees) {
-                throw ValidationException::withMessages(['person_id' => 'Nobody like this works on defects in the project.']);
-            }
-            DB::table('defect_watchers')->insertOrIgnore([...$row, 'created_at' => Carbon::now()->format('Y-m-d H:i:s.uP')]);
+        $people = array_values(array_unique($people));
+        $sees = Membership::query()
+            ->where('project_id', $defect->project_id)
+            ->whereIn('user_id', $people)
+            ->where('role', '<>', Role::Reader)
+            ->count();
+        if ($sees < \count($people)) {
+            throw ValidationException::withMessages(['person_id' => 'Nobody like this works on defects in the project.']);
         }
+        $now = Carbon::now()->format('Y-m-d H:i:s.uP');
+        DB::table('defect_watchers')->insertOrIgnore(
+            array_map(static fn(string $id): array => ['defect_id' => $defect->id, 'user_id' => $id, 'created_at' => $now], $people),
+        );
+        ($this->announce)($defect->project_id, 'defect', $defect->id);
+    }
+
+    public function unwatch(Defect $defect, string $person): void
+    {
+        DB::table('defect_watchers')
+            ->where(['defect_id' => $defect->id, 'user_id' => $person])
+            ->delete();
         ($this->announce)($defect->project_id, 'defect', $defect->id);
     }
 }

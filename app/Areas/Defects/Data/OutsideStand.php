@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Data;
 
+use LucidStep\Core\Defects\Tracker\Standing;
 use OpenApi\Attributes as OA;
 
 /**
@@ -12,17 +13,14 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'How a defect stands in the tracker outside.')]
 final readonly class OutsideStand
 {
-    public const STATES = ['here', 'waiting', 'sent', 'refused', 'changed'];
-
     /**
-     * @param  value-of<self::STATES>  $state
      * @param  list<TrackerCallLine>  $calls
      */
     public function __construct(
         #[
             OA\Property(
                 description: '`here`: here only; `waiting` to be sent; `sent`; `refused`: see why; `changed` there since it was sent',
-                enum: self::STATES,
+                enum: Standing::class,
             ),
         ]
         public string $state,

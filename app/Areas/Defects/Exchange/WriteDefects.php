@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Exchange;
 
-use Illuminate\Support\Collection;
 use Illuminate\Support\Str;
+use LucidStep\App\Areas\Defects\Data\DefectCommentLine;
 use LucidStep\App\Areas\Defects\Queries\DefectAsText;
 use LucidStep\App\Areas\Defects\Queries\DefectFilter;
 use LucidStep\App\Areas\Defects\Queries\DefectTalk;
@@ -67,8 +67,9 @@ final readonly class WriteDefects
      */
     public function __invoke(Project $project, DefectFilter $filter, string $format, $out): void
     {
-        $fields = array_values((new ProjectLists($project))->fields('defect'));
-        $components = array_column((new ProjectLists($project))->items('component'), 'name', 'value');
+        $lists = new ProjectLists($project);
+        $fields = array_values($lists->fields('defect'));
+        $components = array_column($lists->items('component'), 'name', 'value');
         match ($format) {
             'csv' => $this->csv($filter, $fields, $components, $out),
             'json' => $this->json($filter, $fields, $components, $out),
@@ -82,20 +83,25 @@ final readonly class WriteDefects
      */
     private function defects(DefectFilter $filter): iterable
     {
-        $ids = $filter->query()->orderByDesc('number')->pluck('defects.id');
-        foreach ($ids->chunk(self::AT_ONCE) as $some) {
-            /** @var Collection<string, Defect> $found */
-            $found = Defect::query()
-                ->whereKey($some->all())
-                ->with('reporter', 'assignee', 'case', 'build', 'configuration', 'fixedBuild', 'duplicateOf')
-                ->get()
-                ->keyBy('id');
-            foreach ($some as $id) {
-                $defect = $found->get((string) $id);
-                if (null !== $defect) {
-                    yield $defect;
-                }
-            }
+        foreach ($this->parts($filter) as $part) {
+            yield from $part;
+        }
+    }
+
+    /**
+     * @return iterable<list<Defect>> some at a time
+     */
+    private function parts(DefectFilter $filter): iterable
+    {
+        foreach ($filter->query()->orderByDesc('number')->pluck('defects.id')->chunk(self::AT_ONCE) as $some) {
+            yield array_values(
+                Defect::query()
+                    ->whereKey($some->all())
+                    ->with('reporter', 'assignee', 'case', 'build', 'configuration', 'fixedBuild', 'duplicateOf')
+                    ->orderByDesc('number')
+                    ->get()
+                    ->all(),
+            );
         }
     }
 
@@ -163,19 +169,19 @@ final readonly class WriteDefects
     private function json(DefectFilter $filter, array $fields, array $components, $out): void
     {
         $between = '[';
-        foreach ($this->defects($filter) as $defect) {
-            [$row, $own] = self::row($defect, $fields, $components);
-            $all = [
-                ...$row,
-                'fields' => (object) $own,
-                'labels' => $defect->labels,
-                'comments' => array_map(
-                    static fn($c): array => ['by' => $c->author->name, 'at' => $c->at, 'text' => $c->text],
-                    DefectTalk::of($defect->id),
-                ),
-            ];
-            fwrite($out, $between . "\n" . json_encode($all, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES));
-            $between = ',';
+        foreach ($this->parts($filter) as $part) {
+            $talk = DefectTalk::ofMany(array_column($part, 'id'));
+            foreach ($part as $defect) {
+                [$row, $own] = self::row($defect, $fields, $components);
+                $comments = array_map(
+                    static fn(DefectCommentLine $c): array => ['by' => $c->author->name, 'at' => $c->at, 'text' => $c->text],
+                    $talk[$defect->id] ?? [],
+                );
+                $all = [...$row, 'fields' => (object) $own, 'labels' => $defect->labels, 'comments' => $comments];
+                $json = json_encode($all, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+                fwrite($out, "{$between}\n{$json}");
+                $between = ',';
+            }
         }
         fwrite($out, '[' === $between ? "[]\n" : "\n]\n");
     }
@@ -197,7 +203,7 @@ final readonly class WriteDefects
      */
     private function page(Project $project, DefectFilter $filter, $out): void
     {
-        fwrite($out, view('defects.print-head', ['project' => $project])->render());
+        fwrite($out, view('print-head', ['title' => "{$project->name}: defects"])->render());
         foreach ($this->defects($filter) as $defect) {
             // A list would be numbered anew: steps keep the numbers that they have in their case.
             $text = (string) preg_replace('/^(\d+)\. /m', "\n$1\\. ", $this->text->markdown($defect));

@@ -13,6 +13,9 @@ use LucidStep\Core\Defects\Report;
  */
 final class DefectAsText
 {
+    /** @var array<string, string> time zones, by project */
+    private array $zones = [];
+
     public function markdown(Defect $defect): string
     {
         return "# {$defect->key} {$defect->title}\n\n{$this->report($defect)->markdown()}";
@@ -25,7 +28,7 @@ final class DefectAsText
 
     private function report(Defect $defect): Report
     {
-        $zone = (string) DB::table('projects')->where('id', $defect->project_id)->value('time_zone');
+        $zone = $this->zones[$defect->project_id] ??= (string) DB::table('projects')->where('id', $defect->project_id)->value('time_zone');
 
         return new Report(
             [

@@ -19,7 +19,7 @@ final class DefectEvidence
      */
     public function of(Defect $defect): Collection
     {
-        $links = DefectLink::query()->where('defect_id', $defect->id)->get();
+        $links = $defect->loadMissing('links')->links;
 
         return Evidence::query()
             ->with('file', 'marked')

@@ -21,15 +21,29 @@ final class DefectTalk
      */
     public static function of(string $defect): array
     {
+        return self::ofMany([$defect])[$defect] ?? [];
+    }
+
+    /**
+     * @param  list<string>  $defects ids
+     *
+     * @return array<string, list<DefectCommentLine>> by defect; none where nothing was said
+     */
+    public static function ofMany(array $defects): array
+    {
         $rows = DB::table('defect_comments as c')
             ->join('users as a', 'a.id', '=', 'c.author_id')
             ->leftJoin('users as r', 'r.id', '=', 'c.removed_by_id')
-            ->where('c.defect_id', $defect)
+            ->whereIn('c.defect_id', $defects)
             ->orderBy('c.created_at')
             ->orderBy('c.id')
             ->get(['c.*', 'a.name as author', 'r.name as remover']);
+        $talk = [];
+        foreach ($rows as $row) {
+            $talk[(string) $row->defect_id][] = self::line($row);
+        }
 
-        return array_values($rows->map(self::line(...))->all());
+        return $talk;
     }
 
     private static function line(\stdClass $c): DefectCommentLine

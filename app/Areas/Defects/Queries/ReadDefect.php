@@ -40,6 +40,8 @@ final readonly class ReadDefect
             'fixedBuild',
             'links.entry.case',
             'links.entry.cycle',
+            // Without what was walked, which is long.
+            'links.attempt:id,number,verdict,roll_up,build_id,configuration_id',
             'links.attempt.build',
             'links.attempt.configuration',
             'history.actor',

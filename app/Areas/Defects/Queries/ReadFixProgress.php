@@ -7,9 +7,7 @@ namespace LucidStep\App\Areas\Defects\Queries;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Defects\Data\FixProgress;
 use LucidStep\App\Areas\Defects\Data\RetestedEntry;
-use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
-use LucidStep\App\Models\Round;
 use LucidStep\Core\Defects\Chains;
 use LucidStep\Core\Defects\RetestResult;
 use LucidStep\Core\Verdict\RoundFacts;
@@ -138,19 +136,31 @@ final class ReadFixProgress
      */
     private function verdicts(array $attempts): array
     {
+        if ([] === $attempts) {
+            return [];
+        }
+        $actions = DB::table('attempts as a')
+            ->crossJoin(DB::raw("jsonb_array_elements(a.snapshot->'steps') with ordinality as s (step, position)"))
+            ->whereIn('a.id', $attempts)
+            ->get(['a.id', 's.position', DB::raw("s.step ->> 'action' as action")]);
+        $said = [];
+        foreach ($actions as $row) {
+            $said[$row->id][$row->position] = (string) $row->action;
+        }
+        $rounds = DB::table('rounds')
+            ->whereIn('attempt_id', $attempts)
+            ->get(['id', 'attempt_id', 'position', 'skipped', 'repeats']);
+        $results = DB::table('step_results')
+            ->whereIn('round_id', $rounds->pluck('id'))
+            ->get(['round_id', 'position', 'verdict']);
+        $of = $results->groupBy('round_id');
         $all = [];
-        $rounds = Round::query()->whereIn('attempt_id', $attempts)->with('results')->get()->groupBy('attempt_id');
-        foreach (
-            Attempt::query()
-                ->whereKey($attempts)
-                ->get(['id', 'snapshot'])
-            as $attempt
-        ) {
-            $actions = array_column((array) $attempt->snapshot['steps'], 'action');
-            $facts = ($rounds[$attempt->id] ?? collect())->map(static fn(Round $r): RoundFacts => $r->facts());
+        foreach ($rounds->groupBy('attempt_id') as $id => $mine) {
+            $facts = $mine->map(static fn(\stdClass $r): RoundFacts => new RoundFacts($r->position, [], null !== $r->skipped, $r->repeats));
+            $ids = $mine->pluck('id', 'position');
             foreach (Rounds::counted(array_values($facts->all())) as $round) {
-                foreach ($round->skipped ? [] : $round->verdicts as $at => $verdict) {
-                    $all[$attempt->id][(string) ($actions[$at] ?? '')][] = $verdict;
+                foreach ($round->skipped ? [] : $of[$ids[$round->position]] ?? [] as $result) {
+                    $all[(string) $id][$said[$id][$result->position] ?? ''][] = Verdict::from($result->verdict);
                 }
             }
         }

@@ -15,6 +15,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TrackerCall;
 use LucidStep\App\Models\TrackerConnection;
 use LucidStep\Core\Defects\Tracker\CallState;
+use LucidStep\Core\Defects\Tracker\Standing;
 use LucidStep\Core\Defects\Tracker\TrackerMapping;
 
 /**
@@ -77,13 +78,11 @@ final class ReadTracker
         $seen = $defect->outside_seen_at;
 
         return new OutsideStand(
-            match (true) {
-                $calls->contains('state', CallState::Refused) => 'refused',
-                $calls->isNotEmpty() => 'waiting',
-                null === $defect->outside_key => 'here',
-                null !== $seen && \is_string($sentAt) && $seen->isAfter(Carbon::parse($sentAt)->addSecond()) => 'changed',
-                default => 'sent',
-            },
+            Standing::of(
+                array_values($calls->map(static fn(TrackerCall $c): CallState => $c->state)->all()),
+                null !== $defect->outside_key,
+                null !== $seen && \is_string($sentAt) && $seen->isAfter(Carbon::parse($sentAt)),
+            )->value,
             $defect->outside_key,
             $defect->outside_url,
             $defect->outside_state,

@@ -38,57 +38,64 @@ final readonly class DrainCalls
         $sent = 0;
         Cache::lock("tracker-{$project}", self::TURN + 30)->get(function () use ($project, &$sent): void {
             $until = microtime(true) + self::TURN;
-            while (microtime(true) < $until && null !== ($call = $this->next($project))) {
-                $sent += CallState::Sent === $this->send($call) ? 1 : 0;
+            while (microtime(true) < $until && null !== ($connection = self::ready($project)) && null !== ($call = $this->next($project))) {
+                $sent += CallState::Sent === $this->send($call, $connection) ? 1 : 0;
             }
         });
 
         return $sent;
     }
 
-    private function next(string $project): ?TrackerCall
+    /**
+     * @return ?TrackerConnection null while there is none, or it rests
+     */
+    private static function ready(string $project): ?TrackerConnection
     {
         $connection = TrackerQueue::connection($project);
-        if (null === $connection || ($connection->resting_until?->isFuture() ?? false)) {
-            return null;
-        }
-        // The first of each defect: the others wait for it.
-        $first = DB::table('tracker_calls')
-            ->where('project_id', $project)
-            ->whereIn('state', [CallState::Waiting, CallState::Refused])
-            ->selectRaw('distinct on (defect_id) id')
-            ->orderBy('defect_id')
-            ->orderBy('number');
-        $heads = TrackerCall::query()->whereIn('id', $first)->get();
-        $next = Outbox::next(
-            array_values($heads->map(static fn(TrackerCall $c): OutboxCall => $c->facts())->all()),
-            Carbon::now()->getTimestamp(),
-        );
 
-        return null === $next ? null : $heads->firstWhere('id', $next->id);
+        return $connection?->resting_until?->isFuture() ?? false ? null : $connection;
     }
 
-    private function send(TrackerCall $call): CallState
+    private function next(string $project): ?TrackerCall
     {
-        $connection = TrackerQueue::connection($call->project_id) ?? throw new \LogicException('There was one just now.');
+        $now = Carbon::now();
+        // The first of each defect: the others wait for it.
+        $heads = DB::table('tracker_calls')
+            ->where('project_id', $project)
+            ->whereIn('state', [CallState::Waiting, CallState::Refused])
+            ->selectRaw('distinct on (defect_id) id, number, state, next_at')
+            ->orderBy('defect_id')
+            ->orderBy('number');
+        // No more than those whose turn may have come: the core says whose it is.
+        $due = DB::query()->fromSub($heads, 'h')->where('state', CallState::Waiting)->orderBy('number')->limit(10)->select('id');
+        $due->where('next_at', '<=', $now->copy()->addSecond()->format('Y-m-d H:i:s.uP'));
+        $calls = TrackerCall::query()->whereIn('id', $due)->get();
+        $facts = array_values($calls->map(static fn(TrackerCall $c): OutboxCall => $c->facts())->all());
+
+        return $calls->firstWhere('id', Outbox::next($facts, $now->getTimestamp())?->id);
+    }
+
+    private function send(TrackerCall $call, TrackerConnection $connection): CallState
+    {
         $problem = '';
         $issue = null;
         try {
-            $issue = $this->say($call, new JsonTracker($this->http, $connection->address, $connection->token, $connection->map()));
+            $issue = $this->say($call, $connection);
             $outcome = Outcome::Sent;
         } catch (TrackerRefused $e) {
             [$outcome, $problem] = [Outcome::Refused, $e->getMessage()];
         } catch (TrackerAway $e) {
             [$outcome, $problem] = [Outcome::Again, $e->getMessage()];
         }
-        $after = $call->facts()->after($outcome, Carbon::now()->getTimestamp(), random_int(0, 1000) / 1000);
-        DB::transaction(function () use ($call, $after, $problem, $issue, $outcome): void {
+        $now = Carbon::now();
+        $after = $call->facts()->after($outcome, $now->getTimestamp(), random_int(0, 1000) / 1000);
+        DB::transaction(function () use ($call, $after, $problem, $issue, $outcome, $now): void {
             $call->update([
                 'state' => $after->state,
                 'tries' => $after->tries,
                 'next_at' => Carbon::createFromTimestampUTC($after->nextAt),
                 'problem' => $problem,
-                'done_at' => CallState::Sent === $after->state ? Carbon::now() : null,
+                'done_at' => CallState::Sent === $after->state ? $now : null,
             ]);
             if ($issue instanceof OutsideIssue) {
                 Defect::query()
@@ -99,7 +106,7 @@ final readonly class DrainCalls
                         'outside_state' => $issue->state,
                         'outside_assignee' => $issue->assignee,
                         'outside_changed' => $issue->changed,
-                        'outside_seen_at' => Carbon::now(),
+                        'outside_seen_at' => $now,
                     ]);
             }
             $this->count($call->project_id, $outcome, $problem);
@@ -112,8 +119,9 @@ final readonly class DrainCalls
     /**
      * @return ?OutsideIssue what a filing made there
      */
-    private function say(TrackerCall $call, Tracker $tracker): ?OutsideIssue
+    private function say(TrackerCall $call, TrackerConnection $connection): ?OutsideIssue
     {
+        $tracker = new JsonTracker($this->http, $connection->address, $connection->token, $connection->map());
         $key = (string) Defect::query()->whereKey($call->defect_id)->value('outside_key');
         $text = static fn(string $name): string => \is_string($call->payload[$name] ?? null) ? $call->payload[$name] : '';
         if ('file' === $call->act) {
@@ -127,22 +135,24 @@ final readonly class DrainCalls
         }
         match ($call->act) {
             'comment' => $tracker->comment($key, $text('text'), $call->id),
-            'move' => $this->move($tracker, $call, $key, $text('state')),
+            'move' => $this->move($tracker, $call, $key, $connection->map()->outside(DefectState::from($text('state')))),
             'attach' => $this->attach($tracker, $call, $key, $text('evidence')),
         };
 
         return null;
     }
 
+    /**
+     * @param  string  $state as the tracker calls it; empty: it has none like this
+     */
     private function move(Tracker $tracker, TrackerCall $call, string $key, string $state): void
     {
-        $outside = TrackerQueue::connection($call->project_id)?->map()->outside(DefectState::from($state)) ?? '';
-        if ('' !== $outside) {
-            $tracker->move($key, $outside, $call->id);
+        if ('' !== $state) {
+            $tracker->move($key, $state, $call->id);
             // So it stands there now: told back, it is no news.
             Defect::query()
                 ->whereKey($call->defect_id)
-                ->update(['outside_state' => $outside]);
+                ->update(['outside_state' => $state]);
         }
     }
 

@@ -11,6 +11,7 @@ use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\TrackerConnection;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\Core\Defects\Tracker\OutsideFacts;
 use LucidStep\Core\Defects\Tracker\OutsideNews;
 
 /**
@@ -49,22 +50,19 @@ final readonly class FollowTracker
             $news = OutsideNews::of(
                 $connection->map(),
                 $defect->state,
-                $issue->state,
-                $defect->outside_state,
-                $issue->changed,
-                $defect->outside_changed,
+                new OutsideFacts($issue->state, $issue->assignee, $issue->changed),
+                new OutsideFacts($defect->outside_state, $defect->outside_assignee, $defect->outside_changed),
             );
-            $isOtherAssignee = '' !== $issue->assignee && $issue->assignee !== $defect->outside_assignee;
-            if (!$news->isNew && !$isOtherAssignee) {
+            if (!$news->isNew) {
                 return;
             }
             $defect->fill([
-                'outside_state' => $news->isNew ? $issue->state : $defect->outside_state,
-                'outside_assignee' => $isOtherAssignee ? $issue->assignee : $defect->outside_assignee,
+                'outside_state' => '' === $issue->state ? $defect->outside_state : $issue->state,
+                'outside_assignee' => $news->assignee ?? $defect->outside_assignee,
                 'outside_changed' => '' === $issue->changed ? $defect->outside_changed : $issue->changed,
                 'outside_seen_at' => Carbon::now(),
             ]);
-            $person = $isOtherAssignee ? $this->person($defect->project_id, $issue->assignee) : null;
+            $person = null === $news->assignee ? null : $this->person($defect->project_id, $news->assignee);
             $this->move->follow($defect, $news->to, $person, "{$issue->key} in the tracker: {$issue->state}");
             ($this->announce)($defect->project_id, 'defect', $defect->id);
         });

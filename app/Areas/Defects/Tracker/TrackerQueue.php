@@ -90,7 +90,7 @@ final readonly class TrackerQueue
 
     private function goesAlong(Defect $defect): bool
     {
-        return $this->isThere($defect) && null !== self::connection($defect->project_id);
+        return null !== self::connection($defect->project_id) && $this->isThere($defect);
     }
 
     /**

@@ -141,7 +141,7 @@ final readonly class DefectController
     #[Needs(Permission::WorkOnDefects)]
     public function watch(WatchRequest $request, Defect $defect, WatchDefect $watch): JsonResponse
     {
-        $watch($defect, $this->watcher($request, $defect), true);
+        $watch->watch($defect, [$this->watcher($request, $defect)]);
 
         return $this->answer($defect, 201);
     }
@@ -150,7 +150,7 @@ final readonly class DefectController
     #[Needs(Permission::WorkOnDefects)]
     public function unwatch(WatchRequest $request, Defect $defect, WatchDefect $watch): JsonResponse
     {
-        $watch($defect, $this->watcher($request, $defect), false);
+        $watch->unwatch($defect, $this->watcher($request, $defect));
 
         return $this->answer($defect);
     }

@@ -5,6 +5,7 @@ import { asOptions, PRIORITIES, SEVERITIES, type Option } from '@/areas/defects/
 import { editDefect, watchDefect } from '@/areas/defects/queries';
 import { may, session } from '@/areas/people/session';
 import { writeItems } from '@/kit/items';
+import OwnField from '@/areas/defects/parts/OwnField.vue';
 import SelectField from '@/kit/SelectField.vue';
 
 /** Who has it, how grave it is, where it belongs: chosen in place, saved at once. */
@@ -144,29 +145,14 @@ async function tell(person: string): Promise<void> {
         >
           <option v-for="l in choices.labels.slice(0, 300)" :key="l" :value="l" /></datalist
       ></label>
-      <template v-for="f in choices.fields" :key="f.id">
-        <SelectField
-          v-if="f.kind === 'choice' || f.kind === 'yes_no'"
-          v-model="custom[f.id]"
-          :label="f.name"
-          none="Nothing"
-          :disabled="!mayWork"
-          :options="(f.kind === 'choice' ? f.choices : ['yes', 'no']).map((c) => ({ value: c, label: c }))"
-          @update:model-value="
-            custom[f.id] = $event ?? '';
-            saveOwn(f.id);
-          "
-        />
-        <label v-else
-          ><span class="label">{{ f.name }}</span
-          ><input
-            v-model="custom[f.id]"
-            class="field"
-            maxlength="2000"
-            :disabled="!mayWork"
-            @change="saveOwn(f.id)"
-        /></label>
-      </template>
+      <OwnField
+        v-for="f in choices.fields"
+        :key="f.id"
+        v-model="custom[f.id]"
+        :field="f"
+        :disabled="!mayWork"
+        @done="saveOwn(f.id)"
+      />
     </div>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
     <p v-if="mayWork" class="row small">

@@ -9,6 +9,7 @@ import {
   useDefectChoices,
   type DefectWords,
 } from '@/areas/defects/choices';
+import OwnField from '@/areas/defects/parts/OwnField.vue';
 import SelectField from '@/kit/SelectField.vue';
 
 /** A defect as it is written: what a developer needs first, all else one step away. */
@@ -131,24 +132,7 @@ const errorOf = (name: string): string => props.wrong[name]?.[0] ?? '';
             <option v-for="l in choices.labels.slice(0, 300)" :key="l" :value="l" />
           </datalist>
           <template v-for="f in choices.fields" :key="f.id">
-            <SelectField
-              v-if="f.kind === 'choice' || f.kind === 'yes_no'"
-              v-model="words.custom[f.id]"
-              form
-              :label="f.name"
-              none="Nothing"
-              :options="
-                (f.kind === 'choice' ? f.choices : ['yes', 'no']).map((c) => ({ value: c, label: c }))
-              "
-            />
-            <label v-else
-              ><span class="label">{{ f.name }}</span
-              ><input
-                v-model="words.custom[f.id]"
-                class="field"
-                maxlength="2000"
-                :placeholder="f.kind === 'date' ? '2027-06-14' : ''"
-            /></label>
+            <OwnField v-model="words.custom[f.id]" :field="f" form />
             <p v-if="errorOf(`custom.${f.id}`)" class="p-invalid-words" role="alert">
               {{ errorOf(`custom.${f.id}`) }}
             </p>

@@ -50,7 +50,7 @@ async function ask(): Promise<void> {
       <h2>To be walked again</h2>
       <span class="soft small">on {{ data[0]!.build }} or later</span>
     </div>
-    <ul>
+    <ul class="ruled">
       <li v-for="r in data" :key="r.entry_id">
         <input
           v-if="mayAsk"
@@ -86,15 +86,5 @@ async function ask(): Promise<void> {
 <style scoped>
 .head {
   align-items: baseline;
-}
-ul {
-  margin: 4px 0 10px;
-}
-li {
-  display: flex;
-  gap: 10px;
-  align-items: baseline;
-  padding: var(--line) 0;
-  border-bottom: 1px solid var(--rule);
 }
 </style>

@@ -24,7 +24,7 @@ const WORDS = {
       <h2>Walked with the fix</h2>
       <span class="soft">passed on {{ progress.passed }} of {{ progress.of }}</span>
     </div>
-    <ul>
+    <ul class="ruled">
       <li v-for="e in entries" :key="e.entry_id">
         <VerdictMark :shown="MARKS[e.result]" />
         <span class="long">
@@ -46,15 +46,5 @@ const WORDS = {
 <style scoped>
 .head {
   align-items: baseline;
-}
-ul {
-  margin: 4px 0 10px;
-}
-li {
-  display: flex;
-  gap: 10px;
-  align-items: baseline;
-  padding: var(--line) 0;
-  border-bottom: 1px solid var(--rule);
 }
 </style>

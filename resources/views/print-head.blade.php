@@ -3,7 +3,7 @@
 <head>
 <meta charset="utf-8">
 <meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; img-src data:">
-<title>{{ $project->name }}: defects</title>
+<title>{{ $title }}</title>
 <style>
 body { font: 11pt/1.4 "Atkinson Hyperlegible Next", system-ui, sans-serif; color: #1F2733;
   max-width: 60em; margin: 2em auto; padding: 0 1em }
@@ -22,4 +22,4 @@ img { max-width: 22em; max-height: 14em; display: block; margin-top: .3em; borde
 </style>
 </head>
 <body>
-<h1>{{ $project->name }}: defects</h1>
+<h1>{{ $title }}</h1>
