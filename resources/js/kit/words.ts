@@ -78,6 +78,7 @@ export function ago(iso: string): string {
 /** How long something has been so, by its greatest part. */
 export function span(ms: number): string {
   const minutes = Math.floor(ms / 60_000);
+  if (minutes < 1) return 'less than a minute';
   if (minutes < 60) return plural(minutes, 'minute');
   const hours = Math.floor(minutes / 60);
   return hours < 48 ? plural(hours, 'hour') : plural(Math.floor(hours / 24), 'day');

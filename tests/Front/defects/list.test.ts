@@ -96,6 +96,11 @@ describe('the list', () => {
     expect(page.text('.actions')).not.toContain('New defect');
     await page.press('n');
     expect(page.path).toBe('/SKR/defects');
+    await page.click('[role=row] input[aria-label*="SKR-D4"]');
+    await page.click('.bulk button', 'Change');
+    const moves = page.all('[aria-label="Move"] option');
+    expect(moves).toContain('Fixed in a build');
+    expect(moves).not.toContain('It is gone');
     await page.press('b');
     await vi.waitFor(() => expect(page.path).toContain('as=board'));
   });

@@ -83,6 +83,11 @@ function onKey(event: KeyboardEvent, d: Api['DefectLine'], column: number, row: 
   else return;
   event.preventDefault();
 }
+/** Some browsers carry nothing that holds nothing. */
+function lift(event: DragEvent, d: Api['DefectLine']): void {
+  dragged.value = d;
+  event.dataTransfer?.setData('text/plain', d.key);
+}
 function drop(to: State): void {
   over.value = null;
   if (dragged.value) void move(dragged.value, to);
@@ -133,7 +138,7 @@ const others = (d: Api['DefectLine']) =>
             tabindex="0"
             :draggable="mayWork"
             :aria-label="`${d.key} ${d.title}`"
-            @dragstart="dragged = d"
+            @dragstart="lift($event, d)"
             @dragend="dragged = null"
             @keydown.self="onKey($event, d, at, row)"
           >

@@ -5,6 +5,7 @@ import { errorMessage, Problem, type Api } from '@/api/client';
 import { asOptions, PRIORITIES, SEVERITIES, type Option } from '@/areas/defects/choices';
 import { MOVES, type State } from '@/areas/defects/life';
 import { actOnDefects, previewAct, undoDefectAct } from '@/areas/defects/queries';
+import { may } from '@/areas/people/session';
 import { toast } from '@/kit/notices';
 import SelectField from '@/kit/SelectField.vue';
 import { plainWords, plural } from '@/kit/words';
@@ -46,18 +47,15 @@ const changes = computed(() =>
       .map(([k, v]) => [k, v === NOTHING ? null : v]),
   ),
 );
-const MOVABLE = (
-  [
-    'accepted',
-    'in_work',
-    'fixed',
-    'needs_information',
-    'rejected',
-    'verified',
-    'reopened',
-    'closed',
-  ] as State[]
-).map((value) => ({ value, label: MOVES[value] }));
+/** Who does not file them does not verify, close or reopen them either. */
+const FILERS: State[] = ['verified', 'reopened', 'closed'];
+const MOVABLE: State[] = ['accepted', 'in_work', 'fixed', 'needs_information', 'rejected', ...FILERS];
+const moves = computed(() =>
+  MOVABLE.filter((s) => may(props.project, 'file_defects') || !FILERS.includes(s)).map((value) => ({
+    value,
+    label: MOVES[value],
+  })),
+);
 watch([changes, () => props.count], () => (preview.value = null));
 const WORDS: Record<string, string> = { assignee_id: 'with', priority: 'to be mended' };
 function said(change: Api['FieldChange'], value: string | null): string {
@@ -119,7 +117,7 @@ async function act(): Promise<void> {
       <button type="button" class="link soft" @click="emit('clear')">Clear</button>
     </div>
     <form v-if="open" class="form" @submit.prevent="preview ? act() : look()">
-      <SelectField v-model="edit.state" form label="Move" none="As it is" :options="MOVABLE" />
+      <SelectField v-model="edit.state" form label="Move" none="As it is" :options="moves" />
       <SelectField
         v-if="edit.state === 'fixed'"
         v-model="edit.fixed_build_id"
