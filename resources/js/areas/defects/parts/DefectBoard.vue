@@ -101,6 +101,9 @@ const others = (d: Api['DefectLine']) =>
 
 <template>
   <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+  <p v-if="asking" class="hint long">
+    <span class="mono">{{ asking.detail.defect.key }}</span> {{ asking.detail.defect.title }}
+  </p>
   <DefectMove
     v-if="asking"
     :key="`${asking.detail.defect.key}${asking.move.to}`"
