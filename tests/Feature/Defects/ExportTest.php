@@ -34,7 +34,7 @@ final class ExportTest extends FeatureTestCase
         $rows = array_map(static fn(string $l): array => str_getcsv($l, ',', '"', ''), explode("\r\n", trim(substr($csv, 3))));
         self::assertCount(3, $rows);
         self::assertSame(['key', 'title', 'state'], array_slice($rows[0], 0, 3));
-        $first = array_combine($rows[0], $rows[2]);
+        $first = array_combine(array_map(strval(...), $rows[0]), $rows[2]);
         self::assertSame(
             ["'=1+1 <b>bold</b>", '"deck, car", quay', 'Shut, "always"'],
             [$first['title'], $first['labels'], $first['actual']],
