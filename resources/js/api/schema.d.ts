@@ -6182,7 +6182,7 @@ export interface components {
              * @description `here`: here only; `waiting` to be sent; `sent`; `refused`: see why; `changed` there since it was sent
              * @enum {string}
              */
-            state: "here" | "waiting" | "sent" | "refused" | "changed";
+            state: "refused" | "waiting" | "here" | "changed" | "sent";
             /** @description Its name there */
             key: string | null;
             /** @description Empty where it has none */
