@@ -39,7 +39,7 @@ $shots = [
     'entry' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->click('.list a', 'Going back from payment')->see('Sealed')],
     'casebook' => ['maren', fn(Tester $t) => $t->open('/SKR/casebook?group=priority&peek=SKR-C13')->see('SKR-C4')->see('Last results')],
     'case' => ['maren', fn(Tester $t) => $t->open('/SKR/casebook/SKR-C68')->see('Walked in')->see('fare', '.bar')],
-    'defect' => ['lina', fn(Tester $t) => $t->open('/SKR/defects/SKR-D5')->see('History')],
+    'defect' => ['lina', fn(Tester $t) => $t->open('/SKR/defects/SKR-D35')->see('History')],
     'mark-up' => [
         'tobias',
         fn(Tester $t) => $t

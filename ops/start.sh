@@ -110,6 +110,7 @@ lucid_reset_demo() {
   app_user
   database_start
   settings "$(cat "$(stack_dir app)/port" 2>/dev/null || echo 8088)" "$(cat "$(stack_dir app)/practice-port" 2>/dev/null || echo 8089)" && php artisan config:cache -q
+  rm -rf storage/tracker
   logged "Loading the demo again" demo as_owner php artisan lucid:demo --fresh
   own storage
 }

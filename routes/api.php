@@ -17,6 +17,7 @@ use LucidStep\App\Areas\Cycles\Http\Controllers\MilestoneController;
 use LucidStep\App\Areas\Cycles\Http\Controllers\PlanController;
 use LucidStep\App\Areas\Defects\Http\Controllers\DefectActController;
 use LucidStep\App\Areas\Defects\Http\Controllers\DefectController;
+use LucidStep\App\Areas\Defects\Http\Controllers\DefectFileController;
 use LucidStep\App\Areas\Defects\Http\Controllers\DefectListController;
 use LucidStep\App\Areas\Defects\Http\Controllers\DefectTalkController;
 use LucidStep\App\Areas\Defects\Http\Controllers\TrackerController;
@@ -351,5 +352,13 @@ Route::middleware([
         Route::post('/defects/{defect}/comments', [DefectTalkController::class, 'comment']);
         Route::patch('/defect-comments/{comment}', [DefectTalkController::class, 'mend']);
         Route::post('/defect-comments/{comment}/removals', [DefectTalkController::class, 'removeComment']);
+        Route::post('/defects/{defect}/changes/{defectChange}/removals', [DefectTalkController::class, 'removeNote'])->whereUuid(
+            'defectChange',
+        );
+        Route::post('/defects/{defect}/files', [DefectFileController::class, 'store']);
+        Route::get('/defect-files/{defectFile}/file', [DefectFileController::class, 'file']);
+        Route::get('/defect-files/{defectFile}/thumbnail', [DefectFileController::class, 'thumbnail']);
+        Route::delete('/defect-files/{defectFile}', [DefectFileController::class, 'takeBack']);
+        Route::post('/defect-files/{defectFile}/removals', [DefectFileController::class, 'remove']);
     });
 });

@@ -50,6 +50,7 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectComment;
+use LucidStep\App\Models\DefectFile;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\EntryAddition;
 use LucidStep\App\Models\Evidence;
@@ -199,6 +200,7 @@ final class AppServiceProvider extends ServiceProvider
             'filter' => SavedFilter::class,
             'message' => CaseMessage::class,
             'comment' => DefectComment::class,
+            'defectFile' => DefectFile::class,
             'act' => BulkAct::class,
             'defectAct' => BulkAct::class,
             'import' => CaseImport::class,

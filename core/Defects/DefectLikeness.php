@@ -52,7 +52,7 @@ final readonly class DefectLikeness
             self::ACTUAL * $this->actual->likeness($other->actual) +
             ($this->sameCase($other) ? self::CASE_ : 0.0) +
             ($this->sameStep($other) ? self::STEP : 0.0) +
-            (null !== $this->component && $this->component === $other->component ? self::COMPONENT : 0.0);
+            ($this->sameComponent($other) ? self::COMPONENT : 0.0);
     }
 
     public function sameCase(self $other): bool
@@ -63,6 +63,11 @@ final readonly class DefectLikeness
     public function sameStep(self $other): bool
     {
         return $this->sameCase($other) && null !== $this->step && $this->step === $other->step;
+    }
+
+    public function sameComponent(self $other): bool
+    {
+        return null !== $this->component && $this->component === $other->component;
     }
 
     /**

@@ -11,16 +11,11 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Areas\Casebook\Exchange\ImportCases;
 use LucidStep\App\Areas\Casebook\Exchange\ManageImport;
-use LucidStep\App\Areas\Defects\Actions\FileDefect;
-use LucidStep\App\Areas\Defects\Data\Filing;
 use LucidStep\App\Areas\People\Queries\DemoPeople;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\DataRow;
-use LucidStep\App\Models\Defect;
-use LucidStep\App\Models\DefectChange;
-use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\EntryCondition;
 use LucidStep\App\Models\Environment;
@@ -31,13 +26,17 @@ use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Keys\NextKey;
 use LucidStep\Core\Access\Role;
-use LucidStep\Core\Defects\DefectState;
 
 /**
  * Loads the demo from its open files, through the same actions that people use, with times relative to today.
  */
 final class LoadDemo
 {
+    /** Numbers of the defects that were filed before the walks of the last days, in which one was found, and after them. */
+    private const BEFORE_THE_WALKS = [1, 34];
+
+    private const AFTER_THEM = [36, 40];
+
     /** @var array<string, User> */
     private array $people = [];
 
@@ -53,7 +52,7 @@ final class LoadDemo
         private readonly ManageImport $imports,
         private readonly ImportCases $import,
         private readonly NextKey $nextKey,
-        private readonly FileDefect $file,
+        private readonly DefectStory $defects,
         private readonly WalkStory $walk,
         private readonly AuthorStory $authors,
         private readonly PlanStory $plan,
@@ -73,15 +72,20 @@ final class LoadDemo
                 $this->project($for);
                 $this->casebook();
                 $this->plan->setUp($this->project, $this->people, $today);
-                Carbon::setTestNow($today->copy()->subDays(20)->setTime(10, 0));
-                $this->defects();
+                $this->defects->begin($this->project, $this->people, $today);
+                $this->defects->file(self::BEFORE_THE_WALKS);
                 Carbon::setTestNow($today->copy()->subDays(18)->setTime(11, 0));
                 $this->authors->begin($this->project, $this->people);
                 $this->cycles($today);
                 Carbon::setTestNow($today->copy()->subDay()->setTime(15, 0));
                 $this->authors->goOn($this->project, $this->people);
                 $this->plan->goOn($this->project, $this->people, $today);
-                $this->talk($today->copy()->subDay()->setTime(16, 0));
+                $this->defects->file(self::AFTER_THEM);
+                $this->defects->act();
+                // What is older than yesterday was read.
+                DB::table('notices')
+                    ->where('created_at', '<', $today->copy()->subDay())
+                    ->update(['read_at' => DB::raw('created_at')]);
             });
         } finally {
             Carbon::setTestNow();
@@ -150,66 +154,6 @@ final class LoadDemo
                 "The demo's cases did not come in: {$import->problem} " .
                     json_encode(array_filter($import->report, static fn(array $r): bool => 'refuse' === $r['is'])),
             );
-        }
-    }
-
-    private function defects(): void
-    {
-        foreach (CsvFile::rows(base_path('demo/defects.csv')) as $row) {
-            $case = TestCase::query()->where('key', $row['case'])->firstOrFail();
-            $fields = [
-                'title' => $row['title'],
-                'severity' => $row['severity'],
-                'expected' => $row['expected'],
-                'actual' => $row['actual'],
-                'build_id' => $this->builds['4.1.0-3']->id,
-            ];
-            $defect = ($this->file)($this->project, $this->people['tobias'], new Filing($fields, case: $case));
-            $this->move($defect, DefectState::from($row['state']), $row['fixed_build']);
-        }
-    }
-
-    /**
-     * Moves a defect along the shortest way to its state.
-     */
-    private function move(Defect $defect, DefectState $to, string $build): void
-    {
-        $way = match ($to) {
-            DefectState::Accepted => [DefectState::Accepted],
-            DefectState::InWork => [DefectState::Accepted, DefectState::InWork],
-            DefectState::Fixed => [DefectState::Accepted, DefectState::InWork, DefectState::Fixed],
-            default => [],
-        };
-        foreach ($way as $state) {
-            Carbon::setTestNow(Carbon::now()->addHours(5));
-            DefectChange::query()->create([
-                'defect_id' => $defect->id,
-                'actor_id' => $this->people['lina']->id,
-                'from_state' => $defect->state,
-                'to_state' => $state,
-                'created_at' => Carbon::now(),
-            ]);
-            $defect->update([
-                'state' => $state,
-                'assignee_id' => $this->people['lina']->id,
-                'fixed_build_id' => DefectState::Fixed === $state ? $this->builds[$build]->id : null,
-            ]);
-        }
-    }
-
-    /**
-     * What people say of defects, each so many minutes after it began.
-     */
-    private function talk(Carbon $from): void
-    {
-        foreach (CsvFile::rows(base_path('demo/talk.csv')) as $row) {
-            DefectComment::query()->create([
-                'project_id' => $this->project->id,
-                'defect_id' => Defect::query()->where('project_id', $this->project->id)->where('key', $row['defect'])->value('id'),
-                'author_id' => $this->people[$row['who']]->id,
-                'text' => $row['text'],
-                'created_at' => $from->copy()->addMinutes((int) $row['minutes']),
-            ]);
         }
     }
 

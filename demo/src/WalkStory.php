@@ -38,7 +38,7 @@ use LucidStep\Core\Access\Role;
  * A story is what happened, acts joined by ">>": `pass` or `pass: note`, `open 3` (three steps passed, then left), `na: why`,
  * `blocked 2: reason | what it waits for`, `retest: why`, and `fail 4: what happened | defect | picture | marked`, where the
  * defect is a key, or `new: title`, and the last a picture with what was drawn on it. `pass: note | picture` compares the
- * picture with the reference of its step, `open 3: | pictures` keeps pictures of a filmstrip, and `rounds 3: why` walks three
+ * picture with the reference of its step, where one shows some, `open 3: | pictures` keeps pictures of a filmstrip, and `rounds 3: why` walks three
  * rounds and leaves the last one out. `late 2: what happened` is what a second device brings once the attempt is finished.
  * `on: 4.2.0-5` names the build that what follows up to a retest was walked on.
  */
@@ -130,12 +130,12 @@ final class WalkStory
             );
         }
         if (isset($parts[1])) {
-            $shown = array_values(
-                array_filter((array) $attempt->snapshot['steps'], static fn(array $s): bool => [] !== ($s['files'] ?? [])),
-            );
-            $step = end($shown) ?: throw new \LogicException('No step of the case shows a picture.');
+            $shown = array_filter((array) $attempt->snapshot['steps'], static fn(array $s): bool => [] !== ($s['files'] ?? []));
+            $step = end($shown) ?: ['position' => $last];
             $seen = $this->picture($attempt, $tester, $parts[1], (int) $step['position'], 'capture');
-            $this->upload->change($seen, $tester, new CompareCommand($seen->id, $step['files'][0]['sha256']), $this->stamp());
+            if (isset($step['files'])) {
+                $this->upload->change($seen, $tester, new CompareCommand($seen->id, $step['files'][0]['sha256']), $this->stamp());
+            }
         }
         $this->end($attempt, $tester, []);
     }

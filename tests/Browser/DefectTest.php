@@ -14,7 +14,7 @@ final class DefectTest extends BrowserTestCase
 {
     public function test_a_developer_asks_back_the_tester_answers_and_the_fix_comes_back_to_be_walked(): void
     {
-        $dev = $this->tester()->signIn('lina')->open('/SKR/defects/SKR-D5')->see('Choose Back.', '[aria-label="The failing step"]');
+        $dev = $this->tester()->signIn('lina')->open('/SKR/defects/SKR-D35')->see('Choose Back.', '[aria-label="The failing step"]');
         $this->check($dev, 'a defect');
         $dev->type('#talk', 'Which tablet, @Anouk Sorrel?');
         usleep(700_000);
@@ -36,17 +36,17 @@ final class DefectTest extends BrowserTestCase
         $me = $this->tester()->signIn('anouk')->open('/SKR/today')->see('Asked of you about defects');
         $me->click('[aria-label="Asked of you about defects"] a')->see('Was it upright?', '.asked');
         $me->press(Key::ENTER)->waitFor('#move-note');
-        $me->press('Upright')->chord(Key::CONTROL, Key::ENTER)->see('SKR-D5: new.');
-        self::assertSame('new', $this->value("select state from defects where key = 'SKR-D5'"));
+        $me->press('Upright')->chord(Key::CONTROL, Key::ENTER)->see('SKR-D35: new.');
+        self::assertSame('new', $this->value("select state from defects where key = 'SKR-D35'"));
 
-        $lead = $this->tester()->signIn('maren')->open('/SKR/defects/SKR-D5')->click('aside button', 'Fixed in a build');
+        $lead = $this->tester()->signIn('maren')->open('/SKR/defects/SKR-D35')->click('aside button', 'Fixed in a build');
         $lead
             ->select('[aria-label="Build with the fix"]', '4.2.0-7')
             ->click('form.move button', 'Fixed in a build')
             ->see('fixed in 4.2.0-7');
         $this->value(
             "update attempts set build_id = (select id from builds where name = '4.2.0-5') where id in (select attempt_id from " .
-                "defect_links l join defects d on d.id = l.defect_id where d.key = 'SKR-D5') returning 1",
+                "defect_links l join defects d on d.id = l.defect_id where d.key = 'SKR-D35') returning 1",
         );
         $lead->reload()->see('To be walked again')->click('button', 'Ask for 1 retest')->see('1 retest asked for.');
         $this->check($lead, 'a defect that is fixed');
@@ -54,14 +54,14 @@ final class DefectTest extends BrowserTestCase
             'retest',
             $this->value(
                 "select e.display_state from entries e join cases k on k.id = e.case_id where k.key = 'SKR-C3' and " .
-                    "e.retest_reason like 'SKR-D5%'",
+                    "e.retest_reason like 'SKR-D35%'",
             ),
         );
     }
 
     public function test_a_long_title_is_read_on_a_phone_and_a_fix_is_named_by_keys_alone(): void
     {
-        $phone = $this->tester(390, 844)->signIn('lina')->open('/SKR/defects/SKR-D5')->see('Choose Back.');
+        $phone = $this->tester(390, 844)->signIn('lina')->open('/SKR/defects/SKR-D35')->see('Choose Back.');
         [$width, $room] = (array) $phone->script(
             "return ['h1', '.title-line'].map((of) => document.querySelector(of).getBoundingClientRect().width)",
         );
@@ -74,7 +74,7 @@ final class DefectTest extends BrowserTestCase
 
     public function test_one_is_filed_from_the_list_moved_on_the_board_by_keys_and_many_are_changed_at_once(): void
     {
-        $me = $this->tester()->signIn('tobias')->open('/SKR/defects')->see('SKR-D5');
+        $me = $this->tester()->signIn('tobias')->open('/SKR/defects')->see('SKR-D35');
         $me->press('n')->see('Met on no walk.')->waitFor('#defect-title');
         $me->press('The gate stays shut at night');
         $me->type('#defect-actual', 'It stays shut')->type('#defect-steps', "1. Go to the quay\n3. Hold the code");

@@ -60,11 +60,13 @@ abstract class BrowserTestCase extends TestCase
 
     protected function setUp(): void
     {
-        // The demo was kept as a dump, and its files beside it, when the stack was made; putting them back takes a second.
-        $this->shell(
+        // The demo was kept as a dump, and its files beside it, when the stack was made; putting them back takes a second. A page of the
+        // test before may still ask for something: then they can stand in each other's way, and the second try has room.
+        $restore =
             'PGPASSWORD="$DB_OWNER_PASSWORD" pg_restore --host="$DB_HOST" --port="$DB_PORT" --username="$DB_OWNER_USERNAME" ' .
-                '--no-owner --clean --if-exists --single-transaction --dbname="$DB_DATABASE" ' .
-                '"$LARAVEL_STORAGE_PATH"/demo.dump && rm -rf "$LARAVEL_STORAGE_PATH"/framework/cache/data/* ' .
+            '--no-owner --clean --if-exists --single-transaction --dbname="$DB_DATABASE" "$LARAVEL_STORAGE_PATH"/demo.dump';
+        $this->shell(
+            "{ {$restore} || { sleep 1; {$restore}; } ; } && rm -rf \"\$LARAVEL_STORAGE_PATH\"/framework/cache/data/* " .
                 '"$LARAVEL_STORAGE_PATH"/app && cp -a "$LARAVEL_STORAGE_PATH"/demo-files "$LARAVEL_STORAGE_PATH"/app',
         );
     }

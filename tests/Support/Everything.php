@@ -49,6 +49,11 @@ trait Everything
             'evidence' => $evidence,
             'defect' => $made("{$project}/defects", ['title' => 'Theirs'], 'defect.key'),
             'comment' => $made("/defects/{$code}-D1/comments", ['text' => 'x'], 'comments.0.id'),
+            'defectFile' => $made(
+                "/defects/{$code}-D1/files",
+                ['file' => UploadedFile::fake()->createWithContent('a.log', 'theirs')],
+                'id',
+            ),
             'folder' => $made("{$project}/folders", ['name' => 'Theirs'], 'id'),
             'routine' => $made("{$project}/routines", ['name' => 'Theirs', 'steps' => [['action' => 'x']]], 'routine.id'),
             'table' => $made("{$project}/data-tables", ['name' => 'Theirs', 'text' => "a\n1"], 'table.id'),
@@ -75,6 +80,9 @@ trait Everything
         // An address that is not called: whatever waits for it stays.
         $this->as($admin, 'PATCH', "{$project}/tracker", ['address' => 'http://169.254.1.1', 'sends_each' => false])->assertSuccessful();
         $this->as($lead, 'POST', "/defects/{$code}-D1/tracker-calls")->assertSuccessful();
+        $ids['defectChange'] = (string) DB::table('defect_changes')
+            ->whereIn('defect_id', DB::table('defects')->where('project_id', $world->project->id)->select('id'))
+            ->value('id');
         $ids['connection'] = (string) DB::table('tracker_connections')->where('project_id', $world->project->id)->value('id');
         $ids['call'] = (string) DB::table('tracker_calls')->where('project_id', $world->project->id)->value('id');
         $this->as($admin, 'POST', "{$project}/invitations", ['text' => 'theirs@example.test', 'role' => 'reader'])->assertSuccessful();

@@ -7,6 +7,7 @@ namespace LucidStep\App\Support\Record;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Support\StoredAnswer;
+use LucidStep\Core\Defects\DefectField;
 use LucidStep\Core\Record\FreeText;
 
 /**
@@ -30,9 +31,16 @@ final class TakeOut
     private const PLACES = [
         ['case_messages', ['body', 'answer'], 'case_id = ?'],
         ['entries', ['handover_note', 'look_note', 'retest_reason'], 'case_id = ?'],
-        ['defects', ['title', 'body', 'expected', 'actual'], 'id in (' . self::DEFECTS . ')'],
         ['defect_comments', ['text'], 'defect_id in (' . self::DEFECTS . ')'],
+        ['defect_files', ['name'], 'defect_id in (' . self::DEFECTS . ')'],
         ['defect_changes', ['note'], 'defect_id in (' . self::DEFECTS . ')'],
+    ];
+
+    /** The columns that hold such texts within JSON. */
+    private const IN_JSON = [
+        ['case_messages', 'proposal', 'case_id = ?'],
+        ['defects', 'custom', 'id in (' . self::DEFECTS . ')'],
+        ['tracker_calls', 'payload', 'defect_id in (' . self::DEFECTS . ')'],
     ];
 
     /**
@@ -44,12 +52,15 @@ final class TakeOut
             foreach (self::PLACES as [$table, $columns, $of]) {
                 self::in($table, $columns, $of, [$case], $text);
             }
-            $json = self::inJson($text);
-            if (!self::isWord($text)) {
-                DB::update(
-                    'update case_messages set proposal = replace(proposal::text, ?, ?)::jsonb where case_id = ? and proposal::text like ?',
-                    [$json, self::inJson(FreeText::REMOVED), $case, '%' . addcslashes($json, '%_\\') . '%'],
-                );
+            self::in('defects', self::wordsOfDefects(), 'id in (' . self::DEFECTS . ')', [$case], $text);
+            foreach (self::isWord($text) ? [] : self::IN_JSON as [$table, $column, $of]) {
+                $json = self::inJson($text);
+                DB::update("update {$table} set {$column} = replace({$column}::text, ?, ?)::jsonb where {$of} and {$column}::text like ?", [
+                    $json,
+                    self::inJson(FreeText::REMOVED),
+                    $case,
+                    '%' . addcslashes($json, '%_\\') . '%',
+                ]);
             }
         }
         self::told($project, $texts);
@@ -127,6 +138,14 @@ final class TakeOut
             $put = self::isWord($text) ? [FreeText::REMOVED] : [$text, FreeText::REMOVED];
             DB::update("update {$table} set {$column} = {$new} where {$of} and {$column} {$is}", [...$put, ...$with, $old]);
         }
+    }
+
+    /**
+     * @return list<string> every field of a defect that somebody words
+     */
+    private static function wordsOfDefects(): array
+    {
+        return array_column(array_filter(DefectField::cases(), static fn(DefectField $f): bool => $f->isWords()), 'value');
     }
 
     /**

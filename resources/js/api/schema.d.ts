@@ -1289,6 +1289,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/defect-files/{defectFile}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a file off again: before it is said, or within a quarter of an hour */
+        delete: operations["deleteDefectFilesDefectFile"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/defect-files/{defectFile}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file itself */
+        get: operations["getDefectFilesDefectFileFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/defect-files/{defectFile}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a file out that must not be there; the trace stays */
+        post: operations["postDefectFilesDefectFileRemovals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/defect-files/{defectFile}/thumbnail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A small picture of it; the whole one until that is made */
+        get: operations["getDefectFilesDefectFileThumbnail"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/defects/{defect}": {
         parameters: {
             query?: never;
@@ -1307,6 +1375,23 @@ export interface paths {
         patch: operations["patchDefectsDefect"];
         trace?: never;
     };
+    "/defects/{defect}/changes/{defectChange}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take out what was said at a move and must not be there; the trace stays */
+        post: operations["postDefectsDefectChangesDefectChangeRemovals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/defects/{defect}/comments": {
         parameters: {
             query?: never;
@@ -1318,6 +1403,23 @@ export interface paths {
         put?: never;
         /** Say something of a defect */
         post: operations["postDefectsDefectComments"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/defects/{defect}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a file to a defect, or to what one is about to say of it */
+        post: operations["postDefectsDefectFiles"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4607,6 +4709,7 @@ export interface components {
              * @description As the device chose it
              */
             id?: string | null;
+            /** @description May be empty where files go with it */
             text: string;
         };
         CompareRequest: {
@@ -4888,6 +4991,7 @@ export interface components {
         };
         /** @description A change of a defect's state. */
         DefectChangeLine: {
+            id: string;
             actor: components["schemas"]["Person"];
             from: string | null;
             to: string;
@@ -4922,6 +5026,7 @@ export interface components {
             /** @description Until when its author may mend it */
             stands_at: string;
             removed: components["schemas"]["TakenOut"] | null;
+            files: components["schemas"]["DefectFileLine"][];
         };
         /** @description A defect with everything about it. */
         DefectDetail: {
@@ -4947,6 +5052,8 @@ export interface components {
             duplicate_of: components["schemas"]["DefectName"] | null;
             duplicates: components["schemas"]["DefectName"][];
             comments: components["schemas"]["DefectCommentLine"][];
+            /** @description Files that were added to it by hand */
+            files: components["schemas"]["DefectFileLine"][];
             relations: components["schemas"]["RelatedDefect"][];
             /** @description Who are told of everything that becomes of it */
             watchers: components["schemas"]["Person"][];
@@ -4970,6 +5077,39 @@ export interface components {
             markdown: string;
             /** @description All of it without marks */
             plain: string;
+        };
+        /** @description A file that stands with a defect, or with what somebody said of it. */
+        DefectFileLine: {
+            id: string;
+            name: string;
+            media_type: string;
+            bytes: number;
+            width: number | null;
+            height: number | null;
+            /** @description Empty once it was taken out */
+            url: string;
+            /** @description Null for what is no picture */
+            thumbnail_url: string | null;
+            added_by_id: string;
+            removed: components["schemas"]["TakenOut"] | null;
+        };
+        DefectFileRequest: {
+            /**
+             * Format: binary
+             * @description A file for a defect, or for what somebody is about to say of it.
+             */
+            file: string;
+            name?: string | null;
+            /**
+             * Format: uuid
+             * @description As the device chose it
+             */
+            id?: string | null;
+            /**
+             * Format: uuid
+             * @description What it goes with, by the id that it will have; null: the defect itself
+             */
+            comment?: string | null;
         };
         DefectFilterRequest: {
             /** @description A filter of defects to keep, with how its list is shown. */
@@ -5838,6 +5978,7 @@ export interface components {
             /** @description Whether it is linked to this very step already */
             at_this_step: boolean;
             same_case: boolean;
+            same_component: boolean;
             /** @description Words that both say of what happened */
             words: string[];
         };
@@ -10545,6 +10686,140 @@ export interface operations {
             };
         };
     };
+    deleteDefectFilesDefectFile: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defectFile: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getDefectFilesDefectFileFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                defectFile: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postDefectFilesDefectFileRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defectFile: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getDefectFilesDefectFileThumbnail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                defectFile: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getDefectsDefect: {
         parameters: {
             query?: never;
@@ -10614,6 +10889,45 @@ export interface operations {
             };
         };
     };
+    postDefectsDefectChangesDefectChangeRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defect: string;
+                defectChange: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postDefectsDefectComments: {
         parameters: {
             query?: never;
@@ -10639,6 +10953,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DefectDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postDefectsDefectFiles: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                defect: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["DefectFileRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefectFileLine"];
                 };
             };
             /** @description A problem */
@@ -14935,6 +15287,8 @@ export interface operations {
                 attempt?: string;
                 /** @description At which of its steps, from 1 */
                 step?: string;
+                /** @description What it is filed under */
+                component?: string;
             };
             header?: never;
             path: {

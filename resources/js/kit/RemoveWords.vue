@@ -7,6 +7,8 @@ import { vFocus } from '@/kit/focus';
 const props = defineProps<{
   /** What is taken out, for those who hear the link alone. */
   of: string;
+  /** Such as "the file". */
+  thing?: string;
   remove: (reason: string) => Promise<void>;
 }>();
 const open = ref(false);
@@ -34,11 +36,11 @@ async function go(): Promise<void> {
       v-focus
       class="field"
       maxlength="2000"
-      aria-label="Why these words are taken out"
-      placeholder="Why? They go for good; the trace stays"
+      :aria-label="`Why ${thing ?? 'these words'} ${thing ? 'is' : 'are'} taken out`"
+      :placeholder="`Why? ${thing ? 'It goes' : 'They go'} for good; the trace stays`"
     />
     <p class="row">
-      <button type="submit" class="link" :disabled="running">Take the words out</button>
+      <button type="submit" class="link" :disabled="running">Take {{ thing ?? 'the words' }} out</button>
       <button type="button" class="link soft" @click="open = false">Leave it</button>
     </p>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
@@ -47,10 +49,10 @@ async function go(): Promise<void> {
     v-else
     type="button"
     class="link soft small"
-    :aria-label="`Take the words out: ${of}`"
+    :aria-label="`Take ${thing ?? 'the words'} out: ${of}`"
     @click="open = true"
   >
-    Take the words out
+    Take {{ thing ?? 'the words' }} out
   </button>
 </template>
 

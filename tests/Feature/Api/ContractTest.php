@@ -55,7 +55,7 @@ final class ContractTest extends FeatureTestCase
             'project' => 'SKR',
             'cycle' => 'SKR-R2',
             'case' => 'SKR-C13',
-            'defect' => 'SKR-D5',
+            'defect' => 'SKR-D35',
             'entry' => (string) DB::table('entries')->where('display_state', 'retest')->value('id'),
             'folder' => (string) DB::table('folders')->value('id'),
             'routine' => (string) DB::table('routines')->value('id'),

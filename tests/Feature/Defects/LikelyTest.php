@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Feature\Defects;
 
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\User;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
@@ -59,6 +60,17 @@ final class LikelyTest extends FeatureTestCase
         self::assertSame(['TST-D2', 'TST-D3'], array_column(array_column($found, 'defect'), 'key'));
     }
 
+    public function test_of_the_same_component_counts_a_little(): void
+    {
+        (new ProjectLists($this->world->project))->write('component', [['value' => 'quay', 'name' => 'Quay', 'weight' => 1]]);
+        $this->file('Gate red lamp rope bell mast sail anchor buoy oar', ['component' => 'quay']);
+        $asked = ['title' => 'Gate red lamp rope bell mast sail', 'actual' => ''];
+        self::assertSame([], $this->likely($asked));
+        self::assertSame([], $this->likely([...$asked, 'component' => 'ship']));
+        [$found] = $this->likely([...$asked, 'component' => 'quay']);
+        self::assertSame([true, 0.365], [$found['same_component'], $found['likeness']]);
+    }
+
     public function test_whatever_is_typed_is_words_and_nothing_alike_is_offered(): void
     {
         $this->file("Größe: l'été & (x | y) \\ ! <-> :* 'quoted'");
@@ -98,11 +110,11 @@ final class LikelyTest extends FeatureTestCase
     /**
      * @param  array<string, int|string>  $query
      *
-     * @return list<array{defect: array{key: string, closed: bool}, at_this_step: bool, words: list<string>}>
+     * @return list<array{defect: array{key: string, closed: bool}, at_this_step: bool, words: list<string>, same_component: bool, likeness: float}>
      */
     private function likely(array $query): array
     {
-        /** @var list<array{defect: array{key: string, closed: bool}, at_this_step: bool, words: list<string>}> $found */
+        /** @var list<array{defect: array{key: string, closed: bool}, at_this_step: bool, words: list<string>, same_component: bool, likeness: float}> $found */
         $found = (array) $this->as($this->tester, 'GET', '/projects/TST/likely-defects?' . http_build_query($query))
             ->assertOk()
             ->json();

@@ -5,14 +5,14 @@ import { DemoServer, Page } from '../support/pages';
 
 let page: Page;
 afterEach(() => page?.close());
-const detail = (server: DemoServer): Api['DefectDetail'] => server.recorded('/defects/SKR-D5');
+const detail = (server: DemoServer): Api['DefectDetail'] => server.recorded('/defects/SKR-D35');
 
 /** The defect as a developer or a tester has it, with something else of it. */
 function open(who: 'lina' | 'tobias' | 'corin', more: Partial<Api['DefectDetail']> = {}): DemoServer {
   const choices = new DemoServer('tobias').recorded<object>('/projects/SKR/defect-choices');
   const server = new DemoServer(who).on('GET /projects/SKR/defect-choices', choices);
-  return server.on('GET /defects/SKR-D5', {
-    ...new DemoServer('tobias').recorded<object>('/defects/SKR-D5'),
+  return server.on('GET /defects/SKR-D35', {
+    ...new DemoServer('tobias').recorded<object>('/defects/SKR-D35'),
     ...more,
   });
 }
@@ -22,7 +22,7 @@ describe('a defect', () => {
   it('shows how to get there with the failing step lit, then where it was met and what became of it', async () => {
     const server = new DemoServer('tobias');
     const d = detail(server);
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.see(d.defect.title, 'h1');
     await page.see('Choose Back.', '[aria-label="The failing step"]');
     await page.see(d.actual, '[aria-label="The failing step"]');
@@ -35,7 +35,7 @@ describe('a defect', () => {
 
   it('lays the pass beside the fail, and names only what was otherwise', async () => {
     const server = new DemoServer('tobias');
-    const { reproduction } = server.recorded<Api['ReproductionAnswer']>('/defects/SKR-D5/reproduction');
+    const { reproduction } = server.recorded<Api['ReproductionAnswer']>('/defects/SKR-D35/reproduction');
     const beside: Api['PassedBeside'] = {
       entry_id: 'e9',
       attempt_id: 'a9',
@@ -50,8 +50,8 @@ describe('a defect', () => {
       differences: [{ what: 'Build', passed: '4.1.0-3', failed: '4.2.0-7' }],
       evidence: [],
     };
-    server.on('GET /defects/SKR-D5/reproduction', { reproduction: { ...reproduction, beside } });
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    server.on('GET /defects/SKR-D35/reproduction', { reproduction: { ...reproduction, beside } });
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.see('It passed before', '[aria-label="Where it passed"]');
     await page.see('on another configuration', '[aria-label="Where it passed"]');
     expect(page.text('[aria-label="Where it passed"]')).not.toContain('with other data');
@@ -61,8 +61,8 @@ describe('a defect', () => {
   it('shows what was reported without a walk as it was told, and never as markup', async () => {
     const bad = '<img src=x onerror="window.broken = true"> Press\n\n<script>window.broken = true</script>';
     const server = open('tobias', { body: `# Steps\n\n1. ${bad}`, actual: bad, expected: '**12.40**' });
-    server.on('GET /defects/SKR-D5/reproduction', { reproduction: null });
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    server.on('GET /defects/SKR-D35/reproduction', { reproduction: null });
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.see('Steps', '.report');
     await page.see('12.40', '.told');
     expect(document.querySelector('main img[onerror], .page img[onerror], .page script')).toBeNull();
@@ -72,12 +72,12 @@ describe('a defect', () => {
   it('is asked about with one key, in words that stay until they are sent', async () => {
     const moves = ['accepted', 'in_work', 'fixed', 'needs_information', 'rejected', 'duplicate'];
     const server = open('lina', { moves });
-    server.on('POST /defects/SKR-D5/moves', {
+    server.on('POST /defects/SKR-D35/moves', {
       status: 412,
       type: 'state-changed',
       detail: 'Somebody moved it meanwhile: it is accepted now.',
     });
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.see('Take it in work');
     await page.press('a');
     await page.type('#move-note', 'Which browser?');
@@ -86,11 +86,11 @@ describe('a defect', () => {
     expect(kept('#move-note')).toBe('Which browser?');
     const now = detail(new DemoServer('tobias'));
     now.defect.state = 'needs_information';
-    server.on('POST /defects/SKR-D5/moves', now);
+    server.on('POST /defects/SKR-D35/moves', now);
     await page.submit('form.move');
-    await page.see('SKR-D5: needs information.');
+    await page.see('SKR-D35: needs information.');
     expect(page.sent.at(-1)).toMatchObject({
-      path: '/defects/SKR-D5/moves',
+      path: '/defects/SKR-D35/moves',
       body: { state: 'needs_information', note: 'Which browser?', seen: 'new' },
     });
     expect(page.has('form.move')).toBe(false);
@@ -98,11 +98,11 @@ describe('a defect', () => {
 
   it('asks for the build of a fix, the key of the other of a duplicate, and says at the field what is missing', async () => {
     const moves = ['in_work', 'fixed', 'duplicate', 'rejected'];
-    const server = open('lina', { moves }).on('POST /defects/SKR-D5/moves', {
+    const server = open('lina', { moves }).on('POST /defects/SKR-D35/moves', {
       status: 422,
       errors: { duplicate_of: ['Say which defect it is a duplicate of.'] },
     });
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.click('aside button', 'Fixed in a build');
     expect(page.has('[aria-label="Build with the fix"]')).toBe(true);
     await page.click('aside button', 'It is a duplicate');
@@ -114,8 +114,9 @@ describe('a defect', () => {
   });
 
   it('shows what is to be known while it waits, and offers the answer first', async () => {
-    const base = new DemoServer('tobias').recorded<Api['DefectDetail']>('/defects/SKR-D5');
+    const base = new DemoServer('tobias').recorded<Api['DefectDetail']>('/defects/SKR-D35');
     const asked: Api['DefectChangeLine'] = {
+      id: 'h9',
       actor: { id: 'l', name: 'Lina Ashgrove' },
       from: 'in_work',
       to: 'needs_information',
@@ -132,7 +133,7 @@ describe('a defect', () => {
       moves: ['in_work', 'rejected', 'duplicate', 'closed'],
       history: [...base.history, asked],
     });
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.see('Lina Ashgrove asks: On which phone?', '.asked');
     await page.click('.title-line button', 'Answered');
     await page.see('The answer', 'form.move');
@@ -140,10 +141,10 @@ describe('a defect', () => {
 
   it('keeps both where two people change the same, and lets one take theirs', async () => {
     const server = open('tobias');
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.press('e');
     await page.type('#defect-actual', 'Both names are gone.');
-    server.on('PATCH /defects/SKR-D5', {
+    server.on('PATCH /defects/SKR-D35', {
       status: 412,
       type: 'saved-meanwhile',
       detail: 'Somebody changed the same meanwhile.',
@@ -152,7 +153,7 @@ describe('a defect', () => {
     await page.submit('form[aria-label="What it says"]');
     await page.see('Theirs: The names are empty.');
     expect(kept('#defect-actual')).toBe('Both names are gone.');
-    server.on('PATCH /defects/SKR-D5', { ...detail(server), actual: 'Both names are gone.' });
+    server.on('PATCH /defects/SKR-D35', { ...detail(server), actual: 'Both names are gone.' });
     await page.submit('form[aria-label="What it says"]');
     await page.seeNot('Theirs:');
     expect(page.sent.at(-1)?.body).toEqual({
@@ -163,8 +164,8 @@ describe('a defect', () => {
   });
 
   it('is given to somebody in place, and shows who has it where that was refused', async () => {
-    const server = open('lina').on('PATCH /defects/SKR-D5', { status: 422, detail: 'Nobody like this.' });
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    const server = open('lina').on('PATCH /defects/SKR-D35', { status: 422, detail: 'Nobody like this.' });
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.click('aside button', 'Give it to me');
     await page.see('Nobody like this.', '[role=alert]');
     const me = server.recorded<Api['SessionState']>('/session').user;
@@ -173,7 +174,7 @@ describe('a defect', () => {
 
   it('is talked about: what is being written stays while the server is away, and names are offered', async () => {
     const server = open('lina');
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     server.away = true;
     await page.type('#talk', 'Only with a bike, @ano');
     await page.click('[aria-label="Name somebody"] button', '@Anouk Sorrel');
@@ -191,16 +192,17 @@ describe('a defect', () => {
       edited_at: null,
       stands_at: new Date(Date.now() + 600_000).toISOString(),
       removed: null,
+      files: [],
     };
     const d = { ...detail(new DemoServer('tobias')), comments: [said] };
-    server.on('POST /defects/SKR-D5/comments', d).on('GET /defects/SKR-D5', d);
+    server.on('POST /defects/SKR-D35/comments', d).on('GET /defects/SKR-D35', d);
     await page.submit('form:has(#talk)');
     await page.see('Only with a bike, <b>@Anouk Sorrel</b>', '[aria-label="Talk"] li');
     expect(kept('#talk')).toBe('');
     await page.click('[aria-label="Talk"] button', 'Change');
     await page.type('[aria-label="What you said"]', 'Only with two bikes');
     const mended = { ...d, comments: [{ ...said, text: 'Only with two bikes', edited_at: said.at }] };
-    server.on('PATCH /defect-comments/c1', mended).on('GET /defects/SKR-D5', mended);
+    server.on('PATCH /defect-comments/c1', mended).on('GET /defects/SKR-D35', mended);
     await page.click('[aria-label="Talk"] li button', 'Save');
     await page.see('Only with two bikes', '[aria-label="Talk"] li');
     await page.see('changed', '[aria-label="Talk"] li');
@@ -210,7 +212,7 @@ describe('a defect', () => {
     const server = new DemoServer('tobias');
     const write = vi.fn(() => Promise.resolve());
     Object.defineProperty(navigator, 'clipboard', { value: { writeText: write }, configurable: true });
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.click('button', 'Copy as text');
     await page.see('Copied as plain text');
     expect(write).toHaveBeenCalledWith(detail(server).plain);
@@ -230,6 +232,7 @@ describe('known already?', () => {
       likeness: 0.5,
       at_this_step: false,
       same_case: false,
+      same_component: false,
       words: ['total', 'band'],
       ...more,
     });
@@ -260,7 +263,7 @@ describe('known already?', () => {
 describe('the list of defects', () => {
   it('keeps its filter in the address, so that a link shows the same', async () => {
     page = await Page.open('/SKR/defects?state=open', 'tobias');
-    await page.see('SKR-D5');
+    await page.see('SKR-D35');
     expect(page.path).toContain('state=open');
     await page.type('input[type=search], main input', 'Farra');
     await vi.waitFor(() => expect(page.path).toContain('q=Farra'));

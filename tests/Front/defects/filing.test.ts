@@ -26,8 +26,8 @@ function server(who: 'tobias' | 'lina' | 'maren' = 'tobias'): DemoServer {
       fields: [FIELD],
     })
     .on('GET /projects/SKR/likely-defects', [])
-    .on('GET /defects/SKR-D5', detail('SKR-D5'))
-    .on('GET /defects/SKR-D5/reproduction', { reproduction: null });
+    .on('GET /defects/SKR-D35', detail('SKR-D35'))
+    .on('GET /defects/SKR-D35/reproduction', { reproduction: null });
 }
 
 describe('a defect without a walk', () => {
@@ -48,9 +48,9 @@ describe('a defect without a walk', () => {
     await page.see('Choose another.', '[role=alert]');
     expect(kept('#defect-title')).toBe('The gate stays shut');
     const sent = page.sent.filter((s) => s.path.endsWith('/defects'));
-    at.on('POST /projects/SKR/defects', detail('SKR-D5'));
+    at.on('POST /projects/SKR/defects', detail('SKR-D35'));
     await page.submit('form[aria-label="New defect"]');
-    await page.reach('/SKR/defects/SKR-D5');
+    await page.reach('/SKR/defects/SKR-D35');
     const body = page.sent.at(-1)?.body as Api['FileDefectRequest'];
     expect(body).toMatchObject({
       title: 'The gate stays shut',
@@ -77,10 +77,11 @@ describe('a defect without a walk', () => {
       plain: '',
     };
     const likely: Api['LikelyDefect'] = {
-      defect: detail('SKR-D5').defect,
+      defect: detail('SKR-D35').defect,
       likeness: 0.5,
       at_this_step: true,
       same_case: true,
+      same_component: false,
       words: [],
     };
     const at = server()
@@ -92,17 +93,17 @@ describe('a defect without a walk', () => {
     expect(kept('#defect-steps')).toBe('1. Go (**fail**)');
     expect(page.has('select[aria-label="Build"]')).toBe(false);
     await page.see('same step');
-    at.on('POST /defects/SKR-D5/links', detail('SKR-D5'));
+    at.on('POST /defects/SKR-D35/links', detail('SKR-D35'));
     window.dispatchEvent(new KeyboardEvent('keydown', { key: 'l', altKey: true }));
-    await page.reach('/SKR/defects/SKR-D5');
+    await page.reach('/SKR/defects/SKR-D35');
     expect(page.sent.at(-1)?.body).toEqual({ attempt_id: 'a1', round: 1, step: 2 });
   });
 });
 
 describe('what a defect says', () => {
   it('is changed field by field, each with what it was', async () => {
-    const at = server('lina').on('PATCH /defects/SKR-D5', detail('SKR-D5'));
-    page = await Page.open('/SKR/defects/SKR-D5', at);
+    const at = server('lina').on('PATCH /defects/SKR-D35', detail('SKR-D35'));
+    page = await Page.open('/SKR/defects/SKR-D35', at);
     await page.choose('[aria-label="Component"]', 'Boarding');
     expect(page.sent.at(-1)?.body).toEqual({ component: 'boarding', was: { component: '' } });
     await page.choose('[aria-label="Found by"]', 'us');
@@ -121,35 +122,38 @@ describe('what a defect says', () => {
       state: 'in_work',
       closed: false,
     });
-    const d = { ...detail('SKR-D5'), relations: [other('under', 'SKR-D1'), other('blocked_by', 'SKR-D3')] };
-    const at = server('maren').on('GET /defects/SKR-D5', d);
-    page = await Page.open('/SKR/defects/SKR-D5', at);
+    const d = { ...detail('SKR-D35'), relations: [other('under', 'SKR-D1'), other('blocked_by', 'SKR-D3')] };
+    const at = server('maren').on('GET /defects/SKR-D35', d);
+    page = await Page.open('/SKR/defects/SKR-D35', at);
     const family = '[aria-label="Other defects"]';
     await page.see('It stands under SKR-D1 Title of SKR-D1 in work', family);
     await page.see('It is blocked by SKR-D3', family);
     await page.click(`${family} button`, 'Add');
     await page.choose('[aria-label="How it stands to another"]', 'It causes');
     await page.type('[aria-label="Key of the other defect"]', 'skr-d2');
-    at.on('POST /defects/SKR-D5/relations', { status: 422, errors: { other: ['There is no such defect.'] } });
+    at.on('POST /defects/SKR-D35/relations', {
+      status: 422,
+      errors: { other: ['There is no such defect.'] },
+    });
     await page.submit(`${family} form`);
     await page.see('There is no such defect.', `${family} [role=alert]`);
     expect(page.sent.at(-1)?.body).toEqual({ relation: 'causes', other: 'skr-d2' });
-    at.on('DELETE /defects/SKR-D5/relations', { ...d, relations: [] });
+    at.on('DELETE /defects/SKR-D35/relations', { ...d, relations: [] });
     await page.click(`${family} li button`, 'It stands under SKR-D1 no more');
     await page.see('It stands by itself.', family);
   });
 
   it('is watched by oneself, and closing one with open ones below it asks once more', async () => {
-    const d = detail('SKR-D5');
-    const at = server('maren').on('POST /defects/SKR-D5/watchers', {
+    const d = detail('SKR-D35');
+    const at = server('maren').on('POST /defects/SKR-D35/watchers', {
       ...d,
       watchers: [new DemoServer('maren').recorded<Api['SessionState']>('/session').user],
     });
-    page = await Page.open('/SKR/defects/SKR-D5', at);
+    page = await Page.open('/SKR/defects/SKR-D35', at);
     await page.click('aside button', 'Be told of everything');
     await page.see('Be told no more', 'aside');
     await page.click('aside button', 'Close it');
-    at.on('POST /defects/SKR-D5/moves', {
+    at.on('POST /defects/SKR-D35/moves', {
       status: 409,
       type: 'open-children',
       detail: 'Below it are still open: SKR-D1. Close it all the same?',
@@ -158,9 +162,9 @@ describe('what a defect says', () => {
     await page.see('Below it are still open', '[role=alert]');
     await page.see('Close it all the same', 'form.move button');
     expect((page.sent.at(-1)?.body as Api['DefectStateRequest']).anyway).toBe(false);
-    at.on('POST /defects/SKR-D5/moves', { ...d, defect: { ...d.defect, state: 'closed' } });
+    at.on('POST /defects/SKR-D35/moves', { ...d, defect: { ...d.defect, state: 'closed' } });
     await page.submit('form.move');
-    await page.see('SKR-D5: closed.');
+    await page.see('SKR-D35: closed.');
     expect((page.sent.at(-1)?.body as Api['DefectStateRequest']).anyway).toBe(true);
   });
 });

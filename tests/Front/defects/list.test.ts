@@ -15,8 +15,8 @@ describe('the list', () => {
       defects: 2,
       changed: 1,
       unchanged: 0,
-      refused: [{ key: 'SKR-D4', title: 'x', why: 'It cannot become that.' }],
-      samples: [{ key: 'SKR-D5', title: 'y', changes: [{ field: 'severity', was: 'major', is: 'minor' }] }],
+      refused: [{ key: 'SKR-D29', title: 'x', why: 'It cannot become that.' }],
+      samples: [{ key: 'SKR-D35', title: 'y', changes: [{ field: 'severity', was: 'major', is: 'minor' }] }],
     };
     const done: Api['DefectActResult'] = {
       act_id: 'a1',
@@ -29,21 +29,21 @@ describe('the list', () => {
       .on('POST /projects/SKR/defect-acts', done)
       .on('POST /defect-acts/a1/undo', { ...done, act_id: null, title: 'Undone: changed 1 defect' });
     page = await Page.open('/SKR/defects', server);
-    await page.see('SKR-D5');
-    for (const key of ['SKR-D5', 'SKR-D4']) await page.click(`[role=row] input[aria-label*="${key}"]`);
+    await page.see('SKR-D35');
+    for (const key of ['SKR-D35', 'SKR-D29']) await page.click(`[role=row] input[aria-label*="${key}"]`);
     await page.see('2 defects chosen');
     await page.click('.bulk button', 'Change');
     await page.choose('[aria-label="Severity"]', 'Minor');
     await page.choose('[aria-label="With"]', 'Nobody');
     await page.submit('.bulk form');
     await page.see('severity: major → minor', '.bulk');
-    await page.see('SKR-D4 left out: It cannot become that.', '.bulk');
+    await page.see('SKR-D29 left out: It cannot become that.', '.bulk');
     expect(page.sent.at(-1)?.body).toEqual({
-      filter: { ids: 'SKR-D5,SKR-D4' },
+      filter: { ids: 'SKR-D35,SKR-D29' },
       changes: { severity: 'minor', assignee_id: null },
     });
     await page.submit('.bulk form');
-    await page.see('Changed 1 defect. Left out: SKR-D4 (It cannot become that.)');
+    await page.see('Changed 1 defect. Left out: SKR-D29 (It cannot become that.)');
     await page.click('[role=status] button, .notice button', 'Undo');
     await page.see('Undone: changed 1 defect');
     expect(page.sent.at(-1)?.path).toContain('/defect-acts/a1/undo');
@@ -92,11 +92,11 @@ describe('the list', () => {
 
   it('offers no more than one may', async () => {
     page = await Page.open('/SKR/defects', new DemoServer('lina').on('GET /projects/SKR/defects', lines()));
-    await page.see('SKR-D5');
+    await page.see('SKR-D35');
     expect(page.text('.actions')).not.toContain('New defect');
     await page.press('n');
     expect(page.path).toBe('/SKR/defects');
-    await page.click('[role=row] input[aria-label*="SKR-D4"]');
+    await page.click('[role=row] input[aria-label*="SKR-D29"]');
     await page.click('.bulk button', 'Change');
     const moves = page.all('[aria-label="Move"] option');
     expect(moves).toContain('Fixed in a build');
@@ -120,39 +120,42 @@ describe('the board', () => {
       .on('GET /projects/SKR/defects', none)
       .on(of('new'), { ...none, items: [line], total: 1 });
   };
-  const card = (): HTMLElement => document.getElementById('card-SKR-D5')!;
+  const card = (): HTMLElement => document.getElementById('card-SKR-D35')!;
 
   it('moves a card by keys; what a move asks for is asked, what is refused says why', async () => {
-    const detail = new DemoServer('tobias').recorded<Api['DefectDetail']>('/defects/SKR-D5');
-    const server = only(5).on('GET /defects/SKR-D5', detail);
+    const detail = new DemoServer('tobias').recorded<Api['DefectDetail']>('/defects/SKR-D35');
+    const server = only(35).on('GET /defects/SKR-D35', detail);
     page = await Page.open('/SKR/defects?as=board', server);
-    await page.see('SKR-D5', '[aria-label="New"]');
-    server.on('POST /defects/SKR-D5/moves', { status: 409, detail: 'It cannot become reopened from there.' });
+    await page.see('SKR-D35', '[aria-label="New"]');
+    server.on('POST /defects/SKR-D35/moves', {
+      status: 409,
+      detail: 'It cannot become reopened from there.',
+    });
     card().focus();
     card().dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', altKey: true, bubbles: true }));
-    await page.see('SKR-D5: It cannot become reopened from there.', '[role=alert]');
+    await page.see('SKR-D35: It cannot become reopened from there.', '[role=alert]');
     expect(page.sent.at(-1)?.body).toEqual({ state: 'reopened', seen: 'new' });
-    server.on('POST /defects/SKR-D5/moves', { status: 422, errors: { build_id: ['Choose the build.'] } });
-    await page.choose('[aria-label="Move SKR-D5"]', 'Fixed');
+    server.on('POST /defects/SKR-D35/moves', { status: 422, errors: { build_id: ['Choose the build.'] } });
+    await page.choose('[aria-label="Move SKR-D35"]', 'Fixed');
     await page.see('Build with the fix', 'form.move');
-    server.on('POST /defects/SKR-D5/moves', { ...detail, defect: { ...detail.defect, state: 'fixed' } });
+    server.on('POST /defects/SKR-D35/moves', { ...detail, defect: { ...detail.defect, state: 'fixed' } });
     await page.submit('form.move');
-    await page.see('SKR-D5: fixed.');
+    await page.see('SKR-D35: fixed.');
   });
 
   it('takes a card that is dropped on a column', async () => {
-    const detail = new DemoServer('tobias').recorded<Api['DefectDetail']>('/defects/SKR-D5');
-    const server = only(5).on('POST /defects/SKR-D5/moves', {
+    const detail = new DemoServer('tobias').recorded<Api['DefectDetail']>('/defects/SKR-D35');
+    const server = only(35).on('POST /defects/SKR-D35/moves', {
       ...detail,
       defect: { ...detail.defect, state: 'in_work' },
     });
     page = await Page.open('/SKR/defects?as=board', server);
-    await page.see('SKR-D5', '[aria-label="New"]');
+    await page.see('SKR-D35', '[aria-label="New"]');
     card().dispatchEvent(new Event('dragstart', { bubbles: true }));
     document
       .querySelector('[aria-label="In work"]')!
       .dispatchEvent(new Event('drop', { bubbles: true, cancelable: true }));
-    await page.see('SKR-D5: in work.');
+    await page.see('SKR-D35: in work.');
     expect(page.sent.at(-1)?.body).toEqual({ state: 'in_work', seen: 'new' });
   });
 });

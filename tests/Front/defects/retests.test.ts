@@ -68,7 +68,7 @@ describe('what is to be walked again after a fix', () => {
   });
 
   it('is not there while nothing is fixed', async () => {
-    page = await Page.open('/SKR/defects/SKR-D5', new DemoServer('tobias'));
+    page = await Page.open('/SKR/defects/SKR-D35', new DemoServer('tobias'));
     await page.see('How to get there');
     expect(page.has(section)).toBe(false);
   });
@@ -77,7 +77,7 @@ describe('what is to be walked again after a fix', () => {
 describe('Today', () => {
   it('shows what is asked of one about defects, and nothing where nothing is', async () => {
     const server = new DemoServer('tobias');
-    const d = server.recorded<Api['DefectDetail']>('/defects/SKR-D5').defect;
+    const d = server.recorded<Api['DefectDetail']>('/defects/SKR-D35').defect;
     const none: Api['DefectPage'] = { items: [], total: 0, next: null, groups: [] };
     server.on('GET /projects/SKR/defects', none);
     page = await Page.open('/SKR/today', server);

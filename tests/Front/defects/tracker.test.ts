@@ -7,13 +7,13 @@ import { DemoServer, Page } from '../support/pages';
 let page: Page;
 afterEach(() => page?.close());
 const detail = (): Api['DefectDetail'] =>
-  new DemoServer('tobias').recorded<Api['DefectDetail']>('/defects/SKR-D5');
+  new DemoServer('tobias').recorded<Api['DefectDetail']>('/defects/SKR-D35');
 const call = (
   state: 'waiting' | 'refused',
   more: Partial<Api['TrackerCallLine']> = {},
 ): Api['TrackerCallLine'] => ({
   id: `c-${state}`,
-  defect: 'SKR-D5',
+  defect: 'SKR-D35',
   act: 'comment',
   state,
   tries: 2,
@@ -38,8 +38,8 @@ const section = '[aria-label="In the tracker outside"]';
 describe('a defect and the tracker outside', () => {
   it('is sent by whoever files, and says where it stands there', async () => {
     const server = new DemoServer('tobias')
-      .on('GET /defects/SKR-D5', { ...detail(), outside: outside({}) })
-      .on('POST /defects/SKR-D5/tracker-calls', {
+      .on('GET /defects/SKR-D35', { ...detail(), outside: outside({}) })
+      .on('POST /defects/SKR-D35/tracker-calls', {
         ...detail(),
         outside: outside({
           state: 'changed',
@@ -48,7 +48,7 @@ describe('a defect and the tracker outside', () => {
           outside_assignee: 'Ines',
         }),
       });
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.see('Only here', section);
     await page.click(`${section} button`, 'Send it there');
     await page.see('Changed there TRK-7: doing, with Ines', section);
@@ -59,11 +59,11 @@ describe('a defect and the tracker outside', () => {
       call('refused', { problem: '401: It does not take the token any more.' }),
       call('waiting'),
     ];
-    const server = new DemoServer('tobias').on('GET /defects/SKR-D5', {
+    const server = new DemoServer('tobias').on('GET /defects/SKR-D35', {
       ...detail(),
       outside: outside({ state: 'refused', calls }),
     });
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.see('401: It does not take the token any more.', section);
     await page.see('tried 2 times', section);
     server.on('POST /tracker-calls/c-refused/repetitions', {
@@ -82,9 +82,9 @@ describe('a defect and the tracker outside', () => {
 
   it('is offered to nobody who may not file', async () => {
     const server = new DemoServer('lina')
-      .on('GET /defects/SKR-D5', { ...detail(), outside: outside({}) })
-      .on('GET /defects/SKR-D5/reproduction', { reproduction: null });
-    page = await Page.open('/SKR/defects/SKR-D5', server);
+      .on('GET /defects/SKR-D35', { ...detail(), outside: outside({}) })
+      .on('GET /defects/SKR-D35/reproduction', { reproduction: null });
+    page = await Page.open('/SKR/defects/SKR-D35', server);
     await page.see('Only here', section);
     expect(page.has(`${section} button`)).toBe(false);
   });
@@ -150,7 +150,7 @@ describe('the tracker in Setup', () => {
     });
     await page.see('1 call waits, 1 refused.');
     await page.see('It answered 503.');
-    await page.see('SKR-D5 a comment: refused');
+    await page.see('SKR-D35 a comment: refused');
     const tried: Api['TrackerTry'] = {
       asked: 'POST x',
       status: 201,

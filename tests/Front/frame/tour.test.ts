@@ -33,7 +33,7 @@ const PAGES: [Who, string, string][] = [
   ['maren', '/SKR/setup/walking', 'A failing step decides the attempt'],
   ['tobias', '/SKR/setup', 'Types'],
   ['maren', '/SKR/defects', 'SKR-D1'],
-  ['tobias', '/SKR/defects/SKR-D5', 'History'],
+  ['tobias', '/SKR/defects/SKR-D35', 'History'],
   ['maren', '/mail', 'mail'],
   ['maren', `/SKR/entries/${id(first('maren', '/entries'))}`, 'Sealed'],
   ['maren', `/SKR/casebook/routines/${id(first('maren', '/routines'))}`, 'used'],
@@ -61,6 +61,7 @@ describe('each page', () => {
             e.getAttribute('aria-labelledby'),
             e.closest('label')?.textContent,
             label?.textContent,
+            e.querySelector('img')?.alt,
           ];
           return e.getAttribute('type') !== 'hidden' && said.every((s) => !s?.trim());
         },

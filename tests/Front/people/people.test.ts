@@ -25,7 +25,7 @@ describe('signing in', () => {
     expect(page.path).toBe('/sign-in?to=/SKR/defects');
     server.on('POST /session', server.recorded('/session'));
     await signIn('tobias@skerrywick.test', 'p');
-    await page.see('SKR-D5');
+    await page.see('SKR-D35');
     expect(page.path).toBe('/SKR/defects');
   });
 
@@ -108,7 +108,7 @@ describe('the masthead', () => {
   it('finds things by words and goes to them', async () => {
     const server = new DemoServer('maren').on('GET /projects/SKR/go-to', {
       items: [
-        { kind: 'defect', key: 'SKR-D5', title: 'Going back from payment', of: '', link: 'defects/SKR-D5' },
+        { kind: 'defect', key: 'SKR-D35', title: 'Going back from payment', of: '', link: 'defects/SKR-D35' },
         { kind: 'entry', key: 'SKR-C3', title: 'Going back', of: 'SKR-R2', link: 'entries/e3' },
       ],
     });
@@ -117,8 +117,8 @@ describe('the masthead', () => {
     await page.type('[aria-label="Words or a key"]', 'payment');
     await page.see('Going back from payment');
     await page.see('entry of SKR-R2');
-    await page.click('#go-to-list li', 'SKR-D5');
-    await page.reach('/SKR/defects/SKR-D5');
+    await page.click('#go-to-list li', 'SKR-D35');
+    await page.reach('/SKR/defects/SKR-D35');
   });
 
   it('leads to pages and acts by keys alone', async () => {

@@ -212,10 +212,11 @@ const native = globalThis.structuredClone;
 const isPlain = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && Object.getPrototypeOf(value) === Object.prototype;
 const holdsFile = (value: unknown): boolean =>
-  value instanceof Blob || (isPlain(value) && Object.values(value).some(holdsFile));
+  value instanceof Blob || ((isPlain(value) || Array.isArray(value)) && Object.values(value).some(holdsFile));
 /** Files of the made-up browser are none that Node could copy: the made-up database keeps them as they are. */
 function clone(value: unknown): unknown {
   if (!holdsFile(value) || value instanceof Blob) return value instanceof Blob ? value : native(value);
+  if (Array.isArray(value)) return value.map(clone);
   return Object.fromEntries(
     Object.entries(value as Record<string, unknown>).map(([key, one]) => [key, clone(one)]),
   );

@@ -46,7 +46,7 @@ describe('a day', () => {
     server.on('GET /projects/SKR/overview', overview);
     page = await Page.open('/SKR/today', server);
     await page.see(overview.defects[0]!.title, '[aria-label="Came back"]');
-    expect(page.all('h2').slice(0, 2)).toEqual(['Came back 1', 'With you 1']);
+    expect(page.all('h2').slice(0, 2)).toEqual(['Came back 1', 'With you 8']);
   });
 
   it('says in words how a cycle goes', async () => {

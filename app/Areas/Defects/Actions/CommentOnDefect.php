@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Defects\Actions;
 
 use Illuminate\Support\Carbon;
+use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Defects\Exceptions\DefectConflict;
 use LucidStep\App\Areas\Defects\Tracker\TrackerQueue;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectComment;
+use LucidStep\App\Models\DefectFile;
 use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
@@ -24,13 +26,28 @@ use LucidStep\Core\Record\FreeText;
  */
 final readonly class CommentOnDefect
 {
-    public function __construct(private PublishChange $announce, private TellOfDefect $tell, private TrackerQueue $tracker) {}
+    public function __construct(
+        private PublishChange $announce,
+        private TellOfDefect $tell,
+        private TrackerQueue $tracker,
+        private AttachFile $attach,
+    ) {}
 
     /**
-     * @param  ?string  $id as the device chose it
+     * @param  ?string  $id as the device chose it: files that were added for it go with it, and said again it is there once
+     *
+     * @throws ValidationException when nothing is said
      */
     public function write(Defect $defect, User $by, string $text, ?string $id): DefectComment
     {
+        $said = null === $id ? null : DefectComment::query()->find($id);
+        if (null !== $said) {
+            return $said->defect_id === $defect->id && $said->author_id === $by->id
+                ? $said
+                : throw ValidationException::withMessages(['id' => 'Something else has this id.']);
+        }
+        $files = null === $id ? [] : $this->files($defect, $by, $id);
+        self::check($text, $files);
         $comment = new DefectComment([
             'project_id' => $defect->project_id,
             'defect_id' => $defect->id,
@@ -43,7 +60,12 @@ final readonly class CommentOnDefect
         }
         $comment->save();
         $this->tell->said($defect, $by, $text, self::named($defect, $text));
-        $this->tracker->said($defect, $by, $text);
+        if ('' !== $text) {
+            $this->tracker->said($defect, $by, $text);
+        }
+        foreach ($files as $file) {
+            $this->tracker->attached($defect, $by, $file);
+        }
         ($this->announce)($defect->project_id, 'defect', $defect->id);
 
         return $comment;
@@ -52,7 +74,8 @@ final readonly class CommentOnDefect
     /**
      * Whoever is named only now is told; whoever was named before is not told again.
      *
-     * @throws DefectConflict for whoever did not write it, once it stands, and where it was taken out
+     * @throws DefectConflict      for whoever did not write it, once it stands, and where it was taken out
+     * @throws ValidationException when nothing is left of it
      */
     public function mend(DefectComment $comment, User $by, string $text): DefectComment
     {
@@ -63,6 +86,7 @@ final readonly class CommentOnDefect
         if (null !== $comment->removed_at || Talk::standsAt($comment->created_at) <= Carbon::now()) {
             throw DefectConflict::stands();
         }
+        self::check($text, $this->files($comment->defect, $by, $comment->id));
         $before = self::named($comment->defect, $comment->text);
         $comment->update(['text' => $text, 'edited_at' => Carbon::now()]);
         $this->tell->named($comment->defect, $by, $text, array_values(array_diff(self::named($comment->defect, $text), $before)));
@@ -87,6 +111,9 @@ final readonly class CommentOnDefect
             'removed_at' => Carbon::now(),
             'removed_reason' => $reason,
         ]);
+        foreach (DefectFile::query()->where('comment_id', $comment->id)->whereNull('removed_at')->get() as $file) {
+            $this->attach->remove($file, $by, $reason);
+        }
         TakeOut::told($comment->defect->project_id, $texts);
         $this->tracker->takeOut($comment->defect, $texts[0]);
         TakeOut::storedAnswers([$comment->author_id], $comment->created_at, $texts);
@@ -94,6 +121,34 @@ final readonly class CommentOnDefect
         ($this->announce)($comment->defect->project_id, 'defect', $comment->defect_id);
 
         return $comment;
+    }
+
+    /**
+     * @return list<DefectFile> what its author added for it
+     */
+    private function files(Defect $defect, User $by, string $comment): array
+    {
+        return array_values(
+            DefectFile::query()
+                ->with('file')
+                ->where(['defect_id' => $defect->id, 'comment_id' => $comment, 'added_by_id' => $by->id])
+                ->whereNull('removed_at')
+                ->orderBy('created_at')
+                ->get()
+                ->all(),
+        );
+    }
+
+    /**
+     * @param  list<DefectFile>  $files
+     *
+     * @throws ValidationException when there is neither a word nor a file
+     */
+    private static function check(string $text, array $files): void
+    {
+        if ('' === $text && [] === $files) {
+            throw ValidationException::withMessages(['text' => 'Write what you want to say.']);
+        }
     }
 
     /**

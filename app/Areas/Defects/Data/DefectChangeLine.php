@@ -18,6 +18,7 @@ final readonly class DefectChangeLine
      * @param  list<FieldChange>  $fields what else than the state is otherwise
      */
     public function __construct(
+        #[OA\Property] public string $id,
         #[OA\Property] public Person $actor,
         #[OA\Property] public ?string $from,
         #[OA\Property] public string $to,
@@ -36,6 +37,7 @@ final readonly class DefectChangeLine
     public static function of(DefectChange $c, array $people = []): self
     {
         return new self(
+            $c->id,
             Person::from($c->actor),
             $c->from_state?->value,
             $c->to_state->value,

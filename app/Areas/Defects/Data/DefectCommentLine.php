@@ -14,6 +14,9 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'What somebody said of a defect.')]
 final readonly class DefectCommentLine
 {
+    /**
+     * @param  list<DefectFileLine>  $files
+     */
     public function __construct(
         #[OA\Property] public string $id,
         #[OA\Property] public Person $author,
@@ -22,5 +25,6 @@ final readonly class DefectCommentLine
         #[OA\Property] public ?string $edited_at,
         #[OA\Property(description: 'Until when its author may mend it')] public string $stands_at,
         #[OA\Property] public ?TakenOut $removed,
+        #[OA\Property(items: new OA\Items(ref: DefectFileLine::class))] public array $files,
     ) {}
 }

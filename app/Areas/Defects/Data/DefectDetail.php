@@ -22,6 +22,7 @@ final readonly class DefectDetail
      * @param  list<DefectChangeLine>  $history
      * @param  list<EvidenceItem>  $evidence
      * @param  list<DefectCommentLine>  $comments
+     * @param  list<DefectFileLine>  $files
      * @param  list<DefectName>  $duplicates
      * @param  list<RelatedDefect>  $relations
      * @param  list<Person>  $watchers who are told of everything
@@ -45,6 +46,10 @@ final readonly class DefectDetail
         #[OA\Property] public ?DefectName $duplicate_of,
         #[OA\Property(items: new OA\Items(ref: DefectName::class))] public array $duplicates,
         #[OA\Property(items: new OA\Items(ref: DefectCommentLine::class))] public array $comments,
+        #[
+            OA\Property(description: 'Files that were added to it by hand', items: new OA\Items(ref: DefectFileLine::class)),
+        ]
+        public array $files,
         #[OA\Property(items: new OA\Items(ref: RelatedDefect::class))] public array $relations,
         #[
             OA\Property(description: 'Who are told of everything that becomes of it', items: new OA\Items(ref: Person::class)),

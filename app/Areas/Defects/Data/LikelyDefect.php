@@ -20,6 +20,7 @@ final readonly class LikelyDefect
         #[OA\Property(description: 'How like it is, 0 to 1', type: 'number')] public float $likeness,
         #[OA\Property(description: 'Whether it is linked to this very step already')] public bool $at_this_step,
         #[OA\Property] public bool $same_case,
+        #[OA\Property] public bool $same_component,
         #[OA\Property(description: 'Words that both say of what happened', items: new OA\Items(type: 'string'))] public array $words,
     ) {}
 }

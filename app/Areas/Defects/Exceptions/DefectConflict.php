@@ -37,12 +37,17 @@ final class DefectConflict extends Conflict
      */
     public static function stands(): self
     {
-        return new self('stands', 'This can be changed for a quarter of an hour; now it stands. Write what is to be added.');
+        return new self('stands', 'This can be changed for a quarter of an hour; now it stands. Add what is missing.');
     }
 
     public static function othersWords(): self
     {
         return new self('not-yours', 'Only who wrote this changes it.');
+    }
+
+    public static function othersFile(): self
+    {
+        return new self('not-yours', 'Only who added this takes it off.');
     }
 
     public static function noTracker(): self

@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Defects\Queries;
 
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Defects\Data\DefectCommentLine;
+use LucidStep\App\Areas\Defects\Data\DefectFileLine;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\App\Support\Data\TakenOut;
 use LucidStep\App\Support\Time\UtcTime;
@@ -17,11 +18,13 @@ use LucidStep\Core\Defects\Talk;
 final class DefectTalk
 {
     /**
+     * @param  array<string, list<DefectFileLine>>  $files by comment
+     *
      * @return list<DefectCommentLine> the first first
      */
-    public static function of(string $defect): array
+    public static function with(string $defect, array $files): array
     {
-        return self::ofMany([$defect])[$defect] ?? [];
+        return self::lines([$defect], $files)[$defect] ?? [];
     }
 
     /**
@@ -30,6 +33,17 @@ final class DefectTalk
      * @return array<string, list<DefectCommentLine>> by defect; none where nothing was said
      */
     public static function ofMany(array $defects): array
+    {
+        return self::lines($defects, DefectFiles::of($defects));
+    }
+
+    /**
+     * @param  list<string>  $defects ids
+     * @param  array<string, list<DefectFileLine>>  $files by comment
+     *
+     * @return array<string, list<DefectCommentLine>>
+     */
+    private static function lines(array $defects, array $files): array
     {
         $rows = DB::table('defect_comments as c')
             ->join('users as a', 'a.id', '=', 'c.author_id')
@@ -40,13 +54,16 @@ final class DefectTalk
             ->get(['c.*', 'a.name as author', 'r.name as remover']);
         $talk = [];
         foreach ($rows as $row) {
-            $talk[(string) $row->defect_id][] = self::line($row);
+            $talk[(string) $row->defect_id][] = self::line($row, $files[(string) $row->id] ?? []);
         }
 
         return $talk;
     }
 
-    private static function line(\stdClass $c): DefectCommentLine
+    /**
+     * @param  list<DefectFileLine>  $files
+     */
+    private static function line(\stdClass $c, array $files): DefectCommentLine
     {
         $removed = UtcTime::time($c->removed_at);
         $by = null === $c->removed_by_id ? null : new Person($c->removed_by_id, $c->remover);
@@ -59,6 +76,7 @@ final class DefectTalk
             UtcTime::time($c->edited_at),
             UtcTime::time(Talk::standsAt(new \DateTimeImmutable($c->created_at))->format('c')) ?? '',
             null === $removed ? null : new TakenOut($by, $removed, $c->removed_reason),
+            $files,
         );
     }
 }

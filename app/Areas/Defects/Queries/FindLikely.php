@@ -37,11 +37,18 @@ final readonly class FindLikely
     /**
      * @param  ?Attempt  $attempt in which it was met
      * @param  ?int  $step      at which of its steps, from 1
+     * @param  string  $component that it is filed under, by value
      *
      * @return list<LikelyDefect> those of this step first, then the likest
      */
-    public function __invoke(Project $project, string $title, string $actual, ?Attempt $attempt = null, ?int $step = null): array
-    {
+    public function __invoke(
+        Project $project,
+        string $title,
+        string $actual,
+        ?Attempt $attempt = null,
+        ?int $step = null,
+        string $component = '',
+    ): array {
         $snapshot = $attempt->snapshot ?? [];
         $mine = new DefectLikeness(
             $title,
@@ -49,6 +56,7 @@ final readonly class FindLikely
             (string) ($snapshot['title'] ?? ''),
             isset($snapshot['case_id']) ? (string) $snapshot['case_id'] : null,
             null === $step ? null : $snapshot['steps'][$step - 1]['action'] ?? null,
+            '' === $component ? null : $component,
         );
         $here = null === $attempt ? [] : $this->known->ids($attempt, $step);
         $linked =
@@ -58,7 +66,14 @@ final readonly class FindLikely
         $like = [];
         foreach ($this->texts(array_values(array_diff([...$here, ...$this->candidates($project, $mine)], $linked))) as $row) {
             $isHere = \in_array($row->id, $here, true);
-            $other = new DefectLikeness($row->title, $row->actual, $row->case_title ?? '', $row->case_id, $isHere ? $mine->step : null);
+            $other = new DefectLikeness(
+                $row->title,
+                $row->actual,
+                $row->case_title ?? '',
+                $row->case_id,
+                $isHere ? $mine->step : null,
+                '' === $row->component ? null : $row->component,
+            );
             $likeness = $mine->with($other);
             if ($isHere || $likeness >= DefectLikeness::OFFERED) {
                 $like[$row->id] = [$isHere, round($likeness, 3), -$row->number, $other];
@@ -70,7 +85,14 @@ final readonly class FindLikely
         return array_map(static function (DefectLine $line) use ($like, $mine): LikelyDefect {
             [$isHere, $likeness, , $other] = $like[$line->id];
 
-            return new LikelyDefect($line, $likeness, $isHere, $mine->sameCase($other), $mine->shared($other));
+            return new LikelyDefect(
+                $line,
+                $likeness,
+                $isHere,
+                $mine->sameCase($other),
+                $mine->sameComponent($other),
+                $mine->shared($other),
+            );
         }, DefectLines::of(array_map(strval(...), array_keys($like))));
     }
 
@@ -86,7 +108,7 @@ final readonly class FindLikely
             : DB::table('defects')
                 ->leftJoin('cases', 'cases.id', '=', 'case_id')
                 ->whereIn('defects.id', $ids)
-                ->get(['defects.id', 'defects.number', 'defects.title', 'actual', 'case_id', 'cases.title as case_title']);
+                ->get(['defects.id', 'defects.number', 'defects.title', 'actual', 'case_id', 'component', 'cases.title as case_title']);
     }
 
     /**

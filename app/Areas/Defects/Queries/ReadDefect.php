@@ -50,7 +50,7 @@ final readonly class ReadDefect
             'duplicates',
         );
         $evidence = $this->evidence->of($d);
-
+        $files = DefectFiles::of([$d->id]);
         $verdicts = self::verdicts($d->id);
         $before = $d->asked_in ?? DefectState::New;
         $moves = $d->state->moves($mayFile, $before);
@@ -78,7 +78,8 @@ final readonly class ReadDefect
             $d->asked_in?->value,
             null === $d->duplicateOf ? null : DefectName::of($d->duplicateOf),
             array_values($d->duplicates->map(DefectName::of(...))->all()),
-            DefectTalk::of($d->id),
+            DefectTalk::with($d->id, $files),
+            $files[DefectFiles::OWN] ?? [],
             ReadRelations::of($d->id),
             self::watchers($d->id),
             ReadTracker::ofDefect($d),

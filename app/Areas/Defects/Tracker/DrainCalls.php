@@ -9,7 +9,9 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\DefectFile;
 use LucidStep\App\Models\Evidence;
+use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\TrackerCall;
 use LucidStep\App\Models\TrackerConnection;
 use LucidStep\App\Support\Changes\PublishChange;
@@ -136,7 +138,7 @@ final readonly class DrainCalls
         match ($call->act) {
             'comment' => $tracker->comment($key, $text('text'), $call->id),
             'move' => $this->move($tracker, $call, $key, $connection->map()->outside(DefectState::from($text('state')))),
-            'attach' => $this->attach($tracker, $call, $key, $text('evidence')),
+            'attach' => $this->attach($tracker, $call, $key, $text('evidence'), $text('file')),
         };
 
         return null;
@@ -156,18 +158,37 @@ final readonly class DrainCalls
         }
     }
 
-    private function attach(Tracker $tracker, TrackerCall $call, string $key, string $id): void
+    /**
+     * @param  string  $evidence of a walk, by id; empty: it is a file that was added by hand
+     */
+    private function attach(Tracker $tracker, TrackerCall $call, string $key, string $evidence, string $added): void
     {
-        $evidence = Evidence::query()->with('file', 'marked')->find($id);
-        $file = $evidence->marked ?? ($evidence->file ?? null);
+        [$name, $file] = '' === $evidence ? self::added($added) : self::captured($evidence);
         // What was taken out meanwhile goes nowhere.
-        if (null === $evidence || null === $file || null !== $evidence->removed_at) {
-            return;
+        $stream = null === $file ? null : $this->files->readStream($file->path());
+        if (null !== $file && null !== $stream) {
+            $tracker->attach($key, $name, $file->media_type, $stream, $call->id);
         }
-        $stream = $this->files->readStream($file->path());
-        if (null !== $stream) {
-            $tracker->attach($key, $evidence->name, $file->media_type, $stream, $call->id);
-        }
+    }
+
+    /**
+     * @return array{string, ?StoredFile} name and content; none: it was taken out
+     */
+    private static function captured(string $id): array
+    {
+        $evidence = Evidence::query()->with('file', 'marked')->whereNull('removed_at')->find($id);
+
+        return [$evidence->name ?? '', $evidence->marked ?? ($evidence->file ?? null)];
+    }
+
+    /**
+     * @return array{string, ?StoredFile}
+     */
+    private static function added(string $id): array
+    {
+        $file = DefectFile::query()->with('file')->find($id);
+
+        return [$file->name ?? '', $file->file ?? null];
     }
 
     /**

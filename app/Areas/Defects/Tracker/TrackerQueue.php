@@ -9,6 +9,7 @@ use LucidStep\App\Areas\Defects\Jobs\SendTrackerCalls;
 use LucidStep\App\Areas\Defects\Queries\DefectAsText;
 use LucidStep\App\Areas\Defects\Queries\DefectEvidence;
 use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\DefectFile;
 use LucidStep\App\Models\TrackerCall;
 use LucidStep\App\Models\TrackerConnection;
 use LucidStep\App\Models\User;
@@ -50,6 +51,9 @@ final readonly class TrackerQueue
         foreach ($this->evidence->of($defect) as $evidence) {
             $this->add($defect, $by, 'attach', ['evidence' => $evidence->id]);
         }
+        foreach (DefectFile::query()->where('defect_id', $defect->id)->whereNull('comment_id')->whereNull('removed_at')->get() as $file) {
+            $this->add($defect, $by, 'attach', ['file' => $file->id]);
+        }
 
         return true;
     }
@@ -58,6 +62,16 @@ final readonly class TrackerQueue
     {
         if ($this->goesAlong($defect)) {
             $this->add($defect, $by, 'comment', ['text' => "{$by->name}: {$text}"]);
+        }
+    }
+
+    /**
+     * A file was added to it by hand.
+     */
+    public function attached(Defect $defect, User $by, DefectFile $file): void
+    {
+        if ($this->goesAlong($defect)) {
+            $this->add($defect, $by, 'attach', ['file' => $file->id]);
         }
     }
 

@@ -9,6 +9,8 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Evidence\Actions\DropFiles;
+use LucidStep\App\Areas\Evidence\Queries\FileUse;
 use LucidStep\App\Areas\People\Exceptions\NotArchived;
 use LucidStep\App\Areas\People\Jobs\DeleteProjectRows;
 use LucidStep\App\Models\Invitation;
@@ -24,7 +26,7 @@ use LucidStep\App\Support\Transactions;
  */
 final readonly class DeleteProject
 {
-    public function __construct(private Filesystem $files) {}
+    public function __construct(private Filesystem $files, private DropFiles $drop) {}
 
     /**
      * @param  string  $name of the project, typed to be sure
@@ -65,7 +67,7 @@ final readonly class DeleteProject
      */
     public function now(string $project, ?string $deletion): void
     {
-        $hashes = self::hashes($project);
+        $hashes = FileUse::of($project);
         $paths = [
             ...DB::table('case_exports')->where('project_id', $project)->whereNotNull('path')->pluck('path')->all(),
             ...DB::table('case_imports')->where('project_id', $project)->whereNotNull('path')->pluck('path')->all(),
@@ -82,44 +84,7 @@ final readonly class DeleteProject
             $this->files->delete([(string) $path, "{$path}.rows"]);
         }
         foreach (array_chunk($hashes, 500) as $some) {
-            $this->forget($some);
+            StoredFile::query()->whereKey(($this->drop)($some))->delete();
         }
-    }
-
-    /**
-     * Files that no project shows any more.
-     *
-     * @param  list<string>  $hashes
-     */
-    private function forget(array $hashes): void
-    {
-        $used = [
-            ...DB::table('evidence')->whereIn('sha256', $hashes)->pluck('sha256')->all(),
-            ...DB::table('evidence')->whereIn('marked_sha256', $hashes)->pluck('marked_sha256')->all(),
-            ...DB::table('project_files')->whereIn('sha256', $hashes)->pluck('sha256')->all(),
-        ];
-        foreach (array_diff($hashes, $used) as $sha256) {
-            $file = new StoredFile(['sha256' => $sha256]);
-            $this->files->delete([$file->path(), $file->thumbnailPath()]);
-            DB::table('files')->where('sha256', $sha256)->delete();
-        }
-    }
-
-    /**
-     * @return list<string> of everything that the project shows
-     */
-    private static function hashes(string $project): array
-    {
-        $of = static fn(string $table, string $column): array => DB::table($table)
-            ->where('project_id', $project)
-            ->whereNotNull($column)
-            ->distinct()
-            ->pluck($column)
-            ->map(strval(...))
-            ->all();
-
-        return array_values(
-            array_unique([...$of('evidence', 'sha256'), ...$of('evidence', 'marked_sha256'), ...$of('project_files', 'sha256')]),
-        );
     }
 }

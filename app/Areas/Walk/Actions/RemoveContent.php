@@ -4,14 +4,13 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Walk\Actions;
 
-use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Evidence\Actions\DropFiles;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\LateCommand;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\AlreadyDone;
@@ -31,7 +30,7 @@ final readonly class RemoveContent
     /** What stands where a text was. */
     public const WORD = FreeText::REMOVED;
 
-    public function __construct(private Filesystem $files, private CycleChain $chain, private PublishChange $announce) {}
+    public function __construct(private DropFiles $drop, private CycleChain $chain, private PublishChange $announce) {}
 
     /**
      * Takes a file's content out of a project, its thumbnail and every copy of it in the project's attempts. Where another
@@ -79,19 +78,17 @@ final readonly class RemoveContent
             }
         }
         DB::table('project_files')->where('project_id', $project)->where('sha256', $sha256)->delete();
-        $elsewhere =
-            DB::table('project_files')->where('sha256', $sha256)->exists() ||
-            DB::table('evidence')
-                ->where('project_id', '<>', $project)
-                ->where(static fn($q) => $q->where('sha256', $sha256)->orWhere('marked_sha256', $sha256))
-                ->exists();
-        if (!$elsewhere) {
-            $file = new StoredFile(['sha256' => $sha256]);
-            $this->files->delete([$file->path(), $file->thumbnailPath()]);
-            StoredFile::query()
-                ->whereKey($sha256)
-                ->update(['thumbnail' => 'none']);
-        }
+        DB::table('defect_files')
+            ->where('project_id', $project)
+            ->where('sha256', $sha256)
+            ->update([
+                'sha256' => null,
+                'name' => self::WORD,
+                'removed_by_id' => $by?->id,
+                'removed_at' => Carbon::now(),
+                'removed_reason' => $reason,
+            ]);
+        ($this->drop)([$sha256], $project);
         ($this->announce)($project, 'attempt', $attempt);
     }
 

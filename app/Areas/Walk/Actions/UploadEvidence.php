@@ -5,10 +5,9 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Walk\Actions;
 
 use Illuminate\Http\UploadedFile;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Evidence\Actions\CheckStorage;
 use LucidStep\App\Areas\Evidence\Actions\StoreFile;
-use LucidStep\App\Areas\Evidence\Queries\StorageUse;
 use LucidStep\App\Areas\Walk\Commands\AddEvidenceCommand;
 use LucidStep\App\Areas\Walk\Commands\EvidenceCommand;
 use LucidStep\App\Areas\Walk\Commands\MarkUpCommand;
@@ -27,7 +26,7 @@ use LucidStep\App\Support\Secrets\MaskSecrets;
  */
 final readonly class UploadEvidence
 {
-    public function __construct(private RecordInAttempt $record, private StoreFile $store) {}
+    public function __construct(private RecordInAttempt $record, private CheckStorage $check, private StoreFile $store) {}
 
     /**
      * @param  ?UploadedFile  $upload  none for a link
@@ -39,7 +38,7 @@ final readonly class UploadEvidence
      */
     public function add(Attempt $attempt, User $user, ?UploadedFile $upload, AddEvidenceCommand $command, DeviceStamp $stamp): array
     {
-        $this->limit($attempt->project_id, (int) $upload?->getSize());
+        ($this->check)($attempt->project_id, (int) $upload?->getSize());
         // Whoever walks may have values that the tables do not hold any more.
         $mask = null === $upload ? null : MaskSecrets::of($attempt);
         $upload = null === $upload || null === $mask ? $upload : MaskedInput::file($upload, $mask);
@@ -91,20 +90,5 @@ final readonly class UploadEvidence
     public function change(Evidence $evidence, User $user, EvidenceCommand $command, DeviceStamp $stamp): ?LateCommand
     {
         return ($this->record)($evidence->loadMissing('attempt')->attempt, $user, $command, $stamp);
-    }
-
-    /**
-     * @throws ValidationException when the project may not keep so much more
-     */
-    private function limit(string $project, int $bytes): void
-    {
-        $limit = DB::table('projects')->where('id', $project)->value('storage_limit_mb');
-        if (null !== $limit && 0 < $bytes && StorageUse::bytes($project) + $bytes > $limit * 1_048_576) {
-            throw ValidationException::withMessages([
-                'file' =>
-                    "The project keeps at most {$limit} MB of evidence and has no room for this. " .
-                    'It stays on your device; ask an admin for room, then send it again.',
-            ]);
-        }
     }
 }

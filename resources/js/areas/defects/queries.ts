@@ -1,7 +1,8 @@
 import { computed, type ComputedRef, type Ref } from 'vue';
-import { api, unwrap, type Api } from '@/api/client';
+import { api, send, unwrap, type Api } from '@/api/client';
 import type { Filter } from '@/kit/criteria';
 import type { Pages } from '@/kit/list';
+import type { LocalFile } from '@/offline/useLocalFiles';
 import { usePages } from '@/offline/usePages';
 
 /** The defects of a project that a filter finds, by windows, with how many are in each group. */
@@ -139,7 +140,7 @@ export const readDefect = async (defect: string): Promise<Api['DefectDetail']> =
 /** Defects that may be the same as one that is being written. */
 export const findLikelyDefects = async (
   project: string,
-  query: { title: string; actual: string; attempt?: string; step?: string },
+  query: { title: string; actual: string; attempt?: string; step?: string; component?: string },
 ): Promise<Api['LikelyDefect'][]> =>
   unwrap(await api.GET('/projects/{project}/likely-defects', { params: { path: { project }, query } }));
 
@@ -162,8 +163,43 @@ export const editDefect = async (
   unwrap(await api.PATCH('/defects/{defect}', { params: { path: { defect } }, body }));
 
 /** Says something of a defect. */
-export const sayOfDefect = async (defect: string, text: string): Promise<Api['DefectDetail']> =>
-  unwrap(await api.POST('/defects/{defect}/comments', { params: { path: { defect } }, body: { text } }));
+export const sayOfDefect = async (
+  defect: string,
+  body: Api['CommentRequest'],
+): Promise<Api['DefectDetail']> =>
+  unwrap(await api.POST('/defects/{defect}/comments', { params: { path: { defect } }, body }));
+
+/** Adds a file to a defect, or to what one is about to say of it; asked again with the same id, it is there once. */
+export async function addFile(defect: string, of: LocalFile, comment?: string): Promise<void> {
+  const form = new FormData();
+  form.set('file', of.file, of.file.name);
+  form.set('name', of.file.name);
+  form.set('id', of.id);
+  if (comment) form.set('comment', comment);
+  await send(`/api/v1/defects/${defect}/files`, { method: 'POST', body: form });
+}
+
+/** Takes a file out that must not be there. */
+export const removeFile = async (defectFile: string, reason: string): Promise<Api['DefectDetail']> =>
+  unwrap(
+    await api.POST('/defect-files/{defectFile}/removals', {
+      params: { path: { defectFile } },
+      body: { reason },
+    }),
+  );
+
+/** Takes out what was said at a move and must not be there. */
+export const removeNote = async (
+  defect: string,
+  defectChange: string,
+  reason: string,
+): Promise<Api['DefectDetail']> =>
+  unwrap(
+    await api.POST('/defects/{defect}/changes/{defectChange}/removals', {
+      params: { path: { defect, defectChange } },
+      body: { reason },
+    }),
+  );
 
 /** Mends what one said, within a quarter of an hour. */
 export const mendComment = async (comment: string, text: string): Promise<Api['DefectDetail']> =>

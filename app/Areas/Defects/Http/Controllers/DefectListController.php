@@ -110,6 +110,7 @@ final readonly class DefectListController
                 'actual' => 'What happened',
                 'attempt' => 'The attempt in which it was met',
                 'step' => 'At which of its steps, from 1',
+                'component' => 'What it is filed under',
             ],
         ),
     ]
@@ -126,6 +127,7 @@ final readonly class DefectListController
                 $text('actual'),
                 Str::isUuid($attempt) ? ReadDefect::attempt($project->id, $attempt) : null,
                 $request->query->getInt('step') ?: null,
+                $text('component'),
             ),
         );
     }

@@ -7,15 +7,18 @@ namespace LucidStep\App\Areas\Defects\Http\Controllers;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Defects\Actions\CommentOnDefect;
+use LucidStep\App\Areas\Defects\Actions\RemoveNote;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
 use LucidStep\App\Areas\Defects\Http\Requests\CommentRequest;
 use LucidStep\App\Areas\Defects\Queries\ReadDefect;
 use LucidStep\App\Models\Defect;
+use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Patch;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\App\Support\Problems\Problem;
 use LucidStep\Core\Access\Permission;
 
 /**
@@ -59,5 +62,24 @@ final readonly class DefectTalkController
         $reason = $request->string('reason')->trim()->toString();
 
         return $this->answer($comments->remove($comment, $request->person(), $reason)->defect);
+    }
+
+    #[
+        Post(
+            '/defects/{defect}/changes/{defectChange}/removals',
+            'Take out what was said at a move and must not be there; the trace stays',
+            DefectDetail::class,
+            WhyRequest::class,
+        ),
+    ]
+    #[Needs(Permission::RemoveContent)]
+    public function removeNote(WhyRequest $request, Defect $defect, string $defectChange, RemoveNote $remove): JsonResponse
+    {
+        $change = DefectChange::query()->where('defect_id', $defect->id)->find($defectChange);
+        $reason = $request->string('reason')->trim()->toString();
+
+        return null === $change
+            ? Problem::notFound()->toResponse($request)
+            : $this->answer($remove($defect, $change, $request->person(), $reason));
     }
 }

@@ -15,7 +15,7 @@ use OpenApi\Attributes as OA;
         required: ['text'],
         properties: [
             new OA\Property(property: 'id', type: 'string', nullable: true, format: 'uuid', description: 'As the device chose it'),
-            new OA\Property(property: 'text', type: 'string'),
+            new OA\Property(property: 'text', type: 'string', description: 'May be empty where files go with it'),
         ],
     ),
 ]
@@ -24,13 +24,8 @@ final class CommentRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'id' => ['nullable', 'uuid', 'unique:defect_comments,id'],
-            'text' => ['required', 'string', 'max:20000'],
+            'id' => ['nullable', 'uuid'],
+            'text' => ['nullable', 'string', 'max:20000'],
         ];
-    }
-
-    public function messages(): array
-    {
-        return ['text.required' => 'Write what you want to say.'];
     }
 }

@@ -8,6 +8,7 @@ import BesidePass from '@/areas/defects/parts/BesidePass.vue';
 import DefectEdit from '@/areas/defects/parts/DefectEdit.vue';
 import DefectFamily from '@/areas/defects/parts/DefectFamily.vue';
 import DefectFacts from '@/areas/defects/parts/DefectFacts.vue';
+import DefectFiles from '@/areas/defects/parts/DefectFiles.vue';
 import DefectHistory from '@/areas/defects/parts/DefectHistory.vue';
 import DefectMove from '@/areas/defects/parts/DefectMove.vue';
 import DefectOutside from '@/areas/defects/parts/DefectOutside.vue';
@@ -16,6 +17,7 @@ import DefectTalk from '@/areas/defects/parts/DefectTalk.vue';
 import FixProof from '@/areas/defects/parts/FixProof.vue';
 import WayThere from '@/areas/defects/parts/WayThere.vue';
 import { useDefectChoices } from '@/areas/defects/choices';
+import { copiesPictures, copyWithPictures, picturesOf } from '@/areas/defects/copyWithPictures';
 import { movesOf, type Move } from '@/areas/defects/life';
 import { readDefect, readReproduction } from '@/areas/defects/queries';
 import EvidenceCard from '@/areas/evidence/parts/EvidenceCard.vue';
@@ -70,12 +72,25 @@ const asked = computed(() =>
     : null,
 );
 const copied = ref('');
-async function copy(as: 'markdown' | 'plain'): Promise<void> {
-  if (!data.value) return;
-  await navigator.clipboard.writeText(data.value[as]);
-  copied.value = as === 'markdown' ? 'Copied as Markdown' : 'Copied as plain text';
-  setTimeout(() => (copied.value = ''), 2000);
+async function copy(as: 'markdown' | 'plain' | 'pictures'): Promise<void> {
+  const d = data.value;
+  if (!d) return;
+  try {
+    if (as === 'pictures') await copyWithPictures(d);
+    else await navigator.clipboard.writeText(d[as]);
+    copied.value = {
+      markdown: 'Copied as Markdown',
+      plain: 'Copied as plain text',
+      pictures: 'Copied with its pictures',
+    }[as];
+  } catch {
+    copied.value = 'The browser did not let it be copied.';
+  }
+  setTimeout(() => (copied.value = ''), 3000);
 }
+const withPictures = computed(
+  () => copiesPictures() && data.value !== undefined && picturesOf(data.value).length > 0,
+);
 /** The report's headings, shown as words in bold: the page has its own. */
 const body = computed(() => (data.value?.body ?? '').replaceAll(/^#+ (.*)$/gm, '**$1**'));
 /** Pictures of the failing step stand with it. */
@@ -199,6 +214,12 @@ useKeys('Defect', () => [
               <h2>Evidence</h2>
               <div class="cards"><EvidenceCard v-for="e in evidence" :key="e.id" :item="e" locked /></div>
             </section>
+            <DefectFiles
+              :detail="data"
+              :may-add="mayWork"
+              :may-remove="mayRemoveContent(project)"
+              @changed="set"
+            />
             <details v-if="body || (isWalked && data.steps)" class="report" :open="!way">
               <summary>The report as it was filed</summary>
               <template v-if="isWalked">
@@ -215,6 +236,9 @@ useKeys('Defect', () => [
                 Copy as Markdown <KeyCap of="y" />
               </button>
               <button type="button" class="link" @click="copy('plain')">Copy as text</button>
+              <button v-if="withPictures" type="button" class="link" @click="copy('pictures')">
+                Copy with pictures
+              </button>
               <span class="soft" role="status">{{ copied }}</span>
             </p>
           </template>
@@ -271,7 +295,13 @@ useKeys('Defect', () => [
             @changed="set"
           />
           <DefectFamily :project="project" :detail="data" :may-work="mayWork" @changed="set" />
-          <DefectHistory :project="project" :history="data.history" />
+          <DefectHistory
+            :project="project"
+            :defect="defect.key"
+            :history="data.history"
+            :may-remove="mayRemoveContent(project)"
+            @changed="set"
+          />
         </aside>
       </div>
     </template>

@@ -6,11 +6,13 @@ import { useRoute, useRouter } from 'vue-router';
 import { errorMessage, Problem, type Api } from '@/api/client';
 import { filingOf, noWords } from '@/areas/defects/choices';
 import DefectForm from '@/areas/defects/parts/DefectForm.vue';
+import FilesField from '@/areas/defects/parts/FilesField.vue';
 import LikelyDefects from '@/areas/defects/parts/LikelyDefects.vue';
-import { draftDefect, fileDefect, linkDefect } from '@/areas/defects/queries';
+import { addFile, draftDefect, fileDefect, linkDefect } from '@/areas/defects/queries';
 import { vFocus } from '@/kit/focus';
 import { toast } from '@/kit/notices';
 import { useLocalDraft } from '@/offline/useLocalDraft';
+import { moveLocalFiles, useLocalFiles } from '@/offline/useLocalFiles';
 
 /** A defect that is filed beside a walk: of nothing that was walked, of a case, or of an attempt that is read afterwards. */
 const route = useRoute();
@@ -27,6 +29,8 @@ const { draft, clear } = useLocalDraft(
   computed(() => `defect-new:${project.value}:${Object.values(from.value).join(':')}`),
   () => ({ id: uuid7(), made: false, words: noWords() }),
 );
+const filesKey = computed(() => `defect:${draft.value.id}`);
+const { files, add, replace, drop } = useLocalFiles(filesKey);
 const problem = ref('');
 const wrong = ref<Record<string, string[]>>({});
 const busy = ref(false);
@@ -54,6 +58,20 @@ const walk = computed(() => {
       ? { case: from.value.case }
       : {};
 });
+/** Files go behind the defect that they were added for, or turned out to belong to; those that could not wait at it. */
+async function sendFiles(defect: Api['DefectLine']): Promise<string> {
+  if (files.value.length === 0) return '';
+  try {
+    for (const f of [...files.value]) {
+      await addFile(defect.key, f);
+      await drop(f.id);
+    }
+    return '';
+  } catch (error) {
+    if (defect.id !== draft.value.id) await moveLocalFiles(filesKey.value, `defect:${defect.id}`);
+    return `Files wait at it on this device: ${errorMessage(error)}`;
+  }
+}
 async function run(
   work: () => Promise<Api['DefectDetail']>,
   said: (d: Api['DefectLine']) => string,
@@ -64,8 +82,9 @@ async function run(
   wrong.value = {};
   try {
     const { defect } = await work();
+    const left = await sendFiles(defect);
     await clear();
-    toast(said(defect));
+    toast(left === '' ? said(defect) : `${said(defect)} ${left}`);
     await router.replace(`/${project.value}/defects/${defect.key}`);
   } catch (error) {
     if (error instanceof Problem && Object.keys(error.errors).length > 0) wrong.value = error.errors;
@@ -128,11 +147,13 @@ const elsewhere = computed(() => [
             :project="project"
             :title="draft.words.title"
             :actual="draft.words.actual"
+            :component="draft.words.component"
             :attempt="from.attempt || undefined"
             :step="Number(from.step) || null"
             @link="link"
         /></template>
       </DefectForm>
+      <FilesField label="Files to go with it" :files="files" :add="add" :replace="replace" :drop="drop" />
       <div class="row">
         <Button type="submit" :disabled="busy">File the defect <kbd>Ctrl Enter</kbd></Button>
         <Button text severity="secondary" label="Not now" @click="router.back()" />

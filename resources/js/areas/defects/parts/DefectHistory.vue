@@ -1,9 +1,20 @@
 <script setup lang="ts">
 import type { Api } from '@/api/client';
+import { removeNote } from '@/areas/defects/queries';
+import RemoveWords from '@/kit/RemoveWords.vue';
 import { ago, exact, plainWords } from '@/kit/words';
 
 /** What became of a defect: who moved, gave or changed it, and when. */
-defineProps<{ project: string; history: Api['DefectChangeLine'][] }>();
+const props = defineProps<{
+  project: string;
+  defect: string;
+  history: Api['DefectChangeLine'][];
+  mayRemove: boolean;
+}>();
+const emit = defineEmits<{ changed: [Api['DefectDetail']] }>();
+async function remove(id: string, reason: string): Promise<void> {
+  emit('changed', await removeNote(props.defect, id, reason));
+}
 const WORDS: Record<string, string> = {
   title: 'title',
   body: 'report',
@@ -33,7 +44,7 @@ const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.s
   <section aria-label="History">
     <h2>History</h2>
     <ul>
-      <li v-for="(m, i) in history" :key="i">
+      <li v-for="m in history" :key="m.id">
         <span class="long">{{ sentence(lineOf(m)) }}</span>
         <span class="soft small" :title="exact(m.at)">
           {{ m.outside ? 'in the tracker' : m.actor.name }}, {{ ago(m.at) }}</span
@@ -44,6 +55,7 @@ const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.s
           }}</RouterLink>
           <template v-else>{{ m.note }}</template>
         </p>
+        <RemoveWords v-if="m.note && mayRemove" :of="m.note" :remove="(reason) => remove(m.id, reason)" />
       </li>
     </ul>
   </section>

@@ -124,6 +124,7 @@ async function link(d: Api['DefectLine']): Promise<void> {
             :project="project"
             :title="draft.words.title"
             :actual="draft.words.actual"
+            :component="draft.words.component"
             :attempt="attempt"
             :step="step"
             @link="link"

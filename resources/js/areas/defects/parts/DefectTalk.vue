@@ -4,12 +4,16 @@ import Textarea from 'primevue/textarea';
 import { useNow } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
-import { mendComment, removeComment, sayOfDefect } from '@/areas/defects/queries';
+import FilesField from '@/areas/defects/parts/FilesField.vue';
+import FileStrip from '@/areas/defects/parts/FileStrip.vue';
+import { addFile, mendComment, removeComment, removeFile, sayOfDefect } from '@/areas/defects/queries';
 import { session } from '@/areas/people/session';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import RemoveWords from '@/kit/RemoveWords.vue';
 import { ago, exact } from '@/kit/words';
 import { useLocalDraft } from '@/offline/useLocalDraft';
+import { useLocalFiles } from '@/offline/useLocalFiles';
+import { v7 as uuid7 } from 'uuid';
 
 /** What people say of a defect. What is being written stays on the device until it is sent. */
 const props = defineProps<{
@@ -21,8 +25,9 @@ const props = defineProps<{
 const emit = defineEmits<{ changed: [Api['DefectDetail']] }>();
 const { draft, clear } = useLocalDraft(
   computed(() => `defect-talk:${props.detail.defect.id}`),
-  () => ({ text: '', mending: '', mended: '' }),
+  () => ({ id: '', text: '', mending: '', mended: '' }),
 );
+const { files, add, replace, drop } = useLocalFiles(computed(() => `talk:${props.detail.defect.id}`));
 const problem = ref('');
 const busy = ref(false);
 const now = useNow({ interval: 15_000 });
@@ -53,9 +58,14 @@ async function run(work: () => Promise<Api['DefectDetail']>): Promise<void> {
 }
 const say = (): Promise<void> =>
   run(async () => {
-    const said = await sayOfDefect(props.detail.defect.key, draft.value.text);
+    // The same again after a lost answer is said once.
+    if (draft.value.id === '') draft.value = { ...draft.value, id: uuid7() };
+    const { id, text } = draft.value;
+    for (const f of files.value) await addFile(props.detail.defect.key, f, id);
+    const said = await sayOfDefect(props.detail.defect.key, { id, text });
+    for (const f of [...files.value]) await drop(f.id);
     if (draft.value.mending === '') await clear();
-    else draft.value = { ...draft.value, text: '' };
+    else draft.value = { ...draft.value, id: '', text: '' };
     return said;
   });
 const mend = (): Promise<void> =>
@@ -66,6 +76,9 @@ const mend = (): Promise<void> =>
   });
 async function remove(id: string, reason: string): Promise<void> {
   emit('changed', await removeComment(id, reason));
+}
+async function takeOut(file: string, reason: string): Promise<void> {
+  emit('changed', await removeFile(file, reason));
 }
 </script>
 
@@ -105,7 +118,8 @@ async function remove(id: string, reason: string): Promise<void> {
           </p>
         </form>
         <template v-else>
-          <MarkdownText :text="c.text" />
+          <MarkdownText v-if="c.text" :text="c.text" />
+          <FileStrip :files="c.files" :may-remove="mayRemove" :remove="takeOut" />
           <p v-if="mayMend(c) || mayRemove" class="row small">
             <button
               v-if="mayMend(c)"
@@ -127,26 +141,40 @@ async function remove(id: string, reason: string): Promise<void> {
       <li v-if="detail.comments.length === 0" class="soft">Nobody said anything yet.</li>
     </ol>
     <form v-if="maySay" @submit.prevent="say" @keydown.ctrl.enter.prevent="say">
-      <label class="unseen" for="talk">Write to whoever works on it</label>
-      <Textarea
-        id="talk"
-        v-model="draft.text"
-        rows="2"
-        auto-resize
-        fluid
-        maxlength="20000"
-        placeholder="Write; @ names somebody"
-      />
-      <p v-if="named.length > 0" class="row small" aria-label="Name somebody">
-        <button v-for="p in named" :key="p.id" type="button" class="link" @click="name(p.name)">
-          @{{ p.name }}
-        </button>
-      </p>
-      <p class="row">
-        <Button v-if="draft.text.trim()" type="submit" size="small" outlined :disabled="busy"
-          >Say it <kbd>Ctrl Enter</kbd></Button
-        >
-      </p>
+      <FilesField
+        label="Pictures to send along"
+        word="Picture or file"
+        :files="files"
+        :add="add"
+        :replace="replace"
+        :drop="drop"
+      >
+        <label class="unseen" for="talk">Write to whoever works on it</label>
+        <Textarea
+          id="talk"
+          v-model="draft.text"
+          rows="2"
+          auto-resize
+          fluid
+          maxlength="20000"
+          placeholder="Write; @ names somebody"
+        />
+        <p v-if="named.length > 0" class="row small" aria-label="Name somebody">
+          <button v-for="p in named" :key="p.id" type="button" class="link" @click="name(p.name)">
+            @{{ p.name }}
+          </button>
+        </p>
+        <template #acts>
+          <Button
+            v-if="draft.text.trim() || files.length > 0"
+            type="submit"
+            size="small"
+            outlined
+            :disabled="busy"
+            >Say it <kbd>Ctrl Enter</kbd></Button
+          >
+        </template>
+      </FilesField>
     </form>
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
   </section>

@@ -14,6 +14,7 @@ const props = defineProps<{
   actual: string;
   attempt?: string | undefined;
   step?: number | null | undefined;
+  component?: string | undefined;
 }>();
 const emit = defineEmits<{ link: [Api['DefectLine']] }>();
 const asked = refDebounced(
@@ -22,6 +23,7 @@ const asked = refDebounced(
     actual: props.actual.trim(),
     ...(props.attempt ? { attempt: props.attempt } : {}),
     ...(props.step ? { step: String(props.step) } : {}),
+    ...(props.component ? { component: props.component } : {}),
   })),
   400,
 );
@@ -36,6 +38,7 @@ const found = computed(() => data.value ?? []);
 const why = (l: Api['LikelyDefect']): string =>
   [
     l.at_this_step ? 'same step' : l.same_case ? 'same case' : '',
+    l.same_component ? 'same component' : '',
     l.words.length > 0 ? `same words: ${l.words.slice(0, 6).join(', ')}` : '',
   ]
     .filter(Boolean)
