@@ -34,8 +34,8 @@ use LucidStep\Core\Defects\DefectState;
  * The defects of the demo, through the actions that people use: what was filed beside the walks, and what was done with all of them.
  *
  * `defects.csv` has those that were filed on no walk, `defect-acts.csv` what happened to each since: a state (with the build of a fix,
- * or the defect that came first), `assigned` to somebody, `says` (with a picture of `evidence/`), a relation to another, `tracker`. A time is the days before today and
- * the clock, such as "-17 14:20".
+ * or the defect that came first), `assigned` to somebody, `says` (with a picture of `evidence/`), a relation to another, `tracker`.
+ * A time is the days before today and the clock, such as "-17 14:20".
  */
 final class DefectStory
 {

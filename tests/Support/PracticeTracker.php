@@ -23,6 +23,8 @@ final class PracticeTracker
                 base_path('demo/tracker'),
                 ['TRACKER_DATA' => $folder, 'TRACKER_TOKEN' => 'a-token', 'TRACKER_LOSES' => '0'],
             );
+            // What it says of each request would fill the pipe, and then it waits for somebody to read.
+            $process->disableOutput();
             $process->start();
             for ($wait = 0; $wait < 100 && $process->isRunning(); $wait++) {
                 if (false !== @fsockopen('127.0.0.1', $port, timeout: 0.1)) {

@@ -12,6 +12,9 @@ use LucidStep\Tests\Support\Walks;
 
 /**
  * Nobody files what a colleague filed an hour ago.
+ *
+ * @phpstan-type Likely array{defect: array{key: string, closed: bool}, at_this_step: bool, same_component: bool, likeness: float,
+ *     words: list<string>}
  */
 final class LikelyTest extends FeatureTestCase
 {
@@ -110,11 +113,11 @@ final class LikelyTest extends FeatureTestCase
     /**
      * @param  array<string, int|string>  $query
      *
-     * @return list<array{defect: array{key: string, closed: bool}, at_this_step: bool, words: list<string>, same_component: bool, likeness: float}>
+     * @return list<Likely>
      */
     private function likely(array $query): array
     {
-        /** @var list<array{defect: array{key: string, closed: bool}, at_this_step: bool, words: list<string>, same_component: bool, likeness: float}> $found */
+        /** @var list<Likely> $found */
         $found = (array) $this->as($this->tester, 'GET', '/projects/TST/likely-defects?' . http_build_query($query))
             ->assertOk()
             ->json();

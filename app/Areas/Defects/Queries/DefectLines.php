@@ -72,7 +72,9 @@ final class DefectLines
             $d->component,
             json_decode($d->labels, true, 4, \JSON_THROW_ON_ERROR),
             (object) json_decode($d->custom, true, 4, \JSON_THROW_ON_ERROR),
-            (new OpenTime($d->open_ms, null === $d->open_since ? null : Carbon::parse($d->open_since)->getTimestampMs()))->at($now),
+            (new OpenTime($d->open_ms, null === $d->open_since ? null : (int) (new \DateTimeImmutable($d->open_since))->format('Uv')))->at(
+                $now,
+            ),
             UtcTime::time($d->created_at) ?? '',
             UtcTime::time($d->updated_at) ?? '',
         );

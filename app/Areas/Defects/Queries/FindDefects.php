@@ -31,6 +31,12 @@ final class FindDefects
         'age' => ['open_ms + coalesce((extract(epoch from (date_trunc(\'day\', now()) - open_since)) * 1000)::bigint, 0)' => 'bigint'],
     ];
 
+    /** What orders and groups are made of. */
+    private const COLUMNS = [
+        ...['defects.id', 'defects.number', 'folded', 'state', 'severity', 'priority', 'updated_at', 'open_ms', 'open_since'],
+        ...['assignee_id', 'component', 'build_id'],
+    ];
+
     /** What each group goes by, its value, and in which order groups stand. */
     private const GROUPS = [
         'state' => [
@@ -52,8 +58,9 @@ final class FindDefects
      */
     public function __invoke(DefectFilter $filter, string $sort = '', string $after = '', string $group = ''): DefectPage
     {
-        $query = $filter->query();
-        $total = (clone $query)->count();
+        $query = $this->found($filter);
+        $counts = isset($filter->asked['q']) && '' === $after;
+        $total = $counts ? 0 : (clone $query)->count();
         $by = self::GROUPS[$group] ?? null;
         $groups = null === $by || '' !== $after ? [] : $this->groups(clone $query, $by);
         $order =
@@ -62,16 +69,30 @@ final class FindDefects
                 : new WindowOrder([$by[1] => $by[0] === $by[1] ? 'text' : 'bigint', '(-number)' => 'bigint'], false);
         $order->apply($query, $after);
         $query->addSelect('id')->limit(self::PAGE + 1);
+        if ($counts) {
+            $query->selectRaw('count(*) over () as total');
+        }
         $found = $query->get();
         $page = $found->take(self::PAGE);
         $last = $page->last();
 
         return new DefectPage(
             DefectLines::of(array_values($page->pluck('id')->map(strval(...))->all())),
-            $total,
+            $counts ? (int) ($found->first()->total ?? 0) : $total,
             $found->count() > self::PAGE && null !== $last ? $order->cursor($last) : null,
             $groups,
         );
+    }
+
+    /**
+     * What words are in is found first, by their index, and ordered then: the planner would go through all in their order, and look into
+     * each, as if words stood everywhere alike.
+     */
+    private function found(DefectFilter $filter): Builder
+    {
+        $query = $filter->query();
+
+        return isset($filter->asked['q']) ? DB::query()->fromSub($query->select(self::COLUMNS)->offset(0), 'defects') : $query;
     }
 
     private function order(string $sort): WindowOrder

@@ -19,10 +19,10 @@ use LucidStep\Core\Defects\DefectLikeness;
 final readonly class FindLikely
 {
     /** So many candidates are looked at closely: those of which the database thinks most. */
-    private const CANDIDATES = 100;
+    private const CANDIDATES = 60;
 
     /** Of more that fit, the newest are looked at. */
-    private const RANKED = 1500;
+    private const RANKED = 800;
 
     private const MOST = 8;
 

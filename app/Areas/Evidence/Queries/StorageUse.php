@@ -22,24 +22,18 @@ final class StorageUse
      */
     public static function bytes(string $project): int
     {
-        return (int) DB::scalar('select coalesce(sum(bytes), 0) from files where sha256 in (' . self::SHOWN . ')', self::named($project));
+        return self::sum('sum(bytes)', $project);
     }
 
     public static function files(string $project): int
     {
-        return (int) DB::scalar(
-            'select count(distinct sha256) from (select sha256 from evidence where project_id = :p1 union select sha256 from defect_files ' .
-                'where project_id = :p2) all_of_them where sha256 is not null and sha256 not in (select subject from removals where ' .
-                "project_id = :p3 and kind = 'file')",
-            array_slice(self::named($project), 0, 3),
-        );
+        return self::sum('count(*)', $project);
     }
 
-    /**
-     * @return array<string, string>
-     */
-    private static function named(string $project): array
+    private static function sum(string $of, string $project): int
     {
-        return ['p1' => $project, 'p2' => $project, 'p3' => $project, 'p4' => $project];
+        $named = ['p1' => $project, 'p2' => $project, 'p3' => $project, 'p4' => $project];
+
+        return (int) DB::scalar("select coalesce({$of}, 0) from files where sha256 in (" . self::SHOWN . ')', $named);
     }
 }
