@@ -39,8 +39,8 @@ use LucidStep\Core\Access\Role;
  * `blocked 2: reason | what it waits for`, `retest: why`, and `fail 4: what happened | defect | picture | marked`, where the
  * defect is a key, or `new: title`, and the last a picture with what was drawn on it. `pass: note | picture` compares the
  * picture with the reference of its step, where one shows some, `open 3: | pictures` keeps pictures of a filmstrip, and
- * `rounds 3: why` walks three rounds and leaves the last one out. `late 2: what happened` is what a second device brings once the attempt is finished.
- * `on: 4.2.0-5` names the build that what follows up to a retest was walked on.
+ * `rounds 3: why` walks three rounds and leaves the last one out. `late 2: what happened` is what a second device brings once the
+ * attempt is finished. `on: 4.2.0-5` names the build that what follows up to a retest was walked on.
  */
 final class WalkStory
 {
