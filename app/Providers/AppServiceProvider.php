@@ -45,6 +45,7 @@ use LucidStep\App\Models\BulkAct;
 use LucidStep\App\Models\CaseExport;
 use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\CaseMessage;
+use LucidStep\App\Models\Charter;
 use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\DataTable;
@@ -63,8 +64,10 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Release;
 use LucidStep\App\Models\Routine;
 use LucidStep\App\Models\SavedFilter;
+use LucidStep\App\Models\SessionLine;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
+use LucidStep\App\Models\TestSession;
 use LucidStep\App\Models\TrackerCall;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Access\HiddenNames;
@@ -177,7 +180,13 @@ final class AppServiceProvider extends ServiceProvider
     private function bindings(): void
     {
         Route::bind('project', fn(string $code): Model => $this->visible(Project::query()->where('code', $code)->first()));
-        $byKey = ['cycle' => Cycle::class, 'case' => TestCase::class, 'other' => TestCase::class, 'defect' => Defect::class];
+        $byKey = [
+            'cycle' => Cycle::class,
+            'case' => TestCase::class,
+            'other' => TestCase::class,
+            'defect' => Defect::class,
+            'charter' => Charter::class,
+        ];
         foreach ($byKey as $name => $class) {
             Route::bind(
                 $name,
@@ -214,6 +223,8 @@ final class AppServiceProvider extends ServiceProvider
             'lateCommand' => LateCommand::class,
             'invitation' => Invitation::class,
             'call' => TrackerCall::class,
+            'testSession' => TestSession::class,
+            'sessionLine' => SessionLine::class,
         ];
         foreach ($byId as $name => $class) {
             Route::bind($name, fn(string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));

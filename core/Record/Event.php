@@ -21,7 +21,7 @@ final readonly class Event
      * @param  ?int  $counter    the device's own counter
      * @param  array<string, mixed>  $payload    what the kind says
      * @param  list<string>  $evidence   SHA-256 of each file, in hex
-     * @param  'attempt'|'cycle'  $about      whose chain it stands in
+     * @param  'attempt'|'cycle'|'session'  $about      whose chain it stands in
      * @param  array<string, string>  $salts      of each free text of the payload, by path; a text that was removed has none
      */
     public function __construct(

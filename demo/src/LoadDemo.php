@@ -53,6 +53,7 @@ final class LoadDemo
         private readonly ImportCases $import,
         private readonly NextKey $nextKey,
         private readonly DefectStory $defects,
+        private readonly SessionStory $sessions,
         private readonly WalkStory $walk,
         private readonly AuthorStory $authors,
         private readonly PlanStory $plan,
@@ -82,6 +83,7 @@ final class LoadDemo
                 $this->plan->goOn($this->project, $this->people, $today);
                 $this->defects->file(self::AFTER_THEM);
                 $this->defects->act();
+                ($this->sessions)($this->project, $this->people, $today);
                 // What is older than yesterday was read.
                 DB::table('notices')
                     ->where('created_at', '<', $today->copy()->subDay())

@@ -54,6 +54,8 @@ trait Everything
                 ['file' => UploadedFile::fake()->createWithContent('a.log', 'theirs')],
                 'id',
             ),
+            'charter' => $made("{$project}/charters", ['title' => 'Theirs'], 'charter.key'),
+            'testSession' => $made("/charters/{$code}-S1/sessions", ['id' => (string) Str::uuid7()], 'id'),
             'folder' => $made("{$project}/folders", ['name' => 'Theirs'], 'id'),
             'routine' => $made("{$project}/routines", ['name' => 'Theirs', 'steps' => [['action' => 'x']]], 'routine.id'),
             'table' => $made("{$project}/data-tables", ['name' => 'Theirs', 'text' => "a\n1"], 'table.id'),
@@ -76,6 +78,11 @@ trait Everything
             'id' => $world->project->id,
             'session' => str_repeat('0', 32),
         ];
+        $ids['sessionLine'] = $made(
+            "/test-sessions/{$ids['testSession']}/lines",
+            ['id' => (string) Str::uuid7(), 'kind' => 'note', 'words' => 'Theirs'],
+            'id',
+        );
         $admin = $world->person('the admin', Role::Admin);
         // An address that is not called: whatever waits for it stays.
         $this->as($admin, 'PATCH', "{$project}/tracker", ['address' => 'http://169.254.1.1', 'sends_each' => false])->assertSuccessful();

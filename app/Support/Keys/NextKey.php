@@ -15,7 +15,7 @@ final class NextKey
     /**
      * Reserves numbers in a row, within the caller's transaction.
      *
-     * @param  string  $kind `case`, `cycle` or `defect`
+     * @param  string  $kind `case`, `cycle`, `defect` or `charter`
      *
      * @return int the first of them
      */

@@ -34,15 +34,19 @@ final class EventRow
     }
 
     /**
-     * @param  \stdClass  $row of `events` or of `cycle_events`
+     * @param  \stdClass  $row of `events`, of `cycle_events` or of `session_events`
      */
     public static function stored(\stdClass $row): StoredEvent
     {
-        $ofCycle = isset($row->cycle_id);
+        [$about, $of] = match (true) {
+            isset($row->cycle_id) => ['cycle', $row->cycle_id],
+            isset($row->session_id) => ['session', $row->session_id],
+            default => ['attempt', $row->attempt_id],
+        };
 
         return new StoredEvent(
             new Event(
-                $ofCycle ? $row->cycle_id : $row->attempt_id,
+                $of,
                 $row->sequence,
                 $row->kind,
                 $row->actor_id,
@@ -51,7 +55,7 @@ final class EventRow
                 $row->counter ?? null,
                 self::payload($row->payload),
                 json_decode($row->evidence ?? '[]', true, 16, \JSON_THROW_ON_ERROR),
-                $ofCycle ? 'cycle' : 'attempt',
+                $about,
                 self::salts($row),
             ),
             $row->bytes,

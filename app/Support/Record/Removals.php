@@ -16,8 +16,8 @@ final class Removals
 {
     /**
      * @param  ?string  $attempt in whose record it stood; null beside the record
-     * @param  'file'|'text'|'message'|'entry'|'cycle_event'|'cycle_log'|'setup_log'  $kind
-     * @param  string  $subject SHA-256 of a file, number of an event (of a cycle: its id, `/`, number), or the id of what the words
+     * @param  'file'|'text'|'message'|'entry'|'cycle_event'|'session_event'|'cycle_log'|'setup_log'  $kind
+     * @param  string  $subject SHA-256 of a file, number of an event (of a cycle or a session: its id, `/`, number), or the id of what the words
      *                          stood on
      * @param  ?User  $by null: the application itself
      */

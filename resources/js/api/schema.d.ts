@@ -842,6 +842,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/charters/{charter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A charter with its sessions */
+        get: operations["getChartersCharter"];
+        /** Change a charter */
+        put: operations["putChartersCharter"];
+        post?: never;
+        /** Say that nobody is to run it any more; what was recorded stays */
+        delete: operations["deleteChartersCharter"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/charters/{charter}/restorations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let it be run again */
+        post: operations["postChartersCharterRestorations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/charters/{charter}/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Start a session; another of the same person that runs is paused */
+        post: operations["postChartersCharterSessions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/configurations/{configuration}": {
         parameters: {
             query?: never;
@@ -2763,6 +2816,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/charters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What runs, what waits and what was explored */
+        get: operations["getProjectsProjectCharters"];
+        put?: never;
+        /** Write a charter: a lead for anybody, a tester for themselves */
+        post: operations["postProjectsProjectCharters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/configurations": {
         parameters: {
             query?: never;
@@ -3890,6 +3961,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/session-lines/{sessionLine}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Mend what was written, or pin it */
+        patch: operations["patchSessionLinesSessionLine"];
+        trace?: never;
+    };
+    "/session-lines/{sessionLine}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file of a capture */
+        get: operations["getSessionLinesSessionLineFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/session-lines/{sessionLine}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take words and file out that must not be there; the trace stays */
+        post: operations["postSessionLinesSessionLineRemovals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/session-lines/{sessionLine}/thumbnail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A small picture of it; the whole one until that is made */
+        get: operations["getSessionLinesSessionLineThumbnail"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/suites/{suite}": {
         parameters: {
             query?: never;
@@ -3937,6 +4076,160 @@ export interface paths {
         put?: never;
         /** Take a suite out of the bin */
         post: operations["postSuitesSuiteRestorations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/test-sessions/{testSession}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A session with everything about it but its timeline */
+        get: operations["getTestSessionsTestSession"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/test-sessions/{testSession}/box": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set the time box */
+        put: operations["putTestSessionsTestSessionBox"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/test-sessions/{testSession}/captures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a capture */
+        post: operations["postTestSessionsTestSessionCaptures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/test-sessions/{testSession}/debrief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say what was covered */
+        put: operations["putTestSessionsTestSessionDebrief"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/test-sessions/{testSession}/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Its timeline, by windows of a thousand lines */
+        get: operations["getTestSessionsTestSessionLines"];
+        put?: never;
+        /** Write into the timeline */
+        post: operations["postTestSessionsTestSessionLines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/test-sessions/{testSession}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pause, go on or stop */
+        post: operations["postTestSessionsTestSessionMoves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/test-sessions/{testSession}/sign-offs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that it was read: its record is sealed */
+        post: operations["postTestSessionsTestSessionSignOffs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/test-sessions/{testSession}/switches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what the time goes to from now on */
+        post: operations["postTestSessionsTestSessionSwitches"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/test-sessions/{testSession}/time-moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move time from one share to another, once it is stopped */
+        post: operations["postTestSessionsTestSessionTimeMoves"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4211,6 +4504,13 @@ export interface components {
         BlockPreview: {
             stops: components["schemas"]["RefusedEntry"][];
             stopped: components["schemas"]["RefusedEntry"][];
+        };
+        BoxRequest: {
+            /** @description The whole time box of a session, from now on. */
+            minutes: number;
+            device_time?: string | null;
+            sent_at?: string | null;
+            counter?: number | null;
         };
         /** @description A build of a release. */
         BuildLine: {
@@ -4661,6 +4961,69 @@ export interface components {
             from: string;
             to: string;
         };
+        /** @description A charter with its sessions. */
+        CharterDetail: {
+            charter: components["schemas"]["CharterLine"];
+            sessions: components["schemas"]["SessionName"][];
+        };
+        /** @description A charter as a list shows it. */
+        CharterLine: {
+            id: string;
+            key: string;
+            /** @description What to explore */
+            title: string;
+            with_what: string;
+            to_find: string;
+            /** @description What it explores of the project: `folder`, `requirement`, `label`; empty: nothing in particular */
+            area_kind: string;
+            /** @description Its id, of a label its name */
+            area_id: string;
+            /** @description What it is called */
+            area: string;
+            risk: string;
+            /** @enum {string} */
+            priority: "critical" | "high" | "medium" | "low";
+            box_minutes: number;
+            build: components["schemas"]["Named"] | null;
+            configuration: components["schemas"]["Named"] | null;
+            milestone: components["schemas"]["Named"] | null;
+            assignee: components["schemas"]["Person"] | null;
+            author: components["schemas"]["Person"];
+            /** @description A day before which nobody is to run it */
+            not_before: string | null;
+            /** @enum {string} */
+            state: "waiting" | "running" | "done" | "debriefed" | "dropped";
+            version: number;
+            created_at: string;
+            last: components["schemas"]["SessionName"] | null;
+        };
+        CharterRequest: {
+            /** @description What is to be explored, with what, to find what. */
+            title: string;
+            with_what?: string | null;
+            to_find?: string | null;
+            /** Format: uuid */
+            folder_id?: string | null;
+            /** Format: uuid */
+            requirement_id?: string | null;
+            label?: string | null;
+            risk?: string | null;
+            /** @enum {string} */
+            priority?: "critical" | "high" | "medium" | "low";
+            box_minutes?: number;
+            /** Format: uuid */
+            build_id?: string | null;
+            /** Format: uuid */
+            configuration_id?: string | null;
+            /** Format: uuid */
+            milestone_id?: string | null;
+            /** Format: uuid */
+            assignee_id?: string | null;
+            /** Format: date */
+            not_before?: string | null;
+            /** @description That one saw; needed to change one */
+            version?: number | null;
+        };
         /** @description What a clone would be. */
         ClonePreview: {
             moves: components["schemas"]["DateMove"][];
@@ -4928,6 +5291,14 @@ export interface components {
             new_ends_on: string;
             entries: number;
             windows: number;
+        };
+        DebriefRequest: {
+            /** @description What its tester says after a session. */
+            covered?: string | null;
+            remarks?: string | null;
+            device_time?: string | null;
+            sent_at?: string | null;
+            counter?: number | null;
         };
         /** @description What an act on many defects would do. */
         DefectActPreview: {
@@ -5982,6 +6353,21 @@ export interface components {
             /** @description Words that both say of what happened */
             words: string[];
         };
+        LineRequest: {
+            /**
+             * Format: uuid
+             * @description As the device chose it
+             */
+            id: string;
+            /** @enum {string} */
+            kind: "note" | "question" | "idea" | "risk" | "issue";
+            /** @description Markdown */
+            words: string;
+            pinned?: boolean;
+            device_time?: string | null;
+            sent_at?: string | null;
+            counter?: number | null;
+        };
         LinkDefectRequest: {
             /**
              * Format: uuid
@@ -6109,6 +6495,14 @@ export interface components {
             sent_at?: string | null;
             counter?: number | null;
         };
+        MendLineRequest: {
+            /** @description What a line is to say, and whether it is pinned; what is left out stays. */
+            words?: string | null;
+            pinned?: boolean;
+            device_time?: string | null;
+            sent_at?: string | null;
+            counter?: number | null;
+        };
         /** @description One step that two people may have changed. */
         MergedStepLine: {
             /** @enum {string} */
@@ -6172,6 +6566,16 @@ export interface components {
             device_time?: string;
             sent_at?: string;
             counter?: number;
+        };
+        MoveSessionRequest: {
+            /**
+             * @description Where a session is to go.
+             * @enum {string}
+             */
+            to: "running" | "paused" | "stopped";
+            device_time?: string | null;
+            sent_at?: string | null;
+            counter?: number | null;
         };
         NameRequest: {
             /** @description A name. */
@@ -7041,6 +7445,82 @@ export interface components {
             /** @description How long it took, in ms */
             took_ms: number;
         };
+        SessionCaptureRequest: {
+            /**
+             * Format: binary
+             * @description A capture, with words or without.
+             */
+            file: string;
+            /**
+             * Format: uuid
+             * @description As the device chose it
+             */
+            id: string;
+            name?: string | null;
+            words?: string | null;
+            device_time?: string | null;
+            sent_at?: string | null;
+            counter?: number | null;
+        };
+        /** @description A session with everything about it but its timeline. */
+        SessionDetail: {
+            id: string;
+            /** @description 1, 2, 3 … of its charter */
+            number: number;
+            charter: components["schemas"]["CharterLine"];
+            tester: components["schemas"]["Person"];
+            /** @enum {string} */
+            state: "running" | "paused" | "stopped" | "debriefed";
+            build: components["schemas"]["Named"] | null;
+            configuration: components["schemas"]["Named"] | null;
+            environment: string;
+            /** @description The time box, in ms */
+            box_ms: number;
+            /** @description When it ran: from and to in ms since 1970; null: it runs */
+            runs: (number | null)[][];
+            /** @description Without pauses, as of `as_of` */
+            active_ms: number;
+            /** @enum {string} */
+            focus: "charter" | "opportunity";
+            /** @enum {string} */
+            work: "testing" | "investigating" | "setting_up";
+            shares: components["schemas"]["SessionShares"];
+            /** @description In ms since 1970 */
+            as_of: number;
+            started_at: string;
+            stopped_at: string | null;
+            /** @description Lines by kind */
+            counts: {
+                [key: string]: number;
+            };
+            /** @description What was covered, as its tester says */
+            covered: string;
+            remarks: string;
+            signed_by: components["schemas"]["Person"] | null;
+            signed_at: string | null;
+            sign_note: string;
+            /** @description Whether whoever asks runs it */
+            mine: boolean;
+        };
+        /** @description A session of a charter, in short. */
+        SessionName: {
+            id: string;
+            /** @description 1, 2, 3 … of its charter */
+            number: number;
+            /** @enum {string} */
+            state: "running" | "paused" | "stopped" | "debriefed";
+            tester: components["schemas"]["Person"];
+            started_at: string;
+            issues: number;
+        };
+        /** @description What the active time of a session went to, in ms; each of the two splits sums to it. */
+        SessionShares: {
+            charter: number;
+            opportunity: number;
+            testing: number;
+            investigating: number;
+            setting_up: number;
+        };
         /** @description Who is signed in. */
         SessionState: {
             user: components["schemas"]["Person"];
@@ -7127,6 +7607,10 @@ export interface components {
             counts: components["schemas"]["Counts"];
             unwalked: components["schemas"]["UnwalkedEntry"][];
         };
+        SignOffRequest: {
+            /** @description A word of whoever read a session. */
+            note?: string | null;
+        };
         /** @description Cases that seem to say the same, each like at least one other of them. */
         SimilarCases: {
             cases: components["schemas"]["CaseLine"][];
@@ -7152,6 +7636,24 @@ export interface components {
             configuration_id?: string | null;
             /** Format: uuid */
             environment_id?: string | null;
+            environment?: string | null;
+            device_time?: string | null;
+            sent_at?: string | null;
+            counter?: number | null;
+        };
+        StartSessionRequest: {
+            /**
+             * Format: uuid
+             * @description As the device chose it
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Left out: as the charter says
+             */
+            build_id?: string | null;
+            /** Format: uuid */
+            configuration_id?: string | null;
             environment?: string | null;
             device_time?: string | null;
             sent_at?: string | null;
@@ -7289,6 +7791,16 @@ export interface components {
             /** @description The state that one saw; needed to change name or rule */
             seen?: string;
         };
+        SwitchRequest: {
+            /**
+             * @description What the time of a session goes to from now on.
+             * @enum {string}
+             */
+            to: "charter" | "opportunity" | "testing" | "investigating" | "setting_up";
+            device_time?: string | null;
+            sent_at?: string | null;
+            counter?: number | null;
+        };
         /** @description A data table with its rows and where it is used. */
         TableDetail: {
             table: components["schemas"]["TableLine"];
@@ -7343,12 +7855,55 @@ export interface components {
             text: string;
             hit: boolean;
         };
+        TimeMoveRequest: {
+            /**
+             * @description Time that goes from one share to another of the same split.
+             * @enum {string}
+             */
+            from: "charter" | "opportunity" | "testing" | "investigating" | "setting_up";
+            /** @enum {string} */
+            to: "charter" | "opportunity" | "testing" | "investigating" | "setting_up";
+            ms: number;
+            device_time?: string | null;
+            sent_at?: string | null;
+            counter?: number | null;
+        };
         TimeRequest: {
             /** @description A corrected time, as people write it. */
             time: string;
             device_time?: string | null;
             sent_at?: string | null;
             counter?: number | null;
+        };
+        /** @description A line of a session's timeline. */
+        TimelineLine: {
+            id: string;
+            /** @description In order of arrival */
+            number: number;
+            /** @enum {string} */
+            kind: "note" | "question" | "idea" | "risk" | "issue" | "capture" | "visit" | "press" | "type" | "choose" | "tick" | "submit" | "trouble";
+            /** @description On the session's clock, in ms */
+            at_ms: number;
+            /** @description Markdown of what was written, or a sentence of what was observed */
+            words: string;
+            /** @description What it said before, the first first */
+            former: string[];
+            pinned: boolean;
+            page: string | null;
+            /** @description Of the file of a capture */
+            name: string;
+            media_type: string | null;
+            url: string | null;
+            thumbnail_url: string | null;
+            removed: components["schemas"]["TakenOut"] | null;
+        };
+        /** @description Lines of a timeline, in order of time. */
+        TimelinePage: {
+            items: components["schemas"]["TimelineLine"][];
+            /** @description Lines that fit, on all pages */
+            total: number;
+            /** @description For the lines after these; null: there are none */
+            next: string | null;
         };
         /** @description A cycle and the entries in it that are mine, or free to take. */
         TodayCycle: {
@@ -9523,6 +10078,189 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoutineDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getChartersCharter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                charter: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CharterDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putChartersCharter: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                charter: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CharterRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CharterDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteChartersCharter: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                charter: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CharterDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postChartersCharterRestorations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                charter: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CharterDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postChartersCharterSessions: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                charter: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartSessionRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDetail"];
                 };
             };
             /** @description A problem */
@@ -14247,6 +14985,75 @@ export interface operations {
             };
         };
     };
+    getProjectsProjectCharters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CharterLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectCharters: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CharterRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CharterDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postProjectsProjectConfigurations: {
         parameters: {
             query?: never;
@@ -17272,6 +18079,140 @@ export interface operations {
             };
         };
     };
+    patchSessionLinesSessionLine: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                sessionLine: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendLineRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimelineLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getSessionLinesSessionLineFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sessionLine: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postSessionLinesSessionLineRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                sessionLine: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimelineLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getSessionLinesSessionLineThumbnail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sessionLine: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getSuitesSuite: {
         parameters: {
             query?: never;
@@ -17442,6 +18383,379 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getTestSessionsTestSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putTestSessionsTestSessionBox: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoxRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postTestSessionsTestSessionCaptures: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["SessionCaptureRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimelineLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putTestSessionsTestSessionDebrief: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DebriefRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getTestSessionsTestSessionLines: {
+        parameters: {
+            query?: {
+                /** @description Words that the lines have */
+                q?: string;
+                /** @description Kinds, between commas */
+                kind?: string;
+                /** @description Where the page before ended */
+                after?: string;
+            };
+            header?: never;
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimelinePage"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postTestSessionsTestSessionLines: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimelineLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postTestSessionsTestSessionMoves: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveSessionRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postTestSessionsTestSessionSignOffs: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignOffRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postTestSessionsTestSessionSwitches: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwitchRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postTestSessionsTestSessionTimeMoves: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimeMoveRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDetail"];
                 };
             };
             /** @description A problem */

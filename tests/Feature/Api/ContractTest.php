@@ -63,6 +63,8 @@ final class ContractTest extends FeatureTestCase
             'suite' => (string) DB::table('suites')->where('kind', 'rule')->value('id'),
             'import' => (string) DB::table('case_imports')->value('id'),
             'export' => (string) DB::table('case_exports')->value('id'),
+            'charter' => 'SKR-S1',
+            'testSession' => (string) DB::table('test_sessions')->where('state', 'stopped')->value('id'),
             'attempt' => (string) DB::table('attempts')->join('evidence', 'evidence.attempt_id', '=', 'attempts.id')->value('attempts.id'),
         ];
         $lead = User::query()->where('email', 'maren@skerrywick.test')->firstOrFail();

@@ -16,6 +16,7 @@ final class FileUse
         'evidence' => ['sha256', 'marked_sha256'],
         'project_files' => ['sha256'],
         'defect_files' => ['sha256'],
+        'session_lines' => ['sha256'],
     ];
 
     /**

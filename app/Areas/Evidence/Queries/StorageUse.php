@@ -11,12 +11,6 @@ use Illuminate\Support\Facades\DB;
  */
 final class StorageUse
 {
-    /** What defects show counts as well; what was removed does not. */
-    private const SHOWN =
-        'select sha256 from evidence where project_id = :p1 and sha256 is not null union select marked_sha256 from evidence where ' .
-        'project_id = :p2 and marked_sha256 is not null union select sha256 from defect_files where project_id = :p3 and sha256 is ' .
-        "not null except select subject from removals where project_id = :p4 and kind = 'file'";
-
     /**
      * Bytes of all its files, each content once.
      */
@@ -30,10 +24,22 @@ final class StorageUse
         return self::sum('count(*)', $project);
     }
 
+    /**
+     * What cases show is no evidence, and what was removed does not count.
+     */
     private static function sum(string $of, string $project): int
     {
-        $named = ['p1' => $project, 'p2' => $project, 'p3' => $project, 'p4' => $project];
+        $shown = [];
+        foreach (FileUse::PLACES as $table => $columns) {
+            foreach ('project_files' === $table ? [] : $columns as $column) {
+                $shown[] = "select {$column} from {$table} where project_id = ? and {$column} is not null";
+            }
+        }
+        $shown = implode(' union ', $shown) . " except select subject from removals where project_id = ? and kind = 'file'";
 
-        return (int) DB::scalar("select coalesce({$of}, 0) from files where sha256 in (" . self::SHOWN . ')', $named);
+        return (int) DB::scalar(
+            "select coalesce({$of}, 0) from files where sha256 in ({$shown})",
+            array_fill(0, substr_count($shown, '?'), $project),
+        );
     }
 }

@@ -78,16 +78,18 @@ final readonly class RemoveContent
             }
         }
         DB::table('project_files')->where('project_id', $project)->where('sha256', $sha256)->delete();
-        DB::table('defect_files')
-            ->where('project_id', $project)
-            ->where('sha256', $sha256)
-            ->update([
-                'sha256' => null,
-                'name' => self::WORD,
-                'removed_by_id' => $by?->id,
-                'removed_at' => Carbon::now(),
-                'removed_reason' => $reason,
-            ]);
+        foreach (['defect_files', 'session_lines'] as $table) {
+            DB::table($table)
+                ->where('project_id', $project)
+                ->where('sha256', $sha256)
+                ->update([
+                    'sha256' => null,
+                    'name' => self::WORD,
+                    'removed_by_id' => $by?->id,
+                    'removed_at' => Carbon::now(),
+                    'removed_reason' => $reason,
+                ]);
+        }
         ($this->drop)([$sha256], $project);
         ($this->announce)($project, 'attempt', $attempt);
     }

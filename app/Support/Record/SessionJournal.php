@@ -1,0 +1,137 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Support\Record;
+
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Models\TestSession;
+use LucidStep\App\Models\User;
+use LucidStep\App\Support\DeviceStamp;
+use LucidStep\Core\Record\CanonicalJson;
+use LucidStep\Core\Record\Chain;
+use LucidStep\Core\Record\Event;
+use LucidStep\Core\Record\FreeText;
+use LucidStep\Core\Record\Removed;
+use LucidStep\Core\Record\Seal;
+use LucidStep\Core\Record\Signed;
+use LucidStep\Core\Record\StoredEvent;
+use LucidStep\Core\Record\Verification;
+
+/**
+ * Writes the events of a session, each linked to the one before, and checks them. Signing it off seals them.
+ */
+final readonly class SessionJournal
+{
+    /** What ends a session's record. */
+    private const END = 'signed_off';
+
+    public function __construct(private RecordSigner $signer) {}
+
+    /**
+     * Appends an event. The session must be locked by the transaction; its sequence, its head and, where the event ends it, its seal move on
+     * and are left for the caller to save.
+     *
+     * @param  array<string, mixed>  $payload
+     * @param  list<string>  $evidence SHA-256 of the files it is about
+     */
+    public function append(
+        TestSession $session,
+        User $actor,
+        string $kind,
+        array $payload,
+        DeviceStamp $stamp = new DeviceStamp(),
+        array $evidence = [],
+    ): void {
+        $now = Carbon::now();
+        $off = $stamp->clockOff($now);
+        $event = (new Event(
+            $session->id,
+            $session->sequence + 1,
+            $kind,
+            $actor->id,
+            null === $stamp->time ? null : self::microseconds($stamp->time),
+            self::microseconds($now),
+            $stamp->counter,
+            [...$payload, ...null === $off ? [] : ['clock_off_ms' => $off]],
+            $evidence,
+            'session',
+        ))->salted();
+        $columns = EventRow::columns($event, $session->head);
+        $session->head = $columns['hash'];
+        $session->sequence = $event->sequence;
+        DB::table('session_events')->insert([
+            'session_id' => $session->id,
+            'sequence' => $event->sequence,
+            'kind' => $kind,
+            'actor_id' => $actor->id,
+            'device_time' => $event->deviceTime,
+            'server_time' => $event->serverTime,
+            'counter' => $event->counter,
+            'evidence' => CanonicalJson::encode($evidence),
+            ...$columns,
+        ]);
+        if (self::END === $kind) {
+            $session->sealed_sequence = $session->sequence;
+            $session->sealed_head = $session->head;
+            $session->seal_signature = $this->signer->sign(Signed::seal($session->id, $session->sequence, $session->head));
+        }
+    }
+
+    /**
+     * Takes texts out of the record and says so in it: their digests stay, so that all of it stays proven.
+     *
+     * @param  TestSession  $session locked, for the caller to save
+     * @param  list<string>  $texts
+     */
+    public function takeOut(TestSession $session, array $texts, User $by, string $reason): void
+    {
+        foreach (DB::table('session_events')->where('session_id', $session->id)->orderBy('sequence')->get() as $row) {
+            $salts = EventRow::salts($row);
+            $gone = array_intersect(array_intersect_key(FreeText::in(EventRow::payload($row->payload)), $salts), $texts);
+            if ([] === $gone) {
+                continue;
+            }
+            Removals::add($session->project_id, null, 'session_event', "{$session->id}/{$row->sequence}", $reason, $by);
+            DB::table('session_events')
+                ->where('session_id', $session->id)
+                ->where('sequence', $row->sequence)
+                ->update(EventRow::without($row, $gone));
+            $this->append($session, $by, 'text_removed', [
+                'cycle' => $session->id,
+                'sequence' => $row->sequence,
+                'texts' => FreeText::digestsOf($gone, $salts),
+                'reason' => $reason,
+            ]);
+        }
+    }
+
+    public function verify(TestSession $session): Verification
+    {
+        /** @var list<StoredEvent> $events */
+        $events = array_values(
+            DB::table('session_events')->where('session_id', $session->id)->orderBy('sequence')->get()->map(EventRow::stored(...))->all(),
+        );
+        $found = Chain::verify(
+            $session->id,
+            $events,
+            new Seal($session->sequence, $session->head),
+            Removed::ofCycle($session->id, $events),
+        );
+        $fault =
+            'broken' === $found->state || null === $session->sealed_sequence
+                ? null
+                : $this->signer->fault(
+                    Signed::seal($session->id, $session->sealed_sequence, (string) $session->sealed_head),
+                    (string) $session->seal_signature,
+                );
+
+        return null === $fault ? $found : Verification::broken($session->sequence, "its seal: {$fault}", $session->sequence);
+    }
+
+    private static function microseconds(Carbon $time): int
+    {
+        return $time->getTimestamp() * 1_000_000 + $time->microsecond;
+    }
+}
