@@ -1,4 +1,5 @@
 import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query';
+import '@/areas/sessions/commands';
 import '@/areas/walk/commands';
 import PrimeVue from 'primevue/config';
 import { createApp } from 'vue';

@@ -186,6 +186,21 @@ export const router = createRouter({
       meta: { title: 'Case' },
     },
     {
+      path: '/:project/sessions',
+      component: () => import('@/areas/sessions/pages/SessionsPage.vue'),
+      meta: { title: 'Sessions' },
+    },
+    {
+      path: '/:project/sessions/new',
+      component: () => import('@/areas/sessions/pages/NewCharterPage.vue'),
+      meta: { title: 'New session' },
+    },
+    {
+      path: '/:project/sessions/:charter',
+      component: () => import('@/areas/sessions/pages/SessionPage.vue'),
+      meta: { title: 'Session' },
+    },
+    {
       path: '/:project/defects',
       component: () => import('@/areas/defects/pages/DefectsPage.vue'),
       meta: { title: 'Defects' },

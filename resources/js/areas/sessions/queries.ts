@@ -1,0 +1,76 @@
+import { api, unwrap, type Api } from '@/api/client';
+
+/** What runs, what waits and what was explored. */
+export const readCharters = async (project: string): Promise<Api['CharterLine'][]> =>
+  unwrap(await api.GET('/projects/{project}/charters', { params: { path: { project } } }));
+
+/** A charter with its sessions. */
+export const readCharter = async (charter: string): Promise<Api['CharterDetail']> =>
+  unwrap(await api.GET('/charters/{charter}', { params: { path: { charter } } }));
+
+export const writeCharter = async (
+  project: string,
+  body: Api['CharterRequest'],
+): Promise<Api['CharterDetail']> =>
+  unwrap(await api.POST('/projects/{project}/charters', { params: { path: { project } }, body }));
+
+/** Says that nobody is to run it any more. */
+export const dropCharter = async (charter: string): Promise<Api['CharterDetail']> =>
+  unwrap(await api.DELETE('/charters/{charter}', { params: { path: { charter } }, body: {} }));
+
+export const restoreCharter = async (charter: string): Promise<Api['CharterDetail']> =>
+  unwrap(await api.POST('/charters/{charter}/restorations', { params: { path: { charter } }, body: {} }));
+
+/** A session with everything about it but its timeline. */
+export const readTestSession = async (testSession: string): Promise<Api['SessionDetail']> =>
+  unwrap(await api.GET('/test-sessions/{testSession}', { params: { path: { testSession } } }));
+
+/** A whole timeline, window by window. */
+export async function readTimeline(testSession: string): Promise<Api['TimelineLine'][]> {
+  const lines: Api['TimelineLine'][] = [];
+  let after = '';
+  do {
+    const page: Api['TimelinePage'] = unwrap(
+      await api.GET('/test-sessions/{testSession}/lines', {
+        params: { path: { testSession }, query: after ? { after } : {} },
+      }),
+    );
+    lines.push(...page.items);
+    after = page.next ?? '';
+  } while (after);
+  return lines;
+}
+
+/** Says what was covered. */
+export const writeDebrief = async (
+  testSession: string,
+  body: Api['DebriefRequest'],
+): Promise<Api['SessionDetail']> =>
+  unwrap(await api.PUT('/test-sessions/{testSession}/debrief', { params: { path: { testSession } }, body }));
+
+/** Moves time from one share to another. */
+export const moveTime = async (
+  testSession: string,
+  body: Api['TimeMoveRequest'],
+): Promise<Api['SessionDetail']> =>
+  unwrap(
+    await api.POST('/test-sessions/{testSession}/time-moves', { params: { path: { testSession } }, body }),
+  );
+
+/** Says that it was read: its record is sealed. */
+export const signOff = async (testSession: string, note: string): Promise<Api['SessionDetail']> =>
+  unwrap(
+    await api.POST('/test-sessions/{testSession}/sign-offs', {
+      params: { path: { testSession } },
+      body: { note },
+    }),
+  );
+
+/** Takes words and file of a line out. */
+export const removeLine = async (sessionLine: string, reason: string): Promise<Api['TimelineLine']> =>
+  unwrap(
+    await api.POST('/session-lines/{sessionLine}/removals', {
+      params: { path: { sessionLine } },
+      body: { reason },
+    }),
+  );
