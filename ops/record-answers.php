@@ -9,7 +9,15 @@ declare(strict_types=1);
 const PEOPLE = ['maren', 'tobias'];
 /** Those who look after people, and the developer: only their first pages. */
 const FEW = ['corin' => ['/projects/SKR/people', '/installation'], 'lina' => []];
-const FIRST = ['/session', '/notices', '/projects/SKR/today', '/projects/SKR/overview', '/projects/SKR/scratch', '/projects/SKR/walk-pack'];
+const FIRST = [
+    '/session',
+    '/notices',
+    '/projects/SKR/charters',
+    '/projects/SKR/today',
+    '/projects/SKR/overview',
+    '/projects/SKR/scratch',
+    '/projects/SKR/walk-pack',
+];
 const READINGS = [
     '/session',
     '/notices',
@@ -35,6 +43,9 @@ const READINGS = [
     '/projects/SKR/data-tables',
     '/projects/SKR/defects',
     '/projects/SKR/defect-choices',
+    '/projects/SKR/charters',
+    '/charters/SKR-S1',
+    '/charters/SKR-S5',
     '/cases/SKR-C13',
     '/cases/SKR-C13/needs',
     '/cases/SKR-C13/results',
@@ -120,6 +131,8 @@ foreach ([...PEOPLE, ...array_keys(FEW)] as $person) {
             "/attempts/{$attempt}/verification",
             "/attempts/{$attempt}/record",
             "/attempts/{$attempt}/earlier",
+            "/test-sessions/{$of['/charters/SKR-S1']->charter->last->id}",
+            "/test-sessions/{$of['/charters/SKR-S1']->charter->last->id}/lines",
         ]
         as $path
     ) {

@@ -25,10 +25,7 @@ $shots = [
         'corin',
         fn(Tester $t) => $t->open('/SKR/setup/people')->see('Anouk Sorrel')->click('button', 'Take out …')->see('on purpose'),
     ],
-    'installation' => [
-        'corin',
-        fn(Tester $t) => $t->open('/installation')->click('button', 'New project')->type('#project-name', 'The bakery')->see('BAK-C1'),
-    ],
+    'session' => ['tobias', fn(Tester $t) => $t->open('/SKR/sessions/SKR-S1')->see('Debrief')->see('Exactly 24 hours')],
     'cycles' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles')->see('Release 4.2')],
     'board' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->see('SKR-C13')],
     'plan' => [

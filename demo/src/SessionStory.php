@@ -23,8 +23,8 @@ use LucidStep\Core\Sessions\LineKind;
 use LucidStep\Core\Sessions\SessionState;
 
 /**
- * What was explored in the demo, through the actions that people use: `charters.csv` has what is to be explored, `session-lines.csv` what was
- * done. A session begins at a time ("-1 10:30": the days before today and the clock), every other line stands so many minutes after it.
+ * What was explored in the demo, through the actions that people use: `charters.csv` has what is to be explored, `session-lines.csv` what
+ * was done. A session begins at a time ("-1 10:30": the days before today and the clock), every other line stands so many minutes after it.
  */
 final class SessionStory
 {

@@ -27,9 +27,8 @@ final class SessionTest extends BrowserTestCase
         $me->chord(Key::ALT, 's');
         $me->until(
             'what the time goes to',
-            fn(): bool => 'running investigating' === $this->value(
-                "select state || ' ' || (switches->-1->>1) from test_sessions order by started_at desc limit 1",
-            ),
+            fn(): bool => 'running investigating' ===
+                $this->value("select state || ' ' || (switches->-1->>1) from test_sessions order by started_at desc limit 1"),
         );
         $this->check($me, 'a session that runs');
 
@@ -44,7 +43,8 @@ final class SessionTest extends BrowserTestCase
         $me->until(
             'the line and the pause to arrive',
             fn(): bool => $this->value(
-                "select (select count(*) from session_lines where words like 'O%') || state from test_sessions order by started_at desc limit 1",
+                "select (select count(*) from session_lines where words like 'O%') || state from test_sessions " .
+                    'order by started_at desc limit 1',
             ) === '1paused',
         );
         $me->click('button', 'Stop')->see('Debrief');

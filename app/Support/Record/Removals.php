@@ -17,8 +17,8 @@ final class Removals
     /**
      * @param  ?string  $attempt in whose record it stood; null beside the record
      * @param  'file'|'text'|'message'|'entry'|'cycle_event'|'session_event'|'cycle_log'|'setup_log'  $kind
-     * @param  string  $subject SHA-256 of a file, number of an event (of a cycle or a session: its id, `/`, number), or the id of what the words
-     *                          stood on
+     * @param  string  $subject SHA-256 of a file, number of an event (of a cycle or a session: its id, `/`, number), or the id of what the
+     *                          words stood on
      * @param  ?User  $by null: the application itself
      */
     public static function add(string $project, ?string $attempt, string $kind, string $subject, string $reason, ?User $by): void

@@ -30,8 +30,8 @@ final readonly class SessionJournal
     public function __construct(private RecordSigner $signer) {}
 
     /**
-     * Appends an event. The session must be locked by the transaction; its sequence, its head and, where the event ends it, its seal move on
-     * and are left for the caller to save.
+     * Appends an event. The session must be locked by the transaction; its sequence, its head and, where the event ends it, its seal move
+     * on and are left for the caller to save.
      *
      * @param  array<string, mixed>  $payload
      * @param  list<string>  $evidence SHA-256 of the files it is about

@@ -35,7 +35,8 @@ final readonly class RunSession
      * Starts a session of a charter. Another one of the same person that runs is paused: one person explores one thing at a time.
      *
      * @param  string  $id as the device chose it; started again, it is there once
-     * @param  array{build_id?: ?string, configuration_id?: ?string, environment?: ?string}  $on what it runs on; left out, as the charter says
+     * @param  array{build_id?: ?string, configuration_id?: ?string, environment?: ?string}  $on what it runs on; what is left out is as
+     *     the charter says
      *
      * @throws ValidationException when something it runs on is none of the project
      * @throws SessionConflict     when the charter was dropped, or the id is taken

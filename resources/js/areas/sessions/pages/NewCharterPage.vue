@@ -186,6 +186,9 @@ const said = (field: string): string => wrong.value[field]?.[0] ?? '';
 .narrow {
   max-width: 860px;
 }
+h1 {
+  margin-bottom: 14px;
+}
 form {
   padding: 18px 20px;
   display: grid;
@@ -198,8 +201,8 @@ form {
 }
 label {
   display: block;
-  font-size: 0.87rem;
+  font-size: 0.8rem;
   color: var(--ink-soft);
-  margin-bottom: 3px;
+  margin-bottom: 4px;
 }
 </style>

@@ -89,7 +89,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
         </template>
       </div>
     </div>
-    <p v-if="mission" class="soft long">Explore {{ mission }}.</p>
+    <p v-if="mission" class="soft long mission">Explore {{ mission }}.</p>
     <div class="time">
       <div
         class="box"
@@ -184,7 +184,16 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 }
 @media (max-width: 640px) {
   .head {
-    padding: 12px 14px;
+    padding: 8px 14px;
+    gap: 6px;
+  }
+  .head h1 {
+    font-size: 1.1rem;
+  }
+  .on,
+  .mission,
+  .time kbd {
+    display: none;
   }
 }
 </style>

@@ -195,8 +195,11 @@ aside {
   .lanes {
     grid-template-columns: minmax(0, 1fr);
   }
+  .tools {
+    display: none;
+  }
   .lane {
-    height: calc(100dvh - 200px);
+    height: calc(100dvh - 236px);
     min-height: 420px;
     padding: 8px 12px;
   }

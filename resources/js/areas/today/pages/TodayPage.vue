@@ -21,6 +21,7 @@ import OpenDefects from '@/areas/today/parts/OpenDefects.vue';
 import RunningCycles from '@/areas/today/parts/RunningCycles.vue';
 import ScratchPad from '@/areas/today/parts/ScratchPad.vue';
 import TurnedList from '@/areas/today/parts/TurnedList.vue';
+import ToExplore from '@/areas/sessions/parts/ToExplore.vue';
 import { packed } from '@/areas/walk/usePack';
 import { nextEntry } from '@/areas/walk/nextEntry';
 import { useStart } from '@/areas/walk/useStart';
@@ -205,6 +206,7 @@ const windowOf = (c: Api['TodayCycle']): string =>
           <RouterLink :to="`/${project}/cycles`">{{ free || 'Look at the cycles' }}</RouterLink>
         </StateBox>
         <h2 v-if="leads && cycles.length > 0" class="mine">Yours to walk</h2>
+        <ToExplore v-if="mayRecord(project)" :project="project" />
         <section v-if="retests.length > 0" class="asked" aria-label="Retests asked of you">
           <h2><TermWord of="retest">Retests</TermWord> asked of you</h2>
           <ul>
