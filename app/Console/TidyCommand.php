@@ -6,7 +6,9 @@ namespace LucidStep\App\Console;
 
 use Illuminate\Console\Command;
 use Illuminate\Contracts\Filesystem\Filesystem;
+use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Defects\Actions\AttachFile;
 use LucidStep\App\Areas\Walk\Actions\RemoveContent;
 use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\Project;
@@ -21,7 +23,7 @@ final class TidyCommand extends Command
 
     protected $description = 'Drop kept answers after 30 days, changes of the feed after 2 and files of imports and exports after 7';
 
-    public function handle(Filesystem $files, RemoveContent $remove): int
+    public function handle(Filesystem $files, RemoveContent $remove, AttachFile $attach): int
     {
         $expired = 0;
         foreach (Project::query()->whereNotNull('retention_days')->get() as $project) {
@@ -44,8 +46,10 @@ final class TidyCommand extends Command
             ->whereIn('state', ['reading', 'ready'])
             ->where('created_at', '<', now()->subDays(7))
             ->update(['state' => 'cancelled']);
+        $unsaid = $attach->forgetUnsaid(Carbon::now()->subDays(7));
         $this->info(
-            "Dropped {$keys} answers, {$changes} changes and {$old} files; {$expired} files of evidence had been kept long enough.",
+            "Dropped {$keys} answers, {$changes} changes and {$old} files; {$expired} files of evidence had been kept long enough, " .
+                "{$unsaid} went with words that nobody said.",
         );
 
         return self::SUCCESS;

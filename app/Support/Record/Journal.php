@@ -4,15 +4,11 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Support\Record;
 
-use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
-use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
-use LucidStep\Core\Record\Event;
-use LucidStep\Core\Record\Signed;
 use LucidStep\Core\Record\StoredEvent;
 
 /**
@@ -32,7 +28,7 @@ final readonly class Journal
         'evidence_redacted' => 'evidence_redacted',
     ];
 
-    public function __construct(private CycleChain $chain, private RecordSigner $signer) {}
+    public function __construct(private CycleChain $chain, private EventWriter $writer) {}
 
     /**
      * Appends an event, and tells the chain of the cycle of what begins, ends or corrects an attempt. The attempt must be
@@ -44,37 +40,10 @@ final readonly class Journal
      */
     public function append(Attempt $attempt, User $actor, string $kind, array $payload, DeviceStamp $stamp, array $evidence = []): void
     {
-        $now = Carbon::now();
-        $off = $stamp->clockOff($now);
-        $event = (new Event(
-            $attempt->id,
-            $attempt->sequence + 1,
-            $kind,
-            $actor->id,
-            null === $stamp->time ? null : self::microseconds($stamp->time),
-            self::microseconds($now),
-            $stamp->counter,
-            [...$payload, ...null === $off ? [] : ['clock_off_ms' => $off], ...$attempt->arrivedLate ? ['arrived_late' => true] : []],
-            $evidence,
-        ))->salted();
-        $columns = EventRow::columns($event, $attempt->head);
-        $attempt->head = $columns['hash'];
-        $attempt->sequence = $event->sequence;
-        DB::table('events')->insert([
-            'attempt_id' => $attempt->id,
-            'sequence' => $event->sequence,
-            'kind' => $kind,
-            'actor_id' => $actor->id,
-            'device_time' => $event->deviceTime,
-            'server_time' => $event->serverTime,
-            'counter' => $event->counter,
-            'evidence' => CanonicalJson::encode($evidence),
-            ...$columns,
-        ]);
+        $said = [...$payload, ...$attempt->arrivedLate ? ['arrived_late' => true] : []];
+        $this->writer->write($attempt, $actor, $kind, $said, $stamp, $evidence);
         if (null === $attempt->sealed_sequence && \in_array($kind, Chain::ENDS, true)) {
-            $attempt->sealed_sequence = $attempt->sequence;
-            $attempt->sealed_head = $attempt->head;
-            $attempt->seal_signature = $this->signer->sign(Signed::seal($attempt->id, $attempt->sequence, $attempt->head));
+            $this->writer->seal($attempt);
         }
         if (isset(self::CHAINED[$kind])) {
             $this->chain->ofAttempt($attempt, $actor, self::CHAINED[$kind], array_intersect_key($payload, ['verdict' => 0, 'to_ms' => 0]));
@@ -89,10 +58,5 @@ final readonly class Journal
         return array_values(
             DB::table('events')->where('attempt_id', $attempt->id)->orderBy('sequence')->get()->map(EventRow::stored(...))->all(),
         );
-    }
-
-    private static function microseconds(Carbon $time): int
-    {
-        return $time->getTimestamp() * 1_000_000 + $time->microsecond;
     }
 }

@@ -4,14 +4,11 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Support\Record;
 
-use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\TestSession;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
-use LucidStep\Core\Record\CanonicalJson;
 use LucidStep\Core\Record\Chain;
-use LucidStep\Core\Record\Event;
 use LucidStep\Core\Record\FreeText;
 use LucidStep\Core\Record\Removed;
 use LucidStep\Core\Record\Seal;
@@ -27,7 +24,7 @@ final readonly class SessionJournal
     /** What ends a session's record. */
     private const END = 'signed_off';
 
-    public function __construct(private RecordSigner $signer) {}
+    public function __construct(private EventWriter $writer, private RecordSigner $signer) {}
 
     /**
      * Appends an event. The session must be locked by the transaction; its sequence, its head and, where the event ends it, its seal move
@@ -44,38 +41,9 @@ final readonly class SessionJournal
         DeviceStamp $stamp = new DeviceStamp(),
         array $evidence = [],
     ): void {
-        $now = Carbon::now();
-        $off = $stamp->clockOff($now);
-        $event = (new Event(
-            $session->id,
-            $session->sequence + 1,
-            $kind,
-            $actor->id,
-            null === $stamp->time ? null : self::microseconds($stamp->time),
-            self::microseconds($now),
-            $stamp->counter,
-            [...$payload, ...null === $off ? [] : ['clock_off_ms' => $off]],
-            $evidence,
-            'session',
-        ))->salted();
-        $columns = EventRow::columns($event, $session->head);
-        $session->head = $columns['hash'];
-        $session->sequence = $event->sequence;
-        DB::table('session_events')->insert([
-            'session_id' => $session->id,
-            'sequence' => $event->sequence,
-            'kind' => $kind,
-            'actor_id' => $actor->id,
-            'device_time' => $event->deviceTime,
-            'server_time' => $event->serverTime,
-            'counter' => $event->counter,
-            'evidence' => CanonicalJson::encode($evidence),
-            ...$columns,
-        ]);
+        $this->writer->write($session, $actor, $kind, $payload, $stamp, $evidence);
         if (self::END === $kind) {
-            $session->sealed_sequence = $session->sequence;
-            $session->sealed_head = $session->head;
-            $session->seal_signature = $this->signer->sign(Signed::seal($session->id, $session->sequence, $session->head));
+            $this->writer->seal($session);
         }
     }
 
@@ -128,10 +96,5 @@ final readonly class SessionJournal
                 );
 
         return null === $fault ? $found : Verification::broken($session->sequence, "its seal: {$fault}", $session->sequence);
-    }
-
-    private static function microseconds(Carbon $time): int
-    {
-        return $time->getTimestamp() * 1_000_000 + $time->microsecond;
     }
 }

@@ -70,6 +70,12 @@ export function isTyping(target: EventTarget | null): boolean {
   );
 }
 
+/** The letter of a key that is pressed together with Alt, which on some keyboards writes another sign with it. */
+export const letterOf = (event: KeyboardEvent): string =>
+  /^[a-z!1]$/i.test(event.key)
+    ? event.key.toLowerCase()
+    : (/^Key([A-Z])$/.exec(event.code)?.[1] ?? event.key).toLowerCase();
+
 function onKey(event: KeyboardEvent): void {
   if (
     event.defaultPrevented ||

@@ -6,11 +6,13 @@ namespace LucidStep\Tests\Feature\Defects;
 
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Testing\TestResponse;
 use LucidStep\App\Areas\Evidence\Queries\FileUse;
 use LucidStep\App\Models\StoredFile;
+use LucidStep\App\Models\TrackerConnection;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\FeatureTestCase;
@@ -167,6 +169,63 @@ final class FilesTest extends FeatureTestCase
         $this->as($this->admin, 'POST', $path, ['reason' => 'Once more'])->assertConflict();
         $this->as($this->me, 'POST', '/projects/TST/defects', ['title' => 'Another'])->assertCreated();
         $this->as($this->admin, 'POST', "/defects/TST-D2/changes/{$id}/removals", ['reason' => 'Once more'])->assertNotFound();
+    }
+
+    public function test_files_of_words_that_nobody_said_go_after_a_week_and_nobody_puts_files_into_anothers_words(): void
+    {
+        $comment = (string) Str::uuid7();
+        $this->add($this->me, 'mine', 'mine.log', ['comment' => $comment])->assertCreated();
+        $other = $this->world->person('otto');
+        $this->add($other, 'theirs', 'theirs.log', ['comment' => $comment])->assertCreated();
+        $this->say($this->me, ['id' => $comment, 'text' => 'Look'])->assertCreated();
+        $said = $this->as($other, 'GET', '/defects/TST-D1')->json('comments.0.files');
+        self::assertSame(['mine.log'], array_column($said, 'name'));
+
+        $unsaid = (string) Str::uuid7();
+        $this->add($this->me, 'left behind', 'left.log', ['comment' => $unsaid])->assertCreated();
+        $path = (new StoredFile(['sha256' => hash('sha256', 'left behind')]))->path();
+        Artisan::call('lucid:tidy');
+        self::assertTrue($this->storage()->exists($path), 'it may be said yet');
+        $this->travel(8)->days();
+        Artisan::call('lucid:tidy');
+        self::assertFalse($this->storage()->exists($path));
+        self::assertSame(2, DB::table('defect_files')->count());
+    }
+
+    public function test_files_go_along_to_the_tracker_with_the_defect_and_with_what_is_said(): void
+    {
+        TrackerConnection::query()->create([
+            'project_id' => $this->world->project->id,
+            // An address that is not called: whatever waits for it stays.
+            'address' => 'http://169.254.1.1',
+            'token' => 'x',
+            'secret' => 'x',
+            'mapping' => [],
+            'sends_each' => false,
+        ]);
+        $own = $this->add($this->me, 'the log', 'boot.log')->json('id');
+        self::assertSame(0, DB::table('tracker_calls')->count(), 'it is not there yet');
+        $this->as($this->me, 'POST', '/defects/TST-D1/tracker-calls')->assertSuccessful();
+        $comment = (string) Str::uuid7();
+        $picture = $this->add($this->me, self::png(4, 4), 'seen.png', ['comment' => $comment])->json('id');
+        $this->say($this->me, ['id' => $comment, 'text' => ''])->assertCreated();
+        $calls = DB::table('tracker_calls')
+            ->orderBy('number')
+            ->get(['act', 'payload']);
+        self::assertSame(['file', 'attach', 'attach'], $calls->pluck('act')->all());
+        self::assertSame(
+            [$own, $picture],
+            $calls->skip(1)->map(static fn(\stdClass $c): string => json_decode($c->payload)->file)->values()->all(),
+        );
+    }
+
+    public function test_a_project_that_is_full_takes_no_more_from_here_either(): void
+    {
+        $this->as($this->admin, 'PUT', '/projects/TST/storage', ['limit_mb' => 1, 'retention_days' => null])->assertOk();
+        $this->add($this->me, str_repeat("all is well\n", 60_000), 'one.log')->assertCreated();
+        $this->add($this->me, str_repeat("all is fine\n", 60_000), 'two.log')
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['file']]);
     }
 
     public function test_no_table_that_refers_to_files_is_forgotten_where_their_use_is_looked_up(): void

@@ -157,7 +157,7 @@ export class Page {
         (...words: unknown[]) => void complaints.push(words.join(' ')),
       );
     window.history.replaceState(null, '', path);
-    await import('@/areas/walk/commands');
+    await Promise.all([import('@/areas/sessions/commands'), import('@/areas/walk/commands')]);
     const [{ default: App }, { router }, { theme }, { outbox }] = await Promise.all([
       import('@/App.vue'),
       import('@/router'),

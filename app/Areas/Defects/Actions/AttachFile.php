@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Defects\Actions;
 
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Defects\Exceptions\DefectConflict;
 use LucidStep\App\Areas\Defects\Tracker\TrackerQueue;
@@ -100,6 +101,24 @@ final readonly class AttachFile
         $file->delete();
         ($this->drop)([(string) $file->sha256]);
         ($this->announce)($file->project_id, 'defect', $file->defect_id);
+    }
+
+    /**
+     * Drops what was added for words that nobody said since.
+     *
+     * @return int how many files
+     */
+    public function forgetUnsaid(Carbon $before): int
+    {
+        $unsaid = DefectFile::query()
+            ->whereNotNull('comment_id')
+            ->whereNotIn('comment_id', DB::table('defect_comments')->select('id'))
+            ->where('created_at', '<', $before)
+            ->get();
+        DefectFile::query()->whereKey($unsaid->modelKeys())->delete();
+        ($this->drop)(array_values(array_unique(array_map(strval(...), $unsaid->pluck('sha256')->filter()->all()))));
+
+        return $unsaid->count();
     }
 
     /**

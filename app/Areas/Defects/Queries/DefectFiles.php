@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Defects\Queries;
 
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Defects\Data\DefectFileLine;
 use LucidStep\App\Models\DefectFile;
@@ -30,7 +31,10 @@ final class DefectFiles
         $rows = DB::table('defect_files as d')
             ->leftJoin('files as f', 'f.sha256', '=', 'd.sha256')
             ->leftJoin('users as r', 'r.id', '=', 'd.removed_by_id')
+            ->leftJoin('defect_comments as c', 'c.id', '=', 'd.comment_id')
             ->whereIn('d.defect_id', $defects)
+            // What goes with words stands with them once they are said, and only what their author added.
+            ->where(static fn(Builder $q) => $q->whereNull('d.comment_id')->orWhereColumn('c.author_id', 'd.added_by_id'))
             ->orderBy('d.created_at')
             ->orderBy('d.id')
             ->get(['d.*', 'f.bytes', 'f.media_type', 'f.width', 'f.height', 'r.name as remover']);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { v7 as uuid7 } from 'uuid';
-import { computed, ref } from 'vue';
+import { computed, onBeforeUnmount, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { errorMessage } from '@/api/client';
 import { mayLead, mayRecord, session as me } from '@/areas/people/session';
@@ -69,9 +69,11 @@ async function drop(): Promise<void> {
     problem.value = errorMessage(e);
   }
 }
-outbox.onSettled((queued) => {
-  if (queued.command.kind === 'session_start' && queued.command.charter === key.value) void refetch();
-});
+onBeforeUnmount(
+  outbox.onSettled((queued) => {
+    if (queued.command.kind === 'session_start' && queued.command.charter === key.value) void refetch();
+  }),
+);
 useKeys('Session', () =>
   id.value === null ? [{ keys: ['Enter'], label: 'Start it', run: () => void start() }] : [],
 );

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue';
 import { errorMessage } from '@/api/client';
 import { KINDS, type WrittenKind } from '@/areas/sessions/types';
 import type { RunningSession } from '@/areas/sessions/useTestSession';
+import { letterOf } from '@/kit/keys';
 import { captureFault, stampedName, useCapture } from '@/areas/evidence/useCapture';
 import { useLocalDraft } from '@/offline/useLocalDraft';
 
@@ -33,18 +34,18 @@ async function write(): Promise<void> {
   const words = draft.value.words.trim();
   if (words === '') return;
   const { kind } = draft.value;
-  draft.value = { ...draft.value, words: '' };
-  if (!(await props.session.write(kind, words))) draft.value = { ...draft.value, words };
-  // The next one is a note again: what stands out is said each time.
-  else if (kind !== 'note') draft.value = { words: '', kind: 'note' };
+  // The next one is a note again: what stands out is said each time. What is typed meanwhile stays.
+  draft.value = { words: '', kind: 'note' };
+  if (!(await props.session.write(kind, words)))
+    draft.value = { words: [words, draft.value.words].filter(Boolean).join('\n'), kind };
 }
 async function keep(files: Iterable<File>): Promise<void> {
   problem.value = '';
   for (const file of files) {
     // Words that are being written go with the first picture.
     const words = draft.value.words.trim();
-    if (await props.session.capture(file, file.name || stampedName('seen', 'png'), words))
-      draft.value = { ...draft.value, words: '' };
+    const kept = await props.session.capture(file, file.name || stampedName('seen', 'png'), words);
+    if (kept && draft.value.words.trim() === words) draft.value = { ...draft.value, words: '' };
   }
 }
 async function shoot(): Promise<void> {
@@ -75,7 +76,7 @@ function onKey(event: KeyboardEvent): void {
 }
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (!event.altKey || event.ctrlKey || event.metaKey) return;
-  const letter = event.key.toLowerCase();
+  const letter = letterOf(event);
   if (letter === 'c') {
     event.preventDefault();
     void shoot();

@@ -7,6 +7,7 @@ import SegmentedWords from '@/areas/sessions/parts/SegmentedWords.vue';
 import { FOCUS, WORK } from '@/areas/sessions/types';
 import type { RunningSession } from '@/areas/sessions/useTestSession';
 import KeyCap from '@/kit/KeyCap.vue';
+import { letterOf } from '@/kit/keys';
 import { toast } from '@/kit/notices';
 import { clock } from '@/kit/words';
 
@@ -54,7 +55,7 @@ async function extend(minutes: number): Promise<void> {
 }
 /** One key goes through what the time goes to. */
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-  if (!event.altKey || event.key.toLowerCase() !== 's' || !mine.value || !isOpen.value) return;
+  if (!event.altKey || letterOf(event) !== 's' || !mine.value || !isOpen.value) return;
   event.preventDefault();
   const at = event.shiftKey ? -1 : WORK.findIndex((w) => w.value === view.value.work);
   void props.session.switchTo(
