@@ -27,6 +27,9 @@ final class SeenTest extends FeatureTestCase
         '/projects/{project}/files/{sha256}/ignored-regions',
         '/projects/{project}/policies',
         '/projects/{project}/scratch',
+        '/charters/{charter}',
+        '/test-sessions/{testSession}/box',
+        '/test-sessions/{testSession}/debrief',
     ];
 
     public function test_whoever_replaces_what_another_changed_meanwhile_is_told_and_nothing_is_lost(): void

@@ -100,8 +100,10 @@ final readonly class DrainCalls
                 'done_at' => CallState::Sent === $after->state ? $now : null,
             ]);
             if ($issue instanceof OutsideIssue) {
+                // That it is there is no change of what it says.
                 Defect::query()
                     ->whereKey($call->defect_id)
+                    ->toBase()
                     ->update([
                         'outside_key' => $issue->key,
                         'outside_url' => $issue->url,
@@ -154,6 +156,7 @@ final readonly class DrainCalls
             // So it stands there now: told back, it is no news.
             Defect::query()
                 ->whereKey($call->defect_id)
+                ->toBase()
                 ->update(['outside_state' => $state]);
         }
     }

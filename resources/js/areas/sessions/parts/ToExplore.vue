@@ -60,3 +60,9 @@ const words = (c: Api['CharterLine']): string =>
     </ul>
   </section>
 </template>
+
+<style scoped>
+section {
+  margin: 6px 0 22px;
+}
+</style>
