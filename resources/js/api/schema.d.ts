@@ -6639,7 +6639,7 @@ export interface components {
         /** @description How a person is told of something. */
         NoticeSetting: {
             /** @enum {string} */
-            kind: "assigned" | "retest" | "taken_over" | "released" | "returned" | "review" | "ended" | "defect" | "mentioned" | "standstill";
+            kind: "assigned" | "retest" | "taken_over" | "released" | "returned" | "review" | "ended" | "defect" | "mentioned" | "session" | "standstill";
             /** @description In the application; of a standstill always */
             here: boolean;
             /** @description By mail */

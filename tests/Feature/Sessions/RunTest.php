@@ -57,6 +57,10 @@ final class RunTest extends FeatureTestCase
             'charter' => ['key' => 'TST-S1', 'state' => 'waiting', 'area_kind' => 'label', 'area' => 'money', 'version' => 1],
         ]);
 
+        self::assertSame(
+            ['Lead asks you to explore TST-S1: Refunds near 48 hours'],
+            DB::table('notices')->where('user_id', $other->id)->pluck('text')->all(),
+        );
         $put = fn(User $by, string $title, int $version) => $this->as($by, 'PUT', '/charters/TST-S1', [
             'title' => $title,
             'version' => $version,
@@ -200,6 +204,10 @@ final class RunTest extends FeatureTestCase
         $sign($this->lead, $id)
             ->assertOk()
             ->assertJson(['state' => 'debriefed', 'signed_by' => ['name' => 'Lead'], 'sign_note' => 'Read']);
+        self::assertSame(
+            ['Lead read TST-S1 and signed it off: Read'],
+            DB::table('notices')->where('user_id', $this->me->id)->pluck('text')->all(),
+        );
         $sign($this->lead, $id)->assertConflict();
         $debrief()->assertConflict()->assertJsonPath('type', 'urn:lucid-step:problem:signed-off');
         $this->line($id, 'note', 'Too late')->assertConflict();

@@ -21,6 +21,7 @@ enum NoticeKind: string
     case Ended = 'ended';
     case Defect = 'defect';
     case Mentioned = 'mentioned';
+    case Session = 'session';
     case Standstill = 'standstill';
 
     /**
@@ -38,6 +39,7 @@ enum NoticeKind: string
             self::Ended => 'a cycle ended',
             self::Defect => 'a defect of yours',
             self::Mentioned => 'somebody names you',
+            self::Session => 'a session of yours',
             self::Standstill => 'work stands still',
         };
     }

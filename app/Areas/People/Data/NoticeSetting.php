@@ -15,12 +15,7 @@ use OpenApi\Attributes as OA;
 final readonly class NoticeSetting
 {
     public function __construct(
-        #[
-            OA\Property(
-                enum: ['assigned', 'retest', 'taken_over', 'released', 'returned', 'review', 'ended', 'defect', 'mentioned', 'standstill'],
-            ),
-        ]
-        public string $kind,
+        #[OA\Property(enum: NoticeKind::class)] public string $kind,
         #[OA\Property(description: 'In the application; of a standstill always')] public bool $here,
         #[OA\Property(description: 'By mail')] public bool $mail,
     ) {}

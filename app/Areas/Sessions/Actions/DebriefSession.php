@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Sessions\Actions;
 
 use Illuminate\Support\Carbon;
+use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
+use LucidStep\App\Areas\Notices\Data\NoticeKind;
 use LucidStep\App\Areas\Sessions\Exceptions\SessionConflict;
+use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestSession;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
@@ -19,7 +22,12 @@ use LucidStep\Core\Sessions\SessionState;
  */
 final readonly class DebriefSession
 {
-    public function __construct(private ChangeSession $change, private SessionJournal $journal, private PublishChange $announce) {}
+    public function __construct(
+        private ChangeSession $change,
+        private SessionJournal $journal,
+        private NotifyPeople $notify,
+        private PublishChange $announce,
+    ) {}
 
     /**
      * @throws SessionConflict before it stopped, and once it is signed off
@@ -61,6 +69,14 @@ final readonly class DebriefSession
             $this->journal->append($session, $by, 'signed_off', ['note' => $note]);
             $session->save();
             ($this->announce)($session->project_id, 'session', $session->id);
+            $charter = $session->charter;
+            $this->notify->inProject(
+                NoticeKind::Session,
+                Project::query()->findOrFail($session->project_id),
+                [$session->tester_id],
+                "{$by->name} read {$charter->key} and signed it off" . ('' === $note ? '' : ": {$note}"),
+                "/sessions/{$charter->key}",
+            );
 
             return $session;
         });

@@ -7,6 +7,8 @@ namespace LucidStep\App\Areas\Sessions\Actions;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Support\Carbon;
 use Illuminate\Validation\ValidationException;
+use LucidStep\App\Areas\Notices\Actions\NotifyPeople;
+use LucidStep\App\Areas\Notices\Data\NoticeKind;
 use LucidStep\App\Areas\Sessions\Exceptions\SessionConflict;
 use LucidStep\App\Areas\Setup\Queries\ProjectReferences;
 use LucidStep\App\Models\Charter;
@@ -26,7 +28,7 @@ use LucidStep\Core\Access\Role;
  */
 final readonly class SaveCharter
 {
-    public function __construct(private NextKey $nextKey, private PublishChange $announce) {}
+    public function __construct(private NextKey $nextKey, private NotifyPeople $notify, private PublishChange $announce) {}
 
     /**
      * @param  array<string, mixed>  $fields by column
@@ -49,6 +51,7 @@ final readonly class SaveCharter
                 'version' => 1,
             ]);
             ($this->announce)($project->id, 'session', $charter->id);
+            $this->tell($charter, $by, null);
 
             return $charter->refresh();
         });
@@ -71,10 +74,12 @@ final readonly class SaveCharter
                 throw new AuthorizationException();
             }
             $this->check($charter->project_id, $by, $fields, $mayLead, $charter->assignee_id);
+            $was = $charter->assignee_id;
             $charter->fill($fields);
             ++$charter->version;
             $charter->save();
             ($this->announce)($charter->project_id, 'session', $charter->id);
+            $this->tell($charter, $by, $was);
 
             return $charter;
         });
@@ -92,6 +97,25 @@ final readonly class SaveCharter
         ($this->announce)($charter->project_id, 'session', $charter->id);
 
         return $charter;
+    }
+
+    /**
+     * Tells whoever is to run it now.
+     *
+     * @param  ?string  $was who was before
+     */
+    private function tell(Charter $charter, User $by, ?string $was): void
+    {
+        $to = $charter->assignee_id;
+        if (null !== $to && $to !== $was && $to !== $by->id) {
+            $this->notify->inProject(
+                NoticeKind::Session,
+                Project::query()->findOrFail($charter->project_id),
+                [$to],
+                "{$by->name} asks you to explore {$charter->key}: {$charter->title}",
+                "/sessions/{$charter->key}",
+            );
+        }
     }
 
     /**

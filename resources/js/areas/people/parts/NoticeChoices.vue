@@ -19,6 +19,7 @@ const WORDS: Record<Api['NoticeSetting']['kind'], string> = {
   ended: 'A cycle that you watch ends',
   defect: 'A defect of yours moves, or is given to you',
   mentioned: 'Somebody names you',
+  session: 'A session given to you, or read',
   standstill: 'Nothing works in the background',
 };
 

@@ -7,18 +7,34 @@ import { useRoute, useRouter } from 'vue-router';
 import { errorMessage, Problem } from '@/api/client';
 import { mayLead, session as me } from '@/areas/people/session';
 import { writeCharter } from '@/areas/sessions/queries';
+import { readCasebook } from '@/areas/casebook/queries';
 import { useDefectChoices } from '@/areas/defects/choices';
 import { vFocus } from '@/kit/focus';
 import SelectField from '@/kit/SelectField.vue';
 import { plainWords } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
 import { useLocalDraft } from '@/offline/useLocalDraft';
+import { useRead } from '@/offline/useRead';
 
 /** A charter: by a tester for themselves, begun at once, or by a lead for later and for others. */
 const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
 const { choices } = useDefectChoices(project);
+const { data: casebook } = useRead(
+  'case',
+  () => ['frame', project.value],
+  () => readCasebook(project.value),
+);
+/** Folders by their whole path. */
+const folders = computed(() => {
+  const all = casebook.value?.folders ?? [];
+  const path = (id: string): string => {
+    const f = all.find((x) => x.id === id);
+    return f ? `${f.parent_id ? `${path(f.parent_id)} / ` : ''}${f.name}` : '';
+  };
+  return all.map((f) => ({ id: f.id, name: path(f.id) }));
+});
 const lead = computed(() => mayLead(project.value));
 const { draft, clear } = useLocalDraft(
   computed(() => `charter-new:${project.value}`),
@@ -26,6 +42,7 @@ const { draft, clear } = useLocalDraft(
     title: '',
     with_what: '',
     to_find: '',
+    folder_id: null as string | null,
     label: '',
     risk: '',
     priority: 'medium' as 'critical' | 'high' | 'medium' | 'low',
@@ -57,7 +74,8 @@ async function save(start: boolean): Promise<void> {
       title: d.title,
       with_what: d.with_what,
       to_find: d.to_find,
-      label: d.label,
+      folder_id: d.folder_id,
+      label: d.folder_id ? '' : d.label,
       risk: d.risk,
       priority: d.priority,
       box_minutes: Number(d.box_minutes),
@@ -144,8 +162,14 @@ const said = (field: string): string => wrong.value[field]?.[0] ?? '';
           form
           :options="options(choices.configurations, 'None')"
         />
-        <div>
-          <label for="charter-label">Area, by a label</label>
+        <SelectField
+          v-model="draft.folder_id"
+          label="Area, a folder"
+          form
+          :options="options(folders, 'None')"
+        />
+        <div v-if="!draft.folder_id">
+          <label for="charter-label">or a label</label>
           <InputText id="charter-label" v-model="draft.label" fluid />
         </div>
         <div>

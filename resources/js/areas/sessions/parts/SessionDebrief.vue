@@ -11,7 +11,13 @@ import { clock, exact, plural, when } from '@/kit/words';
 import { useLocalDraft } from '@/offline/useLocalDraft';
 
 /** What came of it: proposed from the timeline, the rest in the words of who ran it; a lead reads it and signs it off. */
-const props = defineProps<{ detail: Api['SessionDetail']; lines: ShownLine[]; mayLead: boolean }>();
+const props = defineProps<{
+  detail: Api['SessionDetail'];
+  /** What the time went to, up to now. */
+  time: Api['SessionShares'];
+  lines: ShownLine[];
+  mayLead: boolean;
+}>();
 const emit = defineEmits<{ changed: [Api['SessionDetail']] }>();
 const isOver = computed(() => props.detail.state === 'stopped' || props.detail.state === 'debriefed');
 const mayWrite = computed(() => props.detail.mine && props.detail.state === 'stopped');
@@ -35,11 +41,9 @@ const lists = computed(() =>
     .map(([kind, word]) => ({ word, lines: found(kind) }))
     .filter((l) => l.lines.length > 0),
 );
-const total = computed(() => props.detail.shares.charter + props.detail.shares.opportunity);
+const total = computed(() => props.time.charter + props.time.opportunity);
 const percent = (ms: number): string => `${total.value === 0 ? 0 : Math.round((ms / total.value) * 100)} %`;
-const shares = computed(() =>
-  [FOCUS, WORK].map((of) => of.map((o) => ({ ...o, ms: props.detail.shares[o.value] }))),
-);
+const shares = computed(() => [FOCUS, WORK].map((of) => of.map((o) => ({ ...o, ms: props.time[o.value] }))));
 
 async function run(work: () => Promise<Api['SessionDetail']>): Promise<void> {
   if (busy.value) return;

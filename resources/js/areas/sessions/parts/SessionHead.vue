@@ -72,7 +72,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   <header class="head">
     <div class="title-line">
       <span class="mono soft">{{ charter.key }}</span>
-      <h1 class="long">{{ charter.title }}</h1>
+      <h1 class="long clamp" :title="charter.title">{{ charter.title }}</h1>
       <span class="soft on">{{ on }}</span>
       <div class="actions">
         <span v-if="isOpen" class="mono left" role="timer">{{ leftWords }}</span>

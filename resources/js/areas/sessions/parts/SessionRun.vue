@@ -71,6 +71,14 @@ const isOpen = computed(
 );
 const mayWrite = computed(() => detail.value?.mine === true && session.view.value?.state !== 'debriefed');
 
+/** What the time went to up to now: what ran since the server was asked goes to what is chosen. */
+const time = computed<Api['SessionShares']>(() => {
+  const known = detail.value!.shares;
+  const since = Math.max(0, session.active.value - known.charter - known.opportunity);
+  const { focus, work } = session.view.value!;
+  return { ...known, [focus]: known[focus] + since, [work]: known[work] + since };
+});
+
 const q = ref('');
 const kind = ref<ShownLine['kind'] | ''>('');
 const lines = computed(() => {
@@ -129,6 +137,7 @@ useKeys('Session', () =>
         <SessionDebrief
           :key="`${detail.covered}${detail.remarks}`"
           :detail="detail"
+          :time="time"
           :lines="session.lines.value"
           :may-lead="mayLead(project)"
           @changed="session.set"
