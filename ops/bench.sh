@@ -7,13 +7,13 @@ lucid_bench() {
     local file
     for file in ops/bench/*.php; do
       name="$(basename "$file" .php)"
-      [ "$name" = support ] || say "  $(printf '%-12s' "$name") $(sed -n 's#^// Measures #measures #p' "$file" | head -1)"
+      grep -q '^// Measures ' "$file" && say "  $(printf '%-12s' "$name") $(sed -n 's#^// Measures #measures #p' "$file" | head -1)"
     done
     say "  $(printf '%-12s' fuzz) tries every write with one thing wrong somewhere, by a new seed (LUCID_FUZZ_SEED, LUCID_FUZZ_TIMES)"
     return 0
   fi
   [ "$name" = fuzz ] && { lucid_fuzz; return; }
-  [ -f "ops/bench/$name.php" ] && [ "$name" != support ] || { say "There is no bench \"$name\"; ./lucid bench lists them." >&2; return 2; }
+  grep -qs '^// Measures ' "ops/bench/$name.php" || { say "There is no bench \"$name\"; ./lucid bench lists them." >&2; return 2; }
   prepare test >&2
   app_user >&2
   local home was=no dir port code=0

@@ -105,4 +105,33 @@ final class DefectTest extends BrowserTestCase
         $me->see('Undone: changed 1 defect');
         self::assertSame('major', $this->value("select severity from defects where key = '{$key}'"));
     }
+
+    public function test_a_picture_is_pasted_into_the_talk_survives_a_reload_and_is_taken_out_by_an_admin(): void
+    {
+        $me = $this->tester()->signIn('tobias')->open('/SKR/defects/SKR-D3')->see('Picture or file');
+        $me->script(
+            "const c = document.createElement('canvas'); c.width = 300; c.height = 200; c.getContext('2d').fillRect(20, 20, 80, 40);" .
+                'c.toBlob((b) => { const d = new DataTransfer(); d.items.add(new File([b], "total.png", { type: "image/png" }));' .
+                'document.querySelector("#talk").dispatchEvent(new ClipboardEvent("paste", { bubbles: true, cancelable: true, ' .
+                'clipboardData: d })); });',
+        );
+        $me->see('Draw or hide', '[aria-label="Talk"]');
+        $me->reload()->see('Draw or hide', '[aria-label="Talk"]');
+        $this->check($me, 'a picture that is to be said');
+        $me->type('#talk', 'See the total')->chord(Key::CONTROL, Key::ENTER)->see('See the total', '[aria-label="Talk"] li');
+        $me->until(
+            'the picture at the words',
+            fn(): bool => 1 ===
+                $this->value(
+                    "select count(*) from defect_files f join defect_comments c on c.id = f.comment_id where c.text = 'See the total'",
+                ),
+        );
+        $me->seeNot('Draw or hide', '[aria-label="Talk"]')->waitFor('[aria-label="Talk"] .strip img');
+
+        $admin = $this->tester()->signIn('corin')->open('/SKR/defects/SKR-D3')->see('See the total');
+        $admin->click('[aria-label="Talk"] .strip button', 'Take the file out');
+        $admin->type('[aria-label="Why the file is taken out"]', 'A face')->press(Key::ENTER)->see('took a file out');
+        $this->check($admin, 'a file that was taken out');
+        self::assertNull($this->value("select sha256 from defect_files where removed_reason = 'A face'"));
+    }
 }
