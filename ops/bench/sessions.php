@@ -59,9 +59,9 @@ $ok = tell('lines lost or doubled', abs($lost), '', 0, $json) && $ok;
 
 DB::statement(
     'insert into session_lines (id, project_id, session_id, number, kind, at_ms, done_at, words, page, tab, control, created_at) select ' .
-        "gen_random_uuid(), ?, ?, 100 + n, (array['note', 'issue', 'press', 'type', 'visit'])[1 + n % 5], n * 1000, now() + n * interval " .
-        "'1 second', case n % 5 when 0 then 'Seen at ' || n when 1 then 'Wrong at ' || n else '' end, '/page/' || n % 9, 'tab', 'Field ' || " .
-        'n % 40, now() from generate_series(1, ?) n',
+        "gen_random_uuid(), ?, ?, 100 + n, (array['note', 'issue', 'press', 'type', 'visit'])[1 + n % 5], n * 1000, now() + n * " .
+        "interval '1 second', case n % 5 when 0 then 'Seen at ' || n when 1 then 'Wrong at ' || n else '' end, '/page/' || n % 9, 'tab', " .
+        "'Field ' || n % 40, now() from generate_series(1, ?) n",
     [$project->id, $sessions[0], LINES],
 );
 DB::connection('owner')->statement('vacuum analyze');

@@ -12,7 +12,6 @@ use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\User;
 use LucidStep\Core\Record\Chain;
 use LucidStep\Core\Record\Event;
-use LucidStep\Core\Record\FreeText;
 use LucidStep\Core\Record\Removed;
 use LucidStep\Core\Record\Seal;
 use LucidStep\Core\Record\Signed;
@@ -113,24 +112,9 @@ final readonly class CycleChain
      */
     public function takeOut(Cycle $cycle, array $texts, User $by, string $reason): void
     {
-        foreach (DB::table('cycle_events')->where('cycle_id', $cycle->id)->orderBy('sequence')->get() as $row) {
-            $salts = EventRow::salts($row);
-            $gone = array_intersect(array_intersect_key(FreeText::in(EventRow::payload($row->payload)), $salts), $texts);
-            if ([] === $gone) {
-                continue;
-            }
-            Removals::add($cycle->project_id, null, 'cycle_event', "{$cycle->id}/{$row->sequence}", $reason, $by);
-            DB::table('cycle_events')
-                ->where('cycle_id', $cycle->id)
-                ->where('sequence', $row->sequence)
-                ->update(EventRow::without($row, $gone));
-            $this->append($cycle->id, $by, 'text_removed', [
-                'cycle' => $cycle->id,
-                'sequence' => $row->sequence,
-                'texts' => FreeText::digestsOf($gone, $salts),
-                'reason' => $reason,
-            ]);
-        }
+        TakeOut::ofChain('cycle', $cycle->id, $cycle->project_id, $texts, $by, $reason, function (array $said) use ($cycle, $by): void {
+            $this->append($cycle->id, $by, 'text_removed', $said);
+        });
     }
 
     /**

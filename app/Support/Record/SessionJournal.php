@@ -9,7 +9,6 @@ use LucidStep\App\Models\TestSession;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
 use LucidStep\Core\Record\Chain;
-use LucidStep\Core\Record\FreeText;
 use LucidStep\Core\Record\Removed;
 use LucidStep\Core\Record\Seal;
 use LucidStep\Core\Record\Signed;
@@ -55,24 +54,12 @@ final readonly class SessionJournal
      */
     public function takeOut(TestSession $session, array $texts, User $by, string $reason): void
     {
-        foreach (DB::table('session_events')->where('session_id', $session->id)->orderBy('sequence')->get() as $row) {
-            $salts = EventRow::salts($row);
-            $gone = array_intersect(array_intersect_key(FreeText::in(EventRow::payload($row->payload)), $salts), $texts);
-            if ([] === $gone) {
-                continue;
-            }
-            Removals::add($session->project_id, null, 'session_event', "{$session->id}/{$row->sequence}", $reason, $by);
-            DB::table('session_events')
-                ->where('session_id', $session->id)
-                ->where('sequence', $row->sequence)
-                ->update(EventRow::without($row, $gone));
-            $this->append($session, $by, 'text_removed', [
-                'cycle' => $session->id,
-                'sequence' => $row->sequence,
-                'texts' => FreeText::digestsOf($gone, $salts),
-                'reason' => $reason,
-            ]);
-        }
+        TakeOut::ofChain('session', $session->id, $session->project_id, $texts, $by, $reason, function (array $said) use (
+            $session,
+            $by,
+        ): void {
+            $this->append($session, $by, 'text_removed', $said);
+        });
     }
 
     public function verify(TestSession $session): Verification

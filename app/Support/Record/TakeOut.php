@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Support\Record;
 
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Models\User;
 use LucidStep\App\Support\StoredAnswer;
 use LucidStep\Core\Defects\DefectField;
 use LucidStep\Core\Record\FreeText;
@@ -64,6 +66,32 @@ final class TakeOut
             }
         }
         self::told($project, $texts);
+    }
+
+    /**
+     * Takes texts out of the events of a chain, and lets the chain say so: their digests stay, so that all of it stays proven.
+     *
+     * @param  'cycle'|'session'  $about whose chain it is
+     * @param  list<string>  $texts
+     * @param  \Closure(array<string, mixed>): void  $say appends an event to the chain
+     */
+    public static function ofChain(string $about, string $id, string $project, array $texts, User $by, string $reason, \Closure $say): void
+    {
+        $events = static fn(): Builder => DB::table("{$about}_events")->where("{$about}_id", $id);
+        foreach ($events()->orderBy('sequence')->get() as $row) {
+            $salts = EventRow::salts($row);
+            $gone = array_intersect(array_intersect_key(FreeText::in(EventRow::payload($row->payload)), $salts), $texts);
+            if ([] !== $gone) {
+                Removals::add($project, null, "{$about}_event", "{$id}/{$row->sequence}", $reason, $by);
+                $events()->where('sequence', $row->sequence)->update(EventRow::without($row, $gone));
+                $say([
+                    'cycle' => $id,
+                    'sequence' => $row->sequence,
+                    'texts' => FreeText::digestsOf($gone, $salts),
+                    'reason' => $reason,
+                ]);
+            }
+        }
     }
 
     /**

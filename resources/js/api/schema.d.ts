@@ -4992,7 +4992,7 @@ export interface components {
             /** @description A day before which nobody is to run it */
             not_before: string | null;
             /** @enum {string} */
-            state: "waiting" | "running" | "done" | "debriefed" | "dropped";
+            state: "running" | "waiting" | "done" | "debriefed" | "dropped";
             version: number;
             created_at: string;
             last: components["schemas"]["SessionName"] | null;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\Tests\Core\Sessions;
 
 use LucidStep\Core\Sessions\AreaFigures;
+use LucidStep\Core\Sessions\CharterState;
 use LucidStep\Core\Sessions\ExploredSession;
 use LucidStep\Core\Sessions\Focus;
 use LucidStep\Core\Sessions\LineKind;
@@ -12,6 +13,7 @@ use LucidStep\Core\Sessions\PoissonRate;
 use LucidStep\Core\Sessions\Sentence;
 use LucidStep\Core\Sessions\SessionClock;
 use LucidStep\Core\Sessions\SessionLine;
+use LucidStep\Core\Sessions\SessionState;
 use LucidStep\Core\Sessions\TimeShares;
 use LucidStep\Core\Sessions\Work;
 use PHPUnit\Framework\TestCase;
@@ -34,6 +36,34 @@ final class TimeTest extends TestCase
         // Pressed in the pause, it counts from when the clock goes on.
         $paused = TimeShares::of($ended, [[70_000, Work::Investigating]], 120_000);
         self::assertSame(['testing' => 40_000, 'investigating' => 20_000, 'setting_up' => 0], $paused->work);
+    }
+
+    public function test_the_clock_shows_what_the_page_shows(): void
+    {
+        $examples = json_decode((string) file_get_contents(__DIR__ . '/../../shared/session-clocks.json'), true, 8, \JSON_THROW_ON_ERROR);
+        foreach ($examples as ['says' => $says, 'runs' => $runs, 'at' => $at, 'shows' => $shows]) {
+            self::assertSame($shows, (new SessionClock($runs))->at($at), $says);
+        }
+    }
+
+    public function test_a_charter_stands_where_its_last_session_does_and_what_waits_is_ordered_by_how_urgent_it_is(): void
+    {
+        self::assertSame(CharterState::Waiting, CharterState::of(null, false));
+        self::assertSame(CharterState::Running, CharterState::of(SessionState::Paused, true), 'what runs is seen');
+        self::assertSame(CharterState::Dropped, CharterState::of(SessionState::Debriefed, true));
+        self::assertSame(
+            [CharterState::Done, CharterState::Debriefed],
+            [CharterState::of(SessionState::Stopped, false), CharterState::of(SessionState::Debriefed, false)],
+        );
+        $ranks = [
+            CharterState::Running->rank('low'),
+            CharterState::Waiting->rank('critical'),
+            CharterState::Waiting->rank('low'),
+            CharterState::Done->rank('critical'),
+        ];
+        $sorted = $ranks;
+        sort($sorted);
+        self::assertSame($sorted, $ranks);
     }
 
     public function test_time_is_moved_within_a_split_and_never_more_than_there_is(): void

@@ -3,6 +3,7 @@ import type { Api } from '@/api/client';
 import type { Command, QueuedCommand } from '@/offline/commands';
 import '@/areas/sessions/commands';
 import { requestOf } from '@/offline/commands';
+import clocks from '../../shared/session-clocks.json';
 import { clockAt, viewOf } from '@/areas/sessions/view';
 
 /** What waits to be sent lies over what the server knows of a session. */
@@ -45,7 +46,10 @@ describe('a session with what waits', () => {
       ['issue', 15 * 60_000, true],
     ]);
     expect(clockAt(view.runs, T + 99 * 60_000)).toBe(20 * 60_000);
-    expect(clockAt([], T)).toBe(0);
+  });
+
+  it.each(clocks)('shows $shows $says', ({ runs, at, shows }) => {
+    expect(clockAt(runs as [number, number | null][], at)).toBe(shows);
   });
 
   it('shows a line once, mended with its former words, and what was refused as such', () => {

@@ -159,7 +159,7 @@ final readonly class RunSession
                 throw SessionConflict::signedOff();
             }
             try {
-                $session->shares(PHP_INT_MAX >> 20)->moved($from, $to, $ms);
+                $session->shares((int) $session->stopped_at?->getTimestampMs())->moved($from, $to, $ms);
             } catch (\DomainException $e) {
                 throw ValidationException::withMessages(['ms' => $e->getMessage()]);
             }

@@ -126,6 +126,8 @@ final readonly class WriteLine
      */
     public function remove(SessionLine $line, User $by, string $reason): SessionLine
     {
+        // The session first, as whoever writes in it locks them.
+        $session = TestSession::query()->lockForUpdate()->findOrFail($line->session_id);
         $line = SessionLine::query()->lockForUpdate()->findOrFail($line->id);
         if (null !== $line->removed_at) {
             throw AlreadyDone::removed();
@@ -146,7 +148,6 @@ final readonly class WriteLine
             ($this->drop)([$sha256]);
         }
         Removals::add($line->project_id, null, 'message', $line->id, $reason, $by);
-        $session = TestSession::query()->lockForUpdate()->findOrFail($line->session_id);
         $this->journal->takeOut($session, $texts, $by, $reason);
         $session->save();
         TakeOut::told($line->project_id, $texts);

@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Sessions\Data;
 
 use LucidStep\App\Support\Data\Named;
 use LucidStep\App\Support\Data\Person;
+use LucidStep\Core\Sessions\CharterState;
 use OpenApi\Attributes as OA;
 
 /**
@@ -35,7 +36,7 @@ final readonly class CharterLine
         #[OA\Property] public ?Person $assignee,
         #[OA\Property] public Person $author,
         #[OA\Property(description: 'A day before which nobody is to run it')] public ?string $not_before,
-        #[OA\Property(enum: ['waiting', 'running', 'done', 'debriefed', 'dropped'])] public string $state,
+        #[OA\Property(enum: CharterState::class)] public string $state,
         #[OA\Property] public int $version,
         #[OA\Property] public string $created_at,
         #[OA\Property(description: 'Its last session')] public ?SessionName $last,

@@ -10,17 +10,14 @@ use LucidStep\App\Areas\Sessions\Data\SessionName;
 use LucidStep\App\Support\Data\Named;
 use LucidStep\App\Support\Data\Person;
 use LucidStep\App\Support\Time\UtcTime;
+use LucidStep\Core\Sessions\CharterState;
+use LucidStep\Core\Sessions\SessionState;
 
 /**
  * Charters as lines of a list, and their sessions in short, by two queries of rows.
  */
 final class CharterLines
 {
-    /** States in the order in which a list has them. */
-    public const STATES = ['running', 'waiting', 'done', 'debriefed', 'dropped'];
-
-    private const PRIORITIES = ['critical', 'high', 'medium', 'low'];
-
     /**
      * @return list<CharterLine> what runs first, then what waits, the most urgent first, then the newest
      */
@@ -29,11 +26,8 @@ final class CharterLines
         $rows = self::rows()->where('c.project_id', $project)->orderByDesc('c.number')->get();
         $sessions = self::sessions(array_values($rows->pluck('id')->map(strval(...))->all()));
         $lines = $rows->map(static fn(\stdClass $c): CharterLine => self::line($c, $sessions[(string) $c->id] ?? []))->all();
-        $place = static fn(CharterLine $c): array => [
-            array_search($c->state, self::STATES, true),
-            'waiting' === $c->state ? array_search($c->priority, self::PRIORITIES, true) : 0,
-        ];
-        usort($lines, static fn(CharterLine $a, CharterLine $b): int => $place($a) <=> $place($b));
+        $rank = static fn(CharterLine $c): int => CharterState::from($c->state)->rank($c->priority);
+        usort($lines, static fn(CharterLine $a, CharterLine $b): int => $rank($a) <=> $rank($b));
 
         return $lines;
     }
@@ -127,12 +121,7 @@ final class CharterLines
             null === $c->assignee_id ? null : new Person($c->assignee_id, (string) $c->assignee),
             new Person($c->author_id, $c->author),
             $c->not_before,
-            match (true) {
-                \in_array($last?->state, ['running', 'paused'], true) => 'running',
-                null !== $c->dropped_at => 'dropped',
-                null === $last => 'waiting',
-                default => 'debriefed' === $last->state ? 'debriefed' : 'done',
-            },
+            CharterState::of(null === $last ? null : SessionState::from($last->state), null !== $c->dropped_at)->value,
             $c->version,
             UtcTime::time($c->created_at) ?? '',
             $last,

@@ -2,6 +2,7 @@
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue';
 import { errorMessage } from '@/api/client';
 import type { Markup } from '@/areas/evidence/types';
+import { useGivenFiles } from '@/kit/useGivenFiles';
 import { sizeWords } from '@/kit/words';
 import type { LocalFile } from '@/offline/useLocalFiles';
 
@@ -19,7 +20,7 @@ const props = defineProps<{
 }>();
 const MarkUp = defineAsyncComponent(() => import('@/areas/evidence/parts/MarkUp.vue'));
 const problem = ref('');
-const over = ref(false);
+const { over, ...given } = useGivenFiles((files) => take(files));
 const drawing = ref<string | null>(null);
 const urls = ref<Record<string, string>>({});
 function free(): void {
@@ -46,24 +47,6 @@ async function take(some: Iterable<File>): Promise<void> {
     problem.value = errorMessage(error);
   }
 }
-function onPaste(event: ClipboardEvent): void {
-  const files = [...(event.clipboardData?.files ?? [])];
-  if (files.length === 0) return;
-  event.preventDefault();
-  void take(files);
-}
-function onDrop(event: DragEvent): void {
-  over.value = false;
-  const files = [...(event.dataTransfer?.files ?? [])];
-  if (files.length === 0) return;
-  event.preventDefault();
-  void take(files);
-}
-function choose(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  void take([...(input.files ?? [])]);
-  input.value = '';
-}
 /** What was drawn or hidden becomes the picture: it goes as one sees it. */
 async function save(result: { markup: Markup; drawn: Blob | null; plain: Blob | null }): Promise<void> {
   const of = drawn.value;
@@ -77,10 +60,10 @@ async function save(result: { markup: Markup; drawn: Blob | null; plain: Blob | 
   <div
     class="files"
     :class="{ over }"
-    @paste="onPaste"
-    @dragover.prevent="over = true"
-    @dragleave="over = false"
-    @drop="onDrop"
+    @paste="given.onPaste"
+    @dragover="given.onDragover"
+    @dragleave="given.onDragleave"
+    @drop="given.onDrop"
   >
     <slot />
     <ul v-if="files.length > 0" :aria-label="label">
@@ -116,7 +99,7 @@ async function save(result: { markup: Markup; drawn: Blob | null; plain: Blob | 
           multiple
           class="unseen"
           :aria-label="`${word ?? 'Add a file'}: ${label}`"
-          @change="choose"
+          @change="given.onChoose"
         />
         {{ word ?? 'Add a file' }}</label
       >

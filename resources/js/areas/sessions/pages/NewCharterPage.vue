@@ -1,18 +1,17 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
-import { v7 as uuid7 } from 'uuid';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { errorMessage, Problem } from '@/api/client';
 import { mayLead, session as me } from '@/areas/people/session';
+import { beginSession } from '@/areas/sessions/begin';
 import { writeCharter } from '@/areas/sessions/queries';
 import { readCasebook } from '@/areas/casebook/queries';
 import { useDefectChoices } from '@/areas/defects/choices';
 import { vFocus } from '@/kit/focus';
 import SelectField from '@/kit/SelectField.vue';
 import { plainWords } from '@/kit/words';
-import { outbox } from '@/offline/outbox';
 import { useLocalDraft } from '@/offline/useLocalDraft';
 import { useRead } from '@/offline/useRead';
 
@@ -85,14 +84,7 @@ async function save(start: boolean): Promise<void> {
       ...(d.not_before ? { not_before: d.not_before } : {}),
     });
     await clear();
-    if (start)
-      await outbox.add(uuid7(), {
-        kind: 'session_start',
-        charter: charter.key,
-        build_id: charter.build?.id ?? null,
-        configuration_id: charter.configuration?.id ?? null,
-        environment: '',
-      });
+    if (start) await beginSession(charter);
     await router.push(`/${project.value}/sessions/${charter.key}`);
   } catch (error) {
     if (error instanceof Problem && Object.keys(error.errors).length > 0) wrong.value = error.errors;

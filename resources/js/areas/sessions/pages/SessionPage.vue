@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { v7 as uuid7 } from 'uuid';
 import { computed, onBeforeUnmount, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { errorMessage } from '@/api/client';
 import { mayLead, mayRecord, session as me } from '@/areas/people/session';
+import { beginSession } from '@/areas/sessions/begin';
 import SessionRun from '@/areas/sessions/parts/SessionRun.vue';
 import { dropCharter, readCharter, restoreCharter } from '@/areas/sessions/queries';
 import { useKeys } from '@/kit/keys';
@@ -48,13 +48,7 @@ async function start(): Promise<void> {
   if (!c || !mayStart.value) return;
   problem.value = '';
   try {
-    await outbox.add(uuid7(), {
-      kind: 'session_start',
-      charter: c.key,
-      build_id: c.build?.id ?? null,
-      configuration_id: c.configuration?.id ?? null,
-      environment: '',
-    });
+    await beginSession(c);
     if (wanted.value) await router.replace({ query: {} });
   } catch (e) {
     problem.value = errorMessage(e);

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { Api } from '@/api/client';
 import { mayRecord, session as me } from '@/areas/people/session';
+import { missionOf } from '@/areas/sessions/begin';
 import { readCharters } from '@/areas/sessions/queries';
 import { tip, useKeys } from '@/kit/keys';
 import { useWhole, type Column } from '@/kit/list';
@@ -112,10 +113,6 @@ const criteria = computed(() => [
   },
 ]);
 const to = (c: Line): string => `/${project.value}/sessions/${c.key}`;
-const mission = (c: Line): string =>
-  [c.with_what ? `with ${c.with_what}` : '', c.to_find ? `to find ${c.to_find}` : '']
-    .filter(Boolean)
-    .join(', ');
 useKeys('Sessions', () =>
   mayRecord(project.value)
     ? [{ keys: ['n'], label: 'New session', run: () => void router.push(`/${project.value}/sessions/new`) }]
@@ -164,7 +161,7 @@ useKeys('Sessions', () =>
             ><RouterLink class="plain name long" :to="to(c)">{{ c.title }}</RouterLink
             ><span class="soft small long"
               ><span class="mono">{{ c.key }}</span
-              ><template v-if="mission(c)"> · {{ mission(c) }}</template></span
+              ><template v-if="missionOf(c)"> · {{ missionOf(c) }}</template></span
             ></span
           >
         </template>

@@ -7,6 +7,7 @@ import { KINDS, type WrittenKind } from '@/areas/sessions/types';
 import type { RunningSession } from '@/areas/sessions/useTestSession';
 import { letterOf } from '@/kit/keys';
 import { captureFault, stampedName, useCapture } from '@/areas/evidence/useCapture';
+import { useGivenFiles } from '@/kit/useGivenFiles';
 import { useLocalDraft } from '@/offline/useLocalDraft';
 
 /** Always ready: Enter writes it down, Alt with a letter changes what it is. What is being written stays on the device. */
@@ -17,7 +18,7 @@ const { draft } = useLocalDraft(
 );
 const field = ref<HTMLTextAreaElement | null>(null);
 const problem = ref('');
-const over = ref(false);
+const { over, ...given } = useGivenFiles((files) => keep(files));
 const capture = useCapture();
 /** Letters that a browser keeps for itself, or that no keyboard writes with Alt alone, have the first letter of their word too. */
 const LETTERS: Record<string, WrittenKind> = {
@@ -58,17 +59,6 @@ async function shoot(): Promise<void> {
       error instanceof DOMException || error instanceof TypeError ? captureFault(error) : errorMessage(error);
   }
 }
-function onPaste(event: ClipboardEvent): void {
-  const files = [...(event.clipboardData?.files ?? [])];
-  if (files.length === 0) return;
-  event.preventDefault();
-  void keep(files);
-}
-function onDrop(event: DragEvent): void {
-  over.value = false;
-  const files = [...(event.dataTransfer?.files ?? [])];
-  if (files.length > 0) void keep(files);
-}
 function onKey(event: KeyboardEvent): void {
   if (event.key !== 'Enter' || event.shiftKey || event.isComposing) return;
   event.preventDefault();
@@ -97,10 +87,10 @@ defineExpose({ focus: () => field.value?.focus() });
     :class="{ over }"
     aria-label="Write into the timeline"
     @submit.prevent="write"
-    @paste="onPaste"
-    @dragover.prevent="over = true"
-    @dragleave="over = false"
-    @drop.prevent="onDrop"
+    @paste="given.onPaste"
+    @dragover="given.onDragover"
+    @dragleave="given.onDragleave"
+    @drop="given.onDrop"
   >
     <div class="kinds" role="radiogroup" aria-label="What it is">
       <button
@@ -129,13 +119,8 @@ defineExpose({ focus: () => field.value?.focus() });
     <div class="row small">
       <button type="button" class="link soft" @click="shoot">Capture <kbd>Alt C</kbd></button>
       <label class="link soft file"
-        ><input
-          type="file"
-          multiple
-          class="unseen"
-          aria-label="Add a file"
-          @change="keep([...(($event.target as HTMLInputElement).files ?? [])])"
-        />Add a file</label
+        ><input type="file" multiple class="unseen" aria-label="Add a file" @change="given.onChoose" />Add a
+        file</label
       >
       <span class="soft">or paste, or drop it here</span>
       <span class="gap" />

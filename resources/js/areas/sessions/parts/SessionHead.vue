@@ -3,6 +3,7 @@ import Button from 'primevue/button';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
+import { missionOf } from '@/areas/sessions/begin';
 import SegmentedWords from '@/areas/sessions/parts/SegmentedWords.vue';
 import { FOCUS, WORK } from '@/areas/sessions/types';
 import type { RunningSession } from '@/areas/sessions/useTestSession';
@@ -22,14 +23,7 @@ const leftWords = computed(() =>
   left.value >= 0 ? `${clock(left.value)} left` : `${clock(-left.value)} over`,
 );
 const charter = computed(() => props.detail.charter);
-const mission = computed(() =>
-  [
-    charter.value.with_what ? `with ${charter.value.with_what}` : '',
-    charter.value.to_find ? `to find ${charter.value.to_find}` : '',
-  ]
-    .filter(Boolean)
-    .join(', '),
-);
+const mission = computed(() => missionOf(charter.value));
 const on = computed(() =>
   [
     charter.value.milestone?.name,

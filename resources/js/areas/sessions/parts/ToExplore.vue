@@ -4,6 +4,7 @@ import type { Api } from '@/api/client';
 import { mayLead, session as me } from '@/areas/people/session';
 import { readCharters } from '@/areas/sessions/queries';
 import { plural } from '@/kit/words';
+import { projectDay } from '@/kit/zone';
 import { useRead } from '@/offline/useRead';
 
 /** What one runs, or is to explore, and what a lead has to read. */
@@ -16,7 +17,7 @@ const { data } = useRead(
 );
 const mine = computed(() => {
   const id = me.value?.user.id;
-  const today = new Date().toISOString().slice(0, 10);
+  const today = projectDay();
   return (data.value ?? []).filter((c) =>
     c.state === 'running'
       ? c.last?.tester.id === id
