@@ -130,6 +130,14 @@ describe('files of a defect', () => {
     await page.type('#defect-title', 'The gate stays shut');
     hand('form .files', 'paste', png('gate.png'));
     await page.see('Draw or hide', 'form');
+    // What is typed is kept a moment later.
+    await new Promise((r) => setTimeout(r, 250));
+    page.close();
+    page = await Page.open('/SKR/defects/new', server, true);
+    await vi.waitFor(() =>
+      expect(document.querySelector<HTMLInputElement>('#defect-title')?.value).toBe('The gate stays shut'),
+    );
+    await page.see('Draw or hide', 'form');
     const id = (): string => (page.sent.at(-2)?.body as { id: string }).id;
     server.on('POST /defects/SKR-D35/files', {
       status: 422,

@@ -25,12 +25,9 @@ const from = computed(() => ({
   step: asked('step'),
   case: asked('case'),
 }));
-const { draft, clear } = useLocalDraft(
-  computed(() => `defect-new:${project.value}:${Object.values(from.value).join(':')}`),
-  () => ({ id: uuid7(), made: false, words: noWords() }),
-);
-const filesKey = computed(() => `defect:${draft.value.id}`);
-const { files, add, replace, drop } = useLocalFiles(filesKey);
+const draftKey = computed(() => `defect-new:${project.value}:${Object.values(from.value).join(':')}`);
+const { draft, clear } = useLocalDraft(draftKey, () => ({ id: '', made: false, words: noWords() }));
+const { files, add, replace, drop } = useLocalFiles(draftKey);
 const problem = ref('');
 const wrong = ref<Record<string, string[]>>({});
 const busy = ref(false);
@@ -68,7 +65,7 @@ async function sendFiles(defect: Api['DefectLine']): Promise<string> {
     }
     return '';
   } catch (error) {
-    if (defect.id !== draft.value.id) await moveLocalFiles(filesKey.value, `defect:${defect.id}`);
+    await moveLocalFiles(draftKey.value, `defect:${defect.id}`);
     return `Files wait at it on this device: ${errorMessage(error)}`;
   }
 }
@@ -92,11 +89,14 @@ async function run(
   }
   busy.value = false;
 }
-const file = (): Promise<void> =>
-  run(
+const file = (): Promise<void> => {
+  // Filed again after a lost answer, or a reload, it is there once.
+  if (draft.value.id === '') draft.value = { ...draft.value, id: uuid7() };
+  return run(
     () => fileDefect(project.value, { ...filingOf(draft.value.words), ...walk.value, id: draft.value.id }),
     (d) => `${d.key} filed.`,
   );
+};
 /** What was met here is known: it is linked where there is a walk, and looked at. */
 async function link(d: Api['DefectLine']): Promise<void> {
   const { attempt, round, step } = from.value;
