@@ -352,6 +352,10 @@ a.item {
   }
 }
 @media (max-width: 640px) {
+  nav {
+    flex-wrap: wrap;
+    gap: 2px 9px;
+  }
   .right {
     gap: 14px;
   }
