@@ -45,7 +45,10 @@ function smallerFonts(): Plugin {
 
 export default defineConfig({
   plugins: [
-    laravel({ input: ['resources/css/app.css', 'resources/js/main.ts'], refresh: false }),
+    laravel({
+      input: ['resources/css/app.css', 'resources/js/main.ts', 'resources/js/observer/observe.ts'],
+      refresh: false,
+    }),
     // Spaces between words in different elements are kept, also where a line ends between them.
     vue({ template: { compilerOptions: { whitespace: 'preserve' } } }),
     smallerFonts(),

@@ -56,7 +56,7 @@ http {
   server_tokens off;
   sendfile on;
   gzip on; gzip_comp_level 6; gzip_min_length 800;
-  gzip_types text/css application/javascript application/json image/svg+xml application/problem+json;
+  gzip_types text/css text/javascript application/javascript application/json image/svg+xml application/problem+json;
   client_max_body_size 110m;
   client_body_temp_path $dir/tmp/body; proxy_temp_path $dir/tmp/proxy; fastcgi_temp_path $dir/tmp/fastcgi;
   uwsgi_temp_path $dir/tmp/uwsgi; scgi_temp_path $dir/tmp/scgi;
@@ -110,7 +110,8 @@ fastcgi_read_timeout $2;
 CONF
 }
 
-# stack_practice PORT PRACTICE_PORT: the practice page on an origin of its own. The application at PORT may frame it, nobody else.
+# stack_practice PORT PRACTICE_PORT: the practice page on an origin of its own. The application at PORT may frame it, nobody else; the page
+# carries the script that observes, and reports there.
 stack_practice() {
   local scheme=http address; address="$(setting .env APP_URL)"
   [ -z "$(stack_tls)" ] || scheme=https
@@ -122,7 +123,7 @@ stack_practice() {
     add_header Cache-Control "no-cache" always;
     add_header X-Content-Type-Options nosniff always;
     add_header Referrer-Policy no-referrer always;
-    add_header Content-Security-Policy "default-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self' $scheme://127.0.0.1:$1 $scheme://localhost:$1${address:+ $address}" always;
+    add_header Content-Security-Policy "default-src 'self'; script-src 'self' \$scheme://\$host:$1; connect-src 'self' \$scheme://\$host:$1; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self' $scheme://127.0.0.1:$1 $scheme://localhost:$1${address:+ $address}" always;
     # The small tracker of the demo: one file of its own, its data beside everything else.
     location ^~ /tracker/ {
       add_header X-Content-Type-Options nosniff always;
@@ -133,6 +134,8 @@ stack_practice() {
       fastcgi_read_timeout 60s;
     }
     location = /tracker { return 301 /tracker/; }
+    location = /favicon.ico { return 204; }
+    sub_filter '<!-- observer -->' '<script defer src="\$scheme://\$host:$1/observe.js"></script>';
     location / { try_files \$uri \$uri/ =404; }
   }
 CONF

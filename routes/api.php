@@ -32,9 +32,8 @@ use LucidStep\App\Areas\People\Http\Controllers\PeopleController;
 use LucidStep\App\Areas\People\Http\Controllers\ProjectController;
 use LucidStep\App\Areas\People\Http\Controllers\SessionController;
 use LucidStep\App\Areas\Search\Http\Controllers\SearchController;
-use LucidStep\App\Areas\Sessions\Http\Controllers\CharterController;
-use LucidStep\App\Areas\Sessions\Http\Controllers\TestSessionController;
-use LucidStep\App\Areas\Sessions\Http\Controllers\TimelineController;
+use LucidStep\App\Areas\Sessions\Http\Controllers\ObserverController;
+use LucidStep\App\Areas\Sessions\Http\ObservedPage;
 use LucidStep\App\Areas\Setup\Http\Controllers\HandsetController;
 use LucidStep\App\Areas\Setup\Http\Controllers\ListController;
 use LucidStep\App\Areas\Setup\Http\Controllers\PlanningSetupController;
@@ -52,6 +51,7 @@ use LucidStep\App\Support\Access\RequirePermission;
 use LucidStep\App\Support\Http\Idempotent;
 use LucidStep\App\Support\Http\NameActor;
 use LucidStep\App\Support\Http\OneAtATime;
+use LucidStep\App\Support\Http\PlainJson;
 use LucidStep\App\Support\Http\ReadableInput;
 use LucidStep\App\Support\Http\UpController;
 
@@ -69,6 +69,14 @@ Route::middleware(['throttle:guests', ReadableInput::class])->group(function ():
 
 // A tracker outside tells of a change: its signature proves that it is the one.
 Route::post('/tracker-webhooks/{connection}', [TrackerController::class, 'webhook'])->middleware('throttle:600,1');
+
+// A page that is observed reports: the code of a session and a listed origin let it in.
+Route::post('/observations', [ObserverController::class, 'take'])->middleware([
+    PlainJson::class,
+    'throttle:observations',
+    ReadableInput::class,
+    ObservedPage::class,
+]);
 
 if (config('lucid.bench')) {
     Route::get('/bench/bare', UpController::class . '@bare');
@@ -363,29 +371,6 @@ Route::middleware([
         Route::get('/defect-files/{defectFile}/thumbnail', [DefectFileController::class, 'thumbnail']);
         Route::delete('/defect-files/{defectFile}', [DefectFileController::class, 'takeBack']);
         Route::post('/defect-files/{defectFile}/removals', [DefectFileController::class, 'remove']);
-        Route::get('/projects/{project}/charters', [CharterController::class, 'index']);
-        Route::post('/projects/{project}/charters', [CharterController::class, 'store']);
-        Route::get('/charters/{charter}', [CharterController::class, 'show']);
-        Route::put('/charters/{charter}', [CharterController::class, 'update']);
-        Route::delete('/charters/{charter}', [CharterController::class, 'drop']);
-        Route::post('/charters/{charter}/restorations', [CharterController::class, 'restore']);
-        // What is recorded changes no setup.
-        Route::withoutMiddleware(NameActor::class)->group(function (): void {
-            Route::post('/charters/{charter}/sessions', [CharterController::class, 'start']);
-            Route::get('/test-sessions/{testSession}', [TestSessionController::class, 'show']);
-            Route::post('/test-sessions/{testSession}/moves', [TestSessionController::class, 'move']);
-            Route::put('/test-sessions/{testSession}/box', [TestSessionController::class, 'extend']);
-            Route::post('/test-sessions/{testSession}/switches', [TestSessionController::class, 'switch']);
-            Route::post('/test-sessions/{testSession}/time-moves', [TestSessionController::class, 'moveTime']);
-            Route::put('/test-sessions/{testSession}/debrief', [TestSessionController::class, 'write']);
-            Route::post('/test-sessions/{testSession}/sign-offs', [TestSessionController::class, 'signOff']);
-            Route::get('/test-sessions/{testSession}/lines', [TimelineController::class, 'index']);
-            Route::post('/test-sessions/{testSession}/lines', [TimelineController::class, 'store']);
-            Route::post('/test-sessions/{testSession}/captures', [TimelineController::class, 'capture']);
-            Route::patch('/session-lines/{sessionLine}', [TimelineController::class, 'mend']);
-            Route::post('/session-lines/{sessionLine}/removals', [TimelineController::class, 'remove']);
-            Route::get('/session-lines/{sessionLine}/file', [TimelineController::class, 'file']);
-            Route::get('/session-lines/{sessionLine}/thumbnail', [TimelineController::class, 'thumbnail']);
-        });
+        require __DIR__ . '/sessions.php';
     });
 });

@@ -15,12 +15,19 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property ?string $build_id what is deployed there
  * @property string  $notes
  * @property int     $position
+ * @property bool    $observed whether its pages may report what is done on them to a session
  *
  * @property ?Build $build
  */
 final class Environment extends Record
 {
     public $timestamps = false;
+
+    /** @var array<string, mixed> */
+    protected $attributes = ['observed' => false];
+
+    /** @var array<string, string> */
+    protected $casts = ['observed' => 'boolean'];
 
     /**
      * @return BelongsTo<Build, $this>

@@ -15,6 +15,10 @@ use LucidStep\Core\Sessions\Work;
 /**
  * A session of exploring, against a charter, within a time box.
  *
+ * @phpstan-type Observer array{
+ *     origin?: string, page?: string, at?: int, bounds?: array{int, int, int, int}, refused?: string, refused_at?: int
+ * }
+ *
  * @property string         $project_id
  * @property string         $charter_id
  * @property int            $number           1, 2, 3 … of its charter
@@ -39,6 +43,9 @@ use LucidStep\Core\Sessions\Work;
  * @property ?int           $sealed_sequence
  * @property ?string        $sealed_head
  * @property ?string        $seal_signature
+ * @property ?string        $observer_code    with which a page reports into it; encrypted where it is kept
+ * @property ?string        $observer_hash    SHA-256 of that
+ * @property Observer       $observer         what came last, from where, and how much
  * @property Charter        $charter
  * @property User           $tester
  * @property ?User          $signedBy
@@ -58,6 +65,9 @@ final class TestSession extends Record
         'sealed_sequence' => null,
         'sealed_head' => null,
         'seal_signature' => null,
+        'observer_code' => null,
+        'observer_hash' => null,
+        'observer' => '{}',
     ];
 
     /** @var array<string, string> */
@@ -69,6 +79,8 @@ final class TestSession extends Record
         'started_at' => 'datetime',
         'stopped_at' => 'datetime',
         'signed_at' => 'datetime',
+        'observer_code' => 'encrypted',
+        'observer' => 'array',
     ];
 
     public function clock(): SessionClock

@@ -35,6 +35,7 @@ use LucidStep\App\Areas\Notices\Actions\ReportStandstill;
 use LucidStep\App\Areas\People\Actions\ManagePeople;
 use LucidStep\App\Areas\People\Http\Requests\SignInRequest;
 use LucidStep\App\Areas\People\Queries\ReadPeople;
+use LucidStep\App\Areas\Sessions\Actions\PairObserver;
 use LucidStep\App\Areas\Setup\Policies\ProjectPolicy;
 use LucidStep\App\Areas\Walk\Actions\RestoreWalkedEntry;
 use LucidStep\App\Areas\Walk\Policies\AttemptPolicy;
@@ -131,6 +132,14 @@ final class AppServiceProvider extends ServiceProvider
         );
         // An address proves who one is, and nobody tries them out.
         RateLimiter::for('guests', static fn(Request $request): Limit => Limit::perMinute(30)->by((string) $request->ip()));
+        // A page that reports each second, and what it sends again; behind one address a whole team.
+        RateLimiter::for(
+            'observations',
+            static fn(Request $request): array => [
+                Limit::perMinute(240)->by(PairObserver::hash(\is_string($request->input('code')) ? $request->input('code') : '')),
+                Limit::perMinute(12_000)->by((string) $request->ip()),
+            ],
+        );
         // Whoever sits at somebody's desk does not find out their password.
         RateLimiter::for(
             'password',

@@ -31,6 +31,22 @@ final readonly class SessionClock
         return $active;
     }
 
+    /**
+     * Whether it ran at a moment.
+     *
+     * @param  int  $at ms since 1970
+     */
+    public function ranAt(int $at): bool
+    {
+        foreach ($this->runs as [$from, $to]) {
+            if ($at >= $from && (null === $to || $at <= $to)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     public function isRunning(): bool
     {
         $last = $this->runs[\count($this->runs) - 1] ?? null;

@@ -57,6 +57,7 @@ trait WritesByRole
             ...['POST /test-sessions/{testSession}/switches', 'POST /test-sessions/{testSession}/time-moves'],
             ...['PUT /test-sessions/{testSession}/debrief', 'POST /test-sessions/{testSession}/lines'],
             ...['POST /test-sessions/{testSession}/captures', 'PATCH /session-lines/{sessionLine}'],
+            ...['POST /test-sessions/{testSession}/observer', 'DELETE /test-sessions/{testSession}/observer'],
             'POST /attempts/{attempt}/away',
             'POST /attempts/{attempt}/evidence',
             'POST /attempts/{attempt}/finish',
@@ -219,6 +220,7 @@ trait WritesByRole
         'POST /link-uses',
         'POST /password-resets',
         'POST /tracker-webhooks/{connection}',
+        'POST /observations',
     ];
 
     /** An entry walked on a device is looked up with the right to walk it: for others it is not there. */

@@ -132,8 +132,7 @@ abstract class ApiRequest extends FormRequest
      */
     protected function passedValidation(): void
     {
-        $route = $this->route();
-        $project = $route instanceof Route ? RequirePermission::project($route) : null;
+        $project = $this->projectId();
         $mask =
             static::BRINGS_SECRETS || null === $project ? null : ProjectSecrets::mask($project, app(Memberships::class)->hidden($project));
         if (null === $mask || $mask->isEmpty()) {
@@ -144,6 +143,16 @@ abstract class ApiRequest extends FormRequest
         $this->replace($this->masked->texts($this->getInputSource()->all()));
         $this->files->replace($this->masked->files($this->allFiles()));
         unset($this->convertedFiles);
+    }
+
+    /**
+     * In which project it writes; null: in none.
+     */
+    protected function projectId(): ?string
+    {
+        $route = $this->route();
+
+        return $route instanceof Route ? RequirePermission::project($route) : null;
     }
 
     /**

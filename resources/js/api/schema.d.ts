@@ -2405,6 +2405,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/observations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was done on a page that is observed: no person is signed in, the code of a session and a listed origin let it in */
+        post: operations["postObservations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/password-resets": {
         parameters: {
             query?: never;
@@ -4185,6 +4202,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/test-sessions/{testSession}/observer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the session listens to */
+        get: operations["getTestSessionsTestSessionObserver"];
+        put?: never;
+        /** Make the code with which a page reports into it; the one before is worth nothing then */
+        post: operations["postTestSessionsTestSessionObserver"];
+        /** Listen to no page any more */
+        delete: operations["deleteTestSessionsTestSessionObserver"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/test-sessions/{testSession}/sign-offs": {
         parameters: {
             query?: never;
@@ -5811,6 +5847,8 @@ export interface components {
             address: string;
             build: components["schemas"]["Named"] | null;
             notes: string;
+            /** @description Whether its pages may report what is done on them to a session */
+            observed: boolean;
         };
         EnvironmentRequest: {
             /**
@@ -5840,6 +5878,8 @@ export interface components {
                 /** Format: uuid */
                 build_id?: string | null;
                 notes?: string;
+                /** @description Whether its pages may report what is done on them to a session */
+                observed?: boolean;
             }[];
             /** @description The state that one saw */
             seen?: string;
@@ -6649,6 +6689,74 @@ export interface components {
         Notices: {
             unread: number;
             items: components["schemas"]["NoticeLine"][];
+        };
+        ObservationsRequest: {
+            /** @description Of the session */
+            code: string;
+            /** @description When it was sent, by the clock of the page */
+            sent_at: string;
+            /** @description Acts that the page could not keep */
+            lost?: number;
+            acts: {
+                /**
+                 * Format: uuid
+                 * @description As the page made it
+                 */
+                id: string;
+                /** @enum {string} */
+                kind: "visit" | "press" | "type" | "choose" | "tick" | "submit" | "trouble";
+                /** @description By its clock, in ms since 1970 */
+                at: number;
+                /** @description Which of its acts it was */
+                n: number;
+                /** @description A name for the tab */
+                tab: string;
+                /** @description Path, query and what is behind the # */
+                page: string;
+                /** @description The title of a page, or what the trouble is */
+                words?: string | null;
+                /** @description `typed`, `press`, `submit`, `redirect`, `reload`, `back`, `pressed_tab` or `hand_made_tab` */
+                reached?: string | null;
+                /** @description From which tab a press opened this one */
+                opener?: string | null;
+                /** @description What it is called */
+                control?: string | null;
+                /** @description What was typed or chosen, empty: a tick was taken away; null: it is never read */
+                value?: string | null;
+            }[];
+        };
+        /** @description What a page that is observed is told. */
+        ObserverAnswer: {
+            /**
+             * @description Of the session
+             * @enum {string}
+             */
+            state: "running" | "paused" | "stopped" | "debriefed";
+            /** @description The charter that is explored */
+            charter: string;
+            /** @description Acts that were new */
+            kept: number;
+        };
+        /** @description What a session listens to. */
+        ObserverDetail: {
+            /** @description With which a page reports into it; null: none does, or another runs the session */
+            code: string | null;
+            /** @description Whether a page may report into it */
+            is_paired: boolean;
+            /** @description Of the script */
+            script: string;
+            /** @description From where it may be reported */
+            addresses: components["schemas"]["HandsetAddressLine"][];
+            /** @description What was reported of last; empty: nothing yet */
+            page: string;
+            /** @description When something came last */
+            came_at: string | null;
+            /** @description Acts that were too many, or were lost */
+            left_out: number;
+            /** @description An address that asks to be let in and is not listed; empty: none */
+            refused: string;
+            /** @description The number of its newest line */
+            newest: number;
         };
         /** @description An address that works once, as whoever holds it sees it. */
         OneTimeLinkPage: {
@@ -13933,6 +14041,42 @@ export interface operations {
             };
         };
     };
+    postObservations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ObservationsRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ObserverAnswer"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postPasswordResets: {
         parameters: {
             query?: never;
@@ -18550,6 +18694,8 @@ export interface operations {
                 kind?: string;
                 /** @description Where the page before ended */
                 after?: string;
+                /** @description Only lines with a higher number, which arrived later */
+                since?: string;
             };
             header?: never;
             path: {
@@ -18642,6 +18788,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getTestSessionsTestSessionObserver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ObserverDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postTestSessionsTestSessionObserver: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ObserverDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteTestSessionsTestSessionObserver: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ObserverDetail"];
                 };
             };
             /** @description A problem */

@@ -41,9 +41,19 @@ export function useLive(project: Ref<string>): void {
     }
     if (!stopped) timer = setTimeout(() => void look(), wait);
   }
-  onMounted(() => void look());
+  /** Whoever comes back to the page sees what it is now. */
+  const comeBack = (): void => {
+    if (document.hidden || timer === null) return;
+    clearTimeout(timer);
+    void look();
+  };
+  onMounted(() => {
+    document.addEventListener('visibilitychange', comeBack);
+    void look();
+  });
   onBeforeUnmount(() => {
     stopped = true;
+    document.removeEventListener('visibilitychange', comeBack);
     if (timer !== null) clearTimeout(timer);
   });
 }

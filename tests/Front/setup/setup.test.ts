@@ -222,6 +222,7 @@ describe('environments', () => {
       address: 'https://staging.example/',
       build: null,
       notes: '',
+      observed: false,
     };
     after.environments.push(staging);
     server.on('PUT /projects/SKR/environments', after);
@@ -242,13 +243,11 @@ describe('environments', () => {
       address: e.address,
       build_id: e.build?.id ?? null,
       notes: e.notes,
+      observed: e.observed,
     }));
     const put = page.sent.find((one) => one.path.endsWith('/environments'));
     expect(put?.body, 'without the empty line').toEqual({
-      environments: [
-        ...kept,
-        { id: null, name: 'Staging', address: 'https://staging.example/', build_id: null, notes: '' },
-      ],
+      environments: [...kept, { ...staging, id: null, build: undefined, build_id: null }],
       seen: before.seen.environments,
     });
     expect(values(HERE)).toContain('https://staging.example/');

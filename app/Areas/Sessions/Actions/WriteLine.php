@@ -132,12 +132,15 @@ final readonly class WriteLine
         if (null !== $line->removed_at) {
             throw AlreadyDone::removed();
         }
-        $texts = array_values(array_filter([$line->words, ...$line->former, $line->value ?? '', $line->name]));
+        $seen = $line->kind->isObserved() ? [(string) $line->page, $line->control] : [];
+        $texts = array_values(array_filter([$line->words, ...$line->former, $line->value ?? '', $line->name, ...$seen]));
         $sha256 = $line->sha256;
         $line->update([
             'words' => '' === $line->words ? '' : FreeText::REMOVED,
             'former' => [],
             'value' => null === $line->value ? null : FreeText::REMOVED,
+            'page' => null === $line->page ? null : FreeText::REMOVED,
+            'control' => '' === $line->control ? '' : FreeText::REMOVED,
             'name' => '' === $line->name ? '' : FreeText::REMOVED,
             'sha256' => null,
             'removed_by_id' => $by->id,

@@ -30,10 +30,11 @@ final class ReadTimeline
      * @param  string  $words that they have
      * @param  list<LineKind>  $kinds none: all
      * @param  string  $after where the page before ended
+     * @param  int  $since only lines with a higher number, which arrived later
      */
-    public function __invoke(string $session, string $words = '', array $kinds = [], string $after = ''): TimelinePage
+    public function __invoke(string $session, string $words = '', array $kinds = [], string $after = '', int $since = 0): TimelinePage
     {
-        $query = $this->rows()->where('l.session_id', $session);
+        $query = $this->rows()->where('l.session_id', $session)->where('l.number', '>', $since);
         if ([] !== $kinds) {
             $query->whereIn('l.kind', $kinds);
         }

@@ -54,13 +54,14 @@ final readonly class SaveEnvironments
                     'address' => $one->address,
                     'build_id' => $one->buildId,
                     'notes' => $one->notes,
+                    'observed' => $one->observed,
                     'position' => $at + 1,
                 ],
                 $environments,
                 array_keys($environments),
             ),
             ['id'],
-            ['name', 'address', 'build_id', 'notes', 'position'],
+            ['name', 'address', 'build_id', 'notes', 'observed', 'position'],
         );
         ($this->publish)($project->id, 'setup', $project->id);
     }
@@ -87,6 +88,9 @@ final readonly class SaveEnvironments
             }
             if (null !== $one->id && (!\in_array($one->id, $known, true) || \in_array($one->id, $ids, true))) {
                 $errors["{$field}.id"] = 'This environment is not there any more.';
+            }
+            if ($one->observed && '' === $one->address) {
+                $errors["{$field}.address"] = 'Say at which address it is observed.';
             }
             if ('' !== $one->address) {
                 try {

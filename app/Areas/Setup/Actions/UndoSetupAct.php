@@ -179,6 +179,7 @@ final readonly class UndoSetupAct
                     'address' => $e->address,
                     'build_id' => $e->build_id,
                     'notes' => $e->notes,
+                    'observed' => $e->observed,
                 ],
             )
             ->all();
@@ -190,6 +191,7 @@ final readonly class UndoSetupAct
                 (string) $r['address'],
                 null === $r['build_id'] ? null : (string) $r['build_id'],
                 (string) $r['notes'],
+                (bool) ($r['observed'] ?? false),
             );
         }
         ($this->environments)($project, $was, Seen::of(SetupState::environments($known)), $undo->keys('environments'));

@@ -11,6 +11,7 @@ final readonly class EnvironmentInput
 {
     /**
      * @param  ?string  $id of the one that is changed; null for a new one
+     * @param  bool  $observed whether its pages may report what is done on them to a session
      */
     public function __construct(
         public ?string $id,
@@ -18,5 +19,6 @@ final readonly class EnvironmentInput
         public string $address,
         public ?string $buildId,
         public string $notes,
+        public bool $observed = false,
     ) {}
 }

@@ -20,6 +20,7 @@ final readonly class EnvironmentLine
         #[OA\Property(description: 'Of the application under test; empty where it has none')] public string $address,
         #[OA\Property(description: 'What is deployed there')] public ?Named $build,
         #[OA\Property] public string $notes,
+        #[OA\Property(description: 'Whether its pages may report what is done on them to a session')] public bool $observed,
     ) {}
 
     /**
@@ -27,6 +28,6 @@ final readonly class EnvironmentLine
      */
     public static function from(Environment $e): self
     {
-        return new self($e->id, $e->name, $e->address, Named::orNull($e->build), $e->notes);
+        return new self($e->id, $e->name, $e->address, Named::orNull($e->build), $e->notes, $e->observed);
     }
 }

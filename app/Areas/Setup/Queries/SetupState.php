@@ -32,13 +32,13 @@ final class SetupState
     /**
      * @param  iterable<Environment>  $environments in order
      *
-     * @return list<array{string, string, string, ?string, string}> id, name, address, build and notes
+     * @return list<array{string, string, string, ?string, string, bool}> id, name, address, build, notes and whether it is observed
      */
     public static function environments(iterable $environments): array
     {
         $all = [];
         foreach ($environments as $e) {
-            $all[] = [$e->id, $e->name, $e->address, $e->build_id, $e->notes];
+            $all[] = [$e->id, $e->name, $e->address, $e->build_id, $e->notes, $e->observed];
         }
 
         return $all;

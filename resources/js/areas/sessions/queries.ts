@@ -41,6 +41,34 @@ export async function readTimeline(testSession: string): Promise<Api['TimelineLi
   return lines;
 }
 
+/** What arrived after a line, by its number. */
+export async function readNewLines(testSession: string, since: number): Promise<Api['TimelineLine'][]> {
+  const page: Api['TimelinePage'] = unwrap(
+    await api.GET('/test-sessions/{testSession}/lines', {
+      params: { path: { testSession }, query: { since: String(since) } },
+    }),
+  );
+  return page.items;
+}
+
+/** What the session listens to. */
+export const readObserver = async (testSession: string): Promise<Api['ObserverDetail']> =>
+  unwrap(await api.GET('/test-sessions/{testSession}/observer', { params: { path: { testSession } } }));
+
+/** Makes the code with which a page reports into the session. */
+export const pairObserver = async (testSession: string): Promise<Api['ObserverDetail']> =>
+  unwrap(
+    await api.POST('/test-sessions/{testSession}/observer', { params: { path: { testSession } }, body: {} }),
+  );
+
+export const partObserver = async (testSession: string): Promise<Api['ObserverDetail']> =>
+  unwrap(
+    await api.DELETE('/test-sessions/{testSession}/observer', {
+      params: { path: { testSession } },
+      body: {},
+    }),
+  );
+
 /** Says what was covered. */
 export const writeDebrief = async (
   testSession: string,

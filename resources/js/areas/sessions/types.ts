@@ -16,6 +16,10 @@ export type ShownLine = Api['TimelineLine'] & {
   local?: Blob;
 };
 
+/** What was observed of the application under test, not written by a person. */
+export const isObserved = (line: Pick<ShownLine, 'kind'>): boolean =>
+  ['visit', 'press', 'type', 'choose', 'tick', 'submit', 'trouble'].includes(line.kind);
+
 /** The letter that writes each kind, and its word. */
 export const KINDS: { kind: WrittenKind; word: string; letter: string }[] = [
   { kind: 'note', word: 'Note', letter: 'N' },

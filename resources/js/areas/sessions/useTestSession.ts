@@ -3,7 +3,7 @@ import { useNow } from '@vueuse/core';
 import { v7 as uuid7 } from 'uuid';
 import { computed, onBeforeUnmount, ref, watch, type Ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
-import { readTestSession, readTimeline } from '@/areas/sessions/queries';
+import { readNewLines, readObserver, readTestSession, readTimeline } from '@/areas/sessions/queries';
 import { outbox } from '@/offline/outbox';
 import { useRead } from '@/offline/useRead';
 import type { Command } from '@/offline/commands';
@@ -32,6 +32,26 @@ export function useTestSession(id: Ref<string>) {
     () => readTimeline(id.value),
     () => `session-lines:${id.value}`,
   );
+  const linesKey = computed(() => ['live', 'session', 'lines', id.value]);
+  /** What is observed arrives many times a minute: only what is new of it is read. */
+  const observer = useRead<Api['ObserverDetail']>(
+    'observed',
+    () => ['observer', id.value],
+    async () => {
+      const of = id.value;
+      const found = await readObserver(of);
+      const known = queries.getQueryData<Api['TimelineLine'][]>(linesKey.value);
+      const newest = Math.max(0, ...(known ?? []).map((l) => l.number));
+      if (known && found.newest > newest && of === id.value) {
+        const fresh = await readNewLines(of, newest);
+        queries.setQueryData<Api['TimelineLine'][]>(linesKey.value, (before) => {
+          const there = new Set(before?.map((l) => l.id));
+          return [...(before ?? []), ...fresh.filter((l) => !there.has(l.id))];
+        });
+      }
+      return found;
+    },
+  );
   const waiting = computed(() => outbox.commands.filter((q) => q.attempt === id.value));
   const view = computed(() =>
     detail.data.value ? viewOf(detail.data.value, timeline.data.value ?? [], waiting.value) : null,
@@ -48,7 +68,7 @@ export function useTestSession(id: Ref<string>) {
     const kind = queued.command.kind as SessionCommand;
     if (kind === 'session_line' || kind === 'session_capture' || kind === 'session_mend') {
       const line = answer as unknown as Api['TimelineLine'];
-      queries.setQueryData<Api['TimelineLine'][]>(['live', 'session', 'lines', id.value], (before) => [
+      queries.setQueryData<Api['TimelineLine'][]>(linesKey.value, (before) => [
         ...(before ?? []).filter((l) => l.id !== line.id),
         line,
       ]);
@@ -73,6 +93,8 @@ export function useTestSession(id: Ref<string>) {
     isPending: detail.isPending,
     refetch: detail.refetch,
     set: detail.set,
+    observer: observer.data,
+    setObserver: observer.set,
     view,
     active,
     problem,
@@ -80,7 +102,7 @@ export function useTestSession(id: Ref<string>) {
       [...(view.value?.lines ?? [])].sort((a, b) => a.at_ms - b.at_ms || a.number - b.number),
     ),
     setLine: (line: Api['TimelineLine']): void =>
-      void queries.setQueryData<Api['TimelineLine'][]>(['live', 'session', 'lines', id.value], (before) =>
+      void queries.setQueryData<Api['TimelineLine'][]>(linesKey.value, (before) =>
         (before ?? []).map((l) => (l.id === line.id ? line : l)),
       ),
     move: (to: 'running' | 'paused' | 'stopped') => record({ kind: 'session_move', to }),

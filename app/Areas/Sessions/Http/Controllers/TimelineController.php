@@ -43,6 +43,7 @@ final readonly class TimelineController
                 'q' => 'Words that the lines have',
                 'kind' => 'Kinds, between commas',
                 'after' => 'Where the page before ended',
+                'since' => 'Only lines with a higher number, which arrived later',
             ],
         ),
     ]
@@ -52,7 +53,15 @@ final readonly class TimelineController
         $text = static fn(string $name): string => $request->query->getString($name);
         $kinds = array_filter(array_map(LineKind::tryFrom(...), explode(',', $text('kind'))));
 
-        return new JsonResponse(($this->read)($testSession->id, $text('q'), array_values($kinds), $text('after')));
+        return new JsonResponse(
+            ($this->read)(
+                $testSession->id,
+                $text('q'),
+                array_values($kinds),
+                $text('after'),
+                max(0, min(2_147_483_647, (int) $text('since'))),
+            ),
+        );
     }
 
     #[Post('/test-sessions/{testSession}/lines', 'Write into the timeline', TimelineLine::class, LineRequest::class, 201)]

@@ -34,6 +34,11 @@ use OpenApi\Attributes as OA;
                         new OA\Property(property: 'address', type: 'string'),
                         new OA\Property(property: 'build_id', type: 'string', format: 'uuid', nullable: true),
                         new OA\Property(property: 'notes', type: 'string'),
+                        new OA\Property(
+                            property: 'observed',
+                            type: 'boolean',
+                            description: 'Whether its pages may report what is done on them to a session',
+                        ),
                     ],
                 ),
             ),
@@ -52,6 +57,7 @@ final class EnvironmentsRequest extends ApiRequest
             'environments.*.address' => ['nullable', 'string', 'max:' . HandsetAddress::LONGEST],
             'environments.*.build_id' => ['nullable', 'uuid'],
             'environments.*.notes' => ['nullable', 'string', 'max:2000'],
+            'environments.*.observed' => ['boolean'],
             'seen' => ['nullable', 'string', 'max:64'],
         ];
     }
@@ -69,6 +75,7 @@ final class EnvironmentsRequest extends ApiRequest
                     trim((string) ($e['address'] ?? '')),
                     $e['build_id'] ?? null,
                     trim((string) ($e['notes'] ?? '')),
+                    (bool) ($e['observed'] ?? false),
                 ),
                 (array) $this->validated('environments'),
             ),

@@ -5,9 +5,10 @@ import type { Api } from '@/api/client';
 import { mayLead, mayRemoveContent, session as me } from '@/areas/people/session';
 import SessionComposer from '@/areas/sessions/parts/SessionComposer.vue';
 import SessionDebrief from '@/areas/sessions/parts/SessionDebrief.vue';
+import ListeningTo from '@/areas/sessions/parts/ListeningTo.vue';
 import SessionHead from '@/areas/sessions/parts/SessionHead.vue';
 import SessionTimeline from '@/areas/sessions/parts/SessionTimeline.vue';
-import { KINDS, type ShownLine } from '@/areas/sessions/types';
+import { isObserved, KINDS, type ShownLine } from '@/areas/sessions/types';
 import { useTestSession } from '@/areas/sessions/useTestSession';
 import StateBox from '@/kit/StateBox.vue';
 import { useKeys } from '@/kit/keys';
@@ -79,13 +80,15 @@ const time = computed<Api['SessionShares']>(() => {
   return { ...known, [focus]: known[focus] + since, [work]: known[work] + since };
 });
 
+const observedActs = computed(() => session.lines.value.filter(isObserved).length);
+
 const q = ref('');
-const kind = ref<ShownLine['kind'] | ''>('');
+const kind = ref<ShownLine['kind'] | 'observed' | ''>('');
 const lines = computed(() => {
   const words = q.value.toLowerCase().split(/\s+/).filter(Boolean);
   return session.lines.value.filter(
     (l) =>
-      (kind.value === '' || l.kind === kind.value) &&
+      (kind.value === '' || l.kind === kind.value || (kind.value === 'observed' && isObserved(l))) &&
       words.every((w) => `${l.words} ${l.name}`.toLowerCase().includes(w)),
   );
 });
@@ -122,18 +125,30 @@ useKeys('Session', () =>
             <option value="">Everything</option>
             <option v-for="k in KINDS" :key="k.kind" :value="k.kind">{{ k.word }}s</option>
             <option value="capture">Captures</option>
+            <option value="observed">What was observed</option>
+            <option value="trouble">Trouble</option>
           </select>
           <span v-if="!detail.mine" class="soft small">{{ detail.tester.name }} runs it; you look on.</span>
         </div>
         <SessionTimeline
           :session="session"
           :lines="lines"
+          :folded="q === '' && kind === ''"
           :may-mend="mayWrite"
           :may-remove="mayRemoveContent(project)"
         />
         <SessionComposer v-if="detail.mine && isOpen" :id="id" ref="composer" :session="session" />
       </section>
       <aside aria-label="What came of it">
+        <ListeningTo
+          v-if="session.observer.value"
+          :id="id"
+          :observer="session.observer.value"
+          :acts="observedActs"
+          :mine="detail.mine"
+          :open="isOpen"
+          @changed="session.setObserver"
+        />
         <SessionDebrief
           :key="`${detail.covered}${detail.remarks}`"
           :detail="detail"

@@ -2,6 +2,7 @@
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { removeLine } from '@/areas/sessions/queries';
+import { foldRows, pagesOf } from '@/areas/sessions/folds';
 import { KINDS, type ShownLine } from '@/areas/sessions/types';
 import type { RunningSession } from '@/areas/sessions/useTestSession';
 import MarkdownText from '@/kit/MarkdownText.vue';
@@ -12,6 +13,8 @@ import { ago, clock, exact } from '@/kit/words';
 const props = defineProps<{
   session: RunningSession;
   lines: ShownLine[];
+  /** Observed acts are folded into runs. */
+  folded: boolean;
   mayMend: boolean;
   mayRemove: boolean;
 }>();
@@ -19,13 +22,19 @@ const root = ref<HTMLElement | null>(null);
 const letterOf = (line: ShownLine): string => KINDS.find((k) => k.kind === line.kind)?.letter ?? '';
 const wordOf = (line: ShownLine): string =>
   KINDS.find((k) => k.kind === line.kind)?.word ?? (line.kind === 'capture' ? 'Capture' : 'Observed');
+const opened = ref(new Set<string>());
+const shown = computed(() =>
+  props.folded
+    ? foldRows(props.lines, opened.value)
+    : props.lines.map((line) => ({ key: line.id, line, fold: undefined })),
+);
 const virtual = useVirtualizer(
   computed(() => ({
-    count: props.lines.length,
+    count: shown.value.length,
     getScrollElement: () => root.value,
     estimateSize: () => 40,
     overscan: 12,
-    getItemKey: (i: number) => props.lines[i]?.id ?? i,
+    getItemKey: (i: number) => shown.value[i]?.key ?? i,
   })),
 );
 const rows = computed(() => virtual.value.getVirtualItems());
@@ -36,11 +45,11 @@ const seeFoot = (): void => {
   if (el) atFoot = el.scrollHeight - el.scrollTop - el.clientHeight < 60;
 };
 watch(
-  () => props.lines.length,
+  () => shown.value.length,
   async () => {
     if (!atFoot) return;
     await nextTick();
-    virtual.value.scrollToIndex(props.lines.length - 1, { align: 'end' });
+    virtual.value.scrollToIndex(shown.value.length - 1, { align: 'end' });
   },
   { immediate: true, flush: 'post' },
 );
@@ -52,6 +61,10 @@ const urlOf = (line: ShownLine): string | null => {
   return urls.get(line.local)!;
 };
 onBeforeUnmount(() => urls.forEach((url) => URL.revokeObjectURL(url)));
+
+function open(run: string): void {
+  opened.value = new Set([...opened.value, run]);
+}
 
 const mending = ref('');
 const mended = ref('');
@@ -71,7 +84,19 @@ async function save(line: ShownLine): Promise<void> {
         :style="{ transform: `translateY(${row.start}px)` }"
       >
         <div
-          v-for="line in [lines[row.index]!]"
+          v-for="run in [shown[row.index]!.fold].filter((f) => f !== undefined)"
+          :key="run[0]!.id"
+          class="line seen"
+        >
+          <span class="mono soft at">{{ clock(run[0]!.at_ms) }}</span>
+          <span class="kind bar" />
+          <p class="said">
+            {{ run.length }} acts on <span class="mono">{{ pagesOf(run) }}</span>{{ ' ' }}
+            <button type="button" class="link" @click="open(run[0]!.id)">show</button>
+          </p>
+        </div>
+        <div
+          v-for="line in [shown[row.index]!.line].filter((l) => l !== undefined)"
           :key="line.id"
           class="line"
           :class="[line.kind, { pinned: line.pinned, seen: !letterOf(line) && line.kind !== 'capture' }]"

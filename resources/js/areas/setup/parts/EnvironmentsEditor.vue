@@ -16,18 +16,20 @@ interface Row {
   address: string;
   build_id: string | null;
   notes: string;
+  observed: boolean;
 }
 const {
   form: rows,
   dirty,
   follow,
 } = useEditable<Row[]>(() =>
-  props.setup.environments.map(({ id, name, address, build, notes }) => ({
+  props.setup.environments.map(({ id, name, address, build, notes, observed }) => ({
     id,
     name,
     address,
     build_id: build?.id ?? null,
     notes,
+    observed,
   })),
 );
 const { problem, replace } = useReplacing<Api['PlanningSetup']>(
@@ -36,7 +38,7 @@ const { problem, replace } = useReplacing<Api['PlanningSetup']>(
   follow,
   (now) => emit('saved', now),
 );
-const FIELDS = ['id', 'name', 'address', 'build_id', 'notes'];
+const FIELDS = ['id', 'name', 'address', 'build_id', 'notes', 'observed'];
 const wrong = (at: number): string =>
   FIELDS.flatMap((field) => problem.value?.errors[`environments.${at}.${field}`] ?? []).join(' ');
 /** What is said of none of the lines. */
@@ -61,7 +63,8 @@ function save(): Promise<void> {
     what="Where builds run: chosen for a cycle, and for what was walked elsewhere. The handset shows their addresses and nothing else."
   >
     <div v-if="rows.length > 0" class="head label" aria-hidden="true">
-      <span>Name</span><span>Address of what is tested</span><span>Deployed there</span><span>Notes</span>
+      <span>Name</span><span>Address of what is tested</span><span>Deployed there</span><span>Notes</span
+      ><span>Observed</span>
     </div>
     <template v-for="(r, i) in rows" :key="r.id ?? `new-${i}`">
       <div class="line" role="group" :aria-label="r.name || `Environment ${i + 1}`">
@@ -97,19 +100,31 @@ function save(): Promise<void> {
           :aria-label="`Notes on environment ${i + 1}`"
           :disabled="!setup.may_plan"
         />
+        <label class="observed"
+          ><input
+            v-model="r.observed"
+            type="checkbox"
+            :aria-label="`Pages of environment ${i + 1} may be observed`"
+            :disabled="!setup.may_plan"
+          />
+          <span class="narrow-only">May be observed</span></label
+        >
         <button v-if="setup.may_plan" type="button" class="link soft" @click="rows.splice(i, 1)">
           Take out
         </button>
       </div>
       <p v-if="wrong(i)" class="p-invalid-words" role="alert">{{ wrong(i) }}</p>
     </template>
+    <p v-if="rows.length > 0" class="soft small">
+      Where one is observed, the script in its pages may report what is done on them to a running session.
+    </p>
     <p v-if="rows.length === 0 && !setup.may_plan" class="soft">None yet.</p>
     <p v-if="said()" class="p-invalid-words" role="alert">{{ said() }}</p>
     <EditorFoot
       v-if="setup.may_plan"
       :dirty="dirty"
       more="Add an environment"
-      @add="rows.push({ id: null, name: '', address: '', build_id: null, notes: '' })"
+      @add="rows.push({ id: null, name: '', address: '', build_id: null, notes: '', observed: false })"
       @save="save"
       @leave="follow()"
     />
@@ -120,12 +135,21 @@ function save(): Promise<void> {
 .head,
 .line {
   display: grid;
-  grid-template-columns: minmax(7rem, 2fr) minmax(8rem, 4fr) 7.5rem minmax(8rem, 4fr) 4.5rem;
+  grid-template-columns: minmax(7rem, 2fr) minmax(8rem, 4fr) 7.5rem minmax(8rem, 4fr) 4.5rem 4.5rem;
   gap: 8px;
   align-items: center;
 }
 .line > * {
   min-width: 0;
+}
+.narrow-only {
+  display: none;
+}
+.observed {
+  min-height: 24px;
+  display: flex;
+  align-items: center;
+  gap: 6px;
 }
 .line :deep(select) {
   width: 100%;
@@ -133,6 +157,9 @@ function save(): Promise<void> {
 @media (max-width: 860px) {
   .head {
     display: none;
+  }
+  .narrow-only {
+    display: inline;
   }
   .line {
     grid-template-columns: 1fr 1fr;
