@@ -5,6 +5,7 @@ declare(strict_types=1);
 use Illuminate\Support\Facades\Route;
 use LucidStep\App\Areas\Sessions\Http\Controllers\CharterController;
 use LucidStep\App\Areas\Sessions\Http\Controllers\ObserverController;
+use LucidStep\App\Areas\Sessions\Http\Controllers\StretchController;
 use LucidStep\App\Areas\Sessions\Http\Controllers\TestSessionController;
 use LucidStep\App\Areas\Sessions\Http\Controllers\TimelineController;
 use LucidStep\App\Support\Http\NameActor;
@@ -34,6 +35,10 @@ Route::withoutMiddleware(NameActor::class)->group(function (): void {
     Route::post('/test-sessions/{testSession}/captures', [TimelineController::class, 'capture']);
     Route::patch('/session-lines/{sessionLine}', [TimelineController::class, 'mend']);
     Route::post('/session-lines/{sessionLine}/removals', [TimelineController::class, 'remove']);
+    Route::get('/session-lines/{sessionLine}/stretch', [StretchController::class, 'show']);
+    Route::put('/session-lines/{sessionLine}/repro', [StretchController::class, 'save']);
+    Route::post('/session-lines/{sessionLine}/repro/tries', [StretchController::class, 'try']);
+    Route::post('/session-lines/{sessionLine}/repro/cases', [StretchController::class, 'makeCase']);
     Route::get('/session-lines/{sessionLine}/file', [TimelineController::class, 'file']);
     Route::get('/session-lines/{sessionLine}/thumbnail', [TimelineController::class, 'thumbnail']);
 });

@@ -49,6 +49,26 @@ final readonly class Draft
     }
 
     /**
+     * Of a stretch of a session: the way there is what its lines say, and what was expected is not known.
+     *
+     * @param  string  $charter  what was explored
+     * @param  string  $happened what the marked line says
+     * @param  list<string>  $pages    that were open, the last last
+     * @param  list<string>  $trouble  that was seen on the way
+     */
+    public static function ofStretch(string $charter, string $happened, string $environment, array $pages, array $trouble): self
+    {
+        $parts = [];
+        foreach (['Pages' => $pages, 'Trouble seen' => $trouble] as $name => $lines) {
+            if ([] !== $lines) {
+                $parts[] = "## {$name}\n\n" . implode("\n", array_map(static fn(string $l): string => '- ' . self::line($l), $lines));
+            }
+        }
+
+        return new self(self::title($charter, $happened), '', '', '', trim($happened), $environment, implode("\n\n", $parts), '', '');
+    }
+
+    /**
      * @return array<string, string> what is filed, by {@see DefectField}
      */
     public function fields(): array

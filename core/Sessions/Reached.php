@@ -23,6 +23,17 @@ enum Reached: string
     case HandMadeTab = 'hand_made_tab';
 
     /**
+     * Whether somebody did something to come there that is not told already: a page that came of a press, or of sending, is no step.
+     */
+    public function isStep(): bool
+    {
+        return match ($this) {
+            self::Press, self::Submit, self::Redirect, self::PressedTab => false,
+            default => true,
+        };
+    }
+
+    /**
      * Whether a way that is told begins with it.
      */
     public function begins(): bool

@@ -17,7 +17,11 @@ final class Sentence
         $name = self::quoted($line->control);
 
         return match ($line->kind) {
-            LineKind::Visit => 'Open ' . self::quoted((string) $line->page),
+            LineKind::Visit => match ($line->reached) {
+                Reached::Back => 'Go back to ',
+                Reached::Reload => 'Reload ',
+                default => 'Open ',
+            } . self::quoted((string) $line->page),
             LineKind::Press => "Press {$name}",
             LineKind::Type => null === $line->value
                 ? "Type something into {$name}"

@@ -42,6 +42,18 @@ final readonly class SessionLine
     }
 
     /**
+     * Whether it is something to be done, by whoever follows.
+     */
+    public function isStep(): bool
+    {
+        return match ($this->kind) {
+            LineKind::Visit => $this->reached?->isStep() ?? true,
+            LineKind::Trouble => false,
+            default => $this->kind->isObserved(),
+        };
+    }
+
+    /**
      * Whether a person said something with it.
      */
     public function says(): bool

@@ -201,6 +201,11 @@ export const router = createRouter({
       meta: { title: 'Session' },
     },
     {
+      path: '/:project/sessions/:charter/lines/:line',
+      component: () => import('@/areas/sessions/pages/ReproPage.vue'),
+      meta: { title: 'What led there' },
+    },
+    {
       path: '/:project/defects',
       component: () => import('@/areas/defects/pages/DefectsPage.vue'),
       meta: { title: 'Defects' },

@@ -99,7 +99,8 @@ final class ObserveTest extends BrowserTestCase
         self::assertSame(
             0,
             $this->value(
-                "select count(*) from (select l::text as t from session_lines l union all select e::text from session_events e) x where t like '%GEHEIM%'",
+                'select count(*) from (select l::text as t from session_lines l union all select e::text from session_events e) x ' .
+                    "where t like '%GEHEIM%'",
             ),
         );
         self::assertStringNotContainsString(
@@ -123,7 +124,8 @@ final class ObserveTest extends BrowserTestCase
 
         // A link in a tab of its own: it knows from which it was opened.
         $me->script(
-            "const a = document.createElement('a'); a.href = '/#/rules'; a.target = '_blank'; a.textContent = 'Apart'; document.querySelector('#page').prepend(a)",
+            "const a = document.createElement('a'); a.href = '/#/rules'; a.target = '_blank'; a.textContent = 'Apart'; " .
+                "document.querySelector('#page').prepend(a)",
         );
         $me->click('a', 'Apart');
         $me->until(
@@ -151,6 +153,86 @@ final class ObserveTest extends BrowserTestCase
         self::assertSame(0, $this->value("select count(*) from session_lines where control = 'Boarding'"));
     }
 
+    /**
+     * Of a dozen acts those that matter: what a developer is given leads, on a fresh page, to the same fault.
+     */
+    public function test_the_steps_of_a_defect_lead_to_the_same_fault_again(): void
+    {
+        $me = $this->observed();
+        $me->click('button', 'Choose 15:30')->see('Who and what')->click('a', 'Book')->see('Choose a sailing');
+        $me->click('button', 'Choose 11:00')->see('Who and what');
+        $me->type('input[name=age0]', '15')->type('input[name=name0]', 'Ada')->type('input[name=age0]', '16');
+        $me->script('document.activeElement.blur()');
+        $me->click('a', 'Fares and rules')->see('16 to 64 full fare');
+        $me->script('history.back()');
+        $me->see('Ada (child)')->toWindow(0)->see('acts', '[aria-label=Timeline]');
+        $me->click('#line')->chord("\u{E00A}", 'x')->press("16 pays the child's fare", "\u{E007}")->see('16 pays', '.issue');
+        $me->waitFor('.issue a');
+        $me->until(
+            'the line to arrive',
+            fn(): bool => 1 === $this->value("select count(*) from session_lines where words like '16 pays%'"),
+        );
+        $me->chord("\u{E00A}", 'd')->see('What led to')->see('entered anew right after');
+        $this->check($me, 'what led to a fault');
+        // What was left out is brought back, and left out again, by a key.
+        $struck = static fn(): int => (int) $me->script("return document.querySelectorAll('[aria-label=\"What led there\"] s').length");
+        $before = $struck();
+        $me->script("document.querySelector('[aria-label=\"What led there\"] s').click()");
+        $me->press('x')->until('it to be back', static fn(): bool => $before - 1 === $struck());
+        $me->press('x')->until('it to be out again', static fn(): bool => $before === $struck());
+        $me->reload()->see('What led to');
+
+        // Walked again by hand: one step after the other, and what one saw.
+        $steps = array_column(
+            (array) $me->script("return [...document.querySelectorAll('aside ol li')].map((l) => ({words: l.textContent}))"),
+            'words',
+        );
+        $me->press('w')->see('It showed');
+        $me->press(...array_fill(0, \count($steps), '1'));
+        $me->press('1')->see('seen 1 of 1 times');
+        $me->type('#repro-expected', 'The full fare from 16 on');
+        $me->click('button', 'Both')->see('What came of it')->see('SKR-D')->see('SKR-C');
+        $this->check($me, 'a fault that was filed');
+        $filed = (string) $this->value('select steps from defects order by number desc limit 1');
+        self::assertSame(
+            array_map(static fn(string $w, int $i): string => $i + 1 . ". {$w}", $steps, array_keys($steps)),
+            explode("\n", $filed),
+        );
+
+        $fresh = $this->tester()->open((string) getenv('PRACTICE_URL'));
+        $this->walk($fresh, $filed);
+        $fresh->see('Ada (child)');
+    }
+
+    /**
+     * Does what numbered sentences say.
+     */
+    private function walk(Tester $me, string $steps): void
+    {
+        foreach (explode("\n", $steps) as $step) {
+            if (1 === preg_match('/^\d+\. Open "(.*)"$/', $step, $m)) {
+                $me->script('location.href = arguments[0]', $m[1]);
+            } elseif (1 === preg_match('/^\d+\. Go back to ".*"$/', $step)) {
+                $me->script('history.back()');
+            } elseif (1 === preg_match('/^\d+\. (?:Press|Send) "(.*)"$/', $step, $m)) {
+                $me->click('a, button', $m[1]);
+            } elseif (1 === preg_match('/^\d+\. Type "(.*)" into "(.*)"$/', $step, $m)) {
+                $me->type($this->field($me, $m[2]), $m[1]);
+            } else {
+                self::fail("Nobody could follow: {$step}");
+            }
+        }
+    }
+
+    private function field(Tester $me, string $called): string
+    {
+        return (string) $me->script(
+            "return 'input[name=' + [...document.querySelectorAll('label')].find((l) => l.innerText.trim() === arguments[0])" .
+                ".querySelector('input').name + ']'",
+            $called,
+        );
+    }
+
     private function observed(): Tester
     {
         $me = $this->tester()->signIn('tobias')->open('/SKR/sessions/SKR-S4')->see('Go on');
@@ -173,8 +255,9 @@ final class ObserveTest extends BrowserTestCase
             explode(
                 "\n",
                 (string) $this->value(
-                    "select string_agg(trim(concat_ws(' ', kind, reached, '\"' || replace(nullif(control, ''), '\"', '\\\"') || '\"', value, " .
-                        "case kind when 'visit' then page when 'trouble' then words end)), e'\\n' order by done_at, counter) from session_lines " .
+                    "select string_agg(trim(concat_ws(' ', kind, reached, '\"' || replace(nullif(control, ''), '\"', '\\\"') || '\"', " .
+                        "value, case kind when 'visit' then page when 'trouble' then words end)), e'\\n' order by done_at, counter) " .
+                        'from session_lines ' .
                         "where kind in ('visit', 'press', 'type', 'choose', 'tick', 'submit', 'trouble')",
                 ),
             ),

@@ -18,7 +18,20 @@ final class Rooms
     private const APP = 'LucidStep\App';
 
     /** An area knows those before it, never one behind it. */
-    private const AREAS = ['Mail', 'Evidence', 'Notices', 'Setup', 'People', 'Defects', 'Casebook', 'Cycles', 'Walk', 'Today', 'Search'];
+    private const AREAS = [
+        'Mail',
+        'Evidence',
+        'Notices',
+        'Setup',
+        'People',
+        'Defects',
+        'Casebook',
+        'Sessions',
+        'Cycles',
+        'Walk',
+        'Today',
+        'Search',
+    ];
 
     public function testHttpIsKnownToNobody(): Rule
     {

@@ -57,6 +57,8 @@ trait WritesByRole
             ...['POST /test-sessions/{testSession}/switches', 'POST /test-sessions/{testSession}/time-moves'],
             ...['PUT /test-sessions/{testSession}/debrief', 'POST /test-sessions/{testSession}/lines'],
             ...['POST /test-sessions/{testSession}/captures', 'PATCH /session-lines/{sessionLine}'],
+            ...['PUT /session-lines/{sessionLine}/repro', 'POST /session-lines/{sessionLine}/repro/tries'],
+            'POST /session-lines/{sessionLine}/repro/cases',
             ...['POST /test-sessions/{testSession}/observer', 'DELETE /test-sessions/{testSession}/observer'],
             'POST /attempts/{attempt}/away',
             'POST /attempts/{attempt}/evidence',

@@ -25,47 +25,91 @@ final class TakeOut
     /** From here on a text stands in a notice or a mail not by chance. */
     private const SHORTEST_ANYWHERE = 12;
 
+    /** Which defects came of a case, and which of a session. */
     private const DEFECTS =
         'select l.defect_id from defect_links l join attempts a on a.id = l.attempt_id join entries e on e.id = a.entry_id ' .
         'where e.case_id = ?';
+    private const SEEN = 'select defect_id from repros where session_id = ?';
 
     /** The columns that hold what people write, by table, and which rows are of a case. */
     private const PLACES = [
         ['case_messages', ['body', 'answer'], 'case_id = ?'],
         ['entries', ['handover_note', 'look_note', 'retest_reason'], 'case_id = ?'],
-        ['defect_comments', ['text'], 'defect_id in (' . self::DEFECTS . ')'],
-        ['defect_files', ['name'], 'defect_id in (' . self::DEFECTS . ')'],
-        ['defect_changes', ['note'], 'defect_id in (' . self::DEFECTS . ')'],
     ];
 
-    /** The columns that hold such texts within JSON. */
-    private const IN_JSON = [
-        ['case_messages', 'proposal', 'case_id = ?'],
-        ['defects', 'custom', 'id in (' . self::DEFECTS . ')'],
-        ['tracker_calls', 'payload', 'defect_id in (' . self::DEFECTS . ')'],
-    ];
+    /** Those that belong to defects. */
+    private const OF_DEFECTS = [['defect_comments', ['text']], ['defect_files', ['name']], ['defect_changes', ['note']]];
 
     /**
      * @param  list<string>  $texts
      */
     public static function of(string $project, string $case, array $texts): void
     {
-        foreach (array_filter($texts, static fn(string $t): bool => '' !== trim($t) && FreeText::REMOVED !== $t) as $text) {
+        foreach (self::whole($texts) as $text) {
             foreach (self::PLACES as [$table, $columns, $of]) {
                 self::in($table, $columns, $of, [$case], $text);
             }
-            self::in('defects', self::wordsOfDefects(), 'id in (' . self::DEFECTS . ')', [$case], $text);
-            foreach (self::isWord($text) ? [] : self::IN_JSON as [$table, $column, $of]) {
-                $json = self::inJson($text);
-                DB::update("update {$table} set {$column} = replace({$column}::text, ?, ?)::jsonb where {$of} and {$column}::text like ?", [
-                    $json,
-                    self::inJson(FreeText::REMOVED),
-                    $case,
-                    '%' . addcslashes($json, '%_\\') . '%',
-                ]);
-            }
+            self::inJsonOf('case_messages', 'proposal', 'case_id = ?', $case, $text);
         }
+        self::ofDefects(self::DEFECTS, $case, $texts);
         self::told($project, $texts);
+    }
+
+    /**
+     * Takes texts out of what came of a session: what leads to its faults, and the defects that were filed of them.
+     *
+     * @param  list<string>  $texts
+     */
+    public static function ofSession(string $project, string $session, array $texts): void
+    {
+        foreach (self::whole($texts) as $text) {
+            self::inJsonOf('repros', 'steps', 'session_id = ?', $session, $text);
+        }
+        self::ofDefects(self::SEEN, $session, $texts);
+        self::told($project, $texts);
+    }
+
+    /**
+     * @param  string  $which defects, as a query with one question mark
+     * @param  list<string>  $texts
+     */
+    private static function ofDefects(string $which, string $of, array $texts): void
+    {
+        foreach (self::whole($texts) as $text) {
+            foreach (self::OF_DEFECTS as [$table, $columns]) {
+                self::in($table, $columns, "defect_id in ({$which})", [$of], $text);
+            }
+            self::in('defects', self::wordsOfDefects(), "id in ({$which})", [$of], $text);
+            self::inJsonOf('defects', 'custom', "id in ({$which})", $of, $text);
+            self::inJsonOf('tracker_calls', 'payload', "defect_id in ({$which})", $of, $text);
+        }
+    }
+
+    /**
+     * @param  list<string>  $texts
+     *
+     * @return list<string> those that say something
+     */
+    private static function whole(array $texts): array
+    {
+        return array_values(array_filter($texts, static fn(string $t): bool => '' !== trim($t) && FreeText::REMOVED !== $t));
+    }
+
+    /**
+     * Takes a text out of JSON, where it is more than a word of everything.
+     */
+    private static function inJsonOf(string $table, string $column, string $which, string $of, string $text): void
+    {
+        if (self::isWord($text)) {
+            return;
+        }
+        $json = self::inJson($text);
+        DB::update("update {$table} set {$column} = replace({$column}::text, ?, ?)::jsonb where {$which} and {$column}::text like ?", [
+            $json,
+            self::inJson(FreeText::REMOVED),
+            $of,
+            '%' . addcslashes($json, '%_\\') . '%',
+        ]);
     }
 
     /**

@@ -4029,6 +4029,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/session-lines/{sessionLine}/repro": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep what leads to it */
+        put: operations["putSessionLinesSessionLineRepro"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/session-lines/{sessionLine}/repro/cases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a case of it */
+        post: operations["postSessionLinesSessionLineReproCases"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/session-lines/{sessionLine}/repro/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say whether it showed when that was walked again */
+        post: operations["postSessionLinesSessionLineReproTries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/session-lines/{sessionLine}/stretch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What led to it, and what of that is proposed to stay */
+        get: operations["getSessionLinesSessionLineStretch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/session-lines/{sessionLine}/thumbnail": {
         parameters: {
             query?: never;
@@ -5452,6 +5520,7 @@ export interface components {
             /** @description Those of the moves that ask for a word */
             asks_word: string[];
             origins: components["schemas"]["DefectOrigin"][];
+            session: components["schemas"]["SeenInSession"] | null;
             history: components["schemas"]["DefectChangeLine"][];
             evidence: components["schemas"]["EvidenceItem"][];
             /** @description Where an answer leads back to */
@@ -6051,6 +6120,13 @@ export interface components {
             step?: number | null;
             /** @description What was captured there and belongs to it, by id; null: all of the step */
             evidence?: string[] | null;
+            /**
+             * Format: uuid
+             * @description The line of a session that shows it, if it was met on no walk
+             */
+            line_id?: string | null;
+            /** @description Captures of that session to go with it, by line */
+            captures?: string[];
             device_time?: string | null;
             sent_at?: string | null;
             counter?: number | null;
@@ -7312,6 +7388,39 @@ export interface components {
             reason: string;
             sequence?: number;
         };
+        /** @description What leads to a fault, as somebody trimmed it, how often it showed, and what came of it. */
+        ReproDetail: {
+            /** @description The line that shows the fault */
+            line_id: string;
+            /** @description On the session's clock, in ms */
+            at_ms: number;
+            /** @description What that line says */
+            words: string;
+            steps: components["schemas"]["ReproStep"][];
+            /** @description How often it was walked again */
+            tries: number;
+            /** @description How often it showed then */
+            shown: number;
+            defect: components["schemas"]["DefectName"] | null;
+            /** @description Key of the case that was made of it */
+            case_key: string | null;
+            case_title: string | null;
+            version: number;
+            saved_by: components["schemas"]["Person"];
+            saved_at: string;
+        };
+        ReproRequest: {
+            /** @description What leads to a fault, in order. */
+            steps: components["schemas"]["ReproStep"][];
+            /** @description From which one began; 0: nobody saved it yet */
+            version?: number;
+        };
+        /** @description A step of what leads to a fault. */
+        ReproStep: {
+            /** @description The line it comes from; null: written by hand */
+            line: string | null;
+            words: string;
+        };
         /** @description How to get to a fault: the newest walk in which it was met, step by step, and where the failing step passed. */
         Reproduction: {
             entry_id: string;
@@ -7516,6 +7625,24 @@ export interface components {
             /** @description Notes that follow a person through the day. */
             text?: string;
         };
+        /** @description The session in which a defect was seen. */
+        SeenInSession: {
+            /** @description Key of the charter */
+            charter_key: string;
+            title: string;
+            /** @description Which session of the charter */
+            number: number;
+            /** @description The line that shows it */
+            line_id: string;
+            /** @description On the session's clock, in ms */
+            at_ms: number;
+            /** @description How often it was walked again */
+            tries: number;
+            /** @description How often it showed then */
+            shown: number;
+            /** @description Key of the case that came of the same stretch */
+            case_key: string | null;
+        };
         SeenRequest: {
             /** @description Up to when one has seen what changed. */
             as_of: string;
@@ -7601,6 +7728,8 @@ export interface components {
             counts: {
                 [key: string]: number;
             };
+            /** @description Faults of which somebody kept what leads there */
+            repros: components["schemas"]["ReproDetail"][];
             /** @description What was covered, as its tester says */
             covered: string;
             remarks: string;
@@ -7861,6 +7990,51 @@ export interface components {
             name: string;
             width: number | null;
             height: number | null;
+        };
+        /** @description What led to a line of a session: what is proposed to stay of it, and a defect drafted from it. */
+        StretchDetail: {
+            session_id: string;
+            charter_key: string;
+            charter_title: string;
+            /** @description Which session of the charter */
+            number: number;
+            marked: components["schemas"]["TimelineLine"];
+            /** @description What led there, in order */
+            lines: components["schemas"]["StretchLine"][];
+            /** @description How many lines stand before these */
+            before: number;
+            /** @description Pictures and files of the stretch */
+            captures: components["schemas"]["TimelineLine"][];
+            /** @description Of a defect */
+            title: string;
+            /** @description What happened, for a defect */
+            actual: string;
+            environment: string;
+            /** @description Pages and trouble, in Markdown */
+            body: string;
+            build: components["schemas"]["Named"] | null;
+            configuration: components["schemas"]["Named"] | null;
+            repro: components["schemas"]["ReproDetail"] | null;
+        };
+        /** @description A line of what leads to a fault. */
+        StretchLine: {
+            id: string;
+            kind: string;
+            /** @description On the session's clock, in ms */
+            at_ms: number;
+            /** @description A sentence of what was observed, Markdown of what was written */
+            words: string;
+            /** @description Whether it is something to be done; else it came of a step, or was said */
+            is_step: boolean;
+            /**
+             * @description Why it may be left out; null: it is proposed to stay
+             * @enum {string|null}
+             */
+            why: "before_the_start" | "silent_capture" | "replaced" | "left_by_redirect" | "detour" | null;
+            /** @description The same in words */
+            why_words: string;
+            pinned: boolean;
+            thumbnail_url: string | null;
         };
         /** @description A suite and what changed in it since it was accepted. */
         SuiteDetail: {
@@ -8152,6 +8326,10 @@ export interface components {
             /** @description Its configuration */
             group: string;
             count: number;
+        };
+        TryReproRequest: {
+            /** @description Whether the fault showed when what leads to it was walked again. */
+            shown: boolean;
         };
         /** @description An entry that shows something else than before, for the worse or for the better. */
         TurnedEntry: {
@@ -18315,6 +18493,156 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TimelineLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putSessionLinesSessionLineRepro: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                sessionLine: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReproRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReproDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postSessionLinesSessionLineReproCases: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                sessionLine: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReproDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postSessionLinesSessionLineReproTries: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                sessionLine: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryReproRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReproDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getSessionLinesSessionLineStretch: {
+        parameters: {
+            query?: {
+                /** @description The line to begin with */
+                from?: string;
+                /** @description So many lines before that too, at most 500 */
+                before?: string;
+            };
+            header?: never;
+            path: {
+                sessionLine: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StretchDetail"];
                 };
             };
             /** @description A problem */

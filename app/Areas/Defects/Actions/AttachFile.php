@@ -16,6 +16,7 @@ use LucidStep\App\Areas\Evidence\Actions\StoreFile;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Models\DefectFile;
+use LucidStep\App\Models\SessionLine;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\AlreadyDone;
@@ -80,6 +81,28 @@ final readonly class AttachFile
         }
 
         return $file;
+    }
+
+    /**
+     * Captures of a session go with a defect that was seen in it.
+     *
+     * @param  list<string>  $lines ids; those of another session, or without a file, are left out
+     */
+    public function captures(Defect $defect, User $by, string $session, array $lines): void
+    {
+        $captures = SessionLine::query()->where('session_id', $session)->whereKey($lines)->whereNotNull('sha256')->orderBy('done_at');
+        foreach ($captures->limit(self::MOST)->get() as $line) {
+            $file = DefectFile::query()->create([
+                'project_id' => $defect->project_id,
+                'defect_id' => $defect->id,
+                'comment_id' => null,
+                'sha256' => $line->sha256,
+                'name' => $line->name,
+                'added_by_id' => $by->id,
+                'created_at' => Carbon::now(),
+            ]);
+            $this->tracker->attached($defect, $by, $file);
+        }
     }
 
     /**

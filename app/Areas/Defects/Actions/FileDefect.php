@@ -7,10 +7,12 @@ namespace LucidStep\App\Areas\Defects\Actions;
 use Illuminate\Support\Carbon;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Defects\Data\Filing;
+use LucidStep\App\Areas\Defects\Exceptions\DefectConflict;
 use LucidStep\App\Areas\Defects\Tracker\TrackerQueue;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\Repro;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Keys\NextKey;
@@ -26,6 +28,7 @@ final readonly class FileDefect
         private NextKey $nextKey,
         private LinkDefect $link,
         private WatchDefect $watch,
+        private AttachFile $attach,
         private TellOfDefect $tell,
         private TrackerQueue $tracker,
         private PublishChange $announce,
@@ -33,6 +36,7 @@ final readonly class FileDefect
 
     /**
      * @throws ValidationException by field
+     * @throws DefectConflict      when one was filed from the same line of a session already
      */
     public function __invoke(Project $project, User $user, Filing $filing): Defect
     {
@@ -43,6 +47,11 @@ final readonly class FileDefect
         $number = $this->nextKey->reserve($project, 'defect');
         $now = Carbon::now();
         $from = $filing->from?->loadMissing('entry');
+        $repro = null === $filing->seen ? null : Repro::of($filing->seen, $user);
+        if (null !== $repro?->defect_id) {
+            throw DefectConflict::filedFromThere((string) $repro->defect?->key);
+        }
+        $on = $from ?? $repro?->session;
         $defect = new Defect([
             'project_id' => $project->id,
             'number' => $number,
@@ -50,9 +59,9 @@ final readonly class FileDefect
             ...DefectFields::EMPTY,
             'state' => DefectState::New,
             'reporter_id' => $user->id,
-            'case_id' => $from->entry->case_id ?? $filing->case?->id,
-            'build_id' => $from?->build_id,
-            'configuration_id' => $from?->configuration_id,
+            'case_id' => $from->entry->case_id ?? ($filing->case->id ?? $repro?->case_id),
+            'build_id' => $on?->build_id,
+            'configuration_id' => $on?->configuration_id,
             'open_ms' => 0,
             'open_since' => $now,
             'version' => 1,
@@ -71,6 +80,11 @@ final readonly class FileDefect
         ]);
         if (null !== $from) {
             ($this->link)($defect, $user, $from, $filing->round, $filing->step, $filing->evidence);
+        }
+        if (null !== $repro) {
+            $repro->update(['defect_id' => $defect->id]);
+            $this->attach->captures($defect, $user, $repro->session_id, $filing->captures);
+            ($this->announce)($project->id, 'session', $repro->session_id);
         }
         if ([] !== $filing->watchers) {
             $this->watch->watch($defect, $filing->watchers);

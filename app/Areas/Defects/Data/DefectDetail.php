@@ -40,6 +40,7 @@ final readonly class DefectDetail
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $moves,
         #[OA\Property(description: 'Those of the moves that ask for a word', items: new OA\Items(type: 'string'))] public array $asks_word,
         #[OA\Property(items: new OA\Items(ref: DefectOrigin::class))] public array $origins,
+        #[OA\Property(description: 'The session in which it was seen; null: in none')] public ?SeenInSession $session,
         #[OA\Property(items: new OA\Items(ref: DefectChangeLine::class))] public array $history,
         #[OA\Property(items: new OA\Items(ref: EvidenceItem::class))] public array $evidence,
         #[OA\Property(description: 'Where an answer leads back to')] public ?string $asked_in,

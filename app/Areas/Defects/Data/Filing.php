@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Defects\Data;
 
 use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\SessionLine;
 use LucidStep\App\Models\TestCase;
 
 /**
@@ -21,6 +22,8 @@ final readonly class Filing
      * @param  ?list<string>  $evidence of the walk, by id; null: all of the step, also what is still to come
      * @param  ?TestCase  $case  that it is about, where it was met on no walk
      * @param  list<string>  $watchers who is told of it, by id
+     * @param  ?SessionLine  $seen     the line of a session that shows it
+     * @param  list<string>  $captures of that session, by line, to go with it
      */
     public function __construct(
         public array $fields,
@@ -31,5 +34,7 @@ final readonly class Filing
         public ?array $evidence = null,
         public ?TestCase $case = null,
         public array $watchers = [],
+        public ?SessionLine $seen = null,
+        public array $captures = [],
     ) {}
 }

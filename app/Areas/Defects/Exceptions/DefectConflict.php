@@ -55,6 +55,11 @@ final class DefectConflict extends Conflict
         return new self('no-tracker', 'The project files into no tracker. An admin sets one up in Setup, Defects.');
     }
 
+    public static function filedFromThere(string $key): self
+    {
+        return new self('filed-already', "{$key} was filed from this line already.", ['key' => $key]);
+    }
+
     public static function relatedToItself(): self
     {
         return new self('related-to-itself', 'It cannot stand to itself.');

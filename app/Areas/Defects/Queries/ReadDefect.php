@@ -9,6 +9,7 @@ use LucidStep\App\Areas\Defects\Data\DefectChangeLine;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
 use LucidStep\App\Areas\Defects\Data\DefectName;
 use LucidStep\App\Areas\Defects\Data\DefectOrigin;
+use LucidStep\App\Areas\Defects\Data\SeenInSession;
 use LucidStep\App\Areas\Evidence\Data\EvidenceItem;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
@@ -73,6 +74,7 @@ final readonly class ReadDefect
                 'value',
             ),
             array_values($d->links->map(fn(DefectLink $l): DefectOrigin => DefectOrigin::from($l, $verdicts[$l->id] ?? null))->all()),
+            self::session($d->id),
             array_values($d->history->map(static fn(DefectChange $c): DefectChangeLine => DefectChangeLine::of($c, $names))->all()),
             array_values($evidence->map(static fn(Evidence $e): EvidenceItem => EvidenceItem::from($e))->all()),
             $d->asked_in?->value,
@@ -119,6 +121,30 @@ final readonly class ReadDefect
             ->pluck('s.verdict', 'l.id')
             ->map(strval(...))
             ->all();
+    }
+
+    private static function session(string $defect): ?SeenInSession
+    {
+        $seen = DB::table('repros as r')
+            ->join('session_lines as l', 'l.id', '=', 'r.line_id')
+            ->join('test_sessions as s', 's.id', '=', 'r.session_id')
+            ->join('charters as c', 'c.id', '=', 's.charter_id')
+            ->leftJoin('cases as k', 'k.id', '=', 'r.case_id')
+            ->where('r.defect_id', $defect)
+            ->first(['c.key', 'c.title', 's.number', 'l.id as line', 'l.at_ms', 'r.tries', 'r.shown', 'k.key as case']);
+
+        return null === $seen
+            ? null
+            : new SeenInSession(
+                $seen->key,
+                $seen->title,
+                $seen->number,
+                $seen->line,
+                $seen->at_ms,
+                $seen->tries,
+                $seen->shown,
+                $seen->case,
+            );
     }
 
     /**

@@ -54,10 +54,11 @@ final readonly class TakeObservations
                 $this->write($session, $kept, $origin === $first ? '' : $origin, $tooMany ? $this->tooMany($session, $now) : null, $now);
             }
             $last = $acts[\count($acts) - 1] ?? null;
+            $page = null === $last ? $session->observer['page'] ?? '' : ($origin === $first ? '' : $origin) . $last->page;
+            // Whoever was refused before is forgotten.
             $session->observer = [
-                ...array_diff_key($session->observer, ['refused' => 1, 'refused_at' => 1]),
                 'origin' => $first,
-                'page' => ($origin === $first ? '' : $origin) . ($last->page ?? ($session->observer['page'] ?? '')),
+                'page' => $page,
                 'at' => $now->getTimestampMs(),
                 'bounds' => [$bounds->minute, $bounds->inMinute, $bounds->inAll, $bounds->leftOut],
             ];

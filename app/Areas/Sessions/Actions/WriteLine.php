@@ -11,6 +11,7 @@ use LucidStep\App\Areas\Evidence\Actions\CheckStorage;
 use LucidStep\App\Areas\Evidence\Actions\DropFiles;
 use LucidStep\App\Areas\Evidence\Actions\StoreFile;
 use LucidStep\App\Areas\Sessions\Exceptions\SessionConflict;
+use LucidStep\App\Areas\Sessions\Queries\ReadTimeline;
 use LucidStep\App\Models\SessionLine;
 use LucidStep\App\Models\TestSession;
 use LucidStep\App\Models\User;
@@ -22,6 +23,7 @@ use LucidStep\App\Support\Record\SessionJournal;
 use LucidStep\App\Support\Record\TakeOut;
 use LucidStep\Core\Record\FreeText;
 use LucidStep\Core\Sessions\LineKind;
+use LucidStep\Core\Sessions\Sentence;
 use LucidStep\Core\Sessions\SessionState;
 
 /**
@@ -132,7 +134,10 @@ final readonly class WriteLine
         if (null !== $line->removed_at) {
             throw AlreadyDone::removed();
         }
-        $seen = $line->kind->isObserved() ? [(string) $line->page, $line->control] : [];
+        // Its sentence stands in what leads to a fault, and in what was filed of that.
+        $seen = $line->kind->isObserved()
+            ? [(string) $line->page, $line->control, Sentence::of(ReadTimeline::core((object) $line->getAttributes()))]
+            : [];
         $texts = array_values(array_filter([$line->words, ...$line->former, $line->value ?? '', $line->name, ...$seen]));
         $sha256 = $line->sha256;
         $line->update([
@@ -153,7 +158,7 @@ final readonly class WriteLine
         Removals::add($line->project_id, null, 'message', $line->id, $reason, $by);
         $this->journal->takeOut($session, $texts, $by, $reason);
         $session->save();
-        TakeOut::told($line->project_id, $texts);
+        TakeOut::ofSession($line->project_id, $line->session_id, $texts);
         TakeOut::storedAnswers([$session->tester_id], $line->created_at, $texts);
         ($this->announce)($line->project_id, 'session', $line->session_id);
 

@@ -16,6 +16,7 @@ final readonly class SessionDetail
 {
     /**
      * @param  list<array{int, ?int}>  $runs
+     * @param  list<ReproDetail>  $repros
      */
     public function __construct(
         #[OA\Property] public string $id,
@@ -45,6 +46,10 @@ final readonly class SessionDetail
             OA\Property(description: 'Lines by kind', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'integer')),
         ]
         public object $counts,
+        #[
+            OA\Property(description: 'Faults of which somebody kept what leads there', items: new OA\Items(ref: ReproDetail::class)),
+        ]
+        public array $repros,
         #[OA\Property(description: 'What was covered, as its tester says')] public string $covered,
         #[OA\Property] public string $remarks,
         #[OA\Property] public ?Person $signed_by,

@@ -47,6 +47,26 @@ final class SessionConflict extends Conflict
         return new self('other-session', 'Another session has this id.');
     }
 
+    public static function reproChanged(int $version): self
+    {
+        return new self(
+            'saved-meanwhile',
+            'Somebody else wrote down what leads there meanwhile. What you have is kept: look at theirs, and save again what is to stand.',
+            ['version' => $version],
+            412,
+        );
+    }
+
+    public static function noSteps(): self
+    {
+        return new self('no-steps', 'Nothing is left that leads there. Keep at least one step.');
+    }
+
+    public static function caseMade(string $key): self
+    {
+        return new self('case-made', "{$key} was made of this already.", ['key' => $key]);
+    }
+
     public static function changedMeanwhile(int $version): self
     {
         return new self(

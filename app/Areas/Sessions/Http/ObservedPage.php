@@ -21,9 +21,9 @@ use LucidStep\Core\Evidence\HandsetAddress;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * Lets in what a page of another origin reports: by the code of a session, and from an origin that its project lists. Only such a page may
- * read the answer (Fetch Standard, CORS protocol); it comes without cookies. The body is JSON that is called plain text, so that the browser
- * asks no permission first, which would name no session.
+ * Lets in what a page of another origin reports: by the code of a session, and from an origin that its project lists. Only such a page
+ * may read the answer (Fetch Standard, CORS protocol); it comes without cookies. The body is JSON that is called plain text, so that the
+ * browser asks no permission first, which would name no session.
  */
 final readonly class ObservedPage
 {

@@ -18,8 +18,10 @@ use LucidStep\Core\Sessions\Work;
 /**
  * Reads a session with everything about it but its timeline.
  */
-final class ReadSession
+final readonly class ReadSession
 {
+    public function __construct(private ReadRepro $repros) {}
+
     public function __invoke(TestSession $s, User $reader): SessionDetail
     {
         $s->loadMissing('tester', 'build', 'configuration', 'signedBy');
@@ -51,6 +53,7 @@ final class ReadSession
             $s->started_at->toIso8601ZuluString('millisecond'),
             $time($s->stopped_at),
             (object) $counts,
+            $this->repros->ofSession($s->id),
             $s->covered,
             $s->remarks,
             Person::orNull($s->signedBy),

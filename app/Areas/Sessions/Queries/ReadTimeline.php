@@ -16,6 +16,7 @@ use LucidStep\App\Support\Paging\WindowOrder;
 use LucidStep\App\Support\Paging\WordFilter;
 use LucidStep\App\Support\Time\UtcTime;
 use LucidStep\Core\Sessions\LineKind;
+use LucidStep\Core\Sessions\Reached;
 use LucidStep\Core\Sessions\Sentence;
 use LucidStep\Core\Sessions\SessionLine as CoreLine;
 
@@ -66,6 +67,16 @@ final class ReadTimeline
         );
     }
 
+    /**
+     * @return list<TimelineLine> its captures, in order
+     */
+    public function captures(string $session): array
+    {
+        $rows = $this->rows()->where('l.session_id', $session)->whereNotNull('l.sha256')->orderBy('l.done_at')->orderBy('l.number')->get();
+
+        return array_values($rows->map(self::line(...))->all());
+    }
+
     public function one(SessionLine $line): TimelineLine
     {
         $row = $this->rows()->where('l.id', $line->id)->first() ?? throw new \LogicException('A line without a row.');
@@ -81,15 +92,35 @@ final class ReadTimeline
             ->select(['l.*', 'f.media_type', 'r.name as remover']);
     }
 
+    /**
+     * A line as the rules know it.
+     *
+     * @param  \stdClass  $l a row of `session_lines`
+     */
+    public static function core(\stdClass $l): CoreLine
+    {
+        return new CoreLine(
+            $l->id,
+            LineKind::from($l->kind),
+            $l->at_ms,
+            $l->words,
+            $l->pinned,
+            $l->page,
+            $l->tab,
+            null === $l->reached ? null : Reached::from($l->reached),
+            $l->opener,
+            $l->control,
+            $l->value,
+        );
+    }
+
     private static function line(\stdClass $l): TimelineLine
     {
         $kind = LineKind::from($l->kind);
         $removed = UtcTime::time($l->removed_at);
         $url = null === $l->sha256 ? null : "/api/v1/session-lines/{$l->id}";
         $isPicture = null !== $url && (new StoredFile(['media_type' => $l->media_type]))->isPicture();
-        $words = $kind->isObserved()
-            ? Sentence::of(new CoreLine($l->id, $kind, $l->at_ms, $l->words, page: $l->page, control: $l->control, value: $l->value))
-            : $l->words;
+        $words = $kind->isObserved() ? Sentence::of(self::core($l)) : $l->words;
 
         return new TimelineLine(
             $l->id,

@@ -69,6 +69,45 @@ export const partObserver = async (testSession: string): Promise<Api['ObserverDe
     }),
   );
 
+/** What led to a line, and what of that is proposed to stay. */
+export const readStretch = async (
+  sessionLine: string,
+  from: string,
+  before: number,
+): Promise<Api['StretchDetail']> =>
+  unwrap(
+    await api.GET('/session-lines/{sessionLine}/stretch', {
+      params: {
+        path: { sessionLine },
+        query: { ...(from ? { from } : {}), ...(before ? { before: String(before) } : {}) },
+      },
+    }),
+  );
+
+export const saveRepro = async (
+  sessionLine: string,
+  body: Api['ReproRequest'],
+): Promise<Api['ReproDetail']> =>
+  unwrap(await api.PUT('/session-lines/{sessionLine}/repro', { params: { path: { sessionLine } }, body }));
+
+/** Says whether the fault showed when it was walked again. */
+export const tryRepro = async (sessionLine: string, shown: boolean): Promise<Api['ReproDetail']> =>
+  unwrap(
+    await api.POST('/session-lines/{sessionLine}/repro/tries', {
+      params: { path: { sessionLine } },
+      body: { shown },
+    }),
+  );
+
+/** Makes a case, a draft, of what leads there. */
+export const makeCaseOf = async (sessionLine: string): Promise<Api['ReproDetail']> =>
+  unwrap(
+    await api.POST('/session-lines/{sessionLine}/repro/cases', {
+      params: { path: { sessionLine } },
+      body: {},
+    }),
+  );
+
 /** Says what was covered. */
 export const writeDebrief = async (
   testSession: string,

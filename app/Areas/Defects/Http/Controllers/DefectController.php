@@ -25,6 +25,7 @@ use LucidStep\App\Areas\Defects\Queries\ReadDefect;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\SessionLine;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\OpenApi\Delete;
@@ -51,7 +52,8 @@ final readonly class DefectController
         Gate::authorize('fileDefects', $project);
         $from = $request->filled('attempt_id') ? $this->attempt($project->id, $request->string('attempt_id')->toString()) : null;
         $case = $request->filled('case') ? $this->case($project, $request->string('case')->trim()->upper()->toString()) : null;
-        $defect = $file($project, $request->person(), $request->filing($from, $case));
+        $seen = $request->filled('line_id') ? $this->line($project, $request->string('line_id')->toString()) : null;
+        $defect = $file($project, $request->person(), $request->filing($from, $case, $seen));
 
         return $this->answer($defect, 201);
     }
@@ -179,6 +181,12 @@ final readonly class DefectController
     {
         return TestCase::query()->where('project_id', $project->id)->where('key', $key)->first() ??
             throw ValidationException::withMessages(['case' => 'There is no such case in this project.']);
+    }
+
+    private function line(Project $project, string $id): SessionLine
+    {
+        return SessionLine::query()->where('project_id', $project->id)->find($id) ??
+            throw ValidationException::withMessages(['line_id' => 'There is no such line in a session of this project.']);
     }
 
     private function attempt(string $project, string $id): Attempt

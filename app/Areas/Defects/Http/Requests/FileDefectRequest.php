@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Defects\Http\Requests;
 
 use LucidStep\App\Areas\Defects\Data\Filing;
 use LucidStep\App\Models\Attempt;
+use LucidStep\App\Models\SessionLine;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Support\Http\ApiRequest;
 use OpenApi\Attributes as OA;
@@ -56,6 +57,19 @@ use OpenApi\Attributes as OA;
                 description: 'What was captured there and belongs to it, by id; null: all of the step',
                 items: new OA\Items(type: 'string', format: 'uuid'),
             ),
+            new OA\Property(
+                property: 'line_id',
+                type: 'string',
+                nullable: true,
+                format: 'uuid',
+                description: 'The line of a session that shows it, if it was met on no walk',
+            ),
+            new OA\Property(
+                property: 'captures',
+                type: 'array',
+                description: 'Captures of that session to go with it, by line',
+                items: new OA\Items(type: 'string', format: 'uuid'),
+            ),
             new OA\Property(property: 'device_time', type: 'string', nullable: true),
             new OA\Property(property: 'sent_at', type: 'string', nullable: true),
             new OA\Property(property: 'counter', type: 'integer', nullable: true),
@@ -81,6 +95,9 @@ final class FileDefectRequest extends ApiRequest
             'step' => ['nullable', 'integer', 'min:1', 'max:100000'],
             'evidence' => ['nullable', 'array', 'max:200'],
             'evidence.*' => ['uuid'],
+            'line_id' => ['nullable', 'uuid'],
+            'captures' => ['array', 'max:200'],
+            'captures.*' => ['uuid'],
             ...self::STAMP,
         ];
     }
@@ -93,8 +110,9 @@ final class FileDefectRequest extends ApiRequest
     /**
      * @param  ?Attempt  $from the walk that it names
      * @param  ?TestCase  $case that it names
+     * @param  ?SessionLine  $seen that it names
      */
-    public function filing(?Attempt $from, ?TestCase $case): Filing
+    public function filing(?Attempt $from, ?TestCase $case, ?SessionLine $seen): Filing
     {
         $all = (array) $this->validated();
         $fields = self::fieldsIn($all);
@@ -114,6 +132,8 @@ final class FileDefectRequest extends ApiRequest
             \is_array($all['evidence'] ?? null) ? array_values(array_map(strval(...), $all['evidence'])) : null,
             $case,
             array_values(array_map(strval(...), (array) ($all['watchers'] ?? []))),
+            $seen,
+            array_values(array_map(strval(...), (array) ($all['captures'] ?? []))),
         );
     }
 }

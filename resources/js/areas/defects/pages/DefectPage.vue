@@ -15,6 +15,7 @@ import DefectOutside from '@/areas/defects/parts/DefectOutside.vue';
 import DefectRetests from '@/areas/defects/parts/DefectRetests.vue';
 import DefectTalk from '@/areas/defects/parts/DefectTalk.vue';
 import FixProof from '@/areas/defects/parts/FixProof.vue';
+import SeenInSession from '@/areas/defects/parts/SeenInSession.vue';
 import WayThere from '@/areas/defects/parts/WayThere.vue';
 import { useDefectChoices } from '@/areas/defects/choices';
 import { copiesPictures, copyWithPictures, picturesOf } from '@/areas/defects/copyWithPictures';
@@ -195,7 +196,9 @@ useKeys('Defect', () => [
               <h2>How to get there</h2>
               <MarkdownText v-if="data.preconditions" class="soft" :text="data.preconditions" />
               <MarkdownText :text="data.steps" />
+              <SeenInSession v-if="data.session" :project="project" :seen="data.session" />
             </section>
+            <SeenInSession v-else-if="data.session" :project="project" :seen="data.session" />
             <FixProof
               v-if="data.progress"
               :project="project"

@@ -51,6 +51,7 @@ const local = computed<Api['SessionDetail'] | null>(() => {
     started_at: start.at,
     stopped_at: null,
     counts: {},
+    repros: [],
     covered: '',
     remarks: '',
     signed_by: null,
@@ -134,6 +135,8 @@ useKeys('Session', () =>
           :session="session"
           :lines="lines"
           :folded="q === '' && kind === ''"
+          :lines-at="`/${project}/sessions/${charter.key}/lines`"
+          :repros="detail.repros"
           :may-mend="mayWrite"
           :may-remove="mayRemoveContent(project)"
         />

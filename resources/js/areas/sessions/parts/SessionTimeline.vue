@@ -1,11 +1,15 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
+import { useEventListener } from '@vueuse/core';
+import { useRouter } from 'vue-router';
 import { removeLine } from '@/areas/sessions/queries';
 import { foldRows, pagesOf } from '@/areas/sessions/folds';
 import { KINDS, type ShownLine } from '@/areas/sessions/types';
 import type { RunningSession } from '@/areas/sessions/useTestSession';
+import type { Api } from '@/api/client';
 import MarkdownText from '@/kit/MarkdownText.vue';
+import { letterOf as keyLetter } from '@/kit/keys';
 import RemoveWords from '@/kit/RemoveWords.vue';
 import { ago, clock, exact } from '@/kit/words';
 
@@ -15,10 +19,17 @@ const props = defineProps<{
   lines: ShownLine[];
   /** Observed acts are folded into runs. */
   folded: boolean;
+  /** Where what led to a line is shown. */
+  linesAt: string;
+  /** What came of lines. */
+  repros: Api['ReproDetail'][];
   mayMend: boolean;
   mayRemove: boolean;
 }>();
+const router = useRouter();
 const root = ref<HTMLElement | null>(null);
+const cameOf = (line: ShownLine): Api['ReproDetail'] | undefined =>
+  props.repros.find((r) => r.line_id === line.id && (r.defect || r.case_key));
 const letterOf = (line: ShownLine): string => KINDS.find((k) => k.kind === line.kind)?.letter ?? '';
 const wordOf = (line: ShownLine): string =>
   KINDS.find((k) => k.kind === line.kind)?.word ?? (line.kind === 'capture' ? 'Capture' : 'Observed');
@@ -65,6 +76,17 @@ onBeforeUnmount(() => urls.forEach((url) => URL.revokeObjectURL(url)));
 function open(run: string): void {
   opened.value = new Set([...opened.value, run]);
 }
+
+/** One key leads from the last issue to what led there. */
+const lastIssue = computed(
+  () => props.lines.filter((l) => l.kind === 'issue' && !l.waiting && !l.removed).at(-1)?.id ?? '',
+);
+const project = computed(() => props.linesAt.split('/sessions/')[0]!);
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  if (!event.altKey || keyLetter(event) !== 'd' || !lastIssue.value || !props.mayMend) return;
+  event.preventDefault();
+  void router.push(`${props.linesAt}/${lastIssue.value}`);
+});
 
 const mending = ref('');
 const mended = ref('');
@@ -141,11 +163,38 @@ async function save(line: ShownLine): Promise<void> {
                 <p v-for="(f, i) in line.former" :key="i" class="long">{{ f }}</p>
               </details>
             </template>
+            <p
+              v-if="!line.waiting && !line.removed && (cameOf(line) || line.kind === 'issue')"
+              class="row small led"
+            >
+              <template v-if="cameOf(line)">
+                <RouterLink
+                  v-if="cameOf(line)!.defect"
+                  class="mono"
+                  :to="`${project}/defects/${cameOf(line)!.defect!.key}`"
+                  :title="cameOf(line)!.defect!.title"
+                  >{{ cameOf(line)!.defect!.key }}</RouterLink
+                >
+                <RouterLink
+                  v-if="cameOf(line)!.case_key"
+                  class="mono"
+                  :to="`${project}/cases/${cameOf(line)!.case_key}`"
+                  :title="cameOf(line)!.case_title ?? ''"
+                  >{{ cameOf(line)!.case_key }}</RouterLink
+                >
+              </template>
+              <RouterLink :to="`${linesAt}/${line.id}`"
+                >What led here <kbd v-if="line.id === lastIssue && mayMend">Alt D</kbd></RouterLink
+              >
+            </p>
             <p v-if="line.refused" class="p-invalid-words small" role="alert">{{ line.refused }}</p>
           </div>
           <span class="acts small">
             <span v-if="line.waiting && !line.refused" class="soft">waiting</span>
             <template v-if="mayMend && !line.removed && !line.waiting">
+              <RouterLink v-if="line.kind !== 'issue'" class="link soft" :to="`${linesAt}/${line.id}`"
+                >What led here</RouterLink
+              >
               <button
                 type="button"
                 class="link soft"
@@ -241,6 +290,13 @@ li {
   border: 1px solid var(--edge);
   border-radius: 4px;
   margin-top: 4px;
+}
+.led {
+  margin-top: 4px;
+  font-weight: 400;
+}
+.led a {
+  min-height: 24px;
 }
 .acts {
   display: flex;
