@@ -44,6 +44,8 @@ const READINGS = [
     '/projects/SKR/defects',
     '/projects/SKR/defect-choices',
     '/projects/SKR/charters',
+    '/projects/SKR/session-figures',
+    '/projects/SKR/unexplored',
     '/charters/SKR-S1',
     '/charters/SKR-S5',
     '/cases/SKR-C13',
@@ -121,6 +123,8 @@ foreach ([...PEOPLE, ...array_keys(FEW)] as $person) {
     $failed = array_values(array_filter(json_decode(ask($url, '/cycles/SKR-R2/entries', $jar))->items, $walked))[0];
     $first = ['routine' => $of['/projects/SKR/routines'][0]->id, 'table' => $of['/projects/SKR/data-tables'][0]->id];
     $attempt = $failed->last_attempt_id;
+    $session = $of['/charters/SKR-S1']->charter->last->id;
+    $issue = json_decode(ask($url, "/test-sessions/{$session}/lines?kind=issue", $jar))->items[0]->id;
     foreach (
         [
             "/routines/{$first['routine']}",
@@ -131,8 +135,11 @@ foreach ([...PEOPLE, ...array_keys(FEW)] as $person) {
             "/attempts/{$attempt}/verification",
             "/attempts/{$attempt}/record",
             "/attempts/{$attempt}/earlier",
-            "/test-sessions/{$of['/charters/SKR-S1']->charter->last->id}",
-            "/test-sessions/{$of['/charters/SKR-S1']->charter->last->id}/lines",
+            "/test-sessions/{$session}",
+            "/test-sessions/{$session}/lines",
+            "/test-sessions/{$session}/observer",
+            "/test-sessions/{$session}/sheet",
+            "/session-lines/{$issue}/stretch",
         ]
         as $path
     ) {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 use Illuminate\Support\Facades\Route;
 use LucidStep\App\Areas\Sessions\Http\Controllers\CharterController;
 use LucidStep\App\Areas\Sessions\Http\Controllers\ObserverController;
+use LucidStep\App\Areas\Sessions\Http\Controllers\SessionReviewController;
 use LucidStep\App\Areas\Sessions\Http\Controllers\StretchController;
 use LucidStep\App\Areas\Sessions\Http\Controllers\TestSessionController;
 use LucidStep\App\Areas\Sessions\Http\Controllers\TimelineController;
@@ -16,6 +17,8 @@ Route::post('/projects/{project}/charters', [CharterController::class, 'store'])
 Route::get('/charters/{charter}', [CharterController::class, 'show']);
 Route::put('/charters/{charter}', [CharterController::class, 'update']);
 Route::delete('/charters/{charter}', [CharterController::class, 'drop']);
+Route::get('/projects/{project}/session-figures', [SessionReviewController::class, 'figures']);
+Route::get('/projects/{project}/unexplored', [SessionReviewController::class, 'unexplored']);
 Route::post('/charters/{charter}/restorations', [CharterController::class, 'restore']);
 // What is recorded changes no setup.
 Route::withoutMiddleware(NameActor::class)->group(function (): void {
@@ -27,6 +30,9 @@ Route::withoutMiddleware(NameActor::class)->group(function (): void {
     Route::post('/test-sessions/{testSession}/time-moves', [TestSessionController::class, 'moveTime']);
     Route::put('/test-sessions/{testSession}/debrief', [TestSessionController::class, 'write']);
     Route::post('/test-sessions/{testSession}/sign-offs', [TestSessionController::class, 'signOff']);
+    Route::get('/test-sessions/{testSession}/sheet', [SessionReviewController::class, 'sheet']);
+    Route::post('/test-sessions/{testSession}/comments', [SessionReviewController::class, 'say']);
+    Route::post('/session-comments/{sessionComment}/removals', [SessionReviewController::class, 'remove']);
     Route::get('/test-sessions/{testSession}/observer', [ObserverController::class, 'show']);
     Route::post('/test-sessions/{testSession}/observer', [ObserverController::class, 'pair']);
     Route::delete('/test-sessions/{testSession}/observer', [ObserverController::class, 'part']);

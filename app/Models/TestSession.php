@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Models;
 
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 use LucidStep\Core\Sessions\Focus;
 use LucidStep\Core\Sessions\SessionClock;
@@ -51,6 +53,7 @@ use LucidStep\Core\Sessions\Work;
  * @property ?User          $signedBy
  * @property ?Build         $build
  * @property ?Configuration $configuration
+ * @property Collection<int, SessionComment> $comments
  */
 final class TestSession extends Record
 {
@@ -107,6 +110,25 @@ final class TestSession extends Record
     public static function share(string $value): Focus|Work
     {
         return Focus::tryFrom($value) ?? Work::from($value);
+    }
+
+    /**
+     * @return HasMany<SessionLine, $this>
+     */
+    public function lines(): HasMany
+    {
+        return $this->hasMany(SessionLine::class, 'session_id');
+    }
+
+    /**
+     * @return HasMany<SessionComment, $this>
+     */
+    public function comments(): HasMany
+    {
+        $all = $this->hasMany(SessionComment::class, 'session_id');
+        $all->orderBy('created_at');
+
+        return $all;
     }
 
     /**

@@ -65,6 +65,7 @@ use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Release;
 use LucidStep\App\Models\Routine;
 use LucidStep\App\Models\SavedFilter;
+use LucidStep\App\Models\SessionComment;
 use LucidStep\App\Models\SessionLine;
 use LucidStep\App\Models\Suite;
 use LucidStep\App\Models\TestCase;
@@ -234,6 +235,7 @@ final class AppServiceProvider extends ServiceProvider
             'call' => TrackerCall::class,
             'testSession' => TestSession::class,
             'sessionLine' => SessionLine::class,
+            'sessionComment' => SessionComment::class,
         ];
         foreach ($byId as $name => $class) {
             Route::bind($name, fn(string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));

@@ -8,28 +8,42 @@ use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
+use LucidStep\App\Areas\Defects\Actions\FileDefect;
+use LucidStep\App\Areas\Defects\Data\Filing;
+use LucidStep\App\Areas\Sessions\Actions\CommentOnSession;
 use LucidStep\App\Areas\Sessions\Actions\DebriefSession;
 use LucidStep\App\Areas\Sessions\Actions\RunSession;
 use LucidStep\App\Areas\Sessions\Actions\SaveCharter;
+use LucidStep\App\Areas\Sessions\Actions\SaveRepro;
+use LucidStep\App\Areas\Sessions\Actions\TakeObservations;
 use LucidStep\App\Areas\Sessions\Actions\WriteLine;
+use LucidStep\App\Areas\Sessions\Data\TimelineLine;
+use LucidStep\App\Areas\Sessions\Queries\ReadStretch;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Charter;
 use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Models\SessionLine;
 use LucidStep\App\Models\TestSession;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\DeviceStamp;
+use LucidStep\Core\Evidence\HandsetAddress;
 use LucidStep\Core\Sessions\LineKind;
+use LucidStep\Core\Sessions\ObservedAct;
 use LucidStep\Core\Sessions\SessionState;
 
 /**
  * What was explored in the demo, through the actions that people use: `charters.csv` has what is to be explored, `session-lines.csv` what
- * was done. A session begins at a time ("-1 10:30": the days before today and the clock), every other line stands so many minutes after it.
+ * was done, `session-acts.csv` what the practice page reported of it. A session begins at a time ("-1 10:30": the days before today and the
+ * clock), every other line stands so many minutes after it.
  */
 final class SessionStory
 {
     /** @var array<string, TestSession> by the key of their charter */
     private array $sessions = [];
+
+    /** @var array<string, list<array<string, string>>> what was reported and is not taken yet, by the key of their charter */
+    private array $acts = [];
 
     /** @var array<string, Carbon> when each began */
     private array $began = [];
@@ -39,6 +53,11 @@ final class SessionStory
         private readonly RunSession $run,
         private readonly WriteLine $write,
         private readonly DebriefSession $debrief,
+        private readonly TakeObservations $observe,
+        private readonly ReadStretch $stretch,
+        private readonly SaveRepro $repro,
+        private readonly FileDefect $file,
+        private readonly CommentOnSession $comment,
     ) {}
 
     /**
@@ -49,6 +68,9 @@ final class SessionStory
         Carbon::setTestNow($today->copy()->subDays(7)->setTime(9, 0));
         foreach (CsvFile::rows(base_path('demo/charters.csv')) as $row) {
             $this->charter($project, $people, $today, $row);
+        }
+        foreach (CsvFile::rows(base_path('demo/session-acts.csv')) as $row) {
+            $this->acts[$row['charter']][] = $row;
         }
         foreach (CsvFile::rows(base_path('demo/session-lines.csv')) as $row) {
             $charter = Charter::query()->where('project_id', $project->id)->where('key', $row['charter'])->with('assignee')->firstOrFail();
@@ -61,8 +83,82 @@ final class SessionStory
                 continue;
             }
             Carbon::setTestNow($this->began[$charter->key]->copy()->addMinutes((int) $row['minutes']));
+            $this->reported($charter->key, (int) $row['minutes'] * 60);
             $this->act($this->sessions[$charter->key], $tester, $people, $row);
         }
+        Carbon::setTestNow($today->copy()->subDay()->setTime(12, 0));
+        $this->found($project, $this->sessions['SKR-S1'], $people['tobias'], true);
+        $this->found($project, $this->sessions['SKR-S2'], $people['anouk'], false);
+        $this->comment->say($this->sessions['SKR-S1'], $people['maren'], 'Good find. Is the same true of moved sailings?', null);
+    }
+
+    /**
+     * Takes what the page reported up to a moment of a session.
+     *
+     * @param  int  $until seconds after it began
+     */
+    private function reported(string $charter, int $until): void
+    {
+        $began = $this->began[$charter];
+        $taken = [];
+        foreach ($this->acts[$charter] ?? [] as $n => $row) {
+            if ((int) $row['second'] > $until) {
+                break;
+            }
+            $taken[] = ObservedAct::of(
+                [
+                    ...array_filter($row, static fn(string $v): bool => '' !== $v),
+                    'id' => (string) Str::uuid7(),
+                    'at' => $began->getTimestampMs() + 1000 * (int) $row['second'],
+                    'n' => $n,
+                ],
+                0,
+            );
+        }
+        if ([] !== $taken) {
+            $this->acts[$charter] = \array_slice($this->acts[$charter], \count($taken));
+            $origin = (string) HandsetAddress::originOf((string) config('lucid.practice_url') ?: 'http://practice.skerrywick.test');
+            ($this->observe)($this->sessions[$charter], $origin, $taken);
+        }
+    }
+
+    /**
+     * Of the first issue of a session, what leads there is kept, walked again twice, and filed; with a case of it, or without.
+     */
+    private function found(Project $project, TestSession $session, User $tester, bool $withCase): void
+    {
+        $issue = SessionLine::query()->where('session_id', $session->id)->where('kind', LineKind::Issue)->orderBy('done_at')->firstOrFail();
+        $stretch = ($this->stretch)($issue);
+        $steps = [];
+        foreach ($stretch->lines as $line) {
+            if ($line->is_step && null === $line->why) {
+                $steps[] = ['line' => $line->id, 'words' => $line->words];
+            }
+        }
+        $this->repro->save($issue, $tester, $steps, 0);
+        $this->repro->try($issue, $tester, true);
+        $this->repro->try($issue, $tester, $withCase);
+        if ($withCase) {
+            $this->repro->makeCase($issue, $tester);
+        }
+        ($this->file)(
+            $project,
+            $tester,
+            new Filing(
+                [
+                    'title' => $stretch->title,
+                    'actual' => $stretch->actual,
+                    'body' => $stretch->body,
+                    'steps' => implode(
+                        "\n",
+                        array_map(static fn(array $s, int $i): string => $i + 1 . ". {$s['words']}", $steps, array_keys($steps)),
+                    ),
+                    'severity' => $withCase ? 'major' : 'minor',
+                ],
+                seen: $issue,
+                captures: array_map(static fn(TimelineLine $c): string => $c->id, $stretch->captures),
+            ),
+        );
     }
 
     /**

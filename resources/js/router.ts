@@ -196,6 +196,16 @@ export const router = createRouter({
       meta: { title: 'New session' },
     },
     {
+      path: '/:project/sessions/figures',
+      component: () => import('@/areas/sessions/pages/FiguresPage.vue'),
+      meta: { title: 'Figures of sessions' },
+    },
+    {
+      path: '/:project/sessions/:charter/sheet',
+      component: () => import('@/areas/sessions/pages/SheetPage.vue'),
+      meta: { title: 'Session sheet' },
+    },
+    {
       path: '/:project/sessions/:charter',
       component: () => import('@/areas/sessions/pages/SessionPage.vue'),
       meta: { title: 'Session' },

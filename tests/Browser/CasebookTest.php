@@ -24,8 +24,8 @@ final class CasebookTest extends BrowserTestCase
         $me->reload()->see('and did not save is back')->see('Add a dog');
         self::assertSame('Dogs travel free', $me->script('return document.querySelector("#case-title").value'));
         $me->chord(Key::CONTROL, 's')->see('is in the casebook');
-        $me->until('for the new address', fn(): bool => '/SKR/casebook/SKR-C71' === $me->path());
-        self::assertSame('Open the page|page 1|It opens;Add a dog||;Pay||', $this->steps('SKR-C71'));
+        $me->until('for the new address', fn(): bool => '/SKR/casebook/SKR-C72' === $me->path());
+        self::assertSame('Open the page|page 1|It opens;Add a dog||;Pay||', $this->steps('SKR-C72'));
 
         // Rows of a spreadsheet, with a line end in a cell, become steps; they move, double, split and go.
         $me->click('.tail .show')->pasteText("Read the total\t\t\"0.00\nfor the dog\"\nGo on\tno name\tA message\n");
@@ -37,7 +37,7 @@ final class CasebookTest extends BrowserTestCase
             'for what was saved',
             fn(): bool => 'Open the page|page 1|It opens;Add a dog||;Pay||;Go on|no name|A message;Go on|no name|A message;Read ' .
                 "the total||0.00\nfor the dog" ===
-                $this->steps('SKR-C71'),
+                $this->steps('SKR-C72'),
         );
         $me->held([Key::CONTROL, Key::SHIFT], Key::BACKSPACE);
         $me->see('Step 5 deleted.')->click('.bar .link', 'Undo')->see('The steps are back.');
@@ -48,7 +48,7 @@ final class CasebookTest extends BrowserTestCase
             ->click('header nav a', 'Today')
             ->see('This case is not saved')
             ->click('button', 'Go without saving');
-        $me->see('Today')->open('/SKR/casebook/SKR-C71')->see('and did not save is back')->click('button', 'Drop it');
+        $me->see('Today')->open('/SKR/casebook/SKR-C72')->see('and did not save is back')->click('button', 'Drop it');
         $me->until(
             'for the saved title',
             fn(): bool => 'Dogs travel free' === $me->script('return document.querySelector("#case-title").value'),
@@ -100,7 +100,7 @@ final class CasebookTest extends BrowserTestCase
     public function test_many_are_found_chosen_changed_and_taken_back(): void
     {
         $me = $this->tester()->signIn('maren');
-        $me->open('/SKR/casebook')->see('70 cases')->press('/', 'vehicle length')->see('cases')->seeNot('SKR-C1 ');
+        $me->open('/SKR/casebook')->see('71 cases')->press('/', 'vehicle length')->see('cases')->seeNot('SKR-C1 ');
         $me->until(
             'for the address',
             fn(): bool => str_contains((string) $me->script('return location.search'), 'q=vehicle+length') ||

@@ -78,6 +78,7 @@ trait Everything
             'id' => $world->project->id,
             'session' => str_repeat('0', 32),
         ];
+        $ids['sessionComment'] = $made("/test-sessions/{$ids['testSession']}/comments", ['text' => 'Theirs'], 'comments.0.id');
         $ids['sessionLine'] = $made(
             "/test-sessions/{$ids['testSession']}/lines",
             ['id' => (string) Str::uuid7(), 'kind' => 'note', 'words' => 'Theirs'],

@@ -55,6 +55,7 @@ trait WritesByRole
             ...['POST /charters/{charter}/restorations', 'POST /charters/{charter}/sessions'],
             ...['POST /test-sessions/{testSession}/moves', 'PUT /test-sessions/{testSession}/box'],
             ...['POST /test-sessions/{testSession}/switches', 'POST /test-sessions/{testSession}/time-moves'],
+            'POST /test-sessions/{testSession}/comments',
             ...['PUT /test-sessions/{testSession}/debrief', 'POST /test-sessions/{testSession}/lines'],
             ...['POST /test-sessions/{testSession}/captures', 'PATCH /session-lines/{sessionLine}'],
             ...['PUT /session-lines/{sessionLine}/repro', 'POST /session-lines/{sessionLine}/repro/tries'],
@@ -181,6 +182,7 @@ trait WritesByRole
         ],
         'admin' => [
             'POST /session-lines/{sessionLine}/removals',
+            'POST /session-comments/{sessionComment}/removals',
             'POST /attempts/{attempt}/removals',
             'POST /case-messages/{message}/removals',
             ...['POST /defect-comments/{comment}/removals', 'POST /defect-files/{defectFile}/removals'],

@@ -3681,6 +3681,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/session-figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What sessions come to */
+        get: operations["getProjectsProjectSessionFigures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/settings": {
         parameters: {
             query?: never;
@@ -3871,6 +3888,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/unexplored": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What nobody explored on the newest build, that never explored first */
+        get: operations["getProjectsProjectUnexplored"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/walk-pack": {
         parameters: {
             query?: never;
@@ -3973,6 +4007,23 @@ export interface paths {
         post: operations["postSession"];
         /** Sign out */
         delete: operations["deleteSession"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/session-comments/{sessionComment}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take out what must not be there; the trace stays */
+        post: operations["postSessionCommentsSessionCommentRemovals"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -4218,6 +4269,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/test-sessions/{testSession}/comments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say something of it, and ask somebody to read it */
+        post: operations["postTestSessionsTestSessionComments"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/test-sessions/{testSession}/debrief": {
         parameters: {
             query?: never;
@@ -4284,6 +4352,23 @@ export interface paths {
         post: operations["postTestSessionsTestSessionObserver"];
         /** Listen to no page any more */
         delete: operations["deleteTestSessionsTestSessionObserver"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/test-sessions/{testSession}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A session on one sheet */
+        get: operations["getTestSessionsTestSessionSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -6072,6 +6157,42 @@ export interface components {
             /** @description The state that one saw */
             seen?: string;
         };
+        /** @description Figures over the sessions of an area: of a folder, a label, a requirement, a build, a person or a month. */
+        FigureRow: {
+            /** @description An id, of a label its name, of a month such as 2026-11; empty: without */
+            id: string;
+            name: string;
+            sessions: number;
+            /** @description Without pauses, in ms */
+            active_ms: number;
+            /** @description Of it testing */
+            testing_ms: number;
+            /**
+             * Format: float
+             * @description Share of it on the charter, 0 to 1; null: no time
+             */
+            on_charter: number | null;
+            issues: number;
+            questions: number;
+            /**
+             * Format: float
+             * @description Issues an hour of testing; null: no time
+             */
+            per_hour: number | null;
+            /**
+             * Format: float
+             * @description Of its exact Poisson interval, 5 % at each end
+             */
+            lower: number | null;
+            /** Format: float */
+            upper: number | null;
+            /** @description Whole days since it was explored last; null: never */
+            days_since: number | null;
+            /** @description Builds since the newest that was explored; null: on none */
+            builds_since: number | null;
+            /** @description The newest build that was explored; empty: none */
+            newest_build: string;
+        };
         FileDefectRequest: {
             /**
              * Format: uuid
@@ -7697,6 +7818,22 @@ export interface components {
             sent_at?: string | null;
             counter?: number | null;
         };
+        /** @description What somebody who read a session said of it. */
+        SessionCommentLine: {
+            id: string;
+            author: components["schemas"]["Person"];
+            /** @description In Markdown */
+            text: string;
+            to: components["schemas"]["Person"] | null;
+            created_at: string;
+            removed: components["schemas"]["TakenOut"] | null;
+        };
+        SessionCommentRequest: {
+            /** @description In Markdown */
+            text: string;
+            /** Format: uuid */
+            to_id?: string | null;
+        };
         /** @description A session with everything about it but its timeline. */
         SessionDetail: {
             id: string;
@@ -7730,6 +7867,8 @@ export interface components {
             };
             /** @description Faults of which somebody kept what leads there */
             repros: components["schemas"]["ReproDetail"][];
+            /** @description What was said of it */
+            comments: components["schemas"]["SessionCommentLine"][];
             /** @description What was covered, as its tester says */
             covered: string;
             remarks: string;
@@ -7738,6 +7877,15 @@ export interface components {
             sign_note: string;
             /** @description Whether whoever asks runs it */
             mine: boolean;
+        };
+        /** @description Figures over all sessions of a project that are over. */
+        SessionFigures: {
+            /** @enum {string} */
+            by: "folder" | "label" | "requirement" | "build" | "person" | "month";
+            rows: components["schemas"]["FigureRow"][];
+            /** @description Of all of them together */
+            all: components["schemas"]["FigureRow"];
+            newest_build: components["schemas"]["Named"] | null;
         };
         /** @description A session of a charter, in short. */
         SessionName: {
@@ -7757,6 +7905,16 @@ export interface components {
             testing: number;
             investigating: number;
             setting_up: number;
+        };
+        /** @description A session on one sheet: to be read, printed, and carried elsewhere. */
+        SessionSheet: {
+            session: components["schemas"]["SessionDetail"];
+            /** @description What was written and captured, and trouble */
+            lines: components["schemas"]["TimelineLine"][];
+            /** @description Acts that were observed */
+            observed: number;
+            /** @description All of it as Markdown */
+            markdown: string;
         };
         /** @description Who is signed in. */
         SessionState: {
@@ -8351,6 +8509,26 @@ export interface components {
             title: string;
             by: components["schemas"]["Person"];
             at: string;
+        };
+        /** @description An area that nobody explored on the newest build: a charter is proposed for it. */
+        Unexplored: {
+            /** @enum {string} */
+            area_kind: "folder" | "label";
+            /** @description Its id, of a label its name */
+            area_id: string;
+            area: string;
+            /** @description The newest build on which it was explored; empty: never */
+            since: string;
+            /** @description Builds since then; null: never explored */
+            builds_since: number | null;
+            /** @description Days since it was explored last; null: never */
+            days_since: number | null;
+            /** @description Cases there */
+            cases: number;
+            /** @description Of them walked on the newest build */
+            walked: number;
+            /** @description Defects there that are open */
+            open_defects: number;
         };
         /** @description An entry without a final verdict at a sign-off. */
         UnwalkedEntry: {
@@ -17528,6 +17706,44 @@ export interface operations {
             };
         };
     };
+    getProjectsProjectSessionFigures: {
+        parameters: {
+            query?: {
+                /** @description `folder`, `label`, `requirement`, `build`, `person` or `month` */
+                by?: string;
+                /** @description A day: only sessions that began from then on */
+                from?: string;
+                /** @description The last day */
+                until?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionFigures"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjectsProjectSettings: {
         parameters: {
             query?: {
@@ -18027,6 +18243,37 @@ export interface operations {
             };
         };
     };
+    getProjectsProjectUnexplored: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unexplored"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjectsProjectWalkPack: {
         parameters: {
             query?: never;
@@ -18389,6 +18636,44 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postSessionCommentsSessionCommentRemovals: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                sessionComment: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDetail"];
+                };
             };
             /** @description A problem */
             default: {
@@ -18975,6 +19260,44 @@ export interface operations {
             };
         };
     };
+    postTestSessionsTestSessionComments: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SessionCommentRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     putTestSessionsTestSessionDebrief: {
         parameters: {
             query?: never;
@@ -19223,6 +19546,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ObserverDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getTestSessionsTestSessionSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionSheet"];
                 };
             };
             /** @description A problem */

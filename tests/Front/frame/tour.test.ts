@@ -9,6 +9,11 @@ const first = (who: Who, start: string): string =>
   Object.keys(demo[who]).find((p) => new RegExp(`^${start}/0000[^/]*$`).test(p)) ?? '';
 const id = (of: string): string => of.split('/').at(-1) ?? '';
 
+const issue =
+  Object.keys(demo.tobias)
+    .find((p) => p.endsWith('/stretch'))
+    ?.split('/')[2] ?? '';
+
 /** Every page, what it must say, and who looks at it. */
 const PAGES: [Who, string, string][] = [
   ['tobias', '/SKR/today', 'Release 4.2'],
@@ -20,8 +25,8 @@ const PAGES: [Who, string, string][] = [
   ['maren', '/SKR/cycles/SKR-R3/plan', 'Load'],
   ['maren', '/SKR/cycles/SKR-R3/log', 'Changed the milestone'],
   ['maren', '/SKR/queue', 'Looked at'],
-  ['maren', '/SKR/casebook', '70 cases'],
-  ['tobias', '/SKR/casebook', '70 cases'],
+  ['maren', '/SKR/casebook', '71 cases'],
+  ['tobias', '/SKR/casebook', '71 cases'],
   ['maren', '/SKR/casebook/SKR-C68', 'Walked in'],
   ['maren', '/SKR/casebook/SKR-C68/history', 'Version'],
   ['maren', '/SKR/casebook/routines', 'Routine'],
@@ -39,6 +44,9 @@ const PAGES: [Who, string, string][] = [
   ['maren', '/SKR/sessions/SKR-S1', 'Read, sign it off'],
   ['maren', '/SKR/sessions/SKR-S5', 'Time box'],
   ['maren', '/SKR/sessions/new', 'Start now'],
+  ['maren', '/SKR/sessions/figures', 'Not explored on'],
+  ['tobias', '/SKR/sessions/SKR-S1/sheet', 'What happened'],
+  ['tobias', `/SKR/sessions/SKR-S1/lines/${issue}`, 'What came of it'],
   ['maren', '/mail', 'mail'],
   ['maren', `/SKR/entries/${id(first('maren', '/entries'))}`, 'Sealed'],
   ['maren', `/SKR/casebook/routines/${id(first('maren', '/routines'))}`, 'used'],

@@ -54,6 +54,7 @@ describe('the files of the front end', () => {
     expect(files.filter((f) => !used.has(f)).map((f) => f.slice(ROOT.length + 1))).toEqual([
       'main.ts',
       'kit/entities.ts',
+      'observer/observe.ts',
     ]);
   });
 });

@@ -190,7 +190,7 @@ describe('the page of it', () => {
       ),
     );
     await page.see('SKR-D9', 'aside');
-    await page.see('seen 2 of 3 times', 'aside');
+    await page.see('Seen 2 of 3 times', 'aside');
     expect(document.body.textContent).not.toContain('File the defect');
     expect(document.body.textContent).not.toContain('leave out or keep');
   });

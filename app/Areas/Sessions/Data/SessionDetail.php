@@ -17,6 +17,7 @@ final readonly class SessionDetail
     /**
      * @param  list<array{int, ?int}>  $runs
      * @param  list<ReproDetail>  $repros
+     * @param  list<SessionCommentLine>  $comments
      */
     public function __construct(
         #[OA\Property] public string $id,
@@ -50,6 +51,7 @@ final readonly class SessionDetail
             OA\Property(description: 'Faults of which somebody kept what leads there', items: new OA\Items(ref: ReproDetail::class)),
         ]
         public array $repros,
+        #[OA\Property(description: 'What was said of it', items: new OA\Items(ref: SessionCommentLine::class))] public array $comments,
         #[OA\Property(description: 'What was covered, as its tester says')] public string $covered,
         #[OA\Property] public string $remarks,
         #[OA\Property] public ?Person $signed_by,

@@ -6,6 +6,7 @@ namespace LucidStep\App\Areas\Sessions\Queries;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Sessions\Data\SessionCommentLine;
 use LucidStep\App\Areas\Sessions\Data\SessionDetail;
 use LucidStep\App\Areas\Sessions\Data\SessionShares;
 use LucidStep\App\Models\TestSession;
@@ -54,6 +55,7 @@ final readonly class ReadSession
             $time($s->stopped_at),
             (object) $counts,
             $this->repros->ofSession($s->id),
+            array_values($s->comments()->with('author', 'to', 'remover')->get()->map(SessionCommentLine::from(...))->all()),
             $s->covered,
             $s->remarks,
             Person::orNull($s->signedBy),

@@ -108,6 +108,54 @@ export const makeCaseOf = async (sessionLine: string): Promise<Api['ReproDetail'
     }),
   );
 
+/** A session on one sheet. */
+export const readSheet = async (testSession: string): Promise<Api['SessionSheet']> =>
+  unwrap(await api.GET('/test-sessions/{testSession}/sheet', { params: { path: { testSession } } }));
+
+/** Says something of a session; whoever is asked to read it is told. */
+export const sayOfSession = async (
+  testSession: string,
+  text: string,
+  to: string | null,
+): Promise<Api['SessionDetail']> =>
+  unwrap(
+    await api.POST('/test-sessions/{testSession}/comments', {
+      params: { path: { testSession } },
+      body: { text, to_id: to },
+    }),
+  );
+
+export const removeSessionComment = async (
+  sessionComment: string,
+  reason: string,
+): Promise<Api['SessionDetail']> =>
+  unwrap(
+    await api.POST('/session-comments/{sessionComment}/removals', {
+      params: { path: { sessionComment } },
+      body: { reason },
+    }),
+  );
+
+/** What sessions come to, by what and between which days (empty: all of them). */
+export const readFigures = async (
+  project: string,
+  by: string,
+  from: string,
+  until: string,
+): Promise<Api['SessionFigures']> =>
+  unwrap(
+    await api.GET('/projects/{project}/session-figures', {
+      params: {
+        path: { project },
+        query: { by, ...(from ? { from } : {}), ...(until ? { until } : {}) },
+      },
+    }),
+  );
+
+/** What nobody explored on the newest build. */
+export const readUnexplored = async (project: string): Promise<Api['Unexplored'][]> =>
+  unwrap(await api.GET('/projects/{project}/unexplored', { params: { path: { project } } }));
+
 /** Says what was covered. */
 export const writeDebrief = async (
   testSession: string,

@@ -18,7 +18,7 @@ const at = computed(() => `/${props.project}/sessions/${props.seen.charter_key}/
       >, and again <strong>{{ seen.shown }} of {{ seen.tries }}</strong> times</template
     ><template v-if="seen.case_key"
       >; case
-      <RouterLink class="mono" :to="`/${project}/cases/${seen.case_key}`">{{
+      <RouterLink class="mono" :to="`/${project}/casebook/${seen.case_key}`">{{
         seen.case_key
       }}</RouterLink></template
     >. <RouterLink :to="at">Walk it again</RouterLink>

@@ -8,6 +8,7 @@ import { mayLead, session as me } from '@/areas/people/session';
 import { beginSession } from '@/areas/sessions/begin';
 import { writeCharter } from '@/areas/sessions/queries';
 import { readCasebook } from '@/areas/casebook/queries';
+import { listMilestones } from '@/areas/cycles/queries';
 import { useDefectChoices } from '@/areas/defects/choices';
 import { vFocus } from '@/kit/focus';
 import SelectField from '@/kit/SelectField.vue';
@@ -34,15 +35,29 @@ const folders = computed(() => {
   };
   return all.map((f) => ({ id: f.id, name: path(f.id) }));
 });
+const asked = (name: string): string => String(route.query[name] ?? '');
+const requirements = computed(() =>
+  (casebook.value?.requirements ?? []).map((r) => ({ id: r.id, name: `${r.key} ${r.title}` })),
+);
+const { data: milestones } = useRead(
+  'cycle',
+  () => ['milestones', project.value],
+  () => listMilestones(project.value),
+);
 const lead = computed(() => mayLead(project.value));
 const { draft, clear } = useLocalDraft(
-  computed(() => `charter-new:${project.value}`),
+  // One that was proposed has a draft of its own.
+  computed(
+    () => `charter-new:${project.value}:${['title', 'folder', 'label', 'requirement'].map(asked).join(':')}`,
+  ),
   () => ({
-    title: '',
+    title: asked('title'),
     with_what: '',
     to_find: '',
-    folder_id: null as string | null,
-    label: '',
+    folder_id: asked('folder') || null,
+    requirement_id: asked('requirement') || null,
+    milestone_id: null as string | null,
+    label: asked('label'),
     risk: '',
     priority: 'medium' as 'critical' | 'high' | 'medium' | 'low',
     box_minutes: '60',
@@ -74,7 +89,9 @@ async function save(start: boolean): Promise<void> {
       with_what: d.with_what,
       to_find: d.to_find,
       folder_id: d.folder_id,
-      label: d.folder_id ? '' : d.label,
+      label: d.folder_id || d.requirement_id ? '' : d.label,
+      requirement_id: d.folder_id ? null : d.requirement_id,
+      milestone_id: d.milestone_id,
       risk: d.risk,
       priority: d.priority,
       box_minutes: Number(d.box_minutes),
@@ -160,7 +177,14 @@ const said = (field: string): string => wrong.value[field]?.[0] ?? '';
           form
           :options="options(folders, 'None')"
         />
-        <div v-if="!draft.folder_id">
+        <SelectField
+          v-if="!draft.folder_id && requirements.length > 0"
+          v-model="draft.requirement_id"
+          label="or a requirement"
+          form
+          :options="options(requirements, 'None')"
+        />
+        <div v-if="!draft.folder_id && !draft.requirement_id">
           <label for="charter-label">or a label</label>
           <InputText id="charter-label" v-model="draft.label" fluid />
         </div>
@@ -168,6 +192,13 @@ const said = (field: string): string => wrong.value[field]?.[0] ?? '';
           <label for="charter-risk">Risk</label>
           <InputText id="charter-risk" v-model="draft.risk" fluid />
         </div>
+        <SelectField
+          v-if="(milestones ?? []).length > 0"
+          v-model="draft.milestone_id"
+          label="Milestone"
+          form
+          :options="options(milestones ?? [], 'None')"
+        />
         <SelectField
           v-if="lead"
           v-model="draft.assignee_id"

@@ -10,6 +10,7 @@ import { SEVERITIES } from '@/areas/defects/choices';
 import LikelyDefects from '@/areas/defects/parts/LikelyDefects.vue';
 import { fileDefect } from '@/areas/defects/queries';
 import { mayRecord } from '@/areas/people/session';
+import CaptureTicks from '@/areas/sessions/parts/CaptureTicks.vue';
 import ReproSteps from '@/areas/sessions/parts/ReproSteps.vue';
 import WalkAgain from '@/areas/sessions/parts/WalkAgain.vue';
 import { makeCaseOf, readStretch, saveRepro, tryRepro } from '@/areas/sessions/queries';
@@ -20,7 +21,7 @@ import SelectField from '@/kit/SelectField.vue';
 import StateBox from '@/kit/StateBox.vue';
 import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
-import { clock, plural } from '@/kit/words';
+import { clock, plural, upperFirst } from '@/kit/words';
 import { useLocalDraft } from '@/offline/useLocalDraft';
 import { useRead } from '@/offline/useRead';
 
@@ -118,7 +119,7 @@ const seen = (shown: boolean): Promise<void> =>
     await save();
     const now = await tryRepro(line.value, shown);
     again.value = false;
-    toast(`${seenWords(now)[0]!.toUpperCase()}${seenWords(now).slice(1)}.`);
+    toast(`${upperFirst(seenWords(now))}.`);
   });
 async function makeCase(): Promise<void> {
   await save();
@@ -257,7 +258,7 @@ function onKey(event: KeyboardEvent): void {
               {{ repro.defect.title }}
             </li>
             <li v-if="repro.case_key">
-              <RouterLink class="mono" :to="`/${project}/cases/${repro.case_key}`">{{
+              <RouterLink class="mono" :to="`/${project}/casebook/${repro.case_key}`">{{
                 repro.case_key
               }}</RouterLink>
               {{ repro.case_title }}
@@ -306,7 +307,7 @@ function onKey(event: KeyboardEvent): void {
             </div>
           </div>
         </template>
-        <p v-else-if="seenWords(repro)" class="soft">{{ seenWords(repro) }}</p>
+        <p v-else-if="seenWords(repro)" class="soft">{{ upperFirst(seenWords(repro)) }}</p>
         <ol v-if="stay.length > 0" class="steps small">
           <li v-for="(s, i) in stay" :key="i" :class="{ last: i === stay.length - 1 }">{{ s.words }}</li>
         </ol>
@@ -314,18 +315,7 @@ function onKey(event: KeyboardEvent): void {
         <template v-if="!isFiled">
           <p v-if="on" class="soft small">{{ on }}</p>
           <MarkdownText v-if="data.body" class="small" :text="data.body.replace(/^## (.*)$/gm, '**$1**')" />
-          <fieldset v-if="data.captures.length > 0">
-            <legend class="label">Captures that go with it</legend>
-            <div class="cards">
-              <label v-for="c in data.captures" :key="c.id"
-                ><img v-if="c.thumbnail_url" :src="c.thumbnail_url" :alt="c.words || c.name" /><span
-                  class="row small"
-                  ><input v-model="captures" type="checkbox" :value="c.id" :disabled="!mayChange" />
-                  {{ c.words || c.name }}</span
-                ></label
-              >
-            </div>
-          </fieldset>
+          <CaptureTicks v-model="captures" :captures="data.captures" :locked="!mayChange" />
           <SelectField v-if="mayChange" v-model="kept.severity" form label="Severity" :options="SEVERITIES" />
           <LikelyDefects
             :project="project"
@@ -377,24 +367,6 @@ aside {
 }
 .last {
   font-weight: 700;
-}
-fieldset {
-  border: 0;
-  margin: 0;
-  padding: 0;
-  min-width: 0;
-}
-.cards {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(9rem, 1fr));
-  gap: 10px;
-}
-.cards img {
-  display: block;
-  max-width: 100%;
-  max-height: 120px;
-  border: 1px solid var(--edge);
-  border-radius: 4px;
 }
 @media (max-width: 900px) {
   .sides {

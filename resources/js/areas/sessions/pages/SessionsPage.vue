@@ -124,8 +124,10 @@ useKeys('Sessions', () =>
   <div class="page">
     <div class="title-line">
       <h1>Sessions</h1>
-      <div v-if="mayRecord(project)" class="actions">
+      <div class="actions">
+        <RouterLink :to="`/${project}/sessions/figures`">Figures</RouterLink>
         <Button
+          v-if="mayRecord(project)"
           label="New session"
           :title="tip('New session', 'n')"
           @click="router.push(`/${project}/sessions/new`)"

@@ -2,10 +2,14 @@
 import Button from 'primevue/button';
 import Textarea from 'primevue/textarea';
 import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
 import { errorMessage, type Api } from '@/api/client';
 import { moveTime, signOff, writeDebrief } from '@/areas/sessions/queries';
 import { FOCUS, WORK, type ShownLine, type Share } from '@/areas/sessions/types';
+import SessionTalk from '@/areas/sessions/parts/SessionTalk.vue';
+import KeyCap from '@/kit/KeyCap.vue';
 import MarkdownText from '@/kit/MarkdownText.vue';
+import { useKeys } from '@/kit/keys';
 import { parseDuration } from '@/kit/duration';
 import { clock, exact, plural, when } from '@/kit/words';
 import { useLocalDraft } from '@/offline/useLocalDraft';
@@ -16,8 +20,11 @@ const props = defineProps<{
   /** What the time went to, up to now. */
   time: Api['SessionShares'];
   lines: ShownLine[];
+  project: string;
   mayLead: boolean;
+  maySay: boolean;
 }>();
+const router = useRouter();
 const emit = defineEmits<{ changed: [Api['SessionDetail']] }>();
 const isOver = computed(() => props.detail.state === 'stopped' || props.detail.state === 'debriefed');
 const mayWrite = computed(() => props.detail.mine && props.detail.state === 'stopped');
@@ -40,6 +47,24 @@ const lists = computed(() =>
   )
     .map(([kind, word]) => ({ word, lines: found(kind) }))
     .filter((l) => l.lines.length > 0),
+);
+/** What came to mind for the next charter, with the area of this one. */
+const lastIdea = computed(() => found('idea').at(-1));
+function exploreNext(line: ShownLine): string {
+  const { area_kind: kind, area_id: id } = props.detail.charter;
+  const query = new URLSearchParams({ title: line.words.split('\n')[0]!, ...(kind ? { [kind]: id } : {}) });
+  return `/${props.project}/sessions/new?${query}`;
+}
+useKeys('Debrief', () =>
+  lastIdea.value && props.maySay
+    ? [
+        {
+          keys: ['x'],
+          label: 'Explore the last idea next',
+          run: () => void router.push(exploreNext(lastIdea.value!)),
+        },
+      ]
+    : [],
 );
 const total = computed(() => props.time.charter + props.time.opportunity);
 const percent = (ms: number): string => `${total.value === 0 ? 0 : Math.round((ms / total.value) * 100)} %`;
@@ -113,7 +138,13 @@ const others = (of: Share): { value: Share; word: string }[] =>
       </h3>
       <ul>
         <li v-for="line in l.lines" :key="line.id" class="small">
-          <span class="mono soft">{{ clock(line.at_ms) }}</span> <MarkdownText :text="line.words" />
+          <span class="mono soft">{{ clock(line.at_ms) }}</span>
+          <div>
+            <MarkdownText :text="line.words" />
+            <RouterLink v-if="line.kind === 'idea' && !line.waiting" :to="exploreNext(line)"
+              >Explore it next <KeyCap v-if="line.id === lastIdea?.id" of="x"
+            /></RouterLink>
+          </div>
         </li>
       </ul>
     </section>
@@ -151,7 +182,19 @@ const others = (of: Share): { value: Share; word: string }[] =>
       <div class="row"><Button type="submit" size="small" :disabled="busy" label="Read, sign it off" /></div>
       <p class="soft small">Nothing is written into the session any more then.</p>
     </form>
+    <SessionTalk
+      v-if="isOver || detail.comments.length > 0"
+      :project="project"
+      :detail="detail"
+      :may-say="maySay"
+      @changed="(now) => emit('changed', now)"
+    />
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+    <p class="soft small">
+      <RouterLink :to="`/${project}/sessions/${detail.charter.key}/sheet?run=${detail.number}`"
+        >On one sheet</RouterLink
+      >
+    </p>
     <p class="soft small">{{ plural(lines.length, 'line') }} in the timeline.</p>
   </section>
 </template>

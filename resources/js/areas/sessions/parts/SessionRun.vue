@@ -2,7 +2,7 @@
 import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
-import { mayLead, mayRemoveContent, session as me } from '@/areas/people/session';
+import { mayLead, mayRecord, mayRemoveContent, session as me } from '@/areas/people/session';
 import SessionComposer from '@/areas/sessions/parts/SessionComposer.vue';
 import SessionDebrief from '@/areas/sessions/parts/SessionDebrief.vue';
 import ListeningTo from '@/areas/sessions/parts/ListeningTo.vue';
@@ -52,6 +52,7 @@ const local = computed<Api['SessionDetail'] | null>(() => {
     stopped_at: null,
     counts: {},
     repros: [],
+    comments: [],
     covered: '',
     remarks: '',
     signed_by: null,
@@ -129,7 +130,9 @@ useKeys('Session', () =>
             <option value="observed">What was observed</option>
             <option value="trouble">Trouble</option>
           </select>
-          <span v-if="!detail.mine" class="soft small">{{ detail.tester.name }} runs it; you look on.</span>
+          <span v-if="!detail.mine" class="soft small"
+            >{{ detail.tester.name }} {{ isOpen ? 'runs it; you look on.' : 'ran it.' }}</span
+          >
         </div>
         <SessionTimeline
           :session="session"
@@ -157,7 +160,9 @@ useKeys('Session', () =>
           :detail="detail"
           :time="time"
           :lines="session.lines.value"
+          :project="project"
           :may-lead="mayLead(project)"
+          :may-say="mayRecord(project)"
           @changed="session.set"
         />
         <section v-if="sessions.length > 1" aria-label="Sessions of this charter">
@@ -208,6 +213,8 @@ useKeys('Session', () =>
   padding-bottom: 4px;
 }
 aside {
+  /* What is only read aloud stays within. */
+  position: relative;
   border-left: 1px solid var(--rule);
   padding: 16px 24px;
   overflow: auto;

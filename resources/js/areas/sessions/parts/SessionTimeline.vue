@@ -178,7 +178,7 @@ async function save(line: ShownLine): Promise<void> {
                 <RouterLink
                   v-if="cameOf(line)!.case_key"
                   class="mono"
-                  :to="`${project}/cases/${cameOf(line)!.case_key}`"
+                  :to="`${project}/casebook/${cameOf(line)!.case_key}`"
                   :title="cameOf(line)!.case_title ?? ''"
                   >{{ cameOf(line)!.case_key }}</RouterLink
                 >
