@@ -30,6 +30,8 @@ Route::withoutMiddleware(NameActor::class)->group(function (): void {
     Route::post('/test-sessions/{testSession}/time-moves', [TestSessionController::class, 'moveTime']);
     Route::put('/test-sessions/{testSession}/debrief', [TestSessionController::class, 'write']);
     Route::post('/test-sessions/{testSession}/sign-offs', [TestSessionController::class, 'signOff']);
+    Route::get('/test-sessions/{testSession}/verification', [SessionReviewController::class, 'verify']);
+    Route::get('/test-sessions/{testSession}/bundle', [SessionReviewController::class, 'bundle']);
     Route::get('/test-sessions/{testSession}/sheet', [SessionReviewController::class, 'sheet']);
     Route::post('/test-sessions/{testSession}/comments', [SessionReviewController::class, 'say']);
     Route::post('/session-comments/{sessionComment}/removals', [SessionReviewController::class, 'remove']);

@@ -35,6 +35,7 @@ use LucidStep\App\Areas\Notices\Actions\ReportStandstill;
 use LucidStep\App\Areas\People\Actions\ManagePeople;
 use LucidStep\App\Areas\People\Http\Requests\SignInRequest;
 use LucidStep\App\Areas\People\Queries\ReadPeople;
+use LucidStep\App\Areas\Sessions\Actions\HandOverCharters;
 use LucidStep\App\Areas\Sessions\Actions\PairObserver;
 use LucidStep\App\Areas\Setup\Policies\ProjectPolicy;
 use LucidStep\App\Areas\Walk\Actions\RestoreWalkedEntry;
@@ -102,7 +103,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->scoped(HiddenNames::class);
         // Its key is read once.
         $this->app->scoped(RecordSigner::class);
-        $this->app->tag([HandOverEntries::class, HandOverDefects::class, HandOverCases::class], OpenWork::class);
+        $this->app->tag([HandOverEntries::class, HandOverDefects::class, HandOverCases::class, HandOverCharters::class], OpenWork::class);
         foreach ([ManagePeople::class, ReadPeople::class] as $class) {
             $this->app->when($class)->needs('$work')->giveTagged(OpenWork::class);
         }

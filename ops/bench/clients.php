@@ -7,7 +7,8 @@ declare(strict_types=1);
 /**
  * Requests with a token and a key of their own, so many at a time.
  *
- * @param  list<array{string, string, string, string, string}>  $requests method, path, body, token, key
+ * @param  list<array{0: string, 1: string, 2: string, 3: string, 4: string, 5?: list<string>}>  $requests method, path, body, token, key
+ *     and further headers
  *
  * @return list<float> milliseconds, sorted
  */
@@ -43,7 +44,10 @@ function together(array $requests, int $clients): array
     return $took;
 }
 
-function handle(string $method, string $path, string $body, string $token, string $key = ''): CurlHandle
+/**
+ * @param  list<string>  $headers more of them
+ */
+function handle(string $method, string $path, string $body, string $token, string $key = '', array $headers = []): CurlHandle
 {
     $handle = curl_init(getenv('LUCID_BENCH_URL') . $path);
     curl_setopt_array($handle, [
@@ -56,6 +60,7 @@ function handle(string $method, string $path, string $body, string $token, strin
             'Content-Type: application/json',
             "Authorization: Bearer {$token}",
             ...'' === $key ? [] : ["Idempotency-Key: {$key}"],
+            ...$headers,
         ],
     ]);
 

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-// Measures sessions: 40 testers who write at once, opening and searching a timeline of 5,000 lines, and trimming 5,000 acts.
+// Measures sessions: 40 testers who write at once, 40 pages that are observed, a timeline of 5,000 lines, and trimming 5,000 acts.
 
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
@@ -21,6 +21,7 @@ require __DIR__ . '/clients.php';
 const WRITERS = 40;
 const EACH = 25;
 const LINES = 5_000;
+const OBSERVED_SECONDS = 60;
 
 $json = in_array('--json', $argv, true);
 $project = Project::query()
@@ -56,6 +57,52 @@ tell('a line, 40 writing at once, p95', $took, 'ms', null, $json);
 $ok = tell('a line, 40 writing at once, p95 to the bare route', $took / $bare, 'times', 3, $json) && $ok;
 $lost = WRITERS * EACH - DB::table('session_lines')->count();
 $ok = tell('lines lost or doubled', abs($lost), '', 0, $json) && $ok;
+
+// Forty pages that are observed, each with 20 acts a second for a minute, one batch a second: as fast as they are taken.
+DB::table('environments')->insert([
+    'id' => (string) Str::uuid7(),
+    'project_id' => $project->id,
+    'name' => 'Bench',
+    'address' => 'https://bench.example/',
+    'notes' => '',
+    'position' => 1,
+    'observed' => true,
+]);
+$codes = [];
+foreach ($sessions as $i => $session) {
+    [, $paired] = ask('POST', "/api/v1/test-sessions/{$session}/observer", $tokens[$i], '{}');
+    $codes[$i] = json_decode($paired, true)['code'] ?? throw new RuntimeException($paired);
+}
+$batches = [];
+$known = DB::table('session_lines')->count();
+for ($second = 0; $second < OBSERVED_SECONDS; $second++) {
+    foreach ($codes as $code) {
+        $acts = array_map(
+            static fn(int $n): array => [
+                'id' => (string) Str::uuid7(),
+                'kind' => ['press', 'type', 'choose', 'tick'][$n % 4],
+                'at' => (int) (microtime(true) * 1000),
+                'n' => $second * 20 + $n,
+                'tab' => 't',
+                'page' => '/booking',
+                'control' => "Field {$n}",
+                'value' => 1 === $n % 4 ? "Value {$n}" : null,
+            ],
+            range(0, 19),
+        );
+        $body = (string) json_encode(['code' => $code, 'sent_at' => gmdate('c'), 'acts' => $acts]);
+        $batches[] = ['POST', '/api/v1/observations', $body, '', '', ['Origin: https://bench.example']];
+    }
+}
+$began = microtime(true);
+$took = percentile(together($batches, WRITERS), 0.95);
+$seconds = microtime(true) - $began;
+tell('a batch of 20 acts, 40 pages at once, p95', $took, 'ms', null, $json);
+$ok = tell('a batch of 20 acts, 40 pages at once, p95 to the bare route', $took / $bare, 'times', 6, $json) && $ok;
+$ok = tell('a minute of 40 pages with 20 acts a second is taken in', $seconds, 's', OBSERVED_SECONDS, $json) && $ok;
+$lost = WRITERS * OBSERVED_SECONDS * 20 - (DB::table('session_lines')->count() - $known);
+$ok = tell('acts lost or doubled', abs($lost), '', 0, $json) && $ok;
+DB::table('session_lines')->where('session_id', $sessions[0])->delete();
 
 DB::statement(
     'insert into session_lines (id, project_id, session_id, number, kind, at_ms, done_at, words, page, tab, control, created_at) select ' .

@@ -40,8 +40,10 @@ if ($manifestText !== null && $seal !== null && $seal !== hash('sha256', $manife
     $faults[] = 'manifest.json or seal.txt was changed: the seal is not the SHA-256 of the manifest';
 }
 $manifest = json_decode((string) $manifestText, true);
-if (!is_array($manifest) || !isset($manifest['files'], $manifest['attempt'], $manifest['cycle'])) {
+$isSession = isset($manifest['session']);
+if (!is_array($manifest) || !isset($manifest['files']) || (!$isSession && !isset($manifest['attempt'], $manifest['cycle']))) {
     $faults[] = 'manifest.json cannot be read';
+    $isSession = false;
     $manifest = [
         'files' => [],
         'removed' => [],
@@ -121,7 +123,8 @@ $chain = static function (string $name, string $id) use ($read, &$faults, &$miss
             return [$row['hash'], $n, $events, $stored];
         }
         $event = json_decode($row['bytes'], true);
-        if (!is_array($event) || ($event['sequence'] ?? 0) !== $n || ($event['attempt'] ?? ($event['cycle'] ?? '')) !== $id) {
+        $about = $event['attempt'] ?? ($event['cycle'] ?? ($event['session'] ?? ''));
+        if (!is_array($event) || ($event['sequence'] ?? 0) !== $n || $about !== $id) {
             $faults[] = "{$name}: event {$n} belongs elsewhere";
         }
         foreach (FreeText::digests((array) ($event['payload'] ?? [])) as $at => $digest) {
@@ -139,12 +142,16 @@ $chain = static function (string $name, string $id) use ($read, &$faults, &$miss
     return [$hash, $n, $events, $stored];
 };
 
-[$head, $count, $events, $said] = $chain('events.jsonl', $manifest['attempt']['id']);
-if ($head !== $manifest['attempt']['head'] || $count !== $manifest['attempt']['events']) {
+$of = $manifest[$isSession ? 'session' : 'attempt'];
+[$head, $count, $events, $said] = $chain('events.jsonl', $of['id']);
+if ($head !== $of['head'] || $count !== $of['events']) {
     $faults[] = 'events.jsonl does not end as the manifest says: an event was added or taken away';
 }
-[$cycleHead, $cycleCount, $cycleEvents, $ofCycle] = $chain('cycle-events.jsonl', $manifest['cycle']['id']);
-if ($cycleHead !== $manifest['cycle']['head'] || $cycleCount !== $manifest['cycle']['events']) {
+// A session has one chain, which says itself what was taken out of it.
+[$cycleHead, $cycleCount, $cycleEvents, $ofCycle] = $isSession
+    ? [$head, $count, $events, $said]
+    : $chain('cycle-events.jsonl', $manifest['cycle']['id']);
+if (!$isSession && ($cycleHead !== $manifest['cycle']['head'] || $cycleCount !== $manifest['cycle']['events'])) {
     $faults[] = 'cycle-events.jsonl does not end as the manifest says: an event was added or taken away';
 }
 
@@ -156,8 +163,8 @@ foreach ($ofCycle as $event) {
     $payload = $event->payload;
     $name = match (true) {
         $event->kind !== 'text_removed' => null,
-        ($payload['attempt'] ?? null) === $manifest['attempt']['id'] => 'events.jsonl',
-        ($payload['cycle'] ?? null) === $manifest['cycle']['id'] => 'cycle-events.jsonl',
+        ($payload['attempt'] ?? null) === $of['id'] || ($isSession && ($payload['cycle'] ?? null) === $of['id']) => 'events.jsonl',
+        !$isSession && ($payload['cycle'] ?? null) === $manifest['cycle']['id'] => 'cycle-events.jsonl',
         default => null,
     };
     if ($name !== null) {
@@ -183,13 +190,13 @@ foreach ($events as $event) {
         $taken[$sha256] = $event['sequence'];
     }
 }
-$text = $read('case.json');
+$text = $isSession ? null : $read('case.json');
 if ($text !== null && $snapshot !== null && hash('sha256', $text) !== $snapshot) {
     $faults[] = 'case.json is not the case as it was walked';
 }
 $case = json_decode((string) $text, true);
-$names = json_decode((string) $read('names.json'), true);
-$protocol = $read('protocol.md');
+$names = $isSession ? null : json_decode((string) $read('names.json'), true);
+$protocol = $isSession ? null : $read('protocol.md');
 if (is_array($case) && is_array($names) && $protocol !== null && $faults === []) {
     $files = Protocol::gone($ofCycle, $manifest['attempt']['id']);
     if ($protocol !== Protocol::write($case, $said, $manifest['cycle']['id'], array_map(strval(...), $names), $files)) {
@@ -218,8 +225,12 @@ foreach ($taken as $sha256 => $sequence) {
         $faults[] = "the file of event {$sequence} is missing: {$sha256}";
     }
 }
-if ($manifest['attempt']['sealed'] === null) {
-    $notes[] = 'the attempt is open, not sealed';
+if ($of['sealed'] === null) {
+    $notes[] = $isSession ? 'the session is not signed off, and not sealed' : 'the attempt is open, not sealed';
+} elseif ($isSession) {
+    if (!str_contains((string) $read('events.jsonl'), "\"hash\":\"{$of['sealed']}\"")) {
+        $faults[] = 'events.jsonl does not hold the event that was sealed';
+    }
 } else {
     $sealed = false;
     foreach ($cycleEvents as $event) {
@@ -239,7 +250,8 @@ foreach ($faults as $fault) {
 echo $faults === []
     ? "Whole: {$count} events, " .
         count($there) .
-        (" files of evidence.\nHead of the attempt: {$head}\nHead of the cycle:   {$cycleHead}\nSigned with the key: " .
-            "{$signer}\nCompare these with a report or mail that you trust.\n")
+        " files of evidence.\n" .
+        ($isSession ? "Head of the session: {$head}\n" : "Head of the attempt: {$head}\nHead of the cycle:   {$cycleHead}\n") .
+        ("Signed with the key: {$signer}\nCompare these with a report or mail that you trust.\n")
     : count($faults) . " faults.\n";
 exit($faults === [] ? 0 : 1);

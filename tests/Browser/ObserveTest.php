@@ -139,7 +139,10 @@ final class ObserveTest extends BrowserTestCase
         $me->script("localStorage.setItem('lucid-step:off', '1')");
         $me->click('a', 'Fares and rules')->see('One way');
         $me->script("localStorage.removeItem('lucid-step:off')");
-        self::assertSame(0, $this->value("select count(*) from session_lines where kind = 'press' and control = 'Fares and rules'"));
+        self::assertSame(
+            0,
+            $this->value("select count(*) from session_lines where created_at > now() - interval '1 hour' and control = 'Fares and rules'"),
+        );
 
         $me->toWindow(0)->see('Listening to the page', 'aside')->see('acts', 'aside');
         $this->check($me, 'a session that listens');
@@ -150,7 +153,10 @@ final class ObserveTest extends BrowserTestCase
             'it to forget the code',
             static fn(): bool => 'null' === $me->script("return String(localStorage.getItem('lucid-step:code'))"),
         );
-        self::assertSame(0, $this->value("select count(*) from session_lines where control = 'Boarding'"));
+        self::assertSame(
+            0,
+            $this->value("select count(*) from session_lines where created_at > now() - interval '1 hour' and control = 'Boarding'"),
+        );
     }
 
     /**
@@ -258,7 +264,8 @@ final class ObserveTest extends BrowserTestCase
                     "select string_agg(trim(concat_ws(' ', kind, reached, '\"' || replace(nullif(control, ''), '\"', '\\\"') || '\"', " .
                         "value, case kind when 'visit' then page when 'trouble' then words end)), e'\\n' order by done_at, counter) " .
                         'from session_lines ' .
-                        "where kind in ('visit', 'press', 'type', 'choose', 'tick', 'submit', 'trouble')",
+                        "where created_at > now() - interval '1 hour' and kind in " .
+                        "('visit', 'press', 'type', 'choose', 'tick', 'submit', 'trouble')",
                 ),
             ),
             $after,

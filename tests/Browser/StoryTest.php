@@ -40,7 +40,7 @@ final class StoryTest extends BrowserTestCase
             '4. Change the age to 16.',
             (string) $me->script("return document.querySelector('#defect-steps').value"),
         );
-        $me->chord(Key::CONTROL, Key::ENTER)->see('SKR-D41', '.tray')->see('Step 4 of 5');
+        $me->chord(Key::CONTROL, Key::ENTER)->see('SKR-D43', '.tray')->see('Step 4 of 5');
         $me->press('j', '1')->see('Finish this attempt');
         $me->press(Key::ENTER);
         $me->seeNot('Finish this attempt')->see('Step ');
@@ -59,10 +59,10 @@ final class StoryTest extends BrowserTestCase
             ->click('.list a', 'A passenger of 15')
             ->see('Instead: A passenger of 16 pays 6.20.')
             ->see('Note: Half fare as before')
-            ->see('SKR-D41')
+            ->see('SKR-D43')
             ->see('Sealed');
-        $lead->open('/SKR/defects/SKR-D41')->see('A passenger of 16 pays 6.20')->see('SKR-C13 step 4')->see('Tobias Reyle');
-        $lead->open('/SKR/casebook/SKR-C13')->see('SKR-D41');
+        $lead->open('/SKR/defects/SKR-D43')->see('A passenger of 16 pays 6.20')->see('SKR-C13 step 4')->see('Tobias Reyle');
+        $lead->open('/SKR/casebook/SKR-C13')->see('SKR-D43');
         self::assertSame(
             'fail',
             $this->value(

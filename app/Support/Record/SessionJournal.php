@@ -62,12 +62,19 @@ final readonly class SessionJournal
         });
     }
 
+    /**
+     * @return list<StoredEvent> in order
+     */
+    public function events(TestSession $session): array
+    {
+        $rows = DB::table('session_events')->where('session_id', $session->id)->orderBy('sequence')->get();
+
+        return array_values($rows->map(EventRow::stored(...))->all());
+    }
+
     public function verify(TestSession $session): Verification
     {
-        /** @var list<StoredEvent> $events */
-        $events = array_values(
-            DB::table('session_events')->where('session_id', $session->id)->orderBy('sequence')->get()->map(EventRow::stored(...))->all(),
-        );
+        $events = $this->events($session);
         $found = Chain::verify(
             $session->id,
             $events,

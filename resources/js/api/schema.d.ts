@@ -4252,6 +4252,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/test-sessions/{testSession}/bundle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The record as a ZIP that is checked outside */
+        get: operations["getTestSessionsTestSessionBundle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/test-sessions/{testSession}/captures": {
         parameters: {
             query?: never;
@@ -4419,6 +4436,23 @@ export interface paths {
         put?: never;
         /** Move time from one share to another, once it is stopped */
         post: operations["postTestSessionsTestSessionTimeMoves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/test-sessions/{testSession}/verification": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Check the record of a session */
+        get: operations["getTestSessionsTestSessionVerification"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6337,7 +6371,7 @@ export interface components {
         /** @description Something one can go to. */
         GoToItem: {
             /** @enum {string} */
-            kind: "case" | "entry" | "cycle" | "defect" | "requirement" | "routine" | "data table" | "suite" | "person";
+            kind: "case" | "entry" | "cycle" | "defect" | "charter" | "requirement" | "routine" | "data table" | "suite" | "person";
             /** @description Its key; empty where it has none */
             key: string;
             title: string;
@@ -19222,6 +19256,35 @@ export interface operations {
             };
         };
     };
+    getTestSessionsTestSessionBundle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postTestSessionsTestSessionCaptures: {
         parameters: {
             query?: never;
@@ -19691,6 +19754,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getTestSessionsTestSessionVerification: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                testSession: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordCheck"];
                 };
             };
             /** @description A problem */

@@ -12,7 +12,7 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'Something one can go to.')]
 final readonly class GoToItem
 {
-    public const KINDS = ['case', 'entry', 'cycle', 'defect', 'requirement', 'routine', 'data table', 'suite', 'person'];
+    public const KINDS = ['case', 'entry', 'cycle', 'defect', 'charter', 'requirement', 'routine', 'data table', 'suite', 'person'];
 
     public function __construct(
         #[OA\Property(enum: self::KINDS)] public string $kind,

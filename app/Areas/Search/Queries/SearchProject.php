@@ -82,6 +82,11 @@ final class SearchProject
                 'folded',
                 static fn(\stdClass $d): string => "defects/{$d->key}",
             ],
+            'charter' => [
+                $of('charters')->whereNull('dropped_at')->orderByDesc('number')->select('key', 'title'),
+                "lucid_fold(key || ' ' || title || ' ' || with_what || ' ' || to_find)",
+                static fn(\stdClass $c): string => "sessions/{$c->key}",
+            ],
             'requirement' => [
                 $of('requirements')->orderBy('key')->select('id', 'key', 'title'),
                 "lucid_fold(key || ' ' || title)",

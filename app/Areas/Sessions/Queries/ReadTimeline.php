@@ -46,7 +46,7 @@ final class ReadTimeline
                 "lucid_fold(l.words || ' ' || l.control || ' ' || coalesce(l.value, '') || ' ' || coalesce(l.page, ''))",
             );
         }
-        $total = (clone $query)->count();
+        $all = clone $query;
         $order = new WindowOrder(
             [
                 '(extract(epoch from l.done_at) * 1000)::bigint' => 'bigint',
@@ -58,6 +58,8 @@ final class ReadTimeline
         $order->apply($query, $after);
         $found = $query->limit(self::PAGE + 1)->get();
         $page = $found->take(self::PAGE);
+        // Where all of it is there, it is counted already: looking through every line a second time takes as long again.
+        $total = '' === $after && $found->count() <= self::PAGE ? $found->count() : $all->count();
         $last = $page->last();
 
         return new TimelinePage(

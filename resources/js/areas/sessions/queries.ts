@@ -112,6 +112,10 @@ export const makeCaseOf = async (sessionLine: string): Promise<Api['ReproDetail'
 export const readSheet = async (testSession: string): Promise<Api['SessionSheet']> =>
   unwrap(await api.GET('/test-sessions/{testSession}/sheet', { params: { path: { testSession } } }));
 
+/** Whether the record of a session is whole. */
+export const verifySession = async (testSession: string): Promise<Api['RecordCheck']> =>
+  unwrap(await api.GET('/test-sessions/{testSession}/verification', { params: { path: { testSession } } }));
+
 /** Says something of a session; whoever is asked to read it is told. */
 export const sayOfSession = async (
   testSession: string,

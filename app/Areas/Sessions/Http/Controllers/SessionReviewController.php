@@ -7,6 +7,7 @@ namespace LucidStep\App\Areas\Sessions\Http\Controllers;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use LucidStep\App\Areas\Sessions\Actions\CommentOnSession;
+use LucidStep\App\Areas\Sessions\Actions\MakeSessionBundle;
 use LucidStep\App\Areas\Sessions\Data\SessionDetail;
 use LucidStep\App\Areas\Sessions\Data\SessionFigures;
 use LucidStep\App\Areas\Sessions\Data\SessionSheet;
@@ -21,10 +22,14 @@ use LucidStep\App\Models\SessionComment;
 use LucidStep\App\Models\TestSession;
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\Needs;
+use LucidStep\App\Support\Data\RecordCheck;
+use LucidStep\App\Support\Http\Costly;
 use LucidStep\App\Support\Http\WhyRequest;
 use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\App\Support\OpenApi\Post;
+use LucidStep\App\Support\Record\SessionJournal;
 use LucidStep\Core\Access\Permission;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 /**
  * What is read of sessions, and said of them.
@@ -72,6 +77,30 @@ final readonly class SessionReviewController
         $this->comment->remove($sessionComment, $request->person(), $request->string('reason')->trim()->toString());
 
         return new JsonResponse(($this->read)($sessionComment->session, $request->person()));
+    }
+
+    #[Costly]
+    #[Get('/test-sessions/{testSession}/verification', 'Check the record of a session', RecordCheck::class)]
+    #[Needs(Permission::SeeEvidence)]
+    public function verify(TestSession $testSession, SessionJournal $journal): JsonResponse
+    {
+        return new JsonResponse(RecordCheck::from($journal->verify($testSession)));
+    }
+
+    #[Costly]
+    #[Get('/test-sessions/{testSession}/bundle', 'The record as a ZIP that is checked outside')]
+    #[Needs(Permission::SeeEvidence)]
+    public function bundle(
+        Request $request,
+        TestSession $testSession,
+        MakeSessionBundle $make,
+        Memberships $memberships,
+    ): BinaryFileResponse {
+        $path = $make($testSession, $memberships->person($request));
+
+        return (new BinaryFileResponse($path, 200, ['Content-Type' => 'application/zip', 'Cache-Control' => 'private, no-store'], false))
+            ->setContentDisposition('attachment', "{$testSession->charter->key}-session-{$testSession->number}.zip")
+            ->deleteFileAfterSend();
     }
 
     #[

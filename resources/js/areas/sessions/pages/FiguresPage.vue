@@ -36,7 +36,8 @@ const areal = computed(() => ['folder', 'label', 'requirement'].includes(by.valu
 const said = computed(() => {
   const all = data.value?.all;
   if (!all || all.sessions === 0) return '';
-  return `${plural(all.sessions, 'session')}, ${clock(all.active_ms)} active, ${plural(all.issues, 'issue')}: ${rateWords(all)} an hour of testing.`;
+  const much = `${plural(all.sessions, 'session')}, ${clock(all.active_ms)} active`;
+  return `${much}, ${plural(all.issues, 'issue')}: ${rateWords(all)} an hour of testing.`;
 });
 const percent = (of: number | null): string => (of === null ? '–' : `${Math.round(of * 100)} %`);
 const explore = (u: { area_kind: string; area_id: string; area: string }): string =>

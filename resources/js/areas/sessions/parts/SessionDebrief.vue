@@ -4,7 +4,7 @@ import Textarea from 'primevue/textarea';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { errorMessage, type Api } from '@/api/client';
-import { moveTime, signOff, writeDebrief } from '@/areas/sessions/queries';
+import { moveTime, signOff, verifySession, writeDebrief } from '@/areas/sessions/queries';
 import { FOCUS, WORK, type ShownLine, type Share } from '@/areas/sessions/types';
 import SessionTalk from '@/areas/sessions/parts/SessionTalk.vue';
 import KeyCap from '@/kit/KeyCap.vue';
@@ -48,6 +48,16 @@ const lists = computed(() =>
     .map(([kind, word]) => ({ word, lines: found(kind) }))
     .filter((l) => l.lines.length > 0),
 );
+const checked = ref('');
+async function check(): Promise<void> {
+  try {
+    const found = await verifySession(props.detail.id);
+    checked.value =
+      found.state === 'broken' ? `Broken: ${found.why}` : `Whole, ${plural(found.events, 'event')}.`;
+  } catch (error) {
+    checked.value = errorMessage(error);
+  }
+}
 /** What came to mind for the next charter, with the area of this one. */
 const lastIdea = computed(() => found('idea').at(-1));
 function exploreNext(line: ShownLine): string {
@@ -194,6 +204,9 @@ const others = (of: Share): { value: Share; word: string }[] =>
       <RouterLink :to="`/${project}/sessions/${detail.charter.key}/sheet?run=${detail.number}`"
         >On one sheet</RouterLink
       >
+      · <a :href="`/api/v1/test-sessions/${detail.id}/bundle`" download>The record as a ZIP</a> ·
+      <button type="button" class="link soft" @click="check">Check it</button>
+      <span v-if="checked" role="status">{{ checked }}</span>
     </p>
     <p class="soft small">{{ plural(lines.length, 'line') }} in the timeline.</p>
   </section>

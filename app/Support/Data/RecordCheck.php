@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace LucidStep\App\Areas\Walk\Http\Resources;
+namespace LucidStep\App\Support\Data;
 
 use LucidStep\Core\Record\Verification;
 use OpenApi\Attributes as OA;
