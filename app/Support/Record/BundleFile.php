@@ -10,8 +10,8 @@ use LucidStep\Core\Record\Signed;
 use LucidStep\Core\Record\StoredEvent;
 
 /**
- * Packs a record as a ZIP that is checked outside: its parts, its files, a manifest with the digest of each, the seal and the signature under
- * that, and the checker. The same record gives the same bytes.
+ * Packs a record as a ZIP that is checked outside: its parts, its files, a manifest with the digest of each, the seal and the signature
+ * under that, and the checker. The same record gives the same bytes.
  */
 final readonly class BundleFile
 {
