@@ -21,18 +21,18 @@ $shots = [
     'today' => ['tobias', fn(Tester $t) => $t->see('Retests asked of you')],
     'today-lead' => ['maren', fn(Tester $t) => $t->see('Turned since yesterday')->see('Walking now')],
     'today-developer' => ['lina', fn(Tester $t) => $t->see('With you')],
-    'people' => [
-        'corin',
-        fn(Tester $t) => $t->open('/SKR/setup/people')->see('Anouk Sorrel')->click('button', 'Take out …')->see('on purpose'),
-    ],
     'session' => ['tobias', fn(Tester $t) => $t->open('/SKR/sessions/SKR-S1')->see('Debrief')->see('Exactly 24 hours')],
+    'repro' => [
+        'anouk',
+        fn(Tester $t) => $t->open('/SKR/sessions/SKR-S2')->see('Debrief')->click('.issue a', 'What led here')->see('What came of it'),
+    ],
+    'session-figures' => ['maren', fn(Tester $t) => $t->open('/SKR/sessions/figures')->see('Not explored on')],
     'cycles' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles')->see('Release 4.2')],
     'board' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->see('SKR-C13')],
     'plan' => [
         'maren',
         fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2/plan')->see('Load')->click('.line', 'Paying twice')->see('Set the condition'),
     ],
-    'setup-planning' => ['maren', fn(Tester $t) => $t->open('/SKR/setup/planning')->see('untested')],
     'entry' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->click('.list a', 'Going back from payment')->see('Sealed')],
     'casebook' => ['maren', fn(Tester $t) => $t->open('/SKR/casebook?group=priority&peek=SKR-C13')->see('SKR-C4')->see('Last results')],
     'case' => ['maren', fn(Tester $t) => $t->open('/SKR/casebook/SKR-C68')->see('Walked in')->see('fare', '.bar')],

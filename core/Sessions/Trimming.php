@@ -213,7 +213,7 @@ final class Trimming
                 continue;
             }
             $comesBack = isset($pages[$tab]) && $at < ($last["{$tab}\n{$pages[$tab]}"] ?? 0);
-            $end = $comesBack && !isset($entered[$tab]) ? $this->back($kept, $at, $pages[$tab]) : null;
+            $end = $comesBack && $this->mayLeave($line) && !isset($entered[$tab]) ? $this->back($kept, $at, $pages[$tab]) : null;
             if (null !== $end) {
                 foreach (\array_slice($kept, $at, $end - $at + 1) as $gone) {
                     $this->dropped[$gone] = WhyDropped::Detour;
@@ -231,6 +231,14 @@ final class Trimming
         }
 
         return $changed;
+    }
+
+    /**
+     * Whether a way round may begin with a line: a page that came of a press, or of sending, was left by that, which is no part of it.
+     */
+    private function mayLeave(SessionLine $line): bool
+    {
+        return LineKind::Visit !== $line->kind || !\in_array($line->reached, [Reached::Press, Reached::Submit, Reached::PressedTab], true);
     }
 
     /**

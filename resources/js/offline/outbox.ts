@@ -112,7 +112,13 @@ class Outbox {
    * @param entry the entry that the attempt walks
    * @param held  a picture that is to be looked over before it leaves the device
    */
-  async add(attempt: string, command: Command, entry?: string, held = false): Promise<QueuedCommand> {
+  async add(
+    attempt: string,
+    command: Command,
+    entry?: string,
+    held = false,
+    at = new Date(),
+  ): Promise<QueuedCommand> {
     if (this.user === null) throw new Error('Nobody is signed in.');
     const upload = kindOf(command).upload?.(command);
     if (upload) await checkFile(upload.file, upload.name);
@@ -121,7 +127,7 @@ class Outbox {
       attempt,
       user: this.user,
       command: wellFormed(command),
-      at: new Date().toISOString(),
+      at: at.toISOString(),
     } as QueuedCommand;
     if (entry !== undefined) queued.entry = entry;
     if (held) queued.held = true;

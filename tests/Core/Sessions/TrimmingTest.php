@@ -43,6 +43,10 @@ final class TrimmingTest extends TestCase
         yield 'pinned on the way' => ['A Help *>H <A Pay', 'A Help *>H <A Pay'];
         yield 'pictures without words go, a pinned one stays' => ['A [] Add *[] Pay', 'A Add *[] Pay'];
         yield 'a way round within a way round' => ['A Help >H More >M <H <A Pay', 'A Pay'];
+        yield 'a form that was sent led away, and what led back may be the fault' => [
+            'A n=2 send s>P Back >A n=2 Pay',
+            'A n=2 send s>P Back >A n=2 Pay',
+        ];
         yield 'two ways round' => ['A Help >H <A Add Terms >T <A Pay', 'A Add Pay'];
         yield 'a reload is no way round' => ['A ^A Pay', 'A ^A Pay'];
         yield 'nothing observed' => ['"one" [] "two"', '"one" "two"'];

@@ -72,6 +72,44 @@ describe('a session that runs', () => {
     await page.see('Go on');
   });
 
+  describe('after a long time without a sign', () => {
+    const since = (minutes: number): DemoServer =>
+      new DemoServer('tobias').on(
+        `GET /test-sessions/${id()}`,
+        detail({
+          state: 'running',
+          mine: true,
+          runs: [[Date.now() - minutes * 60_000, null]],
+          as_of: Date.now(),
+        }),
+      );
+
+    it('asks whether it counts, and leaves it out from when it began', async () => {
+      const server = since(25);
+      page = await Page.open('/SKR/sessions/SKR-S1', server);
+      await page.see('Nothing was done for 25 min');
+      server.on(`POST /test-sessions/${id()}/moves`, detail({ state: 'running', mine: true }));
+      await page.click('button', 'Leave it out');
+      await vi.waitFor(() => expect(page.sent.filter((s) => s.path.endsWith('/moves'))).toHaveLength(2));
+      const [paused, goes] = page.sent.filter((s) => s.path.endsWith('/moves')).map((s) => s.body);
+      expect([paused?.to, goes?.to]).toEqual(['paused', 'running']);
+      const gap = Date.parse(String(goes?.device_time)) - Date.parse(String(paused?.device_time));
+      expect(Math.round(gap / 60_000)).toBe(25);
+      await page.seeNot('Nothing was done');
+    });
+
+    it('counts it when one says so, and says nothing of a short one', async () => {
+      page = await Page.open('/SKR/sessions/SKR-S1', since(5));
+      await page.see('left', '[role=timer]');
+      expect(document.body.textContent).not.toContain('Nothing was done for');
+      await page.close();
+      page = await Page.open('/SKR/sessions/SKR-S1', since(50));
+      await page.click('button', 'It counts');
+      await page.seeNot('Nothing was done');
+      expect(page.sent.filter((s) => s.path.endsWith('/moves'))).toEqual([]);
+    });
+  });
+
   it('is looked on by others, who write nothing', async () => {
     const server = new DemoServer('maren').on(
       `GET /test-sessions/${id()}`,

@@ -77,10 +77,11 @@ export function useTestSession(id: Ref<string>) {
   onBeforeUnmount(stop);
   watch(id, () => (problem.value = ''));
 
-  async function record(command: Command<SessionCommand>): Promise<boolean> {
+  /** @param at when it was done, where that was not now */
+  async function record(command: Command<SessionCommand>, at?: Date): Promise<boolean> {
     problem.value = '';
     try {
-      await outbox.add(id.value, command);
+      await outbox.add(id.value, command, undefined, false, at);
       return true;
     } catch (error) {
       problem.value = errorMessage(error);
@@ -105,7 +106,7 @@ export function useTestSession(id: Ref<string>) {
       void queries.setQueryData<Api['TimelineLine'][]>(linesKey.value, (before) =>
         (before ?? []).map((l) => (l.id === line.id ? line : l)),
       ),
-    move: (to: 'running' | 'paused' | 'stopped') => record({ kind: 'session_move', to }),
+    move: (to: 'running' | 'paused' | 'stopped', at?: Date) => record({ kind: 'session_move', to }, at),
     extend: (minutes: number) => record({ kind: 'session_box', minutes }),
     switchTo: (to: Share) => record({ kind: 'session_switch', to }),
     write: (line: WrittenKind, words: string) => record({ kind: 'session_line', id: uuid7(), line, words }),

@@ -5,6 +5,7 @@ import type { Api } from '@/api/client';
 import { mayLead, mayRecord, mayRemoveContent, session as me } from '@/areas/people/session';
 import SessionComposer from '@/areas/sessions/parts/SessionComposer.vue';
 import SessionDebrief from '@/areas/sessions/parts/SessionDebrief.vue';
+import AwayAsk from '@/areas/sessions/parts/AwayAsk.vue';
 import ListeningTo from '@/areas/sessions/parts/ListeningTo.vue';
 import SessionHead from '@/areas/sessions/parts/SessionHead.vue';
 import SessionTimeline from '@/areas/sessions/parts/SessionTimeline.vue';
@@ -111,7 +112,10 @@ useKeys('Session', () =>
 
 <template>
   <div v-if="detail && session.view.value" class="session">
-    <SessionHead :detail="detail" :session="session" />
+    <div>
+      <SessionHead :detail="detail" :session="session" />
+      <AwayAsk v-if="detail.mine" :id="id" :session="session" />
+    </div>
     <div class="lanes">
       <section class="lane" aria-label="What happened">
         <div class="row tools">
