@@ -13,6 +13,7 @@ use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\Tester;
 
 require __DIR__ . '/support.php';
+require __DIR__ . '/browser.php';
 
 const STEPS = 40;
 const KILLS = 10;
@@ -25,17 +26,7 @@ $user = User::query()->create(['name' => 'Bench', 'email' => 'bench@bench.test',
 Membership::query()->create(['project_id' => $project->id, 'user_id' => $user->id, 'role' => Role::Tester]);
 $entries = entries($project->id, $user->id, 4);
 $base = (string) getenv('LUCID_BENCH_URL');
-$socket = stream_socket_server('tcp://127.0.0.1:0') ?: throw new RuntimeException('No free port.');
-$port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
-fclose($socket);
-$driver =
-    proc_open(
-        ['chromedriver', "--port={$port}"],
-        [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']],
-        $pipes,
-    ) ?:
-    throw new RuntimeException('chromedriver does not start.');
-sleep(1);
+[$driver, $port] = driver();
 $ok = true;
 try {
     $me = sign(new Tester("http://127.0.0.1:{$port}", $base));
@@ -46,20 +37,9 @@ try {
             ->until('for the worker', static fn(): bool => true === $me->script('return navigator.serviceWorker.controller !== null'));
         sleep(2);
         if (1 === $at) {
-            $me->tell('Network.enable');
-            $me->tell('Network.emulateNetworkConditions', [
-                'offline' => false,
-                'latency' => 3000,
-                'downloadThroughput' => -1,
-                'uploadThroughput' => -1,
-            ]);
+            latency($me, 3000);
         } elseif (2 === $at) {
-            $me->tell('Network.emulateNetworkConditions', [
-                'offline' => false,
-                'latency' => 0,
-                'downloadThroughput' => -1,
-                'uploadThroughput' => -1,
-            ]);
+            latency($me, 0);
             exec('./lucid stack bench nginx-stop');
         }
         $took = paints($me);
@@ -111,19 +91,6 @@ try {
     proc_close($driver);
 }
 exit($ok ? 0 : 1);
-
-function sign(Tester $me): Tester
-{
-    $me->open('/sign-in');
-    usleep(800_000);
-    if (!str_starts_with($me->path(), '/sign-in')) {
-        return $me;
-    }
-    $me->waitFor('#email');
-    $me->type('#email', 'bench@bench.test')->type('#password', 'a bench password')->press("\xEE\x80\x87")->waitFor('header nav');
-
-    return $me;
-}
 
 /**
  * @return list<float> milliseconds from the key to the frame that shows the next step, sorted

@@ -8218,11 +8218,8 @@ export interface components {
             words: string;
             /** @description Whether it is something to be done; else it came of a step, or was said */
             is_step: boolean;
-            /**
-             * @description Why it may be left out; null: it is proposed to stay
-             * @enum {string|null}
-             */
-            why: "before_the_start" | "silent_capture" | "replaced" | "left_by_redirect" | "detour" | null;
+            /** @description Why it may be left out: `before_the_start`, `silent_capture`, `replaced`, `left_by_redirect` or `detour`; null: it is proposed to stay */
+            why: string | null;
             /** @description The same in words */
             why_words: string;
             pinned: boolean;

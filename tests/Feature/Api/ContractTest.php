@@ -65,6 +65,7 @@ final class ContractTest extends FeatureTestCase
             'export' => (string) DB::table('case_exports')->value('id'),
             'charter' => 'SKR-S1',
             'testSession' => (string) DB::table('test_sessions')->where('state', 'stopped')->value('id'),
+            'sessionLine' => (string) DB::table('repros')->whereNotNull('case_id')->value('line_id'),
             'attempt' => (string) DB::table('attempts')->join('evidence', 'evidence.attempt_id', '=', 'attempts.id')->value('attempts.id'),
         ];
         $lead = User::query()->where('email', 'maren@skerrywick.test')->firstOrFail();

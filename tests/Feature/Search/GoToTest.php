@@ -38,6 +38,7 @@ final class GoToTest extends FeatureTestCase
             'rows' => [['cells' => ['1.80']]],
         ])->assertCreated();
         $this->as($lead, 'POST', '/projects/TST/suites', ['name' => 'Tide suite', 'kind' => 'picked', 'add' => [$entry->case_id]]);
+        $this->as($lead, 'POST', '/projects/TST/charters', ['title' => 'Tides at night'])->assertCreated();
         $found = $this->find($lead, 'tid');
         self::assertEqualsCanonicalizing(GoToItem::KINDS, array_values(array_unique(array_column($found, 'kind'))));
         $links = array_column($found, 'link', 'kind');

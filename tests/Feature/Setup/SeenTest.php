@@ -28,6 +28,8 @@ final class SeenTest extends FeatureTestCase
         '/projects/{project}/policies',
         '/projects/{project}/scratch',
         '/charters/{charter}',
+        // Asks by the version that one began from.
+        '/session-lines/{sessionLine}/repro',
         '/test-sessions/{testSession}/box',
         '/test-sessions/{testSession}/debrief',
     ];

@@ -114,7 +114,8 @@ describe('after a session', () => {
   it('an idea becomes a charter, and the record is checked', async () => {
     const server = new DemoServer('tobias');
     page = await Page.open('/SKR/sessions/SKR-S1', server);
-    await page.see('Check it');
+    await page.see('What was observed', HERE);
+    expect(document.querySelector(HERE)?.textContent).not.toContain('it is there');
     server.on(`GET ${at}/verification`, {
       state: 'whole',
       events: 21,

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace LucidStep\App\Areas\Sessions\Data;
 
-use LucidStep\Core\Sessions\WhyDropped;
 use OpenApi\Attributes as OA;
 
 /**
@@ -19,7 +18,13 @@ final readonly class StretchLine
         #[OA\Property(description: "On the session's clock, in ms")] public int $at_ms,
         #[OA\Property(description: 'A sentence of what was observed, Markdown of what was written')] public string $words,
         #[OA\Property(description: 'Whether it is something to be done; else it came of a step, or was said')] public bool $is_step,
-        #[OA\Property(description: 'Why it may be left out; null: it is proposed to stay', enum: WhyDropped::class)] public ?string $why,
+        #[
+            OA\Property(
+                description: 'Why it may be left out: `before_the_start`, `silent_capture`, `replaced`, `left_by_redirect` or `detour`; ' .
+                    'null: it is proposed to stay',
+            ),
+        ]
+        public ?string $why,
         #[OA\Property(description: 'The same in words')] public string $why_words,
         #[OA\Property] public bool $pinned,
         #[OA\Property] public ?string $thumbnail_url,

@@ -54,20 +54,22 @@ async function copy(text: string): Promise<void> {
 
 <template>
   <section
-    v-if="observer.is_paired || (mine && open)"
+    v-if="open ? observer.is_paired || mine : acts > 0"
     class="listening"
     aria-label="The page that is observed"
   >
     <h2>
       {{
-        !observer.is_paired
-          ? 'The application'
-          : observer.page
-            ? 'Listening to the page'
-            : 'Nothing reports yet'
+        !open
+          ? 'What was observed'
+          : !observer.is_paired
+            ? 'The application'
+            : observer.page
+              ? 'Listening to the page'
+              : 'Nothing reports yet'
       }}
     </h2>
-    <template v-if="!observer.is_paired">
+    <template v-if="open && !observer.is_paired">
       <p class="soft small">
         What you press, type and open there can be written down by itself, so that you need not.
       </p>
@@ -86,16 +88,19 @@ async function copy(text: string): Promise<void> {
       <div v-if="observer.page" class="sheet page-box">
         <p class="mono long">{{ observer.page }}</p>
         <p class="soft small">
-          {{ plural(acts, 'act') }} ·
-          <span :title="exact(observer.came_at ?? '')">{{
-            isQuiet ? `nothing came for ${span(since ?? 0)}` : 'it is there'
-          }}</span>
+          {{ plural(acts, 'act')
+          }}<template v-if="open">
+            ·
+            <span :title="exact(observer.came_at ?? '')">{{
+              isQuiet ? `nothing came for ${span(since ?? 0)}` : 'it is there'
+            }}</span></template
+          >
         </p>
         <p v-if="observer.left_out > 0" class="small">
           {{ plural(observer.left_out, 'act') }} were left out: more came than somebody can do.
         </p>
       </div>
-      <p v-if="observer.refused" class="small p-invalid-words" role="status">
+      <p v-if="open && observer.refused" class="small p-invalid-words" role="status">
         A page of <span class="mono">{{ observer.refused }}</span> asks to report. The project does not list
         it: a lead adds it to the environments.
       </p>
@@ -132,7 +137,7 @@ async function copy(text: string): Promise<void> {
         </div>
       </template>
       <p class="soft small">Passwords and card fields are never read.</p>
-      <p v-if="mine">
+      <p v-if="mine && open">
         <button type="button" class="link soft small" :disabled="busy" @click="run(() => partObserver(id))">
           Listen no more
         </button>
