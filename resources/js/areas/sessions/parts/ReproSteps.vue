@@ -188,5 +188,9 @@ li:hover .note .link {
     grid-column: 2;
     text-align: left;
   }
+  /* A touch lights a line, and shows what can be done with it. */
+  li:not(.lit):not(.out) .note {
+    display: none;
+  }
 }
 </style>
