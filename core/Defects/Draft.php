@@ -100,6 +100,18 @@ final readonly class Draft
     }
 
     /**
+     * Sentences as the steps of a defect: numbered, in Markdown.
+     *
+     * @param  list<string>  $sentences
+     */
+    public static function numbered(array $sentences): string
+    {
+        $step = static fn(string $words, int $at): string => self::numberedStep($at + 1, $words);
+
+        return implode("\n", array_map($step, $sentences, array_keys($sentences)));
+    }
+
+    /**
      * The case's title (cut to 60), a dash, what happened (first sentence, cut at a word; a single longer
      * word is cut hard); at most 120 graphemes in all.
      */
@@ -159,12 +171,18 @@ final readonly class Draft
 
     private static function step(WalkedStep $step): string
     {
-        $indent = str_repeat(' ', \strlen((string) $step->number) + 2);
-        $text = str_replace("\n", "\n{$indent}", trim($step->action));
-        if ('' !== trim($step->data)) {
-            $text .= "\n{$indent}Data: " . str_replace("\n", "\n{$indent}", trim($step->data));
-        }
+        $data = '' === trim($step->data) ? '' : "\nData: " . trim($step->data);
 
-        return "{$step->number}. {$text} ({$step->outcome()})";
+        return self::numberedStep($step->number, trim($step->action) . $data . " ({$step->outcome()})");
+    }
+
+    /**
+     * Its lines stand below each other, as Markdown has them.
+     */
+    private static function numberedStep(int $number, string $words): string
+    {
+        $indent = str_repeat(' ', \strlen((string) $number) + 2);
+
+        return "{$number}. " . str_replace("\n", "\n{$indent}", trim($words));
     }
 }

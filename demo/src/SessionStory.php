@@ -154,10 +154,6 @@ final class SessionStory
                     'title' => $stretch->title,
                     'actual' => $stretch->actual,
                     'body' => $stretch->body,
-                    'steps' => implode(
-                        "\n",
-                        array_map(static fn(array $s, int $i): string => $i + 1 . ". {$s['words']}", $steps, array_keys($steps)),
-                    ),
                     'severity' => $withCase ? 'major' : 'minor',
                 ],
                 seen: $issue,

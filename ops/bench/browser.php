@@ -6,10 +6,15 @@ declare(strict_types=1);
 
 use LucidStep\Tests\Support\Tester;
 
+/** With which server it is measured, in this order. */
+const SERVERS = ['a quick server', 'a server that takes 3 s', 'no server'];
+
 /**
- * @return array{resource, int} the driver, to be ended, and its port
+ * Measures in browsers, and ends with what came of it.
+ *
+ * @param  \Closure(int): bool  $in with the port of the driver; whether every aim was met
  */
-function driver(): array
+function measure(Closure $in): never
 {
     $socket = stream_socket_server('tcp://127.0.0.1:0') ?: throw new RuntimeException('No free port.');
     $port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
@@ -22,8 +27,30 @@ function driver(): array
         ) ?:
         throw new RuntimeException('chromedriver does not start.');
     sleep(1);
+    $ok = false;
+    try {
+        $ok = $in($port);
+    } catch (Throwable $e) {
+        fwrite(\STDERR, substr($e->getMessage(), 0, 600) . "\n");
+    } finally {
+        exec('./lucid stack bench nginx-start');
+        proc_terminate($driver);
+        proc_close($driver);
+    }
+    exit($ok ? 0 : 1);
+}
 
-    return [$driver, $port];
+/**
+ * @param  int  $which of {@see SERVERS}
+ */
+function server(Tester $me, int $which): void
+{
+    if (1 === $which) {
+        latency($me, 3000);
+    } elseif (2 === $which) {
+        latency($me, 0);
+        exec('./lucid stack bench nginx-stop');
+    }
 }
 
 /**

@@ -22,18 +22,13 @@ $project = Project::query()
     ->refresh();
 $user = User::query()->create(['name' => 'Bench', 'email' => 'bench@bench.test', 'password' => 'a bench password']);
 Membership::query()->create(['project_id' => $project->id, 'user_id' => $user->id, 'role' => Role::Tester]);
-[$driver, $port] = driver();
-$ok = true;
-try {
+
+measure(static function (int $port) use ($json): bool {
+    $ok = true;
     $me = sign(new Tester("http://127.0.0.1:{$port}", (string) getenv('LUCID_BENCH_URL')));
     $me->open('/BIG/sessions/new')->type('#charter-title', 'Explore')->click('button', 'Start now')->waitFor('#line');
-    foreach (['a quick server', 'a server that takes 3 s', 'no server'] as $at => $with) {
-        if (1 === $at) {
-            latency($me, 3000);
-        } elseif (2 === $at) {
-            latency($me, 0);
-            exec('./lucid stack bench nginx-stop');
-        }
+    foreach (SERVERS as $at => $with) {
+        server($me, $at);
         $took = lines($me, $at);
         $ok = tell("Enter to the line painted, {$with}, median", percentile($took, 0.5), 'ms', 50, $json) && $ok;
         $ok = tell("Enter to the line painted, {$with}, p95", percentile($took, 0.95), 'ms', 50, $json) && $ok;
@@ -43,15 +38,9 @@ try {
     $lost = 3 * LINES - DB::table('session_lines')->count();
     $ok = tell('lines lost or doubled of ' . 3 * LINES, (float) abs($lost), '', 0, $json) && $ok;
     $me->leave();
-} catch (Throwable $e) {
-    fwrite(\STDERR, substr($e->getMessage(), 0, 600) . "\n");
-    $ok = false;
-} finally {
-    exec('./lucid stack bench nginx-start');
-    proc_terminate($driver);
-    proc_close($driver);
-}
-exit($ok ? 0 : 1);
+
+    return $ok;
+});
 
 /**
  * @return list<float> milliseconds from Enter to the frame that shows the line, sorted

@@ -26,22 +26,17 @@ $user = User::query()->create(['name' => 'Bench', 'email' => 'bench@bench.test',
 Membership::query()->create(['project_id' => $project->id, 'user_id' => $user->id, 'role' => Role::Tester]);
 $entries = entries($project->id, $user->id, 4);
 $base = (string) getenv('LUCID_BENCH_URL');
-[$driver, $port] = driver();
-$ok = true;
-try {
+
+measure(static function (int $port) use ($base, $entries, $json): bool {
+    $ok = true;
     $me = sign(new Tester("http://127.0.0.1:{$port}", $base));
-    foreach (['a quick server', 'a server that takes 3 s', 'no server'] as $at => $with) {
+    foreach (SERVERS as $at => $with) {
         $me->open("/BIG/entries/{$entries[$at]}")
             ->click('button', 'Walk it')
             ->see('Step 1 of ' . STEPS)
             ->until('for the worker', static fn(): bool => true === $me->script('return navigator.serviceWorker.controller !== null'));
         sleep(2);
-        if (1 === $at) {
-            latency($me, 3000);
-        } elseif (2 === $at) {
-            latency($me, 0);
-            exec('./lucid stack bench nginx-stop');
-        }
+        server($me, $at);
         $took = paints($me);
         $ok = tell("key to the next step painted, {$with}, median", percentile($took, 0.5), 'ms', 50, $json) && $ok;
         $ok = tell("key to the next step painted, {$with}, p95", percentile($took, 0.95), 'ms', 50, $json) && $ok;
@@ -82,15 +77,9 @@ try {
     }
     $ok = tell('saved verdicts missing after ' . KILLS . ' killed browsers', (float) $missing, '', 0, $json) && $ok;
     $me->leave();
-} catch (Throwable $e) {
-    fwrite(\STDERR, substr($e->getMessage(), 0, 600) . "\n");
-    $ok = false;
-} finally {
-    exec('./lucid stack bench nginx-start');
-    proc_terminate($driver);
-    proc_close($driver);
-}
-exit($ok ? 0 : 1);
+
+    return $ok;
+});
 
 /**
  * @return list<float> milliseconds from the key to the frame that shows the next step, sorted

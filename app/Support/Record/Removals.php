@@ -15,6 +15,16 @@ use LucidStep\App\Models\User;
 final class Removals
 {
     /**
+     * What a row of which words were taken out says of that.
+     *
+     * @return array{removed_by_id: string, removed_at: Carbon, removed_reason: string}
+     */
+    public static function trace(User $by, string $reason): array
+    {
+        return ['removed_by_id' => $by->id, 'removed_at' => Carbon::now(), 'removed_reason' => $reason];
+    }
+
+    /**
      * @param  ?string  $attempt in whose record it stood; null beside the record
      * @param  'file'|'text'|'message'|'entry'|'cycle_event'|'session_event'|'cycle_log'|'setup_log'  $kind
      * @param  string  $subject SHA-256 of a file, number of an event (of a cycle or a session: its id, `/`, number), or the id of what the

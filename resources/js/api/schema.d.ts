@@ -1488,7 +1488,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Link a defect to an attempt or a step */
+        /** Link a defect to an attempt, to a step, or to what a session saw */
         post: operations["postDefectsDefectLinks"];
         delete?: never;
         options?: never;
@@ -6226,6 +6226,8 @@ export interface components {
             builds_since: number | null;
             /** @description The newest build that was explored; empty: none */
             newest_build: string;
+            /** @description Whether there is a newer build than any that was explored */
+            is_behind: boolean;
         };
         FileDefectRequest: {
             /**
@@ -6403,6 +6405,8 @@ export interface components {
             /** @description The practice page that comes with the demo: no project lists it */
             built_in: boolean;
             build: components["schemas"]["Named"] | null;
+            /** @description Whether its pages may report what is done on them to a session */
+            observed: boolean;
         };
         IdleTimeRequest: {
             /** @description How much of a time without a sign of the tester was work, in ms. */
@@ -6642,11 +6646,18 @@ export interface components {
         LinkDefectRequest: {
             /**
              * Format: uuid
-             * @description Where a defect was met again.
+             * @description The walk
              */
-            attempt_id: string;
+            attempt_id?: string | null;
             round?: number | null;
             step?: number | null;
+            /**
+             * Format: uuid
+             * @description Or the line of a session that shows it
+             */
+            line_id?: string | null;
+            /** @description Captures of that session to go with it, by line */
+            captures?: string[];
             device_time?: string | null;
             sent_at?: string | null;
             counter?: number | null;

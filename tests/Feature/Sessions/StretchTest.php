@@ -195,6 +195,41 @@ final class StretchTest extends FeatureTestCase
             ->assertJson(['repros' => [['line_id' => $this->issue, 'case_key' => $key, 'defect' => ['key' => 'TST-D1']]]]);
     }
 
+    public function test_one_that_is_known_is_linked_instead_and_the_steps_of_one_that_is_filed_are_those_that_were_kept(): void
+    {
+        $this->as($this->me, 'POST', '/projects/TST/defects', ['title' => 'Known'])->assertCreated();
+        $link = fn(string $defect, array $body) => $this->as($this->me, 'POST', "/defects/{$defect}/links", $body);
+        $link('TST-D1', [])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['attempt_id']]);
+        $link('TST-D1', ['line_id' => (string) Str::uuid7()])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['line_id']]);
+        foreach ([1, 2] as $_) {
+            // Linked twice, it is there once.
+            $link('TST-D1', ['line_id' => $this->issue, 'captures' => [$this->capture]])
+                ->assertCreated()
+                ->assertJson(['session' => ['line_id' => $this->issue]])
+                ->assertJsonCount(1, 'files');
+        }
+        $this->as($this->me, 'POST', '/projects/TST/defects', ['title' => 'Another', 'line_id' => $this->issue])->assertConflict();
+        $this->as($this->me, 'POST', '/projects/TST/defects', ['title' => 'Another'])->assertCreated();
+        $link('TST-D2', ['line_id' => $this->issue])
+            ->assertConflict()
+            ->assertJsonPath('key', 'TST-D1');
+        $reader = $this->world->person('ada', Role::Reader);
+        $this->as($reader, 'POST', '/defects/TST-D1/links', ['line_id' => $this->issue])->assertForbidden();
+
+        // Filed by whatever way, what was kept leads there.
+        $this->as($this->me, 'PUT', "/session-lines/{$this->ids[8]}/repro", [
+            'steps' => [['line' => null, 'words' => "Open\nthe page"], ['line' => null, 'words' => 'Press "Pay"']],
+            'version' => 0,
+        ])->assertOk();
+        $this->as($this->me, 'POST', '/projects/TST/defects', ['title' => 'TypeError', 'line_id' => $this->ids[8]])
+            ->assertCreated()
+            ->assertJsonPath('steps', "1. Open\n   the page\n2. Press \"Pay\"");
+    }
+
     public function test_where_nothing_was_observed_what_was_written_leads_there(): void
     {
         SessionLine::query()->whereIn('id', $this->ids)->delete();
@@ -222,6 +257,11 @@ final class StretchTest extends FeatureTestCase
         ])->assertCreated();
         $admin = $this->world->person('admin', Role::Admin);
         $this->as($admin, 'POST', "/session-lines/{$secret}/removals", ['reason' => 'Private'])->assertOk();
+        // An address goes from all that was done there; what was done there stays.
+        $visit = (string) SessionLine::query()->where('page', '/rules')->value('id');
+        $this->as($admin, 'POST', "/session-lines/{$visit}/removals", ['reason' => 'Private'])->assertOk();
+        self::assertSame(0, SessionLine::query()->where('page', '/rules')->count());
+        self::assertSame('Rules', SessionLine::query()->where('kind', 'press')->where('page', '/pay')->value('control'));
         foreach (['session_lines', 'session_events', 'repros', 'defects'] as $table) {
             $text = (string) DB::table($table)
                 ->selectRaw("string_agg({$table}::text, '') as t")

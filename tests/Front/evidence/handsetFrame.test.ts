@@ -19,6 +19,7 @@ const staging: Api['HandsetAddressLine'] = {
   address: 'https://staging.example/booking',
   origin: 'https://staging.example',
   built_in: false,
+  observed: false,
   build: { id: 'b7', name: '4.2.0-7' },
 };
 const practice: Api['HandsetAddressLine'] = {
@@ -27,6 +28,7 @@ const practice: Api['HandsetAddressLine'] = {
   address: `${PRACTICE}/`,
   origin: PRACTICE,
   built_in: true,
+  observed: false,
   build: null,
 };
 let frame: VueWrapper;

@@ -17,6 +17,7 @@ const row = (more: Partial<Api['FigureRow']>): Api['FigureRow'] => ({
   days_since: 1,
   builds_since: 0,
   newest_build: '4.2.0',
+  is_behind: false,
   ...more,
 });
 
@@ -30,7 +31,7 @@ describe('figures of sessions', () => {
 
   it('say since when an area was not explored', () => {
     expect(sinceWords(row({}))).toBe('');
-    expect(sinceWords(row({ builds_since: 2 }))).toBe('not since 4.2.0');
+    expect(sinceWords(row({ builds_since: 2, is_behind: true }))).toBe('not since 4.2.0');
     expect(sinceWords(row({ sessions: 0 }))).toBe('never explored');
     expect(sinceWords(row({ builds_since: null }))).toBe('on no build');
   });

@@ -45,6 +45,7 @@ describe('the page that is observed', () => {
       name: 'Staging',
       origin: 'https://s.example',
       built_in: false,
+      observed: true,
       build: null,
     };
     server.on(

@@ -9,6 +9,7 @@ use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Casebook\Queries\CaseFilter;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\People\OpenCounts;
 use LucidStep\App\Support\People\OpenWork;
 use LucidStep\Core\Access\Role;
 
@@ -31,10 +32,7 @@ final readonly class HandOverCases implements OpenWork
 
     public function counts(Project $project): array
     {
-        return array_map(
-            intval(...),
-            self::owned($project)->groupBy('owner_id')->selectRaw('owner_id, count(*) as n')->pluck('n', 'owner_id')->all(),
-        );
+        return OpenCounts::by(self::owned($project), 'owner_id');
     }
 
     public function handOver(Project $project, User $from, ?User $to, User $by): void

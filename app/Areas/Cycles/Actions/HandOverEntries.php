@@ -10,6 +10,7 @@ use LucidStep\App\Areas\Cycles\EntryChanges\AssignEntriesTo;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\People\OpenCounts;
 use LucidStep\App\Support\People\OpenWork;
 use LucidStep\Core\Planning\CycleState;
 use LucidStep\Core\Verdict\EntryState;
@@ -33,10 +34,7 @@ final readonly class HandOverEntries implements OpenWork
 
     public function counts(Project $project): array
     {
-        return array_map(
-            intval(...),
-            self::open($project)->groupBy('assignee_id')->selectRaw('assignee_id, count(*) as n')->pluck('n', 'assignee_id')->all(),
-        );
+        return OpenCounts::by(self::open($project), 'assignee_id');
     }
 
     public function handOver(Project $project, User $from, ?User $to, User $by): void

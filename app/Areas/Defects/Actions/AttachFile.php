@@ -16,7 +16,6 @@ use LucidStep\App\Areas\Evidence\Actions\StoreFile;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectComment;
 use LucidStep\App\Models\DefectFile;
-use LucidStep\App\Models\SessionLine;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Problems\AlreadyDone;
@@ -84,28 +83,6 @@ final readonly class AttachFile
     }
 
     /**
-     * Captures of a session go with a defect that was seen in it.
-     *
-     * @param  list<string>  $lines ids; those of another session, or without a file, are left out
-     */
-    public function captures(Defect $defect, User $by, string $session, array $lines): void
-    {
-        $captures = SessionLine::query()->where('session_id', $session)->whereKey($lines)->whereNotNull('sha256')->orderBy('done_at');
-        foreach ($captures->limit(self::MOST)->get() as $line) {
-            $file = DefectFile::query()->create([
-                'project_id' => $defect->project_id,
-                'defect_id' => $defect->id,
-                'comment_id' => null,
-                'sha256' => $line->sha256,
-                'name' => $line->name,
-                'added_by_id' => $by->id,
-                'created_at' => Carbon::now(),
-            ]);
-            $this->tracker->attached($defect, $by, $file);
-        }
-    }
-
-    /**
      * Takes it off again: what it goes with is not said yet, or it stands there for no quarter of an hour.
      *
      * @throws DefectConflict for whoever did not add it, and once it stands
@@ -157,9 +134,7 @@ final readonly class AttachFile
         $file->update([
             'sha256' => null,
             'name' => FreeText::REMOVED,
-            'removed_by_id' => $by->id,
-            'removed_at' => Carbon::now(),
-            'removed_reason' => $reason,
+            ...Removals::trace($by, $reason),
         ]);
         ($this->drop)([$sha256]);
         Removals::add($file->project_id, null, 'message', $file->id, $reason, $by);

@@ -107,9 +107,7 @@ final readonly class CommentOnDefect
         $texts = [$comment->text];
         $comment->update([
             'text' => FreeText::REMOVED,
-            'removed_by_id' => $by->id,
-            'removed_at' => Carbon::now(),
-            'removed_reason' => $reason,
+            ...Removals::trace($by, $reason),
         ]);
         foreach (DefectFile::query()->where('comment_id', $comment->id)->whereNull('removed_at')->get() as $file) {
             $this->attach->remove($file, $by, $reason);

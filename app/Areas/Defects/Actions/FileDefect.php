@@ -12,12 +12,13 @@ use LucidStep\App\Areas\Defects\Tracker\TrackerQueue;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\DefectChange;
 use LucidStep\App\Models\Project;
-use LucidStep\App\Models\Repro;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
 use LucidStep\App\Support\Keys\NextKey;
 use LucidStep\App\Support\Secrets\MaskSecrets;
+use LucidStep\Core\Defects\DefectField;
 use LucidStep\Core\Defects\DefectState;
+use LucidStep\Core\Defects\Draft;
 
 /**
  * Files a defect, linked to what it came from. The one way in which one comes to be.
@@ -28,7 +29,7 @@ final readonly class FileDefect
         private NextKey $nextKey,
         private LinkDefect $link,
         private WatchDefect $watch,
-        private AttachFile $attach,
+        private LinkSeen $linkSeen,
         private TellOfDefect $tell,
         private TrackerQueue $tracker,
         private PublishChange $announce,
@@ -44,14 +45,14 @@ final readonly class FileDefect
         /** @var array<string, ?string> $said */
         $said = MaskSecrets::hide($filing->from, $filing->fields);
         $values = $fields->take($said);
+        $from = $filing->from?->loadMissing('entry');
+        $repro = null === $filing->seen ? null : $this->linkSeen->repro($filing->seen, $user);
+        $on = $from ?? $repro?->session;
+        if (null !== $repro && '' === ($values[DefectField::Steps->value] ?? '')) {
+            $values[DefectField::Steps->value] = Draft::numbered(array_column($repro->steps, 'words'));
+        }
         $number = $this->nextKey->reserve($project, 'defect');
         $now = Carbon::now();
-        $from = $filing->from?->loadMissing('entry');
-        $repro = null === $filing->seen ? null : Repro::of($filing->seen, $user);
-        if (null !== $repro?->defect_id) {
-            throw DefectConflict::filedFromThere((string) $repro->defect?->key);
-        }
-        $on = $from ?? $repro?->session;
         $defect = new Defect([
             'project_id' => $project->id,
             'number' => $number,
@@ -82,9 +83,7 @@ final readonly class FileDefect
             ($this->link)($defect, $user, $from, $filing->round, $filing->step, $filing->evidence);
         }
         if (null !== $repro) {
-            $repro->update(['defect_id' => $defect->id]);
-            $this->attach->captures($defect, $user, $repro->session_id, $filing->captures);
-            ($this->announce)($project->id, 'session', $repro->session_id);
+            $this->linkSeen->link($defect, $user, $repro, $filing->captures);
         }
         if ([] !== $filing->watchers) {
             $this->watch->watch($defect, $filing->watchers);

@@ -84,9 +84,7 @@ final readonly class CommentOnSession
         $texts = [$comment->text];
         $comment->update([
             'text' => FreeText::REMOVED,
-            'removed_by_id' => $by->id,
-            'removed_at' => Carbon::now(),
-            'removed_reason' => $reason,
+            ...Removals::trace($by, $reason),
         ]);
         TakeOut::told($comment->project_id, $texts);
         TakeOut::storedAnswers([$comment->author_id], $comment->created_at, $texts);

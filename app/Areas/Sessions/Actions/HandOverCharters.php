@@ -12,6 +12,7 @@ use LucidStep\App\Models\Charter;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Changes\PublishChange;
+use LucidStep\App\Support\People\OpenCounts;
 use LucidStep\App\Support\People\OpenWork;
 
 /**
@@ -33,15 +34,7 @@ final readonly class HandOverCharters implements OpenWork
 
     public function counts(Project $project): array
     {
-        return array_map(
-            intval(...),
-            self::open($project)
-                ->whereNotNull('assignee_id')
-                ->groupBy('assignee_id')
-                ->selectRaw('assignee_id, count(*) as n')
-                ->pluck('n', 'assignee_id')
-                ->all(),
-        );
+        return OpenCounts::by(self::open($project), 'assignee_id');
     }
 
     public function handOver(Project $project, User $from, ?User $to, User $by): void

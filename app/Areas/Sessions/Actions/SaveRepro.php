@@ -84,7 +84,10 @@ final readonly class SaveRepro
                 ...self::area($charter),
             ]);
             $repro->case_id = $saved->case->id;
-            $repro->defect?->update(['case_id' => $saved->case->id]);
+            if (null !== $repro->defect) {
+                $repro->defect->update(['case_id' => $saved->case->id]);
+                ($this->announce)($line->project_id, 'defect', $repro->defect->id);
+            }
         });
     }
 

@@ -6,7 +6,6 @@ namespace LucidStep\App\Areas\Sessions\Actions;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
-
 use LucidStep\App\Areas\Sessions\Exceptions\SessionConflict;
 use LucidStep\App\Models\SessionLine;
 use LucidStep\App\Models\TestSession;
@@ -40,16 +39,17 @@ final readonly class TakeObservations
     public function __invoke(TestSession $session, string $origin, array $acts, int $lost = 0): array
     {
         return Transactions::run(function () use ($session, $origin, $acts, $lost): array {
-            $session = TestSession::query()->lockForUpdate()->findOrFail($session->id);
+            $session = TestSession::query()->lockForUpdate()->findOrFail($session->id)->setRelation('tester', $session->tester);
             if (SessionState::Debriefed === $session->state) {
                 throw SessionConflict::signedOff();
             }
             $now = Carbon::now();
             $first = $session->observer['origin'] ?? $origin;
             $new = $this->fresh($session, $acts, $now->getTimestampMs());
-            [$taken, $bounds] = self::boundsOf($session)->take(\count($new) + $lost, $now->getTimestampMs());
+            $before = self::boundsOf($session);
+            [$taken, $bounds] = $before->take(\count($new) + $lost, $now->getTimestampMs());
             $kept = \array_slice($new, 0, $taken);
-            $tooMany = $bounds->leftOut > self::boundsOf($session)->leftOut;
+            $tooMany = $bounds->leftOut > $before->leftOut;
             if ([] !== $kept || $tooMany) {
                 $this->write($session, $kept, $origin === $first ? '' : $origin, $tooMany ? $this->tooMany($session, $now) : null, $now);
             }
@@ -90,9 +90,10 @@ final readonly class TakeObservations
                 ->pluck('id')
                 ->all(),
         );
+        $clock = $session->clock();
         $fresh = [];
         foreach ($acts as $act) {
-            if (!isset($there[$act->id]) && !isset($fresh[$act->id]) && $session->clock()->ranAt(min($act->at, $now))) {
+            if (!isset($there[$act->id]) && !isset($fresh[$act->id]) && $clock->ranAt(min($act->at, $now))) {
                 $fresh[$act->id] = $act;
             }
         }

@@ -134,23 +134,24 @@ final readonly class WriteLine
         if (null !== $line->removed_at) {
             throw AlreadyDone::removed();
         }
-        // Its sentence stands in what leads to a fault, and in what was filed of that.
-        $seen = $line->kind->isObserved()
-            ? [(string) $line->page, $line->control, Sentence::of(ReadTimeline::core((object) $line->getAttributes()))]
-            : [];
+        // Its sentence stands in what leads to a fault, and in what was filed of that. An address goes with a
+        // visit, from all that was done there, and with the only act there.
+        $there = SessionLine::query()->where('session_id', $session->id)->where('page', $line->page);
+        $page = LineKind::Visit === $line->kind || 1 === (clone $there)->count() ? (string) $line->page : '';
+        $seen = $line->kind->isObserved() ? [$page, $line->control, Sentence::of(ReadTimeline::core((object) $line->getAttributes()))] : [];
+        if ('' !== $page) {
+            $there->update(['page' => FreeText::REMOVED]);
+        }
         $texts = array_values(array_filter([$line->words, ...$line->former, $line->value ?? '', $line->name, ...$seen]));
         $sha256 = $line->sha256;
         $line->update([
             'words' => '' === $line->words ? '' : FreeText::REMOVED,
             'former' => [],
             'value' => null === $line->value ? null : FreeText::REMOVED,
-            'page' => null === $line->page ? null : FreeText::REMOVED,
             'control' => '' === $line->control ? '' : FreeText::REMOVED,
             'name' => '' === $line->name ? '' : FreeText::REMOVED,
             'sha256' => null,
-            'removed_by_id' => $by->id,
-            'removed_at' => Carbon::now(),
-            'removed_reason' => $reason,
+            ...Removals::trace($by, $reason),
         ]);
         if (null !== $sha256) {
             ($this->drop)([$sha256]);

@@ -28,6 +28,7 @@ final readonly class FigureRow
         #[OA\Property(description: 'Whole days since it was explored last; null: never')] public ?int $days_since,
         #[OA\Property(description: 'Builds since the newest that was explored; null: on none')] public ?int $builds_since,
         #[OA\Property(description: 'The newest build that was explored; empty: none')] public string $newest_build,
+        #[OA\Property(description: 'Whether there is a newer build than any that was explored')] public bool $is_behind,
     ) {}
 
     /**
@@ -53,6 +54,7 @@ final readonly class FigureRow
             $f->daysSince,
             $f->buildsSince,
             null === $f->newest ? '' : $builds[$f->newest] ?? '',
+            $f->isBehind(),
         );
     }
 }

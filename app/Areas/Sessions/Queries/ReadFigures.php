@@ -9,27 +9,22 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Sessions\Data\FigureRow;
 use LucidStep\App\Areas\Sessions\Data\SessionFigures;
-use LucidStep\App\Areas\Sessions\Data\Unexplored;
 use LucidStep\App\Models\Build;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestSession;
 use LucidStep\App\Support\Data\Named;
-use LucidStep\Core\Defects\DefectState;
 use LucidStep\Core\Sessions\AreaFigures;
 use LucidStep\Core\Sessions\ExploredSession;
 use LucidStep\Core\Sessions\LineKind;
 use LucidStep\Core\Sessions\SessionState;
 
 /**
- * Reads what the sessions of a project that are over come to, and what nobody explored since a build (rules of the job, 8).
+ * Reads what the sessions of a project that are over come to (rules of the job, 8).
  */
 final class ReadFigures
 {
     /** What figures are by. */
     public const BY = ['folder', 'label', 'requirement', 'build', 'person', 'month'];
-
-    /** So many areas are proposed. */
-    private const PROPOSED = 20;
 
     /**
      * @param  value-of<self::BY>  $by
@@ -40,11 +35,12 @@ final class ReadFigures
     {
         $builds = $this->builds($project);
         $newest = array_key_last($builds);
+        $places = array_flip(array_map(static fn(Build $b): string => $b->id, $builds));
         $today = Carbon::now($project->time_zone)->startOfDay();
         $areas = [];
         $all = [];
         foreach ($this->sessions($project, $from, $until) as [$session, $counts]) {
-            $explored = $this->explored($session, $counts, $builds, $project->time_zone);
+            $explored = $this->explored($session, $counts, $places, $project->time_zone);
             $all[] = $explored;
             [$id, $name] = $this->area($session, $by, $project->time_zone);
             $areas[$id] ??= ['name' => $name, 'sessions' => []];
@@ -62,47 +58,6 @@ final class ReadFigures
         $all = $this->row('', 'All', $all, $builds, $today);
 
         return new SessionFigures($by, $rows, $all, null === $newest ? null : Named::from($builds[$newest]));
-    }
-
-    /**
-     * Areas without a session on the newest build: those never explored first, then those longest ago, of those alike the one with the
-     * most open defects.
-     *
-     * @return list<Unexplored>
-     */
-    public function unexplored(Project $project): array
-    {
-        $builds = $this->builds($project);
-        if ([] === $builds) {
-            return [];
-        }
-        $newest = $builds[array_key_last($builds)]->id;
-        $found = $folders = [];
-        foreach (['folder' => $this->inFolders($project, $newest), 'label' => $this->underLabels($project, $newest)] as $kind => $inside) {
-            $named = [];
-            foreach ($this($project, $kind)->rows as $row) {
-                $of = $inside[$row->id] ?? null;
-                $named[] = $name = mb_strtolower($row->name);
-                $isTwice = 'label' === $kind && \in_array($name, $folders, true);
-                // Where there is nothing, there is nothing to explore.
-                if ('' !== $row->id && null !== $of && 0 !== $row->builds_since && !$isTwice) {
-                    $found[] = new Unexplored(
-                        $kind,
-                        $row->id,
-                        $row->name,
-                        $row->newest_build,
-                        $row->builds_since,
-                        $row->days_since,
-                        ...$of,
-                    );
-                }
-            }
-            $folders = $named;
-        }
-        $rank = static fn(Unexplored $u): array => [$u->builds_since ?? \PHP_INT_MAX, $u->open_defects, $u->cases - $u->walked];
-        usort($found, static fn(Unexplored $a, Unexplored $b): int => $rank($b) <=> $rank($a));
-
-        return \array_slice($found, 0, self::PROPOSED);
     }
 
     /**
@@ -155,19 +110,14 @@ final class ReadFigures
 
     /**
      * @param  array{int, int}  $counts
-     * @param  array<int, Build>  $builds
+     * @param  array<string, int>  $places of builds, by id
      */
-    private function explored(TestSession $session, array $counts, array $builds, string $zone): ExploredSession
+    private function explored(TestSession $session, array $counts, array $places, string $zone): ExploredSession
     {
         $ended = $session->stopped_at ?? $session->started_at;
         $shares = $session->shares($ended->getTimestampMs());
-        $place = null;
-        foreach ($builds as $at => $build) {
-            $place = $build->id === $session->build_id ? $at : $place;
-        }
-
         return new ExploredSession(
-            $place,
+            $places[$session->build_id ?? ''] ?? null,
             $ended->copy()->setTimezone($zone)->toDateTimeImmutable()->setTime(0, 0),
             $session->clock()->at($ended->getTimestampMs()),
             $shares->focus['charter'],
@@ -227,42 +177,5 @@ final class ReadFigures
             'path',
             'id',
         );
-    }
-
-    /**
-     * @return array<string, array{int, int, int}> by folder its cases, those walked on a build, and open defects
-     */
-    private function inFolders(Project $project, string $build): array
-    {
-        return $this->inside('c.folder_id', '', $project, $build);
-    }
-
-    /**
-     * @return array<string, array{int, int, int}> the same by label
-     */
-    private function underLabels(Project $project, string $build): array
-    {
-        return $this->inside('l.name', 'cross join lateral jsonb_array_elements_text(c.labels) as l (name)', $project, $build);
-    }
-
-    /**
-     * @return array<string, array{int, int, int}>
-     */
-    private function inside(string $of, string $join, Project $project, string $build): array
-    {
-        $closed = implode("', '", array_map(static fn(DefectState $s): string => $s->value, DefectState::closed()));
-        $rows = DB::select(
-            "select {$of} as area, count(*) as cases, count(*) filter (where exists (select from entries e join attempts a on " .
-                'a.entry_id = e.id where e.case_id = c.id and a.build_id = ? and a.finished_at is not null)) as walked, ' .
-                "coalesce(sum((select count(*) from defects d where d.case_id = c.id and d.state not in ('{$closed}'))), 0) as defects " .
-                "from cases c {$join} where c.project_id = ? and c.binned_at is null and {$of} is not null group by 1",
-            [$build, $project->id],
-        );
-        $inside = [];
-        foreach ($rows as $row) {
-            $inside[(string) $row->area] = [(int) $row->cases, (int) $row->walked, (int) $row->defects];
-        }
-
-        return $inside;
     }
 }

@@ -7,7 +7,6 @@ namespace LucidStep\App\Areas\Sessions\Queries;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Sessions\Data\StretchDetail;
 use LucidStep\App\Areas\Sessions\Data\StretchLine;
-use LucidStep\App\Areas\Sessions\Data\TimelineLine;
 use LucidStep\App\Models\SessionLine;
 use LucidStep\App\Support\Data\Named;
 use LucidStep\Core\Defects\Draft;
@@ -49,8 +48,7 @@ final readonly class ReadStretch
             self::of($kept, LineKind::Visit, static fn(CoreLine $l): string => (string) $l->page),
             self::of($kept, LineKind::Trouble, static fn(CoreLine $l): string => $l->words),
         );
-        $captures = $this->captures(
-            $session->id,
+        $captures = $this->timeline->captures(
             array_map(static fn(CoreLine $l): string => $l->id, [...$shown, ...\array_slice($lines, -1)]),
         );
         $pictures = array_column($captures, 'thumbnail_url', 'id');
@@ -112,18 +110,6 @@ final readonly class ReadStretch
         }
 
         return \count($lines) - 1;
-    }
-
-    /**
-     * @param  list<string>  $lines ids
-     *
-     * @return list<TimelineLine>
-     */
-    private function captures(string $session, array $lines): array
-    {
-        return array_values(
-            array_filter($this->timeline->captures($session), static fn(TimelineLine $l): bool => \in_array($l->id, $lines, true)),
-        );
     }
 
     private static function line(CoreLine $l, ?WhyDropped $why, bool $observed, ?string $picture): StretchLine

@@ -70,11 +70,13 @@ final class ReadTimeline
     }
 
     /**
-     * @return list<TimelineLine> its captures, in order
+     * @param  list<string>  $lines ids
+     *
+     * @return list<TimelineLine> the captures among them, in order
      */
-    public function captures(string $session): array
+    public function captures(array $lines): array
     {
-        $rows = $this->rows()->where('l.session_id', $session)->whereNotNull('l.sha256')->orderBy('l.done_at')->orderBy('l.number')->get();
+        $rows = $this->rows()->whereIn('l.id', $lines)->whereNotNull('l.sha256')->orderBy('l.done_at')->orderBy('l.number')->get();
 
         return array_values($rows->map(self::line(...))->all());
     }

@@ -20,5 +20,6 @@ final readonly class HandsetAddressLine
         #[OA\Property(description: 'Scheme, host and port: everything below is allowed')] public string $origin,
         #[OA\Property(description: 'The practice page that comes with the demo: no project lists it')] public bool $built_in,
         #[OA\Property(description: 'What is deployed there')] public ?Named $build,
+        #[OA\Property(description: 'Whether its pages may report what is done on them to a session')] public bool $observed,
     ) {}
 }

@@ -22,11 +22,19 @@ final class HandsetAddresses
     {
         $practice = config('lucid.demo') ? (string) config('lucid.practice_url') : '';
         $origin = HandsetAddress::originOf($practice);
-        $lines = null === $origin ? [] : [new HandsetAddressLine(null, 'Practice page', $practice, $origin, true, null)];
+        $lines = null === $origin ? [] : [new HandsetAddressLine(null, 'Practice page', $practice, $origin, true, null, true)];
         foreach (Environment::query()->where('project_id', $project->id)->with('build')->orderBy('position')->get() as $one) {
             $origin = HandsetAddress::originOf($one->address);
             if (null !== $origin) {
-                $lines[] = new HandsetAddressLine($one->id, $one->name, $one->address, $origin, false, Named::orNull($one->build));
+                $lines[] = new HandsetAddressLine(
+                    $one->id,
+                    $one->name,
+                    $one->address,
+                    $origin,
+                    false,
+                    Named::orNull($one->build),
+                    $one->observed,
+                );
             }
         }
 

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Setup\Queries;
 
 use LucidStep\App\Areas\Setup\Data\HandsetAddressLine;
-use LucidStep\App\Models\Environment;
 use LucidStep\App\Models\Project;
 
 /**
@@ -18,18 +17,11 @@ final class ObservedOrigins
      */
     public static function of(Project $project): array
     {
-        $observed = Environment::query()->where('project_id', $project->id)->where('observed', true)->pluck('id')->all();
-
-        return array_values(
-            array_filter(
-                HandsetAddresses::of($project),
-                static fn(HandsetAddressLine $l): bool => $l->built_in || \in_array($l->environment_id, $observed, true),
-            ),
-        );
+        return array_values(array_filter(HandsetAddresses::of($project), static fn(HandsetAddressLine $l): bool => $l->observed));
     }
 
     public static function lists(Project $project, string $origin): bool
     {
-        return \in_array($origin, array_map(static fn(HandsetAddressLine $l): string => $l->origin, self::of($project)), true);
+        return \in_array($origin, array_column(self::of($project), 'origin'), true);
     }
 }

@@ -20,10 +20,12 @@ const short = (n: number): string =>
   (n >= 10 ? n.toFixed(0) : n >= 1 ? n.toFixed(1) : n.toFixed(2)).replace(/^0\.00$/, '0');
 
 /** Since when an area was not explored, as one reads it; empty where it was, on the newest build. */
-export function sinceWords(row: Pick<Row, 'sessions' | 'builds_since' | 'newest_build'>): string {
+export function sinceWords(
+  row: Pick<Row, 'sessions' | 'builds_since' | 'is_behind' | 'newest_build'>,
+): string {
   if (row.sessions === 0) return 'never explored';
   if (row.builds_since === null) return 'on no build';
-  return row.builds_since === 0 ? '' : `not since ${row.newest_build}`;
+  return row.is_behind ? `not since ${row.newest_build}` : '';
 }
 
 /** Issues an hour of each area as a mark with its interval as a line, what was found most first. */

@@ -90,10 +90,6 @@ export function rowsOf(lines: readonly Api['StretchLine'][], draft: ReproDraft):
 export const stepsOf = (rows: readonly ReproRow[]): Api['ReproStep'][] =>
   rows.filter((r) => r.number > 0).map((r) => ({ line: r.line?.id ?? null, words: r.words }));
 
-/** Steps as a defect has them: numbered, in Markdown. */
-export const numbered = (steps: readonly Api['ReproStep'][]): string =>
-  steps.map((s, i) => `${i + 1}. ${s.words.replaceAll('\n', '\n   ')}`).join('\n');
-
 /** How often it showed, as one reads it; empty where nobody walked it again. */
 export const seenWords = (of: { tries: number; shown: number } | null | undefined): string =>
   of && of.tries > 0 ? `seen ${of.shown} of ${of.tries} times` : '';

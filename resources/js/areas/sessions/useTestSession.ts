@@ -98,6 +98,8 @@ export function useTestSession(id: Ref<string>) {
     setObserver: observer.set,
     view,
     active,
+    /** How far the server's clock is ahead of this device's, in ms. */
+    ahead,
     problem,
     lines: computed(() =>
       [...(view.value?.lines ?? [])].sort((a, b) => a.at_ms - b.at_ms || a.number - b.number),

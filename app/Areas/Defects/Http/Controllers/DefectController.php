@@ -11,6 +11,7 @@ use LucidStep\App\Areas\Defects\Actions\ChangeDefectState;
 use LucidStep\App\Areas\Defects\Actions\EditDefect;
 use LucidStep\App\Areas\Defects\Actions\FileDefect;
 use LucidStep\App\Areas\Defects\Actions\LinkDefect;
+use LucidStep\App\Areas\Defects\Actions\LinkSeen;
 use LucidStep\App\Areas\Defects\Actions\RelateDefects;
 use LucidStep\App\Areas\Defects\Actions\WatchDefect;
 use LucidStep\App\Areas\Defects\Data\DefectDetail;
@@ -52,7 +53,7 @@ final readonly class DefectController
         Gate::authorize('fileDefects', $project);
         $from = $request->filled('attempt_id') ? $this->attempt($project->id, $request->string('attempt_id')->toString()) : null;
         $case = $request->filled('case') ? $this->case($project, $request->string('case')->trim()->upper()->toString()) : null;
-        $seen = $request->filled('line_id') ? $this->line($project, $request->string('line_id')->toString()) : null;
+        $seen = $request->filled('line_id') ? $this->line($project->id, $request->string('line_id')->toString()) : null;
         $defect = $file($project, $request->person(), $request->filing($from, $case, $seen));
 
         return $this->answer($defect, 201);
@@ -65,11 +66,26 @@ final readonly class DefectController
         return $this->answer($defect);
     }
 
-    #[Post('/defects/{defect}/links', 'Link a defect to an attempt or a step', DefectDetail::class, LinkDefectRequest::class, 201)]
+    #[
+        Post(
+            '/defects/{defect}/links',
+            'Link a defect to an attempt, to a step, or to what a session saw',
+            DefectDetail::class,
+            LinkDefectRequest::class,
+            201,
+        ),
+    ]
     #[Needs(Permission::FileDefects)]
-    public function link(LinkDefectRequest $request, Defect $defect, LinkDefect $link): JsonResponse
+    public function link(LinkDefectRequest $request, Defect $defect, LinkDefect $link, LinkSeen $linkSeen): JsonResponse
     {
         Gate::authorize('link', $defect);
+        if ($request->filled('line_id')) {
+            $line = $this->line($defect->project_id, $request->string('line_id')->toString());
+            $repro = $linkSeen->repro($line, $request->person(), $defect);
+            $linkSeen->link($defect, $request->person(), $repro, $request->captures());
+
+            return $this->answer($defect, 201);
+        }
         $link(
             $defect,
             $request->person(),
@@ -183,9 +199,9 @@ final readonly class DefectController
             throw ValidationException::withMessages(['case' => 'There is no such case in this project.']);
     }
 
-    private function line(Project $project, string $id): SessionLine
+    private function line(string $project, string $id): SessionLine
     {
-        return SessionLine::query()->where('project_id', $project->id)->find($id) ??
+        return SessionLine::query()->where('project_id', $project)->find($id) ??
             throw ValidationException::withMessages(['line_id' => 'There is no such line in a session of this project.']);
     }
 

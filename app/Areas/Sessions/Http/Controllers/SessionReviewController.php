@@ -17,6 +17,7 @@ use LucidStep\App\Areas\Sessions\Http\Requests\SessionCommentRequest;
 use LucidStep\App\Areas\Sessions\Queries\ReadFigures;
 use LucidStep\App\Areas\Sessions\Queries\ReadSession;
 use LucidStep\App\Areas\Sessions\Queries\ReadSheet;
+use LucidStep\App\Areas\Sessions\Queries\ReadUnexplored;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\SessionComment;
 use LucidStep\App\Models\TestSession;
@@ -130,8 +131,8 @@ final readonly class SessionReviewController
         ),
     ]
     #[Needs(Permission::SeeEvidence)]
-    public function unexplored(Project $project, ReadFigures $read): JsonResponse
+    public function unexplored(Project $project, ReadUnexplored $read): JsonResponse
     {
-        return new JsonResponse($read->unexplored($project));
+        return new JsonResponse($read($project));
     }
 }

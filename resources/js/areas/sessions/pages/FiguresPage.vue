@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query';
 import { computed, defineAsyncComponent } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { mayRecord } from '@/areas/people/session';
@@ -10,7 +11,6 @@ import KeyCap from '@/kit/KeyCap.vue';
 import StateBox from '@/kit/StateBox.vue';
 import { useKeys } from '@/kit/keys';
 import { clock, plural } from '@/kit/words';
-import { useRead } from '@/offline/useRead';
 
 /** What sessions come to, by area, build, person or month, as a table and as charts; and what nobody explored since a build. */
 const PlotChart = defineAsyncComponent(() => import('@/kit/PlotChart.vue'));
@@ -22,16 +22,16 @@ const set = (name: string, value: string): void =>
   void router.replace({ query: { ...route.query, [name]: value || undefined } });
 const by = computed(() => BY.find((b) => b.value === asked('by'))?.value ?? 'folder');
 const chart = computed(() => asked('as') === 'charts');
-const { data, error, isPending, refetch } = useRead(
-  'session',
-  () => ['figures', project.value, by.value, asked('from'), asked('until')],
-  () => readFigures(project.value, by.value, asked('from'), asked('until')),
-);
-const { data: unexplored } = useRead(
-  'session',
-  () => ['unexplored', project.value],
-  () => readUnexplored(project.value),
-);
+// Read when one looks, not with each line that somebody writes: they go through all sessions, and all cases.
+const { data, error, isPending, refetch } = useQuery({
+  queryKey: computed(() => ['session-figures', project.value, by.value, asked('from'), asked('until')]),
+  queryFn: () => readFigures(project.value, by.value, asked('from'), asked('until')),
+  placeholderData: (before) => before,
+});
+const { data: unexplored } = useQuery({
+  queryKey: computed(() => ['unexplored', project.value]),
+  queryFn: () => readUnexplored(project.value),
+});
 const areal = computed(() => ['folder', 'label', 'requirement'].includes(by.value));
 const said = computed(() => {
   const all = data.value?.all;

@@ -4,17 +4,17 @@ import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
 import { v7 as uuid7 } from 'uuid';
 import { computed, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute } from 'vue-router';
 import { errorMessage, Problem, type Api } from '@/api/client';
 import { SEVERITIES } from '@/areas/defects/choices';
 import LikelyDefects from '@/areas/defects/parts/LikelyDefects.vue';
-import { fileDefect } from '@/areas/defects/queries';
+import { fileDefect, linkDefect } from '@/areas/defects/queries';
 import { mayRecord } from '@/areas/people/session';
 import CaptureTicks from '@/areas/sessions/parts/CaptureTicks.vue';
 import ReproSteps from '@/areas/sessions/parts/ReproSteps.vue';
 import WalkAgain from '@/areas/sessions/parts/WalkAgain.vue';
 import { makeCaseOf, readStretch, saveRepro, tryRepro } from '@/areas/sessions/queries';
-import { emptyRepro, fromSaved, numbered, rowsOf, seenWords, stepsOf } from '@/areas/sessions/repro';
+import { emptyRepro, fromSaved, rowsOf, seenWords, stepsOf } from '@/areas/sessions/repro';
 import KeyCap from '@/kit/KeyCap.vue';
 import MarkdownText from '@/kit/MarkdownText.vue';
 import SelectField from '@/kit/SelectField.vue';
@@ -27,7 +27,6 @@ import { useRead } from '@/offline/useRead';
 
 /** What led to a line of a session: trimmed, walked again, and made a defect, a case, or both. */
 const route = useRoute();
-const router = useRouter();
 const project = computed(() => String(route.params.project));
 const line = computed(() => String(route.params.line));
 const from = ref('');
@@ -134,7 +133,6 @@ async function file(): Promise<void> {
     title: title.value.trim(),
     actual: actual.value,
     expected: kept.value.expected,
-    steps: numbered(stay.value),
     environment: data.value?.environment ?? '',
     body: data.value?.body ?? '',
     severity: kept.value.severity,
@@ -152,6 +150,14 @@ const both = (): Promise<void> =>
 const fileIt = (): Promise<void> =>
   run(async () => {
     await file();
+    await clear();
+  });
+/** It is known: what leads there is kept, and stands with the one that there is. */
+const link = (known: Api['DefectLine']): Promise<void> =>
+  run(async () => {
+    await save();
+    const { defect } = await linkDefect(known.key, { line_id: line.value, captures: captures.value });
+    toast(`${defect.key} linked.`);
     await clear();
   });
 const isFiled = computed(() => repro.value?.defect !== null && repro.value !== null);
@@ -317,12 +323,7 @@ function onKey(event: KeyboardEvent): void {
           <MarkdownText v-if="data.body" class="small" :text="data.body.replace(/^## (.*)$/gm, '**$1**')" />
           <CaptureTicks v-model="captures" :captures="data.captures" :locked="!mayChange" />
           <SelectField v-if="mayChange" v-model="kept.severity" form label="Severity" :options="SEVERITIES" />
-          <LikelyDefects
-            :project="project"
-            :title="title"
-            :actual="actual"
-            @link="router.push(`/${project}/defects/${$event.key}`)"
-          />
+          <LikelyDefects :project="project" :title="title" :actual="actual" @link="link" />
         </template>
       </aside>
     </div>

@@ -11,7 +11,9 @@ const { away, decided } = useAway(
   toRef(props, 'id'),
   computed(() => {
     const view = props.session.view.value;
-    return view?.state === 'running' ? (view.runs.at(-1)?.[0] ?? 0) : 0;
+    const from = view?.state === 'running' ? view.runs.at(-1)?.[0] : undefined;
+    // By the clock of this device, which may be hours off.
+    return from === undefined ? 0 : from - props.session.ahead.value;
   }),
   computed(() => props.session.lines.value.length),
 );
