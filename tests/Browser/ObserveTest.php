@@ -219,7 +219,9 @@ final class ObserveTest extends BrowserTestCase
             if (1 === preg_match('/^\d+\. Open "(.*)"$/', $step, $m)) {
                 $me->script('location.href = arguments[0]', $m[1]);
             } elseif (1 === preg_match('/^\d+\. Go back to ".*"$/', $step)) {
+                $left = (string) $me->script('return location.href');
                 $me->script('history.back()');
+                $me->until('to be back', static fn(): bool => $left !== $me->script('return location.href'));
             } elseif (1 === preg_match('/^\d+\. (?:Press|Send) "(.*)"$/', $step, $m)) {
                 $me->click('a, button', $m[1]);
             } elseif (1 === preg_match('/^\d+\. Type "(.*)" into "(.*)"$/', $step, $m)) {
@@ -232,11 +234,18 @@ final class ObserveTest extends BrowserTestCase
 
     private function field(Tester $me, string $called): string
     {
-        return (string) $me->script(
-            "return 'input[name=' + [...document.querySelectorAll('label')].find((l) => l.innerText.trim() === arguments[0])" .
-                ".querySelector('input').name + ']'",
-            $called,
-        );
+        $name = '';
+        $me->until("a field called {$called}", static function () use ($me, $called, &$name): bool {
+            $name = (string) $me->script(
+                "return [...document.querySelectorAll('label')].find((l) => l.innerText.trim() === arguments[0])" .
+                    "?.querySelector('input').name ?? ''",
+                $called,
+            );
+
+            return '' !== $name;
+        });
+
+        return "input[name={$name}]";
     }
 
     private function observed(): Tester
