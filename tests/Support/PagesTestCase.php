@@ -52,6 +52,12 @@ abstract class PagesTestCase extends BrowserTestCase
             $at($me, $path)->see($words);
             $this->check($me, $path);
         }
+        $issue = $this->value(
+            "select c.key || '/lines/' || l.id from session_lines l join test_sessions s on s.id = l.session_id " .
+                "join charters c on c.id = s.charter_id where c.key = 'SKR-S2' and l.kind = 'issue' order by l.number limit 1",
+        );
+        $at($me, "/SKR/sessions/{$issue}")->see('What led to');
+        $this->check($me, 'what led to an issue');
         // What a lead plans with is made of the same parts in the dark.
         if (!$dark) {
             $this->planning($width, $height, $at);

@@ -78,7 +78,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey, true));
                 ><kbd v-for="cap in capsOf(k)" :key="cap">{{ cap }}</kbd
                 ><span class="unseen">. Choose another key</span>
               </button>
-              <kbd v-else>{{ CAPS[k] ?? k }}</kbd>
+              <kbd v-else>{{ CAPS[k] ?? k.replaceAll('+', ' ') }}</kbd>
             </template>
           </dt>
           <dd>

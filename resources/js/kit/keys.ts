@@ -2,7 +2,7 @@ import { onBeforeUnmount, onMounted, reactive, ref, shallowRef } from 'vue';
 
 /** A key and what it does, as the help shows it. */
 export interface Binding {
-  /** A single key as `KeyboardEvent.key` names it, or two in a row: "g t". */
+  /** A single key as `KeyboardEvent.key` names it, two in a row ("g t"), or one with Alt ("Alt+C"), also while one types. */
   keys: string[];
   label: string;
   run: () => void;
@@ -71,20 +71,37 @@ export function isTyping(target: EventTarget | null): boolean {
 }
 
 /** The letter of a key that is pressed together with Alt, which on some keyboards writes another sign with it. */
-export const letterOf = (event: KeyboardEvent): string =>
+const letterOf = (event: KeyboardEvent): string =>
   /^[a-z!1]$/i.test(event.key)
     ? event.key.toLowerCase()
     : (/^Key([A-Z])$/.exec(event.code)?.[1] ?? event.key).toLowerCase();
 
+/** Does what the last group says about one of these keys; true when one did. A dialog keeps the page below it quiet. */
+function act(event: KeyboardEvent, ...wanted: string[]): boolean {
+  if (document.querySelector('[role=dialog][aria-modal=true]')) return false;
+  for (const key of wanted)
+    for (const group of [...groups].reverse()) {
+      const binding = group.bindings().find((b) => b.keys.includes(key));
+      if (binding) {
+        event.preventDefault();
+        first = '';
+        binding.run();
+        return true;
+      }
+    }
+  return false;
+}
+
 function onKey(event: KeyboardEvent): void {
+  if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.repeat) return;
+  if (event.altKey) {
+    act(event, `Alt+${event.shiftKey ? 'Shift+' : ''}${letterOf(event).toUpperCase()}`);
+    return;
+  }
   if (
-    event.defaultPrevented ||
-    event.ctrlKey ||
-    event.metaKey ||
-    event.altKey ||
-    event.repeat ||
     // Whoever speaks to the machine switches off what a single letter does; Enter, Escape and arrows are nobody's words.
-    (keysOff.value && event.key.length === 1)
+    keysOff.value &&
+    event.key.length === 1
   )
     return;
   if (isTyping(event.target)) return;
@@ -97,22 +114,9 @@ function onKey(event: KeyboardEvent): void {
     (event.target as HTMLElement).closest('button, a, summary, input')
   )
     return;
-  // A dialog keeps the keys of the page below it quiet.
-  if (document.querySelector('[role=dialog][aria-modal=true]')) return;
   // When the keys were pressed, not when a busy page came to them.
-  const pair = first && event.timeStamp - firstAt < 1200 ? `${first} ${key}` : '';
-  for (const wanted of [pair, key]) {
-    if (!wanted) continue;
-    for (const group of [...groups].reverse()) {
-      const binding = group.bindings().find((b) => b.keys.includes(wanted));
-      if (binding) {
-        event.preventDefault();
-        first = '';
-        binding.run();
-        return;
-      }
-    }
-  }
+  const pair = first && event.timeStamp - firstAt < 1200 ? [`${first} ${key}`] : [];
+  if (act(event, ...pair, key)) return;
   first = key === 'g' ? 'g' : '';
   firstAt = event.timeStamp;
 }

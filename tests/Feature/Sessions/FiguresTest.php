@@ -190,9 +190,26 @@ final class FiguresTest extends FeatureTestCase
         return $id;
     }
 
-    private function folder(string $name): string
+    public function test_a_folder_counts_what_was_explored_in_the_folders_within_it(): void
     {
-        return (string) $this->as($this->lead, 'POST', '/projects/TST/folders', ['name' => $name])
+        $booking = $this->folder('Booking');
+        $passengers = $this->folder('Passengers', $booking);
+        $this->explore('2026-11-01 10:00', 60, ['issue'], ['folder_id' => $passengers]);
+        $this->explore('2026-11-02 10:00', 30, ['issue'], ['folder_id' => $booking]);
+        $rows = array_column(
+            (array) $this->as($this->lead, 'GET', '/projects/TST/session-figures?by=folder')->assertOk()->json('rows'),
+            null,
+            'name',
+        );
+        $counts = array_map(static fn(array $r): array => [$r['sessions'], $r['issues']], $rows);
+        self::assertSame(['Booking' => [2, 2], 'Booking / Passengers' => [1, 1]], $counts);
+        $all = $this->as($this->lead, 'GET', '/projects/TST/session-figures?by=folder')->json('all');
+        self::assertSame([2, 2], [$all['sessions'], $all['issues']], 'each once');
+    }
+
+    private function folder(string $name, ?string $parent = null): string
+    {
+        return (string) $this->as($this->lead, 'POST', '/projects/TST/folders', ['name' => $name, 'parent_id' => $parent])
             ->assertCreated()
             ->json('id');
     }

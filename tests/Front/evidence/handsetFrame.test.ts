@@ -4,11 +4,9 @@ import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query';
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
 import PrimeVue from 'primevue/config';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { ref } from 'vue';
 import type { Api } from '@/api/client';
 import HandsetFrame from '@/areas/evidence/parts/HandsetFrame.vue';
 import type { EvidenceTools } from '@/areas/evidence/useEvidence';
-import type { Walk } from '@/areas/walk/useWalk';
 import { freshDevice } from '../support/person';
 import { DemoServer } from '../support/pages';
 
@@ -46,11 +44,10 @@ async function open(
   const setup = server.recorded<Api['WalkSetup']>('/projects/SKR/walk-setup');
   server.on('GET /projects/SKR/walk-setup', { ...setup, handset });
   vi.stubGlobal('fetch', server.fetch);
-  const named_environment = environment === null ? null : { id: environment, name: 'Where it is walked' };
-  const walked = { configuration: { name: configuration }, named_environment, build: build && { id: build } };
-  const walk = { view: ref({ attempt: walked }) };
+  const tested = { configuration, environment: environment ?? undefined, build: build ?? undefined };
+  const tools = { target: { tested: () => tested } };
   frame = mount(HandsetFrame, {
-    props: { walk: walk as unknown as Walk, tools: {} as EvidenceTools, project: 'SKR' },
+    props: { tools: tools as unknown as EvidenceTools, project: 'SKR' },
     attachTo: document.body,
     global: { plugins: [[VueQueryPlugin, { queryClient: new QueryClient() }], PrimeVue] },
   });
@@ -85,11 +82,12 @@ describe('the handset', () => {
     frame.unmount();
     const old = {
       ...staging,
+      name: 'Before',
       environment_id: 'e2',
       address: 'https://old.example/',
       origin: 'https://old.example',
     };
-    await open([practice, old, staging], 'Phone', 'e1', 'b5');
+    await open([practice, old, staging], 'Phone', 'Staging', 'b5');
     expect(shown()).toContain('https://staging.example/booking');
     frame.unmount();
     await open([practice, staging], 'Phone', null, 'b5');
@@ -97,7 +95,7 @@ describe('the handset', () => {
   });
 
   it('opens where the attempt is walked', async () => {
-    await open([practice, staging], 'Phone', 'e1');
+    await open([practice, staging], 'Phone', 'Staging');
     expect(shown()).toBe('/api/v1/projects/SKR/handset?address=https://staging.example/booking');
   });
 

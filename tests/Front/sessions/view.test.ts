@@ -48,6 +48,26 @@ describe('a session with what waits', () => {
     expect(clockAt(view.runs, T + 99 * 60_000)).toBe(20 * 60_000);
   });
 
+  it('tells what is to be looked over from what waits, and what was refused from both', () => {
+    const file = new Blob(['made up'], { type: 'image/png' });
+    const capture = (id: string): Command => ({ kind: 'session_capture', id, file, name: `${id}.png`, words: '' });
+    const { lines } = viewOf(
+      detail,
+      [],
+      [
+        queued(capture('c1'), 1, { held: true }),
+        queued(capture('c2'), 2),
+        queued(capture('c3'), 3, { held: true, refused: 'Too large.' }),
+      ],
+    );
+    expect(lines.map((l) => [l.name, l.waiting, l.held, l.refused])).toEqual([
+      ['c1.png', true, true, undefined],
+      ['c2.png', true, undefined, undefined],
+      ['c3.png', true, undefined, 'Too large.'],
+    ]);
+    expect(lines.every((l) => l.local === file)).toBe(true);
+  });
+
   it.each(clocks)('shows $shows $says', ({ runs, at, shows }) => {
     expect(clockAt(runs as [number, number | null][], at)).toBe(shows);
   });

@@ -42,9 +42,10 @@ final class ReadFigures
         foreach ($this->sessions($project, $from, $until) as [$session, $counts]) {
             $explored = $this->explored($session, $counts, $places, $project->time_zone);
             $all[] = $explored;
-            [$id, $name] = $this->area($session, $by, $project->time_zone);
-            $areas[$id] ??= ['name' => $name, 'sessions' => []];
-            $areas[$id]['sessions'][] = $explored;
+            foreach ($this->areas($session, $by, $project->time_zone) as $id => $name) {
+                $areas[$id] ??= ['name' => $name, 'sessions' => []];
+                $areas[$id]['sessions'][] = $explored;
+            }
         }
         foreach (null === $from && null === $until ? $this->known($project, $by) : [] as $id => $name) {
             $areas[$id] ??= ['name' => $name, 'sessions' => []];
@@ -127,21 +128,37 @@ final class ReadFigures
     }
 
     /**
-     * @return array{string, string} id and name
+     * Where a session counts: of folders in its own and in all above it.
+     *
+     * @return array<string, string> names by id
      */
-    private function area(TestSession $session, string $by, string $zone): array
+    private function areas(TestSession $session, string $by, string $zone): array
     {
         $charter = $session->charter;
-        $month = $session->started_at->copy()->setTimezone($zone);
+        $month = $session->started_at->copy()->setTimezone($zone)->format('Y-m');
 
         return match ($by) {
-            'folder' => [(string) $charter->folder_id, $this->paths($session->project_id)[$charter->folder_id] ?? 'No folder'],
-            'label' => [$charter->label, '' === $charter->label ? 'No label' : $charter->label],
-            'requirement' => [(string) $charter->requirement_id, $charter->requirement->title ?? 'No requirement'],
-            'build' => [(string) $session->build_id, $session->build->name ?? 'No build'],
-            'person' => [$session->tester_id, $session->tester->name],
-            default => [$month->format('Y-m'), $month->format('Y-m')],
+            'folder' => $this->above($session->project_id, (string) $charter->folder_id),
+            'label' => [$charter->label => '' === $charter->label ? 'No label' : $charter->label],
+            'requirement' => [(string) $charter->requirement_id => $charter->requirement->title ?? 'No requirement'],
+            'build' => [(string) $session->build_id => $session->build->name ?? 'No build'],
+            'person' => [$session->tester_id => $session->tester->name],
+            default => [$month => $month],
         };
+    }
+
+    /**
+     * @return array<string, string> paths of a folder and of those above it, by id
+     */
+    private function above(string $project, string $folder): array
+    {
+        $folders = $this->folders($project);
+        $found = [];
+        for ($id = $folder; isset($folders[$id]); $id = (string) $folders[$id]->parent_id) {
+            $found[$id] = $folders[$id]->path;
+        }
+
+        return [] === $found ? ['' => 'No folder'] : $found;
     }
 
     /**
@@ -152,29 +169,30 @@ final class ReadFigures
     private function known(Project $project, string $by): array
     {
         return match ($by) {
-            'folder' => $this->paths($project->id),
+            'folder' => array_map(static fn(object $f): string => $f->path, $this->folders($project->id)),
             'label' => DB::table('labels')->where('project_id', $project->id)->pluck('name', 'name')->map(strval(...))->all(),
             'build' => Build::query()->where('project_id', $project->id)->pluck('name', 'id')->map(strval(...))->all(),
             default => [],
         };
     }
 
-    /** @var array<string, array<string, string>> by project */
-    private array $paths = [];
+    /** @var array<string, array<string, object{id: string, parent_id: ?string, path: string}>> by project */
+    private array $folders = [];
 
     /**
-     * @return array<string, string> whole paths by id
+     * @return array<string, object{id: string, parent_id: ?string, path: string}> with their whole paths, by id
      */
-    private function paths(string $project): array
+    private function folders(string $project): array
     {
-        return $this->paths[$project] ??= array_column(
+        // @phpstan-ignore assign.propertyType (what is selected)
+        return $this->folders[$project] ??= array_column(
             DB::select(
-                'with recursive f as (select id, name::text as path from folders where project_id = ? and parent_id is null and ' .
-                    "binned_at is null union all select c.id, f.path || ' / ' || c.name from folders c join f on c.parent_id = f.id " .
-                    'where c.binned_at is null) select id, path from f',
+                'with recursive f as (select id, parent_id, name::text as path from folders where project_id = ? and parent_id is null and ' .
+                    "binned_at is null union all select c.id, c.parent_id, f.path || ' / ' || c.name from folders c join f on c.parent_id = f.id " .
+                    'where c.binned_at is null) select id, parent_id, path from f',
                 [$project],
             ),
-            'path',
+            null,
             'id',
         );
     }

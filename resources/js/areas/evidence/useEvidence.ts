@@ -1,14 +1,13 @@
 import { computed, onBeforeUnmount, onMounted, ref, type Ref } from 'vue';
 import { Problem } from '@/api/client';
 import { captureFault, stampedName, useCapture } from './useCapture';
-import type { Source } from '@/areas/evidence/types';
-import type { Walk } from '@/areas/walk/useWalk';
+import type { EvidenceTarget, Source } from '@/areas/evidence/types';
 
 /**
- * Everything that brings evidence into a walk: capture of the screen, whole or a part, recording, paste, drop, files,
+ * Everything that brings evidence to an attempt or a session: capture of the screen, whole or a part, recording, paste, drop, files,
  * camera, log text and links. What goes wrong is said in `fault`, and nothing else is touched.
  */
-export function useEvidence(walk: Walk, mayRecord: Ref<boolean>, step: () => number | null) {
+export function useEvidence(target: EvidenceTarget, mayRecord: Ref<boolean>) {
   const capture = useCapture();
   const fault = ref('');
   /** A captured picture of which a part is being chosen. */
@@ -33,7 +32,7 @@ export function useEvidence(walk: Walk, mayRecord: Ref<boolean>, step: () => num
     source: Source,
     name = stampedName('capture', 'png'),
   ): Promise<void> {
-    await walk.attach(picture, name, source, step());
+    await target.attach(picture, name, source);
   }
   const photo = (picture: Blob): Promise<void> =>
     safely(() => keepPicture(picture, 'camera', stampedName('camera', 'png')));
@@ -41,12 +40,12 @@ export function useEvidence(walk: Walk, mayRecord: Ref<boolean>, step: () => num
   const part = (): Promise<void> => safely(async () => void (choosing.value = await capture.frame()));
   async function record(): Promise<void> {
     if (capture.recording.value) return capture.stopRecording();
-    const at = step();
+    const at = target.here();
     await safely(async () => {
       const clip = await capture.record();
       if (clip.size === 0)
         throw new Problem(422, 'file', 'Nothing was recorded: it ended before its first picture.');
-      await walk.attach(
+      await target.attach(
         clip,
         stampedName('recording', clip.type.includes('mp4') ? 'mp4' : 'webm'),
         'recording',
@@ -57,21 +56,19 @@ export function useEvidence(walk: Walk, mayRecord: Ref<boolean>, step: () => num
   async function addAll(list: Iterable<File> | null | undefined, source: Source): Promise<void> {
     const faults: string[] = [];
     for (const file of list ?? []) {
-      await safely(() => walk.attach(file, file.name || stampedName('picture', 'png'), source, step()));
+      await safely(() => target.attach(file, file.name || stampedName('picture', 'png'), source));
       if (fault.value) faults.push(fault.value);
     }
     fault.value = faults.join(' ');
   }
   const log = (text: string): Promise<void> =>
-    safely(() =>
-      walk.attach(new Blob([text], { type: 'text/plain' }), stampedName('log', 'log'), 'log', step()),
-    );
+    safely(() => target.attach(new Blob([text], { type: 'text/plain' }), stampedName('log', 'log'), 'log'));
   const link = (address: string): Promise<void> =>
     safely(async () => {
       const url = URL.canParse(address) ? new URL(address) : null;
       if (url === null || !/^https?:$/.test(url.protocol))
         throw new Problem(422, 'link', 'Write the whole address, beginning with https:// or http://.');
-      await walk.attach(url.href, url.href.slice(0, 200), 'link', step());
+      await target.attach(url.href, url.href.slice(0, 200), 'link');
     });
 
   function onPaste(event: ClipboardEvent): void {
@@ -104,6 +101,7 @@ export function useEvidence(walk: Walk, mayRecord: Ref<boolean>, step: () => num
   onBeforeUnmount(() => window.removeEventListener('paste', onPaste));
 
   return {
+    target,
     capture,
     fault,
     busy: computed(() => busy.value),

@@ -14,6 +14,8 @@ export type ShownLine = Api['TimelineLine'] & {
   refused?: string;
   /** A picture that is only on the device yet. */
   local?: Blob;
+  /** It stays on the device until it was looked over. */
+  held?: boolean;
 };
 
 /** What was observed of the application under test, not written by a person. */

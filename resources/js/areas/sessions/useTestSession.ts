@@ -112,8 +112,18 @@ export function useTestSession(id: Ref<string>) {
     extend: (minutes: number) => record({ kind: 'session_box', minutes }),
     switchTo: (to: Share) => record({ kind: 'session_switch', to }),
     write: (line: WrittenKind, words: string) => record({ kind: 'session_line', id: uuid7(), line, words }),
-    capture: (file: Blob, name: string, words = '') =>
-      record({ kind: 'session_capture', id: uuid7(), file, name, words }),
+    /**
+     * @param held it stays on the device until it was looked over
+     * @throws Problem when it is too large, or nothing could keep it
+     */
+    async capture(file: Blob, name: string, words = '', held = false): Promise<void> {
+      await outbox.add(
+        id.value,
+        { kind: 'session_capture', id: uuid7(), file, name, words },
+        undefined,
+        held,
+      );
+    },
     mend: (line: string, fields: { words?: string; pinned?: boolean }) =>
       record({ kind: 'session_mend', id: line, ...fields }),
   };

@@ -58,6 +58,7 @@ function apply(view: SessionView, queued: QueuedCommand): void {
     if (command.kind === 'session_capture')
       Object.assign(line, { name: command.name, media_type: command.file.type, local: command.file });
     if (queued.refused !== undefined) line.refused = queued.refused;
+    else if (queued.held) line.held = true;
     view.lines = [...view.lines, line];
   } else if (command.kind === 'session_mend' && queued.refused === undefined)
     view.lines = view.lines.map((l) =>

@@ -68,7 +68,7 @@ async function shoot(): Promise<void> {
   try {
     await props.tools.photo(await pngOf(canvas));
     fault.value = props.tools.fault.value;
-    said.value = fault.value === '' ? 'Taken onto the step.' : '';
+    said.value = fault.value === '' ? `Taken onto ${props.tools.target.word}.` : '';
   } catch (error) {
     fault.value = captureFault(error, 'camera');
   }

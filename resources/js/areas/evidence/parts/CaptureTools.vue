@@ -3,11 +3,15 @@ import Button from 'primevue/button';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import { clock } from '@/kit/words';
 import type { EvidenceTools } from '@/areas/evidence/useEvidence';
-import type { Walk } from '@/areas/walk/useWalk';
 import KeyCap from '@/kit/KeyCap.vue';
 
-/** Every way to bring evidence onto the step, one row of words; the rarer ones open below. */
-const props = defineProps<{ walk: Walk; tools: EvidenceTools; project: string }>();
+/** Every way to bring evidence to a step or a session, one row of words; the rarer ones open below. */
+const props = defineProps<{
+  tools: EvidenceTools;
+  project: string;
+  /** The keys that do the same, where they are not those of the walk. */
+  keys?: { capture: string; part: string; record: string; camera: string };
+}>();
 const emit = defineEmits<{ choose: [] }>();
 const FilmStrip = defineAsyncComponent(() => import('./FilmStrip.vue'));
 const HandsetFrame = defineAsyncComponent(() => import('./HandsetFrame.vue'));
@@ -44,27 +48,30 @@ async function sendLink(): Promise<void> {
           severity="secondary"
           title="The whole screen, window or tab"
           @click="tools.screen()"
-          >Capture <KeyCap of="c"
-        /></Button>
+          >Capture <KeyCap v-if="!keys" of="c" /><kbd v-else>{{ keys.capture }}</kbd></Button
+        >
         <Button size="small" outlined severity="secondary" title="A part of it, dragged" @click="tools.part()"
-          >A part <KeyCap of="C"
-        /></Button>
+          >A part <KeyCap v-if="!keys" of="C" /><kbd v-else>{{ keys.part }}</kbd></Button
+        >
         <Button
           size="small"
           outlined
           :severity="tools.capture.recording.value ? 'danger' : 'secondary'"
           title="At most two minutes"
           @click="tools.record()"
-          ><template v-if="!tools.capture.recording.value">Record <KeyCap of="r" /></template
-          ><template v-else-if="since === null">Starting … <KeyCap of="r" /></template
+          ><template v-if="!tools.capture.recording.value"
+            >Record <KeyCap v-if="!keys" of="r" /><kbd v-else>{{ keys.record }}</kbd></template
+          ><template v-else-if="since === null">Starting …</template
           ><template v-else
             ><span class="mono" role="timer">{{ clock(tools.capture.recordedMs.value) }} of 2:00</span> Stop
-            <KeyCap of="r" /></template
-        ></Button>
+            <KeyCap v-if="!keys" of="r" /><kbd v-else>{{ keys.record }}</kbd></template
+          ></Button
+        >
       </template>
       <Button v-if="narrow" size="small" outlined severity="secondary" @click="emit('choose')"
         >Camera or file</Button
       >
+      <slot name="beside" />
     </div>
     <div class="row small more">
       <button
@@ -86,7 +93,7 @@ async function sendLink(): Promise<void> {
         Handset
       </button>
       <button v-if="!narrow" type="button" class="link" @click="tools.film()">
-        Camera <KeyCap of="i" />
+        Camera <KeyCap v-if="!keys" of="i" /><kbd v-else>{{ keys.camera }}</kbd>
       </button>
       <button type="button" class="link" :aria-expanded="opened === 'log'" @click="turn('log')">
         Log text
@@ -94,27 +101,22 @@ async function sendLink(): Promise<void> {
       <button type="button" class="link" :aria-expanded="opened === 'link'" @click="turn('link')">
         Link
       </button>
+      <slot />
       <button v-if="tools.capture.stream.value" type="button" class="link end" @click="tools.capture.stop()">
         Stop sharing
       </button>
     </div>
-    <FilmStrip v-if="opened === 'film'" :walk="walk" :tools="tools" />
-    <HandsetFrame
-      v-if="opened === 'handset'"
-      :walk="walk"
-      :tools="tools"
-      :project="project"
-      @close="opened = ''"
-    />
+    <FilmStrip v-if="opened === 'film'" :tools="tools" />
+    <HandsetFrame v-if="opened === 'handset'" :tools="tools" :project="project" @close="opened = ''" />
     <form v-if="opened === 'log'" class="grid" @submit.prevent="sendLog">
       <label class="label" for="log-text">Log text, kept as a file</label>
       <textarea id="log-text" v-model="text" rows="4" class="mono" maxlength="2000000"></textarea>
-      <Button type="submit" size="small" label="Keep it on the step" />
+      <Button type="submit" size="small" :label="`Keep it on ${tools.target.word}`" />
     </form>
     <form v-if="opened === 'link'" class="grid" @submit.prevent="sendLink">
       <label class="label" for="link-address">Address</label>
       <input id="link-address" v-model="address" type="url" placeholder="https://" maxlength="2000" />
-      <Button type="submit" size="small" label="Put it on the step" />
+      <Button type="submit" size="small" :label="`Put it on ${tools.target.word}`" />
     </form>
   </div>
 </template>

@@ -5,11 +5,10 @@ import { computed, onBeforeUnmount, ref } from 'vue';
 import { device } from '@/offline/device';
 import { captureFault, stampedName } from '@/areas/evidence/useCapture';
 import type { EvidenceTools } from '@/areas/evidence/useEvidence';
-import type { Walk } from '@/areas/walk/useWalk';
 
-/** Pictures at an interval, on this device only: what matters is kept on a step, the rest is let go. */
+/** Pictures at an interval, on this device only: what matters is kept as evidence, the rest is let go. */
 const timeOf = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB', { timeZone: zone.value });
-const props = defineProps<{ walk: Walk; tools: EvidenceTools }>();
+const props = defineProps<{ tools: EvidenceTools }>();
 interface Frame {
   id: number;
   at: string;
@@ -21,17 +20,17 @@ const frames = ref<Frame[]>([]);
 const seconds = ref(10);
 const running = ref(false);
 const chosen = ref<number[]>([]);
-/** Where the chosen ones go: the attempt, a step of the round that is walked, or the step that a defect is linked at. */
-const onto = ref(props.walk.lit.value === null ? 'attempt' : `step ${props.walk.lit.value}`);
-const defects = computed(() => props.walk.view.value?.defects ?? []);
-const place = computed<{ step: number | null; round?: number }>(() => {
-  const [kind, of] = onto.value.split(' ');
-  if (kind === 'step') return { step: Number(of) };
-  const defect = kind === 'defect' ? defects.value[Number(of)] : undefined;
-  return { step: defect?.step ?? null, round: defect?.round ?? 1 };
-});
+/** Where the chosen ones go, counted in the places there are. */
+const { target } = props.tools;
+const places = computed(() => target.places());
+const onto = ref(
+  Math.max(
+    0,
+    places.value.findIndex((p) => p.place.step === target.here().step),
+  ),
+);
 const fault = ref('');
-const name = computed(() => `film:${props.walk.id.value}`);
+const name = computed(() => `film:${target.id}`);
 let timer: ReturnType<typeof setInterval> | undefined;
 let next = 1;
 
@@ -89,12 +88,11 @@ async function keep(): Promise<void> {
   fault.value = '';
   try {
     for (const frame of frames.value.filter((f) => chosen.value.includes(f.id))) {
-      await props.walk.attach(
+      await target.attach(
         frame.picture,
         stampedName('film', 'png', new Date(frame.at)),
         'filmstrip',
-        place.value.step,
-        place.value.round,
+        places.value[onto.value]?.place,
       );
       await drop([frame.id]);
     }
@@ -141,16 +139,10 @@ onBeforeUnmount(() => {
       </li>
     </ul>
     <div v-if="frames.length > 0" class="row small">
-      <label
+      <label v-if="places.length > 1"
         >Onto
-        <select v-model="onto" class="field inline" aria-label="Where the chosen go">
-          <option value="attempt">the attempt</option>
-          <option v-for="s in walk.steps.value" :key="s.position" :value="`step ${s.position}`">
-            step {{ s.position }}
-          </option>
-          <option v-for="(d, n) in defects" :key="`${d.id}${d.step}`" :value="`defect ${n}`">
-            {{ d.key === 'waiting' ? 'the new defect' : d.key }} {{ d.title.slice(0, 40) }}
-          </option>
+        <select v-model.number="onto" class="field inline" aria-label="Where the chosen go">
+          <option v-for="(p, n) in places" :key="n" :value="n">{{ p.word }}</option>
         </select></label
       >
       <Button size="small" :disabled="chosen.length === 0" :label="`Keep ${chosen.length}`" @click="keep" />

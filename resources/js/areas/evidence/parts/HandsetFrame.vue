@@ -9,14 +9,13 @@ import { captureFault, pngOf, stampedName } from '@/areas/evidence/useCapture';
 import type { EvidenceTools } from '@/areas/evidence/useEvidence';
 import { useFramedPage, type Network } from '@/areas/evidence/useFramedPage';
 import { useWalkSetup } from '@/areas/setup/queries';
-import type { Walk } from '@/areas/walk/useWalk';
 import KeyCap from '@/kit/KeyCap.vue';
 
 /**
- * A simulated handset beside the step: the application under test at a small size, turned, on a slow network or none.
+ * A simulated handset beside what is tested: the application under test at a small size, turned, on a slow network or none.
  * One key captures it as evidence. It shows what the project lists: a page around the frame lets nothing else load.
  */
-const props = defineProps<{ walk: Walk; tools: EvidenceTools; project: string }>();
+const props = defineProps<{ tools: EvidenceTools; project: string }>();
 const emit = defineEmits<{ close: [] }>();
 const sizes = [
   { name: 'Small phone', width: 360, height: 640 },
@@ -30,9 +29,8 @@ const nets: { value: Network; word: string }[] = [
   { value: 'slow', word: 'Slow network' },
   { value: 'none', word: 'No network' },
 ];
-const configuration = (props.walk.view.value?.attempt.configuration?.name ?? '').toLowerCase();
-const environment = props.walk.view.value?.attempt.named_environment?.id;
-const build = props.walk.view.value?.attempt.build?.id;
+const { configuration: device = '', environment, build } = props.tools.target.tested();
+const configuration = device.toLowerCase();
 const size = ref(configuration.includes('tablet') ? 4 : 1);
 const turned = ref(configuration.includes('sideways') || configuration.includes('landscape'));
 const { data: setup } = useWalkSetup(() => props.project);
@@ -82,7 +80,7 @@ watch(
     if (shown.value || listed.value.length === 0) return;
     // It opens where the attempt is walked, as one left it there; where nobody said so, where the build is that is walked.
     const here =
-      listed.value.find((l) => l.environment_id !== null && l.environment_id === environment) ??
+      listed.value.find((l) => l.environment_id !== null && l.name === environment) ??
       listed.value.find((l) => l.build !== null && l.build.id === build);
     const known = last && isListed(last) ? last : null;
     if (here) show(known && new URL(known).origin === here.origin ? known : here.address);
@@ -156,7 +154,7 @@ async function shoot(): Promise<void> {
       'handset',
       stampedName(`${name.toLowerCase().replaceAll(' ', '-')}${turned.value ? '-turned' : ''}`, 'png'),
     );
-    said.value = 'Captured onto the step.';
+    said.value = `Captured onto ${props.tools.target.word}.`;
   } catch (error) {
     fault.value = error instanceof DOMException ? captureFault(error) : String((error as Error).message);
   }
@@ -164,7 +162,7 @@ async function shoot(): Promise<void> {
 let tab: MediaStream | null = null;
 onBeforeUnmount(() => tab?.getTracks().forEach((t) => t.stop()));
 useKeys('Handset', () => [
-  { keys: ['h'], label: 'Capture the handset', run: () => void shoot() },
+  { keys: ['h', 'Alt+H'], label: 'Capture the handset', run: () => void shoot() },
   { keys: ['o'], label: 'Turn the handset', run: () => (turned.value = !turned.value) },
 ]);
 </script>

@@ -9,6 +9,7 @@ import SessionRun from '@/areas/sessions/parts/SessionRun.vue';
 import { dropCharter, readCharter, restoreCharter } from '@/areas/sessions/queries';
 import { useKeys } from '@/kit/keys';
 import StateBox from '@/kit/StateBox.vue';
+import { projectDay } from '@/kit/zone';
 import { day, plainWords, plural, when } from '@/kit/words';
 import { outbox } from '@/offline/outbox';
 import { useRead } from '@/offline/useRead';
@@ -43,6 +44,8 @@ const mayStart = computed(
   () => mayRecord(project.value) && charter.value !== undefined && charter.value.state !== 'dropped',
 );
 const mayDrop = computed(() => mayLead(project.value) || charter.value?.author.id === me.value?.user.id);
+/** It is planned for a day that is still to come, in the time zone of the project. */
+const early = computed(() => (charter.value?.not_before ?? '') > projectDay());
 async function start(): Promise<void> {
   const c = charter.value;
   if (!c || !mayStart.value) return;
@@ -93,9 +96,14 @@ useKeys('Session', () =>
         <span class="mono soft">{{ charter.key }}</span>
         <h1 class="long">{{ charter.title }}</h1>
         <div v-if="mayStart" class="actions">
-          <Button @click="start">Start <kbd>Enter</kbd></Button>
+          <Button :outlined="early" @click="start"
+            >{{ early ? 'Start all the same' : 'Start' }} <kbd>Enter</kbd></Button
+          >
         </div>
       </div>
+      <p v-if="early && mayStart" class="soft">
+        It is planned for later: not before {{ day(charter.not_before ?? '') }}.
+      </p>
       <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
       <section class="sheet told">
         <div v-if="charter.with_what"><span class="label">With</span>{{ charter.with_what }}</div>

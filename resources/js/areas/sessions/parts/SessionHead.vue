@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
 import { missionOf } from '@/areas/sessions/begin';
@@ -8,7 +7,7 @@ import SegmentedWords from '@/areas/sessions/parts/SegmentedWords.vue';
 import { FOCUS, WORK } from '@/areas/sessions/types';
 import type { RunningSession } from '@/areas/sessions/useTestSession';
 import KeyCap from '@/kit/KeyCap.vue';
-import { letterOf } from '@/kit/keys';
+import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
 import { clock } from '@/kit/words';
 
@@ -47,19 +46,24 @@ async function extend(minutes: number): Promise<void> {
   extending.value = false;
   await props.session.extend(Math.round(view.value.box_ms / 60_000) + minutes);
 }
-/** One key goes through what the time goes to. */
-useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-  if (!event.altKey || letterOf(event) !== 's' || !mine.value || !isOpen.value) return;
-  event.preventDefault();
-  const at = event.shiftKey ? -1 : WORK.findIndex((w) => w.value === view.value.work);
-  void props.session.switchTo(
-    event.shiftKey
-      ? view.value.focus === 'charter'
-        ? 'opportunity'
-        : 'charter'
-      : WORK[(at + 1) % WORK.length]!.value,
-  );
-});
+const nextWork = (): (typeof WORK)[number]['value'] =>
+  WORK[(WORK.findIndex((w) => w.value === view.value.work) + 1) % WORK.length]!.value;
+useKeys('What the time goes to', () =>
+  mine.value && isOpen.value
+    ? [
+        {
+          keys: ['Alt+S'],
+          label: 'Testing, investigating, setting up',
+          run: () => void props.session.switchTo(nextWork()),
+        },
+        {
+          keys: ['Alt+Shift+S'],
+          label: 'On the charter, or off it',
+          run: () => void props.session.switchTo(view.value.focus === 'charter' ? 'opportunity' : 'charter'),
+        },
+      ]
+    : [],
+);
 </script>
 
 <template>

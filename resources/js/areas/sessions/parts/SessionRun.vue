@@ -7,6 +7,7 @@ import SessionComposer from '@/areas/sessions/parts/SessionComposer.vue';
 import SessionDebrief from '@/areas/sessions/parts/SessionDebrief.vue';
 import AwayAsk from '@/areas/sessions/parts/AwayAsk.vue';
 import ListeningTo from '@/areas/sessions/parts/ListeningTo.vue';
+import SessionCompanion from '@/areas/sessions/parts/SessionCompanion.vue';
 import SessionHead from '@/areas/sessions/parts/SessionHead.vue';
 import SessionTimeline from '@/areas/sessions/parts/SessionTimeline.vue';
 import { isObserved, KINDS, type ShownLine } from '@/areas/sessions/types';
@@ -96,6 +97,7 @@ const lines = computed(() => {
   );
 });
 const composer = ref<InstanceType<typeof SessionComposer> | null>(null);
+const companion = ref<InstanceType<typeof SessionCompanion> | null>(null);
 useKeys('Session', () =>
   detail.value?.mine && isOpen.value
     ? [
@@ -105,6 +107,7 @@ useKeys('Session', () =>
           run: () => void session.move(session.view.value?.state === 'running' ? 'paused' : 'running'),
         },
         { keys: ['n'], label: 'Write into the timeline', run: () => composer.value?.focus() },
+        { keys: ['m', 'Alt+M'], label: 'Companion window', run: () => void companion.value?.open() },
       ]
     : [],
 );
@@ -134,6 +137,15 @@ useKeys('Session', () =>
             <option value="observed">What was observed</option>
             <option value="trouble">Trouble</option>
           </select>
+          <button
+            v-if="detail.mine && isOpen"
+            type="button"
+            class="link soft small end"
+            title="A small window over the application under test"
+            @click="companion?.open()"
+          >
+            Companion <kbd>Alt M</kbd>
+          </button>
           <span v-if="!detail.mine" class="soft small"
             >{{ detail.tester.name }} {{ isOpen ? 'runs it; you look on.' : 'ran it.' }}</span
           >
@@ -147,7 +159,9 @@ useKeys('Session', () =>
           :may-mend="mayWrite"
           :may-remove="mayRemoveContent(project)"
         />
-        <SessionComposer v-if="detail.mine && isOpen" :id="id" ref="composer" :session="session" />
+        <Teleport v-if="detail.mine && isOpen" :to="companion?.place" :disabled="!companion?.place">
+          <SessionComposer :id="id" ref="composer" :project="project" :session="session" />
+        </Teleport>
       </section>
       <aside aria-label="What came of it">
         <ListeningTo
@@ -187,6 +201,7 @@ useKeys('Session', () =>
         />
       </aside>
     </div>
+    <SessionCompanion v-if="detail.mine && isOpen" ref="companion" :charter="charter" :session="session" />
   </div>
   <div v-else class="page">
     <StateBox :loading="session.isPending.value" :error="session.error.value" @again="session.refetch()" />
@@ -215,6 +230,9 @@ useKeys('Session', () =>
 }
 .tools {
   padding-bottom: 4px;
+}
+.end {
+  margin-left: auto;
 }
 aside {
   /* What is only read aloud stays within. */

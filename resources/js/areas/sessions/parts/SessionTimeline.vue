@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
-import { useEventListener } from '@vueuse/core';
 import { useRouter } from 'vue-router';
+import CaptureLine from '@/areas/sessions/parts/CaptureLine.vue';
 import { removeLine } from '@/areas/sessions/queries';
 import { foldRows, pagesOf } from '@/areas/sessions/folds';
 import { KINDS, type ShownLine } from '@/areas/sessions/types';
 import type { RunningSession } from '@/areas/sessions/useTestSession';
 import type { Api } from '@/api/client';
 import MarkdownText from '@/kit/MarkdownText.vue';
-import { letterOf as keyLetter } from '@/kit/keys';
+import { useKeys } from '@/kit/keys';
 import RemoveWords from '@/kit/RemoveWords.vue';
 import { ago, clock, exact } from '@/kit/words';
 
@@ -64,14 +64,6 @@ watch(
   },
   { immediate: true, flush: 'post' },
 );
-const urls = new Map<Blob, string>();
-const urlOf = (line: ShownLine): string | null => {
-  if (!line.local) return line.thumbnail_url;
-  if (!line.local.type.startsWith('image/')) return null;
-  if (!urls.has(line.local)) urls.set(line.local, URL.createObjectURL(line.local));
-  return urls.get(line.local)!;
-};
-onBeforeUnmount(() => urls.forEach((url) => URL.revokeObjectURL(url)));
 
 function open(run: string): void {
   opened.value = new Set([...opened.value, run]);
@@ -82,11 +74,17 @@ const lastIssue = computed(
   () => props.lines.filter((l) => l.kind === 'issue' && !l.waiting && !l.removed).at(-1)?.id ?? '',
 );
 const project = computed(() => props.linesAt.split('/sessions/')[0]!);
-useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-  if (!event.altKey || keyLetter(event) !== 'd' || !lastIssue.value || !props.mayMend) return;
-  event.preventDefault();
-  void router.push(`${props.linesAt}/${lastIssue.value}`);
-});
+useKeys('Timeline', () =>
+  lastIssue.value && props.mayMend
+    ? [
+        {
+          keys: ['Alt+D'],
+          label: 'What led to the last issue',
+          run: () => void router.push(`${props.linesAt}/${lastIssue.value}`),
+        },
+      ]
+    : [],
+);
 
 const mending = ref('');
 const mended = ref('');
@@ -149,15 +147,12 @@ async function save(line: ShownLine): Promise<void> {
             </p>
             <template v-else>
               <MarkdownText v-if="line.words" :text="line.words" />
-              <a
-                v-if="line.kind === 'capture' && line.url && !line.thumbnail_url"
-                class="mono"
-                :href="line.url"
-                >{{ line.name }}</a
-              >
-              <a v-else-if="urlOf(line)" :href="line.url ?? undefined" target="_blank" class="picture"
-                ><img :src="urlOf(line)!" :alt="line.name" loading="lazy"
-              /></a>
+              <CaptureLine
+                v-if="line.kind === 'capture'"
+                :session="session"
+                :line="line"
+                :may-draw="mayMend && !line.refused"
+              />
               <details v-if="line.former.length > 0" class="small soft">
                 <summary>Changed</summary>
                 <p v-for="(f, i) in line.former" :key="i" class="long">{{ f }}</p>
@@ -190,7 +185,9 @@ async function save(line: ShownLine): Promise<void> {
             <p v-if="line.refused" class="p-invalid-words small" role="alert">{{ line.refused }}</p>
           </div>
           <span class="acts small">
-            <span v-if="line.waiting && !line.refused" class="soft">waiting</span>
+            <span v-if="line.waiting && !line.refused" class="soft">{{
+              line.held ? 'on this device only' : 'waiting'
+            }}</span>
             <template v-if="mayMend && !line.removed && !line.waiting">
               <RouterLink v-if="line.kind !== 'issue'" class="link soft" :to="`${linesAt}/${line.id}`"
                 >What led here</RouterLink
@@ -282,14 +279,6 @@ li {
 .pinned .at {
   color: var(--ink);
   font-weight: 700;
-}
-.picture img {
-  display: block;
-  max-height: 110px;
-  max-width: min(260px, 100%);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  margin-top: 4px;
 }
 .led {
   margin-top: 4px;

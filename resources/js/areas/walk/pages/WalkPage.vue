@@ -11,6 +11,7 @@ import { saveLocal, loadLocal } from '@/offline/device';
 import ActiveStep from '@/areas/walk/parts/ActiveStep.vue';
 import StepLine from '@/areas/walk/parts/StepLine.vue';
 import { useEvidence } from '@/areas/evidence/useEvidence';
+import { targetOf } from '@/areas/walk/target';
 import { useTrail } from '@/areas/walk/useTrail';
 import { useWalk } from '@/areas/walk/useWalk';
 import { useWalkKeys } from '@/areas/walk/useWalkKeys';
@@ -69,9 +70,8 @@ const head = ref<InstanceType<typeof WalkTop> | null>(null);
 const bands = ref<InstanceType<typeof WalkBands> | null>(null);
 const narrow = window.innerWidth <= 640;
 const tools = useEvidence(
-  walk,
+  targetOf(walk, () => drafting.value ?? lit.value),
   computed(() => !locked.value && view.value !== null),
-  () => drafting.value ?? lit.value,
 );
 /** One lit step, or all of them as a sheet; remembered on this device. */
 const sheet = ref(false);

@@ -38,7 +38,7 @@ const references = computed(() => (props.walk.current.value?.files ?? []).map((f
         :references="references"
         :project="project"
       />
-      <CaptureTools v-if="!locked" :walk="walk" :tools="tools" :project="project" @choose="emit('choose')" />
+      <CaptureTools v-if="!locked" :tools="tools" :project="project" @choose="emit('choose')" />
       <button v-if="!locked" type="button" class="drop" @click="emit('choose')">
         Paste, drop or choose a file <span><kbd>Ctrl V</kbd> <KeyCap of="u" /></span>
       </button>
