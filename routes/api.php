@@ -245,7 +245,6 @@ Route::middleware([
         Route::post('/suites/{suite}/restorations', [SuiteController::class, 'restore']);
         Route::post('/projects/{project}/filters', [SuiteController::class, 'keep']);
         Route::delete('/filters/{filter}', [SuiteController::class, 'drop']);
-        Route::post('/projects/{project}/requirements', [SuiteController::class, 'require']);
         Route::put('/projects/{project}/lists/types', [ListController::class, 'types']);
         Route::put('/projects/{project}/lists/priorities', [ListController::class, 'priorities']);
         Route::put('/projects/{project}/lists/fields', [ListController::class, 'fields']);
@@ -372,5 +371,6 @@ Route::middleware([
         Route::delete('/defect-files/{defectFile}', [DefectFileController::class, 'takeBack']);
         Route::post('/defect-files/{defectFile}/removals', [DefectFileController::class, 'remove']);
         require __DIR__ . '/sessions.php';
+        require __DIR__ . '/coverage.php';
     });
 });

@@ -64,6 +64,8 @@ use LucidStep\App\Models\Milestone;
 use LucidStep\App\Models\PlanAct;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Release;
+use LucidStep\App\Models\Requirement;
+use LucidStep\App\Models\RequirementImport;
 use LucidStep\App\Models\Routine;
 use LucidStep\App\Models\SavedFilter;
 use LucidStep\App\Models\SessionComment;
@@ -197,6 +199,7 @@ final class AppServiceProvider extends ServiceProvider
             'other' => TestCase::class,
             'defect' => Defect::class,
             'charter' => Charter::class,
+            'requirement' => Requirement::class,
         ];
         foreach ($byKey as $name => $class) {
             Route::bind(
@@ -237,6 +240,7 @@ final class AppServiceProvider extends ServiceProvider
             'testSession' => TestSession::class,
             'sessionLine' => SessionLine::class,
             'sessionComment' => SessionComment::class,
+            'requirementImport' => RequirementImport::class,
         ];
         foreach ($byId as $name => $class) {
             Route::bind($name, fn(string $id): Model => $this->visible(Str::isUuid($id) ? $class::query()->find($id) : null));

@@ -20,10 +20,11 @@ final class DatabaseRights
         'removals' => [],
         'cycle_log' => ['reason'],
         'case_log' => [],
+        'requirement_log' => [],
     ];
 
     /** Tables that are read: what is written to them, the owner's migrations and triggers write. */
-    private const READ_ONLY = ['migrations', 'setup_log'];
+    private const READ_ONLY = ['migrations', 'setup_log', 'requirement_links', 'coverage_cells'];
 
     /**
      * Gives a role what it may do in every table there is now, and takes away what it had beyond.

@@ -2868,6 +2868,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is proven of the requirements */
+        get: operations["getProjectsProjectCoverage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/cycle-acts": {
         parameters: {
             query?: never;
@@ -3610,6 +3627,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/requirement-export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The requirements as a file that can be read again to the same */
+        get: operations["getProjectsProjectRequirementExport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/requirement-imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Imports of requirements, the newest first */
+        get: operations["getProjectsProjectRequirementImports"];
+        put?: never;
+        /** Look at requirements of a file, or take them in */
+        post: operations["postProjectsProjectRequirementImports"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/requirements": {
         parameters: {
             query?: never;
@@ -3955,6 +4007,93 @@ export interface paths {
         head?: never;
         /** Give a release another name */
         patch: operations["patchReleasesRelease"];
+        trace?: never;
+    };
+    "/requirement-imports/{requirementImport}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take an import back; what somebody changed since stays */
+        post: operations["postRequirementImportsRequirementImportUndo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/requirements/{requirement}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A requirement with its words, its cases and what became of it */
+        get: operations["getRequirementsRequirement"];
+        /** Change what a requirement says */
+        put: operations["putRequirementsRequirement"];
+        post?: never;
+        /** Say that it need not hold any more; its links and its history stay */
+        delete: operations["deleteRequirementsRequirement"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/requirements/{requirement}/confirmations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that linked cases fit its words as they are now */
+        post: operations["postRequirementsRequirementConfirmations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/requirements/{requirement}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move a requirement, with all below it */
+        post: operations["postRequirementsRequirementMoves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/requirements/{requirement}/restorations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take it up again */
+        post: operations["postRequirementsRequirementRestorations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/routines/{routine}": {
@@ -4768,6 +4907,7 @@ export interface components {
                 labels_add?: string[];
                 labels_remove?: string[];
                 requirements_add?: string[];
+                requirements_remove?: string[];
                 /** @description Values by id of the field */
                 custom?: {
                     [key: string]: string | null;
@@ -5357,6 +5497,10 @@ export interface components {
             };
             name?: string;
         };
+        ConfirmCasesRequest: {
+            /** @description null: all that are linked */
+            cases?: string[] | null;
+        };
         /** @description How many entries show what. */
         Counts: {
             pass: number;
@@ -5366,6 +5510,17 @@ export interface components {
             not_run: number;
             in_progress: number;
             retest: number;
+        };
+        /** @description What is proven of the requirements of a project: each after the one above it, in the order of its tree. */
+        CoverageTree: {
+            /** Format: date-time */
+            as_of: string;
+            /** @description Over all that have cases or nothing below them, worst first */
+            counts: components["schemas"]["StateCount"][];
+            /** @description Different cases that are linked */
+            cases: number;
+            walked: number;
+            rows: components["schemas"]["RequirementRow"][];
         };
         /** @description A field that the project added to its cases or defects. */
         CustomFieldLine: {
@@ -6423,6 +6578,19 @@ export interface components {
              */
             file: string;
         };
+        ImportRequirementsRequest: {
+            /**
+             * Format: binary
+             * @description CSV, XLSX, JSON or ReqIF 1.2
+             */
+            file?: string;
+            /** @description Pasted: rows of a sheet, or an outline */
+            text?: string | null;
+            /** @description What columns or attributes mean, as JSON: a meaning, `detail` or `none` by name */
+            meanings?: string | null;
+            /** @description Else it is only looked at */
+            apply?: boolean;
+        };
         /** @description A case of the file and what becomes of it. */
         ImportRow: {
             row: number;
@@ -6848,6 +7016,18 @@ export interface components {
             device_time?: string;
             sent_at?: string;
             counter?: number;
+        };
+        MoveRequirementRequest: {
+            /**
+             * Format: uuid
+             * @description null: on top
+             */
+            parent_id?: string | null;
+            /**
+             * Format: uuid
+             * @description null: last
+             */
+            before_id?: string | null;
         };
         MoveSessionRequest: {
             /**
@@ -7625,6 +7805,109 @@ export interface components {
             tries: number;
             tries_failed: number;
         };
+        /** @description A case that is linked to a requirement. */
+        RequirementCase: {
+            /** Format: uuid */
+            id: string;
+            key: string;
+            title: string;
+            /** @enum {string} */
+            state: "fail" | "blocked" | "retest" | "in_progress" | "not_run" | "uncovered" | "pass" | "not_applicable";
+            /** @description Configurations and rows it is walked on */
+            cells: number;
+            /** @description Of these walked to their end */
+            walked: number;
+            /** @description Linked before the words of the requirement changed */
+            to_look_at: boolean;
+            /** @description Counts for nothing any more */
+            retired: boolean;
+            /** @description Open defects that were linked when it was walked */
+            open_defects: number;
+            /** Format: date-time */
+            last_walked_at: string | null;
+        };
+        /** @description What became of a requirement. */
+        RequirementChange: {
+            /** @enum {string} */
+            kind: "made" | "changed" | "moved" | "dropped" | "restored" | "confirmed" | "linked" | "parted";
+            /** Format: date-time */
+            at: string;
+            by: components["schemas"]["Person"] | null;
+            /** @description Brought by an import */
+            imported: boolean;
+            changes: components["schemas"]["ChangeOfField"][];
+        };
+        /** @description What a column of a file, or an attribute of its objects, is taken for. */
+        RequirementColumn: {
+            name: string;
+            /**
+             * @description A detail is kept by its name beside the words
+             * @enum {string}
+             */
+            meaning: "key" | "external_id" | "parent" | "level" | "title" | "text" | "detail" | "none";
+        };
+        /** @description A requirement with its words, its cases and what became of it. */
+        RequirementDetail: {
+            /** Format: uuid */
+            id: string;
+            key: string;
+            title: string;
+            /** @description Markdown */
+            text: string;
+            /** Format: uuid */
+            parent_id: string | null;
+            /** @description What another program calls it */
+            external_id: string | null;
+            /** @description What other programs say of it beside, by name */
+            details: {
+                [key: string]: string;
+            };
+            revision: number;
+            /** @description It need not hold any more */
+            dropped: boolean;
+            /** @description Those above it, the topmost first */
+            above: components["schemas"]["RequirementName"][];
+            cases: components["schemas"]["RequirementCase"][];
+            /** @description The newest first */
+            history: components["schemas"]["RequirementChange"][];
+        };
+        /** @description An import of requirements that was done. */
+        RequirementImportLine: {
+            /** Format: uuid */
+            id: string;
+            /** @description Of the file */
+            name: string;
+            made: number;
+            changed: number;
+            /** Format: date-time */
+            at: string;
+            /** @description It was taken back */
+            undone: boolean;
+            /** @description Taken back just now: keys of those that somebody changed since, which stay */
+            stay: string[];
+        };
+        /** @description What an import would do, or did: rows that are refused are left out, the others taken. */
+        RequirementImportResult: {
+            columns: components["schemas"]["RequirementColumn"][];
+            rows: components["schemas"]["RequirementImportRow"][];
+            import: components["schemas"]["RequirementImportLine"] | null;
+        };
+        /** @description What an import does with a row. */
+        RequirementImportRow: {
+            /** @description In the file, from 1 */
+            row: number;
+            /** @enum {string} */
+            outcome: "new" | "changed" | "same" | "refused";
+            title: string;
+            /** @description The key of the one it changes */
+            key: string | null;
+            /** @description The row of the file that it stands below */
+            parent_row: number | null;
+            /** @description Fields that change */
+            changes: string[];
+            /** @description Why it cannot be taken */
+            why: string | null;
+        };
         /** @description A requirement. */
         RequirementLine: {
             id: string;
@@ -7633,11 +7916,55 @@ export interface components {
             parent_id: string | null;
             cases: number;
         };
+        /** @description A requirement by its key. */
+        RequirementName: {
+            /** Format: uuid */
+            id: string;
+            key: string;
+            title: string;
+        };
         RequirementRequest: {
-            /** @description A requirement. */
+            /** @description What a requirement says. */
+            title: string;
+            /** @description Markdown */
+            text?: string | null;
+            /** @description What another program calls it */
+            external_id?: string | null;
+            /**
+             * Format: uuid
+             * @description Of a new one
+             */
+            parent_id?: string | null;
+            /** @description That one saw; needed to change one */
+            revision?: number | null;
+        };
+        /** @description A requirement in its tree, with what it comes to. */
+        RequirementRow: {
+            /** Format: uuid */
+            id: string;
+            key: string;
             title: string;
             /** Format: uuid */
-            parent_id?: string | null;
+            parent_id: string | null;
+            /** @description What another program calls it */
+            external_id: string | null;
+            /**
+             * @description The worst over its cases and those below it
+             * @enum {string}
+             */
+            state: "fail" | "blocked" | "retest" | "in_progress" | "not_run" | "uncovered" | "pass" | "not_applicable";
+            /** @description Different cases, linked to it or to one below it */
+            cases: number;
+            /** @description Of these walked to their end in every configuration and row */
+            walked: number;
+            /** @description Linked to it itself */
+            own_cases: number;
+            /** @description Of its own cases, linked before its words changed: nobody confirmed them since */
+            to_look_at: number;
+            /** @description Open defects of its own cases */
+            open_defects: number;
+            /** @description States over it and all below that have cases or nothing below them, worst first */
+            counts: components["schemas"]["StateCount"][];
         };
         /** @description An entry that failed and can be walked again after a fix. */
         RetestLine: {
@@ -8104,6 +8431,12 @@ export interface components {
             /** @enum {string} */
             to: "draft" | "in_review" | "released" | "closed" | "abandoned";
             needs_reason: boolean;
+        };
+        /** @description How many requirements show a state. */
+        StateCount: {
+            /** @enum {string} */
+            state: "fail" | "blocked" | "retest" | "in_progress" | "not_run" | "uncovered" | "pass" | "not_applicable";
+            count: number;
         };
         /** @description A step before and after. */
         StepDiff: {
@@ -15634,6 +15967,46 @@ export interface operations {
             };
         };
     };
+    getProjectsProjectCoverage: {
+        parameters: {
+            query?: {
+                /** @description Only what was walked on builds of this release (id) */
+                release?: string;
+                /** @description Only on this build (id) */
+                build?: string;
+                /** @description Only on this configuration (id) */
+                configuration?: string;
+                /** @description Only in cycles of this milestone (id) */
+                milestone?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverageTree"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     postProjectsProjectCycleActs: {
         parameters: {
             query?: never;
@@ -17500,6 +17873,107 @@ export interface operations {
             };
         };
     };
+    getProjectsProjectRequirementExport: {
+        parameters: {
+            query?: {
+                /** @description `csv`, `xlsx`, `json` or `reqif` (ReqIF 1.2) */
+                format?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectRequirementImports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementImportLine"][];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postProjectsProjectRequirementImports: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["ImportRequirementsRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementImportResult"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getProjectsProjectRequirements: {
         parameters: {
             query?: never;
@@ -17555,7 +18029,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RequirementLine"];
+                    "application/json": components["schemas"]["RequirementDetail"];
                 };
             };
             /** @description A problem */
@@ -18437,6 +18911,274 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanningSetup"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postRequirementImportsRequirementImportUndo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                requirementImport: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementImportLine"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getRequirementsRequirement: {
+        parameters: {
+            query?: {
+                /** @description Only what was walked on builds of this release (id) */
+                release?: string;
+                /** @description Only on this build (id) */
+                build?: string;
+                /** @description Only on this configuration (id) */
+                configuration?: string;
+                /** @description Only in cycles of this milestone (id) */
+                milestone?: string;
+            };
+            header?: never;
+            path: {
+                requirement: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putRequirementsRequirement: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                requirement: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RequirementRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteRequirementsRequirement: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                requirement: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postRequirementsRequirementConfirmations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                requirement: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmCasesRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postRequirementsRequirementMoves: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                requirement: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveRequirementRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementDetail"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    postRequirementsRequirementRestorations: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A UUIDv7 made on the device; the same key again returns the first answer. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                requirement: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementDetail"];
                 };
             };
             /** @description A problem */

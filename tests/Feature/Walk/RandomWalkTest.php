@@ -6,12 +6,14 @@ namespace LucidStep\Tests\Feature\Walk;
 
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
+use LucidStep\App\Areas\Coverage\Queries\CoverageLens;
 use LucidStep\App\Models\Attempt;
 use LucidStep\App\Models\Entry;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Record\CycleChain;
 use LucidStep\Core\Verdict\AttemptState;
 use LucidStep\Core\Verdict\Verdict;
+use LucidStep\Tests\Support\CoverageFromScratch;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -63,6 +65,7 @@ final class RandomWalkTest extends FeatureTestCase
             foreach ($this->entries as $entry) {
                 $this->holds($entry->refresh(), "seed {$seed}, after {$n}: {$what}");
             }
+            CoverageFromScratch::equalsWhatIsKept($this->world->project, new CoverageLens(), "coverage, seed {$seed}, after {$n}: {$what}");
         }
         $verification = app(CycleChain::class)->verify($this->world->cycle->refresh());
         self::assertSame('whole', $verification->state);

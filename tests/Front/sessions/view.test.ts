@@ -50,7 +50,13 @@ describe('a session with what waits', () => {
 
   it('tells what is to be looked over from what waits, and what was refused from both', () => {
     const file = new Blob(['made up'], { type: 'image/png' });
-    const capture = (id: string): Command => ({ kind: 'session_capture', id, file, name: `${id}.png`, words: '' });
+    const capture = (id: string): Command => ({
+      kind: 'session_capture',
+      id,
+      file,
+      name: `${id}.png`,
+      words: '',
+    });
     const { lines } = viewOf(
       detail,
       [],

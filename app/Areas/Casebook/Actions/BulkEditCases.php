@@ -29,6 +29,7 @@ use LucidStep\Core\Casebook\CaseState;
  * @phpstan-type Changes array{
  *     state?: ?string, type?: ?string, priority?: ?string, estimate?: ?string, automated?: ?bool, is_template?: ?bool,
  *     owner_id?: ?string, labels_add?: ?list<string>, labels_remove?: ?list<string>, requirements_add?: ?list<string>,
+ *     requirements_remove?: ?list<string>,
  *     custom?: ?array<string, ?string>, folder_id?: ?string, before?: ?string, project?: ?string
  * }
  * @phpstan-type Before array<string, array{revision: int, before: array<string, mixed>}>
@@ -210,8 +211,9 @@ final readonly class BulkEditCases
                 }
             }
         }
-        if (isset($changes['requirements_add'])) {
-            $changes['requirements'] = array_values(array_unique([...$before->requirements, ...$changes['requirements_add']]));
+        if (isset($changes['requirements_add']) || isset($changes['requirements_remove'])) {
+            $stay = array_diff($before->requirements, $changes['requirements_remove'] ?? []);
+            $changes['requirements'] = array_values(array_unique([...$stay, ...$changes['requirements_add'] ?? []]));
         }
         $after = $take->fields([...$changes, 'labels' => $labels], $before);
 

@@ -305,6 +305,7 @@ final readonly class ExportCases
                         static fn(Requirement $r): array => [
                             'key' => $r->key,
                             'title' => $r->title,
+                            ...'' === $r->text ? [] : ['text' => $r->text],
                             'parent' => $all[$r->parent_id ?? '']->key ?? '',
                         ],
                     )

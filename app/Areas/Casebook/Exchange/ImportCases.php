@@ -11,8 +11,8 @@ use LucidStep\App\Areas\Casebook\Actions\CaseFields;
 use LucidStep\App\Areas\Casebook\Actions\CaseNeeds;
 use LucidStep\App\Areas\Casebook\Actions\CaseWriterFactory;
 use LucidStep\App\Areas\Casebook\Actions\RememberBulkEdit;
-use LucidStep\App\Areas\Casebook\Actions\SaveRequirements;
 use LucidStep\App\Areas\Casebook\Jobs\FindSimilarCasesAmong;
+use LucidStep\App\Areas\Coverage\Actions\SaveRequirement;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\CaseImport;
 use LucidStep\App\Models\JobState;
@@ -46,7 +46,7 @@ final readonly class ImportCases
         private Progress $progress,
         private RememberBulkEdit $remember,
         private ImportReferenceData $prelude,
-        private SaveRequirements $requirements,
+        private SaveRequirement $requirements,
         private ExchangeSuites $suites,
         private CaseNeeds $needs,
         private ImportSurvey $survey,

@@ -8,8 +8,8 @@ use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
-use LucidStep\App\Areas\Casebook\Actions\SaveRequirements;
 use LucidStep\App\Areas\Casebook\Actions\SaveRoutine;
+use LucidStep\App\Areas\Coverage\Actions\SaveRequirement;
 use LucidStep\App\Areas\Evidence\Jobs\MakeThumbnail;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\DataRow;
@@ -19,6 +19,7 @@ use LucidStep\App\Models\StoredFile;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Secrets\ProjectSecrets;
 use LucidStep\Core\Casebook\CustomField;
+use LucidStep\Core\Coverage\RequirementWords;
 use LucidStep\Core\Data\Column;
 use LucidStep\Core\Data\DataTable as CoreTable;
 use LucidStep\Core\Data\Parameter;
@@ -31,7 +32,7 @@ use LucidStep\Core\Exchange\Unreadable;
  */
 final readonly class ImportReferenceData
 {
-    public function __construct(private SaveRoutine $routines, private SaveRequirements $requirements, private Filesystem $files) {}
+    public function __construct(private SaveRoutine $routines, private SaveRequirement $requirements, private Filesystem $files) {}
 
     /**
      * @throws Unreadable when something of it cannot be
@@ -41,7 +42,7 @@ final readonly class ImportReferenceData
     {
         (new ProjectLists($project))->addTypes(array_map(ImportRows::name(...), $all->types));
         $this->fields($project, $all->fields);
-        $requirements = $this->requirements($project, $all->requirements);
+        $requirements = $this->requirements($project, $author, $all->requirements);
         $this->tables($project, $all->tables);
         $this->pictures($project, $author, $all->files);
         $this->routines($project, $author, $all->routines);
@@ -79,7 +80,7 @@ final readonly class ImportReferenceData
      *
      * @return array<string, string>
      */
-    private function requirements(Project $project, array $requirements): array
+    private function requirements(Project $project, User $author, array $requirements): array
     {
         $ids = [];
         foreach ($requirements as $one) {
@@ -88,7 +89,12 @@ final readonly class ImportReferenceData
             $there = DB::table('requirements')->where('project_id', $project->id)->where('title', $title)->value('id');
             $ids[$key] = \is_string($there)
                 ? $there
-                : $this->requirements->make($project, '' === $title ? $key : $title, $ids[(string) ($one['parent'] ?? '')] ?? null)->id;
+                : $this->requirements->make(
+                    $project,
+                    $author,
+                    RequirementWords::titled('' === $title ? $key : $title, \is_string($one['text'] ?? null) ? $one['text'] : ''),
+                    $ids[(string) ($one['parent'] ?? '')] ?? null,
+                )->id;
         }
 
         return $ids;

@@ -7,8 +7,8 @@ namespace LucidStep\App\Areas\Casebook\Exchange;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Casebook\Actions\CaseFields;
-use LucidStep\App\Areas\Casebook\Actions\SaveRequirements;
 use LucidStep\App\Areas\Casebook\Queries\FolderPaths;
+use LucidStep\App\Areas\Coverage\Actions\SaveRequirement;
 use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\DataTable;
 use LucidStep\App\Models\Project;
@@ -18,6 +18,7 @@ use LucidStep\App\Models\User;
 use LucidStep\Core\Casebook\CaseText;
 use LucidStep\Core\Casebook\Comparison;
 use LucidStep\Core\Casebook\CustomField;
+use LucidStep\Core\Coverage\RequirementWords;
 use LucidStep\Core\Exchange\CaseColumns;
 use LucidStep\Core\Exchange\CaseRow;
 use LucidStep\Core\Exchange\ImportContext;
@@ -47,7 +48,7 @@ final class ImportRows
     public function __construct(
         private readonly Project $project,
         private readonly User $author,
-        private readonly SaveRequirements $keep,
+        private readonly SaveRequirement $keep,
         array $known = [],
     ) {
         $this->lists = new ProjectLists($project);
@@ -268,7 +269,7 @@ final class ImportRows
     {
         $key = mb_strtolower($named);
         if (!isset($this->requirements[$key]) && $make) {
-            $this->requirements[$key] = $this->keep->make($this->project, $named, null)->id;
+            $this->requirements[$key] = $this->keep->make($this->project, $this->author, RequirementWords::titled($named))->id;
         }
 
         return $this->requirements[$key] ?? "new:{$named}";

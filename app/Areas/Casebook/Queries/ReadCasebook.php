@@ -144,6 +144,7 @@ final readonly class ReadCasebook
         return array_values(
             DB::table('requirements')
                 ->where('project_id', $project->id)
+                ->whereNull('dropped_at')
                 ->orderBy('number')
                 ->selectRaw(
                     'id, key, title, parent_id, (select count(*) from case_requirements r join cases c on c.id = r.case_id ' .

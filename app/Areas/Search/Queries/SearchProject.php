@@ -88,9 +88,9 @@ final class SearchProject
                 static fn(\stdClass $c): string => "sessions/{$c->key}",
             ],
             'requirement' => [
-                $of('requirements')->orderBy('key')->select('id', 'key', 'title'),
+                $of('requirements')->whereNull('dropped_at')->orderBy('key')->select('id', 'key', 'title'),
                 "lucid_fold(key || ' ' || title)",
-                static fn(\stdClass $r): string => "casebook?requirement={$r->id}",
+                static fn(\stdClass $r): string => "coverage/{$r->key}",
             ],
             'routine' => [
                 $of('routines')->whereNull('binned_at')->orderBy('name')->select('id', 'name as title'),

@@ -232,7 +232,7 @@ export const createFolder = async (project: string, body: Api['FolderRequest']):
 export const createRequirement = async (
   project: string,
   body: Api['RequirementRequest'],
-): Promise<Api['RequirementLine']> =>
+): Promise<Api['RequirementDetail']> =>
   unwrap(await api.POST('/projects/{project}/requirements', { params: { path: { project } }, body }));
 
 /** Make a routine. */

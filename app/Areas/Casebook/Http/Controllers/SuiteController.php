@@ -10,13 +10,11 @@ use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\ValidationException;
 use LucidStep\App\Areas\Casebook\Actions\SaveFilter;
-use LucidStep\App\Areas\Casebook\Actions\SaveRequirements;
 use LucidStep\App\Areas\Casebook\Actions\Suites;
 use LucidStep\App\Areas\Casebook\Data\RequirementLine;
 use LucidStep\App\Areas\Casebook\Data\SuiteDetail;
 use LucidStep\App\Areas\Casebook\Data\SuiteLine;
 use LucidStep\App\Areas\Casebook\Http\Requests\FilterRequest;
-use LucidStep\App\Areas\Casebook\Http\Requests\RequirementRequest;
 use LucidStep\App\Areas\Casebook\Http\Requests\SuiteRequest;
 use LucidStep\App\Areas\Casebook\Queries\ReadCasebook;
 use LucidStep\App\Models\Project;
@@ -163,16 +161,6 @@ final class SuiteController
     public function requirements(Project $project): JsonResponse
     {
         return new JsonResponse($this->read->requirements($project));
-    }
-
-    #[Post('/projects/{project}/requirements', 'Make a requirement', RequirementLine::class, RequirementRequest::class, 201)]
-    #[Needs(Permission::WriteCases)]
-    public function require(RequirementRequest $request, Project $project, SaveRequirements $keep): JsonResponse
-    {
-        Gate::authorize('writeCases', $project);
-        $made = $keep->make($project, trim($request->string('title')->toString()), $request->validated('parent_id'));
-
-        return new JsonResponse(new RequirementLine($made->id, $made->key, $made->title, $made->parent_id, 0), 201);
     }
 
     private function project(Suite $suite): Project

@@ -34,6 +34,7 @@ use OpenApi\Attributes as OA;
                     new OA\Property(property: 'labels_add', type: 'array', items: new OA\Items(type: 'string')),
                     new OA\Property(property: 'labels_remove', type: 'array', items: new OA\Items(type: 'string')),
                     new OA\Property(property: 'requirements_add', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
+                    new OA\Property(property: 'requirements_remove', type: 'array', items: new OA\Items(type: 'string', format: 'uuid')),
                     new OA\Property(
                         property: 'custom',
                         type: 'object',
@@ -81,6 +82,8 @@ final class BulkEditCasesRequest extends ApiRequest
             'changes.labels_remove.*' => ['string', 'max:60'],
             'changes.requirements_add' => ['nullable', 'array', 'max:100'],
             'changes.requirements_add.*' => ['uuid'],
+            'changes.requirements_remove' => ['nullable', 'array', 'max:100'],
+            'changes.requirements_remove.*' => ['uuid'],
             'changes.custom' => ['nullable', 'array', 'max:60'],
             'changes.custom.*' => ['nullable', 'string', 'max:4000'],
         ];

@@ -1,0 +1,153 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Coverage\Queries;
+
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Coverage\Data\RequirementCase;
+use LucidStep\App\Areas\Coverage\Data\RequirementChange;
+use LucidStep\App\Areas\Coverage\Data\RequirementDetail;
+use LucidStep\App\Areas\Coverage\Data\RequirementName;
+use LucidStep\App\Models\Requirement;
+use LucidStep\App\Support\Data\ChangeOfField;
+use LucidStep\App\Support\Data\Person;
+use LucidStep\App\Support\Time\UtcTime;
+use LucidStep\Core\Coverage\CoverageState;
+use LucidStep\Core\Defects\DefectState;
+
+/**
+ * Reads a requirement with its words, its cases and what became of it.
+ */
+final class ReadRequirement
+{
+    /** As much of its history is shown. */
+    private const MOST = 200;
+
+    public function __invoke(Requirement $requirement, CoverageLens $lens): RequirementDetail
+    {
+        return new RequirementDetail(
+            $requirement->id,
+            $requirement->key,
+            $requirement->title,
+            $requirement->text,
+            $requirement->parent_id,
+            $requirement->external_id,
+            (object) $requirement->details,
+            $requirement->revision,
+            null !== $requirement->dropped_at,
+            $this->above($requirement),
+            $this->cases($requirement, $lens),
+            $this->history($requirement),
+        );
+    }
+
+    /**
+     * @return list<RequirementName> the topmost first
+     */
+    private function above(Requirement $requirement): array
+    {
+        return array_map(
+            static fn(object $r): RequirementName => new RequirementName($r->id, $r->key, $r->title),
+            DB::select(
+                'with recursive up as (select id, key, title, parent_id, 1 as level from requirements where id = ? union all ' .
+                    'select r.id, r.key, r.title, r.parent_id, level + 1 from requirements r join up on r.id = up.parent_id) ' .
+                    'select id, key, title from up order by level desc',
+                [$requirement->parent_id],
+            ),
+        );
+    }
+
+    /**
+     * @return list<RequirementCase>
+     */
+    private function cases(Requirement $requirement, CoverageLens $lens): array
+    {
+        $closed = array_map(static fn(DefectState $s): string => $s->value, DefectState::closed());
+        $cases = DB::select(
+            'select c.id, c.key, c.title, c.state, c.last_walked_at, r.seen_words < ? as late, (select count(distinct d.id) from ' .
+                'entries e join defect_links l on l.entry_id = e.id join defects d on d.id = l.defect_id where e.case_id = c.id and ' .
+                'd.state <> all (?::text[])) as defects from case_requirements r join cases c on c.id = r.case_id ' .
+                'where r.requirement_id = ? and c.binned_at is null order by c.number',
+            [$requirement->words_revision, '{' . implode(',', $closed) . '}', $requirement->id],
+        );
+        $outcomes = CaseOutcomes::of($requirement->project_id, $lens, array_column($cases, 'id'));
+
+        return array_map(
+            static fn(object $c): RequirementCase => new RequirementCase(
+                $c->id,
+                $c->key,
+                $c->title,
+                ($outcomes[$c->id]['outcome']->state ?? CoverageState::NotRun)->value,
+                $outcomes[$c->id]['cells'] ?? 0,
+                $outcomes[$c->id]['walked'] ?? 0,
+                $c->late,
+                'retired' === $c->state,
+                $c->defects,
+                UtcTime::time($c->last_walked_at),
+            ),
+            $cases,
+        );
+    }
+
+    /**
+     * @return list<RequirementChange> the newest first
+     */
+    private function history(Requirement $requirement): array
+    {
+        $found = DB::select(
+            'select * from (select l.kind, l.at, l.changes::text as changes, l.import_id is not null as imported, u.id, u.name, l.id as n ' .
+                'from requirement_log l join users u on u.id = l.actor_id where l.requirement_id = ? union all ' .
+                "select 'linked', k.linked_at, json_build_object('case', json_build_array('', c.key || ' ' || c.title))::text, false, " .
+                'null, null, null from requirement_links k join cases c on c.id = k.case_id where k.requirement_id = ? union all ' .
+                "select 'parted', k.parted_at, json_build_object('case', json_build_array(c.key || ' ' || c.title, ''))::text, false, " .
+                'null, null, null from requirement_links k join cases c on c.id = k.case_id where k.requirement_id = ? and ' .
+                'k.parted_at is not null) h order by at desc, n desc limit ?',
+            [$requirement->id, $requirement->id, $requirement->id, self::MOST],
+        );
+        $names = $this->names($requirement->project_id);
+
+        return array_map(
+            static fn(object $h): RequirementChange => new RequirementChange(
+                $h->kind,
+                (string) UtcTime::time($h->at),
+                null === $h->id ? null : new Person($h->id, $h->name),
+                $h->imported,
+                self::changes((array) json_decode($h->changes, true), $names),
+            ),
+            $found,
+        );
+    }
+
+    /**
+     * @return array<string, string> keys of requirements by id
+     */
+    private function names(string $project): array
+    {
+        return array_map(strval(...), DB::table('requirements')->where('project_id', $project)->pluck('key', 'id')->all());
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $changes
+     * @param  array<string, string>  $names
+     *
+     * @return list<ChangeOfField>
+     */
+    private static function changes(array $changes, array $names): array
+    {
+        $word = static fn(mixed $value): string => match (true) {
+            \is_array($value) => implode("\n", array_map(static fn($k, $v): string => "{$k}: {$v}", array_keys($value), $value)),
+            default => $names[(string) $value] ?? (string) $value,
+        };
+        $found = [];
+        // The database keeps fields in an order of its own.
+        $order = array_flip(['title', 'text', 'external_id', 'details', 'parent_id', 'case', 'cases']);
+        uksort($changes, static fn(int|string $a, int|string $b): int => ($order[$a] ?? 99) <=> ($order[$b] ?? 99));
+        foreach (array_diff_key($changes, ['before_id' => true]) as $field => $change) {
+            [$from, $to] = array_values((array) $change) + ['', ''];
+            $found[] = new ChangeOfField((string) $field, $word($from), $word($to));
+        }
+
+        return $found;
+    }
+}

@@ -1,0 +1,165 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Core\Coverage;
+
+use LucidStep\Core\Exchange\RequirementRecord;
+
+/**
+ * What an import of requirements would do, row by row: it finds those that are there by key, else by identifier, else, where the
+ * file names neither, by title.
+ */
+final class RequirementImport
+{
+    /** @var array<string, KnownRequirement> by id */
+    private array $known = [];
+
+    /** @var array<string, string> ids by key, folded */
+    private array $byKey = [];
+
+    /** @var array<string, string> ids by identifier */
+    private array $byIdentifier = [];
+
+    /** @var array<string, string> ids by title, folded; those that several share are none */
+    private array $byTitle = [];
+
+    /**
+     * @param  iterable<KnownRequirement>  $known
+     * @param  int  $deepest how many may stand one below the other
+     */
+    public function __construct(iterable $known, private readonly int $deepest)
+    {
+        foreach ($known as $one) {
+            $this->known[$one->id] = $one;
+            $this->byKey[mb_strtolower($one->key)] = $one->id;
+            if (null !== $one->words->externalId) {
+                $this->byIdentifier[$one->words->externalId] = $one->id;
+            }
+            $title = mb_strtolower(trim($one->words->title));
+            $this->byTitle[$title] = isset($this->byTitle[$title]) ? '' : $one->id;
+        }
+    }
+
+    /**
+     * @param  list<RequirementRecord>  $records
+     *
+     * @return list<ImportedRequirement> in their order
+     */
+    public function rows(array $records): array
+    {
+        $named = $taken = $rows = [];
+        foreach ($records as $i => $record) {
+            foreach (array_filter([$record->key, (string) $record->words->externalId]) as $name) {
+                $named[mb_strtolower($name)] ??= $i;
+            }
+        }
+        $byRow = array_flip(array_map(static fn(RequirementRecord $r): int => $r->row, $records));
+        $parents = [];
+        foreach ($records as $i => $record) {
+            $parents[$i] =
+                null !== $record->parentRow ? $byRow[$record->parentRow] ?? null : $named[mb_strtolower($record->parent)] ?? null;
+        }
+        foreach ($records as $i => $record) {
+            $id = $this->find($record);
+            $why = $this->why($record, $id, $parents[$i]) ?? self::loop($parents, $i, $this->deepest);
+            if (null !== $id && isset($taken[$id])) {
+                $why ??= "Row {$taken[$id]} is the same requirement.";
+            }
+            if (null === $why && null !== $id) {
+                $taken[$id] = $record->row;
+            }
+            $rows[] = $this->row($record, $id, $parents[$i], $why);
+        }
+
+        return $rows;
+    }
+
+    private function find(RequirementRecord $record): ?string
+    {
+        $identifier = (string) $record->words->externalId;
+
+        return match (true) {
+            '' !== $record->key => $this->byKey[mb_strtolower($record->key)] ?? ($this->byIdentifier[$identifier] ?? null),
+            '' !== $identifier => $this->byIdentifier[$identifier] ?? ($this->byKey[mb_strtolower($identifier)] ?? null),
+            default => $this->byTitle[mb_strtolower(trim($record->words->title))] ?? '' ?: null,
+        };
+    }
+
+    /**
+     * @return ?string why it cannot be taken
+     */
+    private function why(RequirementRecord $record, ?string $id, ?int $parent): ?string
+    {
+        if ('' !== $record->key && null === $id && '' === (string) $record->words->externalId) {
+            return "There is no requirement {$record->key} here. Leave its key empty to make a new one.";
+        }
+        if (null === $parent && '' !== $record->parent && null === $this->above($record->parent)) {
+            return "It stands below {$record->parent}, which is neither in the file nor here.";
+        }
+        $faults = $this->words($record, $id)->faults();
+
+        return [] === $faults ? null : implode(' ', $faults);
+    }
+
+    private function above(string $named): ?string
+    {
+        return $this->byKey[mb_strtolower($named)] ?? ($this->byIdentifier[$named] ?? null);
+    }
+
+    /**
+     * @param  array<int, ?int>  $parents by place
+     */
+    private static function loop(array $parents, int $at, int $deepest): ?string
+    {
+        $seen = [$at => true];
+        for ($above = $parents[$at]; null !== $above; $above = $parents[$above]) {
+            if (isset($seen[$above])) {
+                return 'It would stand below itself.';
+            }
+            $seen[$above] = true;
+            if (\count($seen) > $deepest) {
+                return \sprintf('At most %d requirements stand one below the other.', $deepest);
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * What it will say: what the file does not say stays.
+     */
+    private function words(RequirementRecord $record, ?string $id): RequirementWords
+    {
+        $now = null === $id ? new RequirementWords('') : $this->known[$id]->words;
+        $says = static fn(string $what): bool => \in_array($what, $record->says, true);
+        $identifier = $says('external_id') ? $record->words->externalId : $now->externalId;
+        // A file that was written here calls those without an identifier by their keys.
+        if (null !== $id && null === $now->externalId && mb_strtolower((string) $identifier) === mb_strtolower($this->known[$id]->key)) {
+            $identifier = null;
+        }
+
+        return new RequirementWords(
+            $says('title') ? $record->words->title : $now->title,
+            $says('text') ? $record->words->text : $now->text,
+            $identifier ?? $now->externalId,
+            [...$now->details, ...$record->words->details],
+        );
+    }
+
+    private function row(RequirementRecord $record, ?string $id, ?int $parent, ?string $why): ImportedRequirement
+    {
+        $words = $this->words($record, $id);
+        $known = null === $id ? null : $this->known[$id];
+        $above = null === $parent && '' !== $record->parent ? $this->above($record->parent) : null;
+        $moves = \in_array('parent', $record->says, true);
+        $changes = [];
+        foreach (null === $known ? [] : ['title', 'text', 'externalId', 'details'] as $field) {
+            if ($known->words->{$field} !== $words->{$field}) {
+                $changes[] = 'externalId' === $field ? 'external_id' : $field;
+            }
+        }
+
+        return new ImportedRequirement($record->row, $id, $words, $parent, $above, $moves, $changes, $known?->dropped ?? false, $why);
+    }
+}

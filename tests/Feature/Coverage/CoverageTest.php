@@ -1,0 +1,226 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\Tests\Feature\Coverage;
+
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Coverage\Queries\CoverageLens;
+use LucidStep\App\Models\Build;
+use LucidStep\App\Models\Configuration;
+use LucidStep\App\Models\Cycle;
+use LucidStep\App\Models\Entry;
+use LucidStep\App\Models\Milestone;
+use LucidStep\App\Models\Release;
+use LucidStep\App\Models\TestCase;
+use LucidStep\App\Models\User;
+use LucidStep\App\Support\Keys\NextKey;
+use LucidStep\Tests\Support\CoverageFromScratch;
+use LucidStep\Tests\Support\FeatureTestCase;
+use LucidStep\Tests\Support\Walks;
+
+/**
+ * What is proven of requirements: through each lens the same as the rules say from scratch, however it came about.
+ */
+final class CoverageTest extends FeatureTestCase
+{
+    use Walks;
+
+    private User $lead;
+
+    private Release $release;
+
+    private Build $newer;
+
+    private Configuration $phone;
+
+    private Milestone $milestone;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->lead = $this->world->lead();
+        $project = ['project_id' => $this->world->project->id];
+        $this->release = Release::query()->create([...$project, 'name' => '2', 'position' => 1]);
+        $this->newer = Build::query()->create([...$project, 'name' => '2.0', 'position' => 2, 'release_id' => $this->release->id]);
+        $this->phone = Configuration::query()->create([...$project, 'name' => 'Phone', 'position' => 1]);
+        $this->milestone = Milestone::query()->create([...$project, 'name' => 'Opens', 'type' => 'release', 'due_on' => '2027-06-01']);
+    }
+
+    public function test_the_tree_says_what_is_proven_and_what_it_counts(): void
+    {
+        $all = $this->requirement('A journey can be booked');
+        $fares = $this->requirement('Fares', $all);
+        $this->requirement('Nobody thought of it', $all);
+        $walked = $this->linked([$fares]);
+        $waits = $this->linked([$fares]);
+        $this->finished($walked, $this->lead);
+        $rows = $this->rows();
+        self::assertSame(['not_run', 2, 1, 2], $this->told($rows['Fares']));
+        self::assertSame(['not_run', 2, 1, 0], $this->told($rows['A journey can be booked']));
+        self::assertSame(['uncovered', 0, 0, 0], $this->told($rows['Nobody thought of it']));
+        self::assertSame(
+            [['state' => 'not_run', 'count' => 1], ['state' => 'uncovered', 'count' => 1]],
+            $rows['A journey can be booked']['counts'],
+        );
+        $this->finished($waits, $this->lead, 'fail');
+        $whole = $this->as($this->lead, 'GET', '/projects/TST/coverage')->assertOk();
+        $whole->assertJsonPath('counts.0', ['state' => 'fail', 'count' => 1])->assertJsonPath('cases', 2)->assertJsonPath('walked', 2);
+        $this->as($this->lead, 'POST', "/entries/{$waits->id}/retests", ['reason' => 'Fixed, they say'])->assertCreated();
+        self::assertSame('retest', $this->rows()['Fares']['state']);
+        TestCase::query()->whereKey($waits->case_id)->update(['state' => 'retired']);
+        self::assertSame(['pass', 1, 1, 1], $this->told($this->rows()['Fares']), 'what is retired counts for nothing');
+        $this->as($this->lead, 'GET', '/projects/TST/coverage?build=nonsense')->assertUnprocessable();
+    }
+
+    public function test_nothing_there_is_said_as_nothing(): void
+    {
+        $this->as($this->lead, 'GET', '/projects/TST/coverage')
+            ->assertOk()
+            ->assertJsonPath('counts', [])
+            ->assertJsonPath('rows', [])
+            ->assertJsonPath('cases', 0);
+    }
+
+    public function test_a_lens_asks_of_a_release_a_build_a_configuration_or_a_milestone(): void
+    {
+        $need = $this->requirement('Fares');
+        $entry = $this->linked([$need]);
+        $this->finished($entry, $this->lead, 'fail');
+        $later = $this->elsewhere($entry, $this->newer, $this->phone);
+        $this->finished($later, $this->lead);
+        $state = fn(string $lens): array => $this->told($this->rows($lens)['Fares']);
+        self::assertSame(['fail', 1, 1, 1], $state(''), 'two configurations, one of them failing');
+        self::assertSame(['pass', 1, 1, 1], $state("build={$this->newer->id}"));
+        self::assertSame(['pass', 1, 1, 1], $state("release={$this->release->id}"));
+        self::assertSame(['pass', 1, 1, 1], $state("configuration={$this->phone->id}"));
+        self::assertSame(['fail', 1, 1, 1], $state("build={$this->world->build->id}"));
+        self::assertSame(['pass', 1, 1, 1], $state("milestone={$this->milestone->id}"));
+        self::assertSame(['not_run', 1, 0, 1], $state("build={$this->world->build->id}&configuration={$this->phone->id}"));
+        // The cycle goes to no milestone: what was kept of it goes along.
+        Cycle::query()->whereKey($later->cycle_id)->update(['milestone_id' => null]);
+        self::assertSame(['not_run', 1, 0, 1], $state("milestone={$this->milestone->id}"));
+        $this->everyLens('after the milestone');
+    }
+
+    /**
+     * Random entries of a few cases over builds, configurations and data rows, walked, judged from the list, corrected: through every lens
+     * what is kept equals the rules.
+     */
+    public function test_whatever_is_walked_each_lens_equals_the_rules_from_scratch(): void
+    {
+        mt_srand(7);
+        $need = $this->requirement('Fares');
+        $entries = [$this->linked([$need]), $this->linked([$need]), $this->withRows($this->lead, [['isla', '3'], ['rory', '4']])];
+        foreach ($entries as $entry) {
+            $build = [$this->world->build, $this->newer][mt_rand(0, 1)];
+            $entries[] = $this->elsewhere($entry, $build, [$this->phone, null][mt_rand(0, 1)], [$this->milestone, null][mt_rand(0, 1)]);
+        }
+        for ($n = 1; $n <= 24; $n++) {
+            $entry = $entries[mt_rand(0, 5)]->refresh();
+            $attempt = $entry->open_attempt_id ?? $entry->last_attempt_id;
+            $verdict = ['pass', 'fail', 'blocked'][mt_rand(0, 2)];
+            $reason = 'blocked' === $verdict ? 'Data missing' : '';
+            match (mt_rand(0, 4)) {
+                0, 1 => $this->as($this->lead, 'POST', "/cycles/{$entry->cycle->key}/list-verdicts", [
+                    'ids' => [$entry->id],
+                    'verdict' => $verdict,
+                    'note' => 'Seen it all before',
+                    'reason' => $reason,
+                ]),
+                2 => $this->as($this->lead, 'POST', "/entries/{$entry->id}/attempts", ['again' => true]),
+                3 => null === $attempt ? null : $this->send($this->lead, $attempt, 1, 1, $verdict, ['happened' => 'It broke', 'reason' => $reason]),
+                default => null === $attempt ? null : $this->as($this->lead, 'POST', "/attempts/{$attempt}/finish", ['verdict' => $verdict, 'note' => 'A word']),
+            };
+            $this->everyLens("after {$n}");
+        }
+        self::assertGreaterThan(4, DB::table('coverage_cells')->count());
+    }
+
+    private function everyLens(string $when): void
+    {
+        foreach (
+            [
+                new CoverageLens(),
+                new CoverageLens(build: $this->newer->id),
+                new CoverageLens(release: $this->release->id),
+                new CoverageLens(configuration: $this->phone->id),
+                new CoverageLens(milestone: $this->milestone->id),
+                new CoverageLens(build: $this->world->build->id, milestone: $this->milestone->id),
+            ]
+            as $i => $lens
+        ) {
+            CoverageFromScratch::equalsWhatIsKept($this->world->project, $lens, "{$when}, lens {$i}");
+        }
+    }
+
+    private function requirement(string $title, ?string $parent = null): string
+    {
+        return (string) $this->as($this->lead, 'POST', '/projects/TST/requirements', ['title' => $title, 'parent_id' => $parent])
+            ->assertCreated()
+            ->json('id');
+    }
+
+    /**
+     * An entry of a new case that is linked.
+     *
+     * @param  list<string>  $requirements
+     */
+    private function linked(array $requirements): Entry
+    {
+        $entry = $this->world->entry($this->lead, 3, ['configuration_id' => null]);
+        foreach ($requirements as $id) {
+            DB::table('case_requirements')->insert(['case_id' => $entry->case_id, 'requirement_id' => $id]);
+        }
+
+        return $entry;
+    }
+
+    /**
+     * The same case in a cycle of its own.
+     */
+    private function elsewhere(Entry $entry, Build $build, ?Configuration $configuration, ?Milestone $milestone = null): Entry
+    {
+        $milestone = \func_num_args() > 3 ? $milestone : $this->milestone;
+        $number = (new NextKey())->reserve($this->world->project, 'cycle');
+        $cycle = Cycle::query()->create([
+            'project_id' => $this->world->project->id,
+            'number' => $number,
+            'key' => "TST-R{$number}",
+            'name' => "Cycle {$number}",
+            'build_id' => $build->id,
+            'milestone_id' => $milestone?->id,
+            'starts_on' => '2026-11-01',
+            'ends_on' => '2027-11-30',
+            'state' => 'released',
+        ]);
+
+        return Entry::query()
+            ->create([
+                ...array_intersect_key($entry->getAttributes(), array_flip(['project_id', 'case_id', 'case_version_id', 'rounds', 'assignee_id'])),
+                'row_ids' => $entry->row_ids,
+                'cycle_id' => $cycle->id,
+                'configuration_id' => $configuration?->id,
+                'position' => 1,
+            ])
+            ->refresh();
+    }
+
+    /**
+     * @return array<string, array<string, mixed>> by title
+     */
+    private function rows(string $lens = ''): array
+    {
+        return array_column((array) $this->as($this->lead, 'GET', "/projects/TST/coverage?{$lens}")->assertOk()->json('rows'), null, 'title');
+    }
+
+    /**
+     * @param  array<string, mixed>  $row
+     *
+     * @return list<mixed>
+     */
+    private function told(array $row): array
+    {
+        return [$row['state'], $row['cases'], $row['walked'], $row['own_cases']];
+    }
+}
