@@ -154,12 +154,14 @@ final class RequirementImport
         $above = null === $parent && '' !== $record->parent ? $this->above($record->parent) : null;
         $moves = \in_array('parent', $record->says, true);
         $changes = [];
-        foreach (null === $known ? [] : ['title', 'text', 'externalId', 'details'] as $field) {
-            if ($known->words->{$field} !== $words->{$field}) {
-                $changes[] = 'externalId' === $field ? 'external_id' : $field;
-            }
+        if (null !== $known) {
+            $before = ['title' => $known->words->title, 'text' => $known->words->text, 'external_id' => $known->words->externalId];
+            $after = ['title' => $words->title, 'text' => $words->text, 'external_id' => $words->externalId];
+            $changes = array_keys(array_diff_assoc(array_map(strval(...), $after), array_map(strval(...), $before)));
+            $changes = $known->words->details === $words->details ? $changes : [...$changes, 'details'];
         }
+        $comesBack = null !== $known && $known->dropped;
 
-        return new ImportedRequirement($record->row, $id, $words, $parent, $above, $moves, $changes, $known?->dropped ?? false, $why);
+        return new ImportedRequirement($record->row, $id, $words, $parent, $above, $moves, $changes, $comesBack, $why);
     }
 }

@@ -74,13 +74,17 @@ final class RequirementTree
             }
         }
         $walked = 0;
+        $shown = [];
         foreach ($cases as $case => $_) {
-            $walked += $this->cases[$case]->isWalked ?? false ? 1 : 0;
+            $outcome = $this->cases[$case] ?? new Outcome(CoverageState::NotRun, false);
+            $walked += $outcome->isWalked ? 1 : 0;
+            $shown[$outcome->state->value] = ($shown[$outcome->state->value] ?? 0) + 1;
         }
         $this->outcomes[$id] = new RequirementOutcome(
             CoverageState::worst($states) ?? CoverageState::Uncovered,
             \count($cases),
             $walked,
+            $shown,
             $counts,
         );
 

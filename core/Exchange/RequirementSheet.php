@@ -59,7 +59,8 @@ final class RequirementSheet
      */
     public static function read(iterable $rows, array $said = []): array
     {
-        $header = $meanings = null;
+        $header = null;
+        $meanings = [];
         $records = [];
         /** @var array<int, int> $levels row of the last one, by level */
         $levels = [];
@@ -80,7 +81,7 @@ final class RequirementSheet
                 throw Unreadable::because(\sprintf('At most %s requirements are read at once.', number_format(self::MOST_ROWS)), $number);
             }
             $of = $details = [];
-            foreach ($meanings ?? [] as $at => $meaning) {
+            foreach ($meanings as $at => $meaning) {
                 $cell = trim($cells[$at] ?? '');
                 if ('detail' === $meaning && '' !== $cell) {
                     $details[$header[$at]] = $cell;

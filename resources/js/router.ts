@@ -216,6 +216,21 @@ export const router = createRouter({
       meta: { title: 'What led there' },
     },
     {
+      path: '/:project/coverage',
+      component: () => import('@/areas/coverage/pages/CoveragePage.vue'),
+      meta: { title: 'Coverage' },
+    },
+    {
+      path: '/:project/coverage/import',
+      component: () => import('@/areas/coverage/pages/RequirementImportPage.vue'),
+      meta: { title: 'Bring requirements in' },
+    },
+    {
+      path: '/:project/coverage/:requirement',
+      component: () => import('@/areas/coverage/pages/RequirementPage.vue'),
+      meta: { title: 'Requirement' },
+    },
+    {
       path: '/:project/defects',
       component: () => import('@/areas/defects/pages/DefectsPage.vue'),
       meta: { title: 'Defects' },

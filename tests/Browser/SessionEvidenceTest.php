@@ -78,7 +78,8 @@ final class SessionEvidenceTest extends WalkTestCase
 
         // What has left is drawn on as a capture of its own; the first stays as it was.
         $before = $this->captured();
-        $me->click('.draw', 'Draw or hide')->waitFor('.mark canvas')->press('b');
+        $me->click('.draw', 'Draw or hide')->waitFor('.mark canvas');
+        $me->press('b');
         $me->drag(0.2, 0.2, 0.6, 0.6);
         $me->press(Key::ENTER)->see('Drawn on the capture of', '[aria-label=Timeline]')->see('Not sent yet');
         $me->click('.held button', 'Nothing to hide, send it');

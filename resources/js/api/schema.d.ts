@@ -5511,6 +5511,13 @@ export interface components {
             in_progress: number;
             retest: number;
         };
+        /** @description What coverage can be asked of. */
+        CoverageLenses: {
+            releases: components["schemas"]["Named"][];
+            builds: components["schemas"]["Named"][];
+            configurations: components["schemas"]["Named"][];
+            milestones: components["schemas"]["Named"][];
+        };
         /** @description What is proven of the requirements of a project: each after the one above it, in the order of its tree. */
         CoverageTree: {
             /** Format: date-time */
@@ -5521,6 +5528,7 @@ export interface components {
             cases: number;
             walked: number;
             rows: components["schemas"]["RequirementRow"][];
+            lenses: components["schemas"]["CoverageLenses"];
         };
         /** @description A field that the project added to its cases or defects. */
         CustomFieldLine: {
@@ -7963,6 +7971,8 @@ export interface components {
             to_look_at: number;
             /** @description Open defects of its own cases */
             open_defects: number;
+            /** @description What these cases show, worst first */
+            case_counts: components["schemas"]["StateCount"][];
             /** @description States over it and all below that have cases or nothing below them, worst first */
             counts: components["schemas"]["StateCount"][];
         };
@@ -8432,7 +8442,7 @@ export interface components {
             to: "draft" | "in_review" | "released" | "closed" | "abandoned";
             needs_reason: boolean;
         };
-        /** @description How many requirements show a state. */
+        /** @description How many requirements, or cases, show a state. */
         StateCount: {
             /** @enum {string} */
             state: "fail" | "blocked" | "retest" | "in_progress" | "not_run" | "uncovered" | "pass" | "not_applicable";

@@ -27,6 +27,7 @@ const AREAS: Area[] = [
     needs: 'see_evidence',
   },
   { path: 'defects', word: 'Defects', about: 'All defects', key: 'd', needs: 'see_evidence' },
+  { path: 'coverage', word: 'Coverage', about: 'What must hold, and what is proven of it', key: 'v' },
   { path: 'setup', word: 'Setup', about: 'Lists, fields and labels', key: 's', needs: 'lead' },
 ];
 const PAGES: (Place & { needs?: Permission })[] = [
@@ -38,6 +39,12 @@ const PAGES: (Place & { needs?: Permission })[] = [
   { path: 'casebook/desk', word: 'Desk', about: 'Questions and reviews that wait for an author' },
   { path: 'casebook/bin', word: 'Bin', about: 'What was binned, and the way back' },
   { path: 'casebook/import', word: 'Bring in', about: 'Cases from a file', needs: 'write_cases' },
+  {
+    path: 'coverage/import',
+    word: 'Bring in requirements',
+    about: 'From a sheet, ReqIF or pasted',
+    needs: 'write_cases',
+  },
   { path: 'queue', word: 'What waits', about: 'Late acts, looks and retests for a lead', needs: 'lead' },
   {
     path: 'setup/planning',

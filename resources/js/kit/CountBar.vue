@@ -5,7 +5,7 @@ import VerdictMark from './VerdictMark.vue';
 import { wordOf, type Shown } from './words';
 
 const props = defineProps<{ counts: Api['Counts']; total: number }>();
-const order: Exclude<Shown, 'held'>[] = [
+const order: Exclude<Shown, 'held' | 'uncovered'>[] = [
   'pass',
   'not_applicable',
   'fail',

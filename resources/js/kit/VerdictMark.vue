@@ -34,6 +34,11 @@ const words = computed(() => props.label ?? wordOf(props.shown));
         stroke-width="2.3"
       />
       <path v-else-if="shown === 'held'" d="M4 2.5v7M8 2.5v7" stroke="currentColor" stroke-width="1.8" />
+      <g v-else-if="shown === 'uncovered'" fill="currentColor">
+        <circle cx="1.8" cy="9.4" r="1.2" />
+        <circle cx="6" cy="9.4" r="1.2" />
+        <circle cx="10.2" cy="9.4" r="1.2" />
+      </g>
       <circle v-else cx="6" cy="6" r="4.2" fill="none" stroke="currentColor" stroke-width="1.6" />
     </svg>
     <span v-if="word">{{ words }}</span>

@@ -1,7 +1,7 @@
 import { otherZone, projectDay, typedTime, zone } from '@/kit/zone';
 import type { Api } from '@/api/client';
 
-export type Shown = Api['EntryLine']['display_state'] | 'held';
+export type Shown = Api['EntryLine']['display_state'] | 'held' | 'uncovered';
 
 const WORDS: Record<Shown, string> = {
   pass: 'Pass',
@@ -12,6 +12,7 @@ const WORDS: Record<Shown, string> = {
   in_progress: 'In progress',
   retest: 'Retest',
   held: 'Held',
+  uncovered: 'No case yet',
 };
 
 /** What is shown of an entry or step, in words. */

@@ -3,7 +3,7 @@ import { computed, type MaybeRefOrGetter, toValue } from 'vue';
 import { Problem } from '@/api/client';
 import { saveLocal, loadLocal } from './device';
 
-export type Topic = 'entry' | 'defect' | 'case' | 'cycle' | 'notice' | 'session' | 'observed';
+export type Topic = 'entry' | 'defect' | 'case' | 'cycle' | 'notice' | 'session' | 'observed' | 'requirement';
 
 /**
  * Reads something from the server and keeps it current: it is read again when the change feed names one of

@@ -65,10 +65,15 @@ final class CoverageTest extends FeatureTestCase
         );
         $this->finished($waits, $this->lead, 'fail');
         $whole = $this->as($this->lead, 'GET', '/projects/TST/coverage')->assertOk();
-        $whole->assertJsonPath('counts.0', ['state' => 'fail', 'count' => 1])->assertJsonPath('cases', 2)->assertJsonPath('walked', 2);
+        $whole
+            ->assertJsonPath('counts.0', ['state' => 'fail', 'count' => 1])
+            ->assertJsonPath('cases', 2)
+            ->assertJsonPath('walked', 2);
         $this->as($this->lead, 'POST', "/entries/{$waits->id}/retests", ['reason' => 'Fixed, they say'])->assertCreated();
         self::assertSame('retest', $this->rows()['Fares']['state']);
-        TestCase::query()->whereKey($waits->case_id)->update(['state' => 'retired']);
+        TestCase::query()
+            ->whereKey($waits->case_id)
+            ->update(['state' => 'retired']);
         self::assertSame(['pass', 1, 1, 1], $this->told($this->rows()['Fares']), 'what is retired counts for nothing');
         $this->as($this->lead, 'GET', '/projects/TST/coverage?build=nonsense')->assertUnprocessable();
     }
@@ -98,7 +103,9 @@ final class CoverageTest extends FeatureTestCase
         self::assertSame(['pass', 1, 1, 1], $state("milestone={$this->milestone->id}"));
         self::assertSame(['not_run', 1, 0, 1], $state("build={$this->world->build->id}&configuration={$this->phone->id}"));
         // The cycle goes to no milestone: what was kept of it goes along.
-        Cycle::query()->whereKey($later->cycle_id)->update(['milestone_id' => null]);
+        Cycle::query()
+            ->whereKey($later->cycle_id)
+            ->update(['milestone_id' => null]);
         self::assertSame(['not_run', 1, 0, 1], $state("milestone={$this->milestone->id}"));
         $this->everyLens('after the milestone');
     }
@@ -129,8 +136,12 @@ final class CoverageTest extends FeatureTestCase
                     'reason' => $reason,
                 ]),
                 2 => $this->as($this->lead, 'POST', "/entries/{$entry->id}/attempts", ['again' => true]),
-                3 => null === $attempt ? null : $this->send($this->lead, $attempt, 1, 1, $verdict, ['happened' => 'It broke', 'reason' => $reason]),
-                default => null === $attempt ? null : $this->as($this->lead, 'POST', "/attempts/{$attempt}/finish", ['verdict' => $verdict, 'note' => 'A word']),
+                3 => null === $attempt
+                    ? null
+                    : $this->send($this->lead, $attempt, 1, 1, $verdict, ['happened' => 'It broke', 'reason' => $reason]),
+                default => null === $attempt
+                    ? null
+                    : $this->as($this->lead, 'POST', "/attempts/{$attempt}/finish", ['verdict' => $verdict, 'note' => 'A word']),
             };
             $this->everyLens("after {$n}");
         }
@@ -197,7 +208,10 @@ final class CoverageTest extends FeatureTestCase
 
         return Entry::query()
             ->create([
-                ...array_intersect_key($entry->getAttributes(), array_flip(['project_id', 'case_id', 'case_version_id', 'rounds', 'assignee_id'])),
+                ...array_intersect_key(
+                    $entry->getAttributes(),
+                    array_flip(['project_id', 'case_id', 'case_version_id', 'rounds', 'assignee_id']),
+                ),
                 'row_ids' => $entry->row_ids,
                 'cycle_id' => $cycle->id,
                 'configuration_id' => $configuration?->id,
@@ -211,7 +225,13 @@ final class CoverageTest extends FeatureTestCase
      */
     private function rows(string $lens = ''): array
     {
-        return array_column((array) $this->as($this->lead, 'GET', "/projects/TST/coverage?{$lens}")->assertOk()->json('rows'), null, 'title');
+        return array_column(
+            (array) $this->as($this->lead, 'GET', "/projects/TST/coverage?{$lens}")
+                ->assertOk()
+                ->json('rows'),
+            null,
+            'title',
+        );
     }
 
     /**

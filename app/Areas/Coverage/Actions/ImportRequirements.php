@@ -117,7 +117,7 @@ final readonly class ImportRequirements
             // What was put elsewhere goes back before what it stood below is dropped.
             $order = ['moved' => 0, 'changed' => 1, 'restored' => 2, 'made' => 3];
             foreach ($log->sortBy(static fn(object $l): int => $order[$l->kind] ?? 9) as $line) {
-                $one = Requirement::query()->findOrFail($line->requirement_id);
+                $one = Requirement::query()->findOrFail((string) $line->requirement_id);
                 if (isset($touched[$one->id])) {
                     $stay[$one->key] = true;
 
@@ -172,7 +172,7 @@ final readonly class ImportRequirements
      */
     private function touchedSince(string $import): array
     {
-        $last = DB::table('requirement_log')->where('import_id', $import)->max('id');
+        $last = DB::table('requirement_log')->where('import_id', $import)->orderByDesc('id')->value('id');
 
         return array_fill_keys(
             array_map(

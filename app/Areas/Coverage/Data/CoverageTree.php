@@ -29,5 +29,6 @@ final readonly class CoverageTree
         #[OA\Property(description: 'Different cases that are linked')] public int $cases,
         #[OA\Property] public int $walked,
         #[OA\Property(type: 'array', items: new OA\Items(ref: RequirementRow::class))] public array $rows,
+        #[OA\Property] public CoverageLenses $lenses,
     ) {}
 }

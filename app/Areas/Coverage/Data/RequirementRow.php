@@ -14,6 +14,7 @@ use OpenApi\Attributes as OA;
 final readonly class RequirementRow
 {
     /**
+     * @param  list<StateCount>  $case_counts
      * @param  list<StateCount>  $counts
      */
     public function __construct(
@@ -31,6 +32,10 @@ final readonly class RequirementRow
         ]
         public int $to_look_at,
         #[OA\Property(description: 'Open defects of its own cases')] public int $open_defects,
+        #[
+            OA\Property(description: 'What these cases show, worst first', type: 'array', items: new OA\Items(ref: StateCount::class)),
+        ]
+        public array $case_counts,
         #[
             OA\Property(
                 description: 'States over it and all below that have cases or nothing below them, worst first',

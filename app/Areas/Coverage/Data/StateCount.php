@@ -8,9 +8,9 @@ use LucidStep\Core\Coverage\CoverageState;
 use OpenApi\Attributes as OA;
 
 /**
- * How many requirements show a state.
+ * How many requirements, or cases, show a state.
  */
-#[OA\Schema(description: 'How many requirements show a state.')]
+#[OA\Schema(description: 'How many requirements, or cases, show a state.')]
 final readonly class StateCount
 {
     public function __construct(#[OA\Property(enum: CoverageState::class)] public string $state, #[OA\Property] public int $count) {}

@@ -6,10 +6,12 @@ namespace LucidStep\App\Areas\Coverage\Queries;
 
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
+use LucidStep\App\Areas\Coverage\Data\CoverageLenses;
 use LucidStep\App\Areas\Coverage\Data\CoverageTree;
 use LucidStep\App\Areas\Coverage\Data\RequirementRow;
 use LucidStep\App\Areas\Coverage\Data\StateCount;
 use LucidStep\App\Models\Project;
+use LucidStep\App\Support\Data\Named;
 use LucidStep\Core\Coverage\RequirementNode;
 use LucidStep\Core\Coverage\RequirementTree;
 use LucidStep\Core\Defects\DefectState;
@@ -64,6 +66,7 @@ final class ReadCoverage
                 \count($links[$r->id] ?? []),
                 $late[$r->id] ?? 0,
                 $defects[$r->id] ?? 0,
+                StateCount::all($found[$r->id]->caseCounts),
                 StateCount::all($found[$r->id]->counts),
             ),
             $requirements,
@@ -77,6 +80,26 @@ final class ReadCoverage
             $top->cases,
             $top->walked,
             self::inOrder($rows),
+            $this->lenses($project->id),
+        );
+    }
+
+    private function lenses(string $project): CoverageLenses
+    {
+        $named = static fn(string $table, string $order): array => array_values(
+            DB::table($table)
+                ->where('project_id', $project)
+                ->orderBy($order)
+                ->get(['id', 'name'])
+                ->map(static fn(\stdClass $r): Named => new Named($r->id, $r->name))
+                ->all(),
+        );
+
+        return new CoverageLenses(
+            $named('releases', 'position'),
+            $named('builds', 'position'),
+            $named('configurations', 'position'),
+            $named('milestones', 'due_on'),
         );
     }
 

@@ -47,13 +47,15 @@ final class ReadRequirement
      */
     private function above(Requirement $requirement): array
     {
-        return array_map(
-            static fn(object $r): RequirementName => new RequirementName($r->id, $r->key, $r->title),
-            DB::select(
-                'with recursive up as (select id, key, title, parent_id, 1 as level from requirements where id = ? union all ' .
-                    'select r.id, r.key, r.title, r.parent_id, level + 1 from requirements r join up on r.id = up.parent_id) ' .
-                    'select id, key, title from up order by level desc',
-                [$requirement->parent_id],
+        return array_values(
+            array_map(
+                static fn(\stdClass $r): RequirementName => new RequirementName($r->id, $r->key, $r->title),
+                DB::select(
+                    'with recursive up as (select id, key, title, parent_id, 1 as level from requirements where id = ? union all ' .
+                        'select r.id, r.key, r.title, r.parent_id, level + 1 from requirements r join up on r.id = up.parent_id) ' .
+                        'select id, key, title from up order by level desc',
+                    [$requirement->parent_id],
+                ),
             ),
         );
     }
@@ -73,20 +75,22 @@ final class ReadRequirement
         );
         $outcomes = CaseOutcomes::of($requirement->project_id, $lens, array_column($cases, 'id'));
 
-        return array_map(
-            static fn(object $c): RequirementCase => new RequirementCase(
-                $c->id,
-                $c->key,
-                $c->title,
-                ($outcomes[$c->id]['outcome']->state ?? CoverageState::NotRun)->value,
-                $outcomes[$c->id]['cells'] ?? 0,
-                $outcomes[$c->id]['walked'] ?? 0,
-                $c->late,
-                'retired' === $c->state,
-                $c->defects,
-                UtcTime::time($c->last_walked_at),
+        return array_values(
+            array_map(
+                static fn(\stdClass $c): RequirementCase => new RequirementCase(
+                    $c->id,
+                    $c->key,
+                    $c->title,
+                    isset($outcomes[$c->id]) ? $outcomes[$c->id]['outcome']->state->value : CoverageState::NotRun->value,
+                    $outcomes[$c->id]['cells'] ?? 0,
+                    $outcomes[$c->id]['walked'] ?? 0,
+                    $c->late,
+                    'retired' === $c->state,
+                    $c->defects,
+                    UtcTime::time($c->last_walked_at),
+                ),
+                $cases,
             ),
-            $cases,
         );
     }
 
@@ -98,24 +102,27 @@ final class ReadRequirement
         $found = DB::select(
             'select * from (select l.kind, l.at, l.changes::text as changes, l.import_id is not null as imported, u.id, u.name, l.id as n ' .
                 'from requirement_log l join users u on u.id = l.actor_id where l.requirement_id = ? union all ' .
-                "select 'linked', k.linked_at, json_build_object('case', json_build_array('', c.key || ' ' || c.title))::text, false, " .
-                'null, null, null from requirement_links k join cases c on c.id = k.case_id where k.requirement_id = ? union all ' .
-                "select 'parted', k.parted_at, json_build_object('case', json_build_array(c.key || ' ' || c.title, ''))::text, false, " .
-                'null, null, null from requirement_links k join cases c on c.id = k.case_id where k.requirement_id = ? and ' .
-                'k.parted_at is not null) h order by at desc, n desc limit ?',
+                "select 'linked', max(k.linked_at), json_build_object('cases', json_build_array('', string_agg(c.key, ', ' order by " .
+                'c.number)))::text, false, null, null, null from requirement_links k join cases c on c.id = k.case_id where ' .
+                "k.requirement_id = ? group by date_trunc('minute', k.linked_at) union all select 'parted', max(k.parted_at), " .
+                "json_build_object('cases', json_build_array(string_agg(c.key, ', ' order by c.number), ''))::text, false, null, null, " .
+                'null from requirement_links k join cases c on c.id = k.case_id where k.requirement_id = ? and k.parted_at is not null ' .
+                "group by date_trunc('minute', k.parted_at)) h order by at desc, n desc limit ?",
             [$requirement->id, $requirement->id, $requirement->id, self::MOST],
         );
         $names = $this->names($requirement->project_id);
 
-        return array_map(
-            static fn(object $h): RequirementChange => new RequirementChange(
-                $h->kind,
-                (string) UtcTime::time($h->at),
-                null === $h->id ? null : new Person($h->id, $h->name),
-                $h->imported,
-                self::changes((array) json_decode($h->changes, true), $names),
+        return array_values(
+            array_map(
+                static fn(\stdClass $h): RequirementChange => new RequirementChange(
+                    $h->kind,
+                    (string) UtcTime::time($h->at),
+                    null === $h->id ? null : new Person($h->id, $h->name),
+                    $h->imported,
+                    self::changes((array) json_decode($h->changes, true), $names),
+                ),
+                $found,
             ),
-            $found,
         );
     }
 

@@ -184,7 +184,6 @@ final class ReadFigures
      */
     private function folders(string $project): array
     {
-        // @phpstan-ignore assign.propertyType (what is selected)
         return $this->folders[$project] ??= array_column(
             DB::select(
                 'with recursive f as (select id, parent_id, name::text as path from folders where project_id = ? and parent_id is null and ' .

@@ -228,13 +228,6 @@ export const createTable = async (project: string, body: Api['TableRequest']): P
 export const createFolder = async (project: string, body: Api['FolderRequest']): Promise<Api['FolderLine']> =>
   unwrap(await api.POST('/projects/{project}/folders', { params: { path: { project } }, body }));
 
-/** Make a requirement. */
-export const createRequirement = async (
-  project: string,
-  body: Api['RequirementRequest'],
-): Promise<Api['RequirementDetail']> =>
-  unwrap(await api.POST('/projects/{project}/requirements', { params: { path: { project } }, body }));
-
 /** Make a routine. */
 export const createRoutine = async (
   project: string,

@@ -51,7 +51,7 @@ const fresh = (): Form => ({
   is_template: false,
   owner_id: session.value?.user.id ?? null,
   labels: [],
-  requirements: [],
+  requirements: route.query.requirement ? [String(route.query.requirement)] : [],
   custom: {},
 });
 const desk = useCase(key, fresh);

@@ -2,7 +2,7 @@
 import { readItems } from '@/kit/items';
 import { computed, ref } from 'vue';
 import { errorMessage, type Api } from '@/api/client';
-import { createRequirement } from '@/areas/casebook/queries';
+import { createRequirement } from '@/areas/coverage/queries';
 import { plainWords, wordOf, type Shown } from '@/kit/words';
 import { may } from '@/areas/people/session';
 import VerdictMark from '@/kit/VerdictMark.vue';

@@ -1,0 +1,410 @@
+<script setup lang="ts">
+import Button from 'primevue/button';
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { computed, nextTick, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { errorMessage } from '@/api/client';
+import CaseTrail from '@/areas/coverage/parts/CaseTrail.vue';
+import LensBar from '@/areas/coverage/parts/LensBar.vue';
+import { createRequirement, moveRequirement, readCoverage } from '@/areas/coverage/queries';
+import { answer, gapOf, LENS, moved, shownRows, type Lens, type Row } from '@/areas/coverage/tree';
+import { may } from '@/areas/people/session';
+import KeyCap from '@/kit/KeyCap.vue';
+import StateBox from '@/kit/StateBox.vue';
+import VerdictMark from '@/kit/VerdictMark.vue';
+import { useKeys } from '@/kit/keys';
+import { useListState } from '@/kit/useListState';
+import { exact, plural, wordOf } from '@/kit/words';
+import { useRead } from '@/offline/useRead';
+
+/** What must hold, as a tree, each with what is proven of it; walked and moved by keys. */
+const route = useRoute();
+const router = useRouter();
+const project = computed(() => String(route.params.project));
+const { filter, set } = useListState();
+const lens = computed<Lens>(() =>
+  Object.fromEntries(LENS.flatMap((l) => (filter.value[l.name] ? [[l.name, filter.value[l.name]]] : []))),
+);
+const gaps = computed(() => filter.value.gaps !== undefined);
+const { data, error, isPending, refetch } = useRead(
+  'requirement',
+  () => [project.value, 'coverage', lens.value],
+  () => readCoverage(project.value, lens.value),
+  () => `coverage:${project.value}:${JSON.stringify(lens.value)}`,
+);
+const mayWrite = computed(() => may(project.value, 'write_cases'));
+const turned = ref(new Set<string>());
+const rows = computed(() => shownRows(data.value?.rows ?? [], turned.value, gaps.value));
+const lit = ref('');
+const problem = ref('');
+
+const root = ref<HTMLElement | null>(null);
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: rows.value.length,
+    getScrollElement: () => root.value,
+    estimateSize: () => 41,
+    overscan: 12,
+    getItemKey: (i: number) => rows.value[i]?.row.id ?? i,
+  })),
+);
+const at = computed(() => rows.value.findIndex((r) => r.row.id === lit.value));
+async function light(index: number): Promise<void> {
+  const row = rows.value[Math.max(0, Math.min(index, rows.value.length - 1))];
+  if (!row) return;
+  lit.value = row.row.id;
+  virtual.value.scrollToIndex(rows.value.indexOf(row));
+  await nextTick();
+  root.value?.querySelector<HTMLElement>(`[data-id="${row.row.id}"] a`)?.focus({ preventScroll: true });
+}
+function turn(id: string): void {
+  const next = new Set(turned.value);
+  if (!next.delete(id)) next.add(id);
+  turned.value = next;
+}
+async function put(row: Row, parent: string | null, before: string | null): Promise<void> {
+  problem.value = '';
+  try {
+    await moveRequirement(row.id, parent, before);
+    await refetch();
+    await light(rows.value.findIndex((r) => r.row.id === row.id));
+  } catch (e) {
+    problem.value = errorMessage(e);
+  }
+}
+function onKey(event: KeyboardEvent): void {
+  const here = rows.value[at.value];
+  if (!here || !event.key.startsWith('Arrow')) return;
+  const { row } = here;
+  if (event.altKey) {
+    const to = mayWrite.value ? moved(data.value?.rows ?? [], row, event.key) : null;
+    event.preventDefault();
+    if (to) void put(row, to.parent, to.before);
+    return;
+  }
+  if (event.key === 'ArrowRight' && here.hasBelow && !here.open) turn(row.id);
+  else if (event.key === 'ArrowLeft' && here.hasBelow && here.open) turn(row.id);
+  else if (event.key === 'ArrowLeft' && row.parent_id)
+    void light(rows.value.findIndex((r) => r.row.id === row.parent_id));
+  else return;
+  event.preventDefault();
+}
+/** What is dragged goes below what it is dropped on. */
+const over = ref('');
+function drop(event: DragEvent, target: Row | null): void {
+  over.value = '';
+  const id = event.dataTransfer?.getData('application/x-requirement');
+  const row = data.value?.rows.find((r) => r.id === id);
+  if (row && row.id !== target?.id && row.parent_id !== (target?.id ?? null))
+    void put(row, target?.id ?? null, null);
+}
+
+const writing = ref(false);
+const title = ref('');
+const under = ref('');
+const field = ref<HTMLInputElement | null>(null);
+async function begin(): Promise<void> {
+  if (!mayWrite.value) return;
+  under.value = lit.value;
+  writing.value = true;
+  await nextTick();
+  field.value?.focus();
+}
+async function write(): Promise<void> {
+  if (title.value.trim() === '') return;
+  problem.value = '';
+  try {
+    await createRequirement(project.value, { title: title.value, parent_id: under.value || null });
+    title.value = '';
+    await refetch();
+  } catch (e) {
+    problem.value = errorMessage(e);
+  }
+}
+const underRow = computed(() => data.value?.rows.find((r) => r.id === under.value));
+const to = (row: Row): { path: string; query: Record<string, string> } => ({
+  path: `/${project.value}/coverage/${row.key}`,
+  query: { ...lens.value },
+});
+watch(project, () => (lit.value = ''));
+useKeys('Coverage', () => [
+  { keys: ['j', 'ArrowDown'], label: 'Next', run: () => void light(at.value + 1) },
+  { keys: ['k', 'ArrowUp'], label: 'Before', run: () => void light(Math.max(0, at.value - 1)) },
+  {
+    keys: ['Enter'],
+    label: 'Open it',
+    run: () => {
+      const row = rows.value[at.value]?.row;
+      if (row) void router.push(to(row));
+    },
+  },
+  { keys: ['w'], label: 'Only what is wanting', run: () => set('gaps', gaps.value ? undefined : 'yes') },
+  ...(mayWrite.value
+    ? [{ keys: ['n'], label: 'New requirement, below the lit one', run: () => void begin() }]
+    : []),
+]);
+</script>
+
+<template>
+  <div class="page coverage">
+    <div class="title-line">
+      <h1>Coverage</h1>
+      <span v-if="data" class="soft" :title="`As of ${exact(data.as_of)}`">{{ answer(data) }}</span>
+      <div class="actions row">
+        <RouterLink v-if="mayWrite" :to="`/${project}/coverage/import`">Bring in</RouterLink>
+        <a
+          v-for="f in ['CSV', 'XLSX', 'ReqIF', 'JSON']"
+          :key="f"
+          class="soft small"
+          :href="`/api/v1/projects/${project}/requirement-export?format=${f.toLowerCase()}`"
+          :aria-label="`Take out as ${f}`"
+          >{{ f }}</a
+        >
+        <Button v-if="mayWrite" outlined severity="secondary" @click="begin"
+          >New requirement <KeyCap of="n"
+        /></Button>
+      </div>
+    </div>
+    <div v-if="data" class="row tools">
+      <LensBar
+        :lenses="data.lenses"
+        :lens="lens"
+        @set="(name, value) => set(name, value === '' ? undefined : value)"
+      />
+      <button
+        type="button"
+        class="link gaps"
+        :aria-pressed="gaps"
+        @click="set('gaps', gaps ? undefined : 'yes')"
+      >
+        {{ gaps ? 'All requirements' : 'Only what is wanting' }} <KeyCap of="w" />
+      </button>
+    </div>
+    <form v-if="writing" class="row new" @submit.prevent="write" @keydown.esc="writing = false">
+      <label class="grow"
+        ><span class="label">What must hold</span
+        ><input
+          ref="field"
+          v-model="title"
+          class="field"
+          maxlength="300"
+          placeholder="Fares follow the age of who travels"
+      /></label>
+      <label
+        ><span class="label">Below</span
+        ><select v-model="under" class="field">
+          <option value="">nothing: on top</option>
+          <option v-if="underRow" :value="underRow.id">{{ underRow.key }}</option>
+        </select></label
+      >
+      <Button type="submit">Write it down <kbd>Enter</kbd></Button>
+      <button type="button" class="link soft" @click="writing = false">Leave it</button>
+    </form>
+    <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
+    <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
+    <StateBox
+      v-else-if="data.rows.length === 0"
+      empty="Nothing is required yet. Write what must hold, or bring it in from a sheet or another program; cases linked to it then show what is proven."
+    >
+      <Button v-if="mayWrite" @click="begin">Write the first</Button>
+    </StateBox>
+    <StateBox
+      v-else-if="rows.length === 0"
+      empty="Nothing is wanting here: every requirement is proven through this lens."
+    />
+    <!-- eslint-disable-next-line vuejs-accessibility/no-static-element-interactions -->
+    <div v-else class="frame" @keydown="onKey" @dragover.prevent @drop.prevent="drop($event, null)">
+      <div class="head soft small" aria-hidden="true">
+        <span>Requirement</span><span /><span>Walked</span><span class="wide">Its cases</span
+        ><span class="wide">Look at</span>
+      </div>
+      <div ref="root" class="rows" role="treegrid" aria-label="Requirements" tabindex="-1">
+        <div :style="{ height: `${virtual.getTotalSize()}px` }" class="all" role="rowgroup">
+          <div
+            v-for="v in virtual.getVirtualItems()"
+            :key="String(v.key)"
+            class="line"
+            :class="{ lit: rows[v.index]!.row.id === lit, over: rows[v.index]!.row.id === over }"
+            role="row"
+            :aria-level="rows[v.index]!.depth + 1"
+            :aria-expanded="rows[v.index]!.hasBelow ? rows[v.index]!.open : undefined"
+            :data-id="rows[v.index]!.row.id"
+            :style="{ transform: `translateY(${v.start}px)` }"
+            :draggable="mayWrite"
+            @dragstart="$event.dataTransfer?.setData('application/x-requirement', rows[v.index]!.row.id)"
+            @dragover.prevent.stop="over = rows[v.index]!.row.id"
+            @dragleave="over = ''"
+            @drop.prevent.stop="drop($event, rows[v.index]!.row)"
+          >
+            <span class="name" role="gridcell" :style="{ paddingLeft: `${rows[v.index]!.depth * 22}px` }">
+              <button
+                v-if="rows[v.index]!.hasBelow"
+                type="button"
+                class="fold"
+                :aria-label="`${rows[v.index]!.open ? 'Close' : 'Open'} ${rows[v.index]!.row.title}`"
+                @click="turn(rows[v.index]!.row.id)"
+              >
+                {{ rows[v.index]!.open ? '−' : '+' }}
+              </button>
+              <span v-else class="fold" />
+              <span class="mono soft">{{ rows[v.index]!.row.key }}</span>
+              <RouterLink
+                :to="to(rows[v.index]!.row)"
+                :class="{ top: rows[v.index]!.hasBelow }"
+                :title="rows[v.index]!.row.title"
+                @focus="lit = rows[v.index]!.row.id"
+                >{{ rows[v.index]!.row.title }}</RouterLink
+              >
+            </span>
+            <span role="gridcell"><VerdictMark :shown="rows[v.index]!.row.state" /></span>
+            <span class="small" role="gridcell">{{
+              rows[v.index]!.row.cases === 0
+                ? wordOf('uncovered')
+                : `${rows[v.index]!.row.walked} of ${rows[v.index]!.row.cases}`
+            }}</span>
+            <span class="wide" role="gridcell"><CaseTrail :counts="rows[v.index]!.row.case_counts" /></span>
+            <span class="wide small soft clip" role="gridcell" :title="gapOf(rows[v.index]!.row)">
+              <RouterLink
+                v-if="rows[v.index]!.row.cases === 0 && !rows[v.index]!.hasBelow && mayWrite"
+                :to="`/${project}/casebook/new?requirement=${rows[v.index]!.row.id}`"
+                >Write a case</RouterLink
+              >
+              <template v-else>{{ gapOf(rows[v.index]!.row) }}</template>
+            </span>
+          </div>
+        </div>
+      </div>
+      <p class="soft small foot">
+        {{ plural(data.cases, 'linked case') }}, {{ data.walked }} walked. A requirement shows the worst of
+        its cases and of those below it.
+        <template v-if="mayWrite"><kbd>Alt</kbd> and an arrow key moves one.</template>
+      </p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.coverage {
+  display: flex;
+  flex-direction: column;
+  height: calc(100dvh - 49px);
+  padding-bottom: 8px;
+}
+.tools {
+  justify-content: space-between;
+  margin: 4px 0 10px;
+}
+.new {
+  align-items: end;
+  gap: 12px;
+  margin-bottom: 10px;
+}
+.grow {
+  flex: 1 1 16rem;
+}
+.grow .field {
+  width: 100%;
+}
+.frame {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  flex: 1;
+}
+.head,
+.line {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 20px 96px 220px 190px;
+  gap: 12px;
+  align-items: center;
+}
+.head {
+  padding: 4px 8px;
+  border-bottom: 1px solid var(--ink);
+}
+.rows {
+  overflow: auto;
+  min-height: 0;
+  flex: 1;
+}
+.all {
+  position: relative;
+}
+.line {
+  position: absolute;
+  top: 0;
+  left: 0;
+  width: 100%;
+  height: 41px;
+  padding: 0 8px;
+  border-bottom: 1px solid var(--rule);
+}
+.line.lit {
+  box-shadow: inset 3px 0 0 var(--lantern);
+  background: var(--sheet);
+}
+.line.over {
+  outline: 2px solid var(--dusk);
+  outline-offset: -2px;
+}
+.name {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-width: 0;
+}
+.name a {
+  color: var(--ink);
+  text-decoration: none;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.name a:hover {
+  text-decoration: underline;
+}
+.name a.top {
+  font-weight: 700;
+}
+.mono {
+  font-size: 0.87rem;
+  white-space: nowrap;
+}
+.fold {
+  width: 24px;
+  min-height: 24px;
+  flex: none;
+  border: 0;
+  background: none;
+  font: inherit;
+  color: var(--ink-soft);
+  padding: 0;
+  cursor: pointer;
+}
+.clip {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.foot {
+  padding: 8px;
+}
+@media (max-width: 900px) {
+  .head,
+  .line {
+    grid-template-columns: minmax(0, 1fr) 16px 76px;
+    gap: 8px;
+  }
+  .wide,
+  .name .mono {
+    display: none;
+  }
+  .coverage {
+    height: auto;
+  }
+  .rows {
+    flex: none;
+    height: 70dvh;
+  }
+}
+</style>
