@@ -8,7 +8,7 @@ declare(strict_types=1);
 
 const PEOPLE = ['maren', 'tobias'];
 /** Those who look after people, and the developer: only their first pages. */
-const FEW = ['corin' => ['/projects/SKR/people', '/installation'], 'lina' => []];
+const FEW = ['corin' => ['/projects/SKR/people', '/installation'], 'lina' => ['/projects/SKR/coverage']];
 const FIRST = [
     '/session',
     '/notices',
@@ -46,6 +46,9 @@ const READINGS = [
     '/projects/SKR/charters',
     '/projects/SKR/session-figures',
     '/projects/SKR/unexplored',
+    '/projects/SKR/coverage',
+    '/projects/SKR/requirement-imports',
+    '/requirements/SKR-Q6',
     '/charters/SKR-S1',
     '/charters/SKR-S5',
     '/cases/SKR-C13',

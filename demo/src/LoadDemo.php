@@ -54,6 +54,7 @@ final class LoadDemo
         private readonly NextKey $nextKey,
         private readonly DefectStory $defects,
         private readonly SessionStory $sessions,
+        private readonly CoverageStory $coverage,
         private readonly WalkStory $walk,
         private readonly AuthorStory $authors,
         private readonly PlanStory $plan,
@@ -84,6 +85,7 @@ final class LoadDemo
                 $this->defects->file(self::AFTER_THEM);
                 $this->defects->act();
                 ($this->sessions)($this->project, $this->people, $today);
+                ($this->coverage)($this->project, $this->people, $today);
                 // What is older than yesterday was read.
                 DB::table('notices')
                     ->where('created_at', '<', $today->copy()->subDay())

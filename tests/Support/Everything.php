@@ -56,6 +56,8 @@ trait Everything
             ),
             'charter' => $made("{$project}/charters", ['title' => 'Theirs'], 'charter.key'),
             'testSession' => $made("/charters/{$code}-S1/sessions", ['id' => (string) Str::uuid7()], 'id'),
+            'requirement' => $made("{$project}/requirements", ['title' => 'Theirs'], 'key'),
+            'requirementImport' => $made("{$project}/requirement-imports", ['text' => 'Theirs too', 'apply' => true], 'import.id'),
             'folder' => $made("{$project}/folders", ['name' => 'Theirs'], 'id'),
             'routine' => $made("{$project}/routines", ['name' => 'Theirs', 'steps' => [['action' => 'x']]], 'routine.id'),
             'table' => $made("{$project}/data-tables", ['name' => 'Theirs', 'text' => "a\n1"], 'table.id'),

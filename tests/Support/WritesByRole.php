@@ -51,6 +51,9 @@ trait WritesByRole
             ...['POST /projects/{project}/defect-acts', 'POST /projects/{project}/defect-act-previews'],
         ],
         'tester' => [
+            ...['PUT /requirements/{requirement}', 'DELETE /requirements/{requirement}', 'POST /requirements/{requirement}/moves'],
+            ...['POST /requirements/{requirement}/restorations', 'POST /requirements/{requirement}/confirmations'],
+            ...['POST /projects/{project}/requirement-imports', 'POST /requirement-imports/{requirementImport}/undo'],
             ...['POST /projects/{project}/charters', 'PUT /charters/{charter}', 'DELETE /charters/{charter}'],
             ...['POST /charters/{charter}/restorations', 'POST /charters/{charter}/sessions'],
             ...['POST /test-sessions/{testSession}/moves', 'PUT /test-sessions/{testSession}/box'],

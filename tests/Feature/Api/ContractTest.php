@@ -64,6 +64,7 @@ final class ContractTest extends FeatureTestCase
             'import' => (string) DB::table('case_imports')->value('id'),
             'export' => (string) DB::table('case_exports')->value('id'),
             'charter' => 'SKR-S1',
+            'requirement' => 'SKR-Q3',
             'testSession' => (string) DB::table('test_sessions')->where('state', 'stopped')->value('id'),
             'sessionLine' => (string) DB::table('repros')->whereNotNull('case_id')->value('line_id'),
             'attempt' => (string) DB::table('attempts')->join('evidence', 'evidence.attempt_id', '=', 'attempts.id')->value('attempts.id'),

@@ -31,7 +31,10 @@ final class RequirementImportTest extends FeatureTestCase
         $csv = "ID,Name,Parent,Owner\nF-1,Fares and discounts,,Maren\nF-2,By age,F-1,\nF-3,,F-1,\nF-4,Lost,F-99,\n";
         $seen = $this->import($csv)->assertOk();
         self::assertSame(['refused', 'refused', 'changed', 'new'], $this->outcomes($seen, [3, 2, 0, 1]));
-        $seen->assertJsonPath('import', null)->assertJsonPath('rows.0.key', 'TST-Q1')->assertJsonPath('rows.0.changes', ['title', 'details']);
+        $seen
+            ->assertJsonPath('import', null)
+            ->assertJsonPath('rows.0.key', 'TST-Q1')
+            ->assertJsonPath('rows.0.changes', ['title', 'details']);
         $seen->assertJsonPath('rows.2.why', 'Say what must hold.')->assertJsonPath('columns.3', ['name' => 'Owner', 'meaning' => 'detail']);
         self::assertSame(1, DB::table('requirements')->count(), 'nothing is written yet');
 
@@ -39,10 +42,7 @@ final class RequirementImportTest extends FeatureTestCase
             ->assertOk()
             ->assertJsonPath('import.made', 1)
             ->assertJsonPath('import.changed', 1);
-        self::assertSame(
-            [['TST-Q1', 'Fares and discounts', null], ['TST-Q2', 'By age', 'TST-Q1']],
-            $this->tree(),
-        );
+        self::assertSame([['TST-Q1', 'Fares and discounts', null], ['TST-Q2', 'By age', 'TST-Q1']], $this->tree());
         $again = $this->import($csv)->assertOk();
         self::assertSame(['same', 'same'], $this->outcomes($again, [0, 1]));
     }
@@ -52,14 +52,21 @@ final class RequirementImportTest extends FeatureTestCase
         $csv = "Nr,Was gelten muss\n7,Fares\n";
         $this->import($csv)->assertUnprocessable()->assertJsonPath('errors.file.0', 'No column is the title. Say which one it is.');
         $said = json_encode(['Nr' => 'external_id', 'Was gelten muss' => 'title']);
-        $this->import($csv, ['meanings' => $said, 'apply' => '1'])->assertOk()->assertJsonPath('import.made', 1);
+        $this->import($csv, ['meanings' => $said, 'apply' => '1'])
+            ->assertOk()
+            ->assertJsonPath('import.made', 1);
         self::assertSame('7', DB::table('requirements')->value('external_id'));
-        $this->import($csv, ['meanings' => '{"Nr": "anything"}'])->assertUnprocessable()->assertJsonStructure(['errors' => ['meanings']]);
+        $this->import($csv, ['meanings' => '{"Nr": "anything"}'])
+            ->assertUnprocessable()
+            ->assertJsonStructure(['errors' => ['meanings']]);
     }
 
     public function test_an_outline_is_pasted(): void
     {
-        $this->as($this->lead, 'POST', '/projects/TST/requirement-imports', ['text' => "Fares\n  By age\n  By group\nTides", 'apply' => true])
+        $this->as($this->lead, 'POST', '/projects/TST/requirement-imports', [
+            'text' => "Fares\n  By age\n  By group\nTides",
+            'apply' => true,
+        ])
             ->assertOk()
             ->assertJsonPath('import.made', 4)
             ->assertJsonPath('import.name', 'pasted');
@@ -88,7 +95,9 @@ final class RequirementImportTest extends FeatureTestCase
         $text = "=SUM(1) & <b>\n\n- *one*\n- \"two\"";
         $this->makes('Fares', 'F-1', $text);
         $below = $this->makes('By age', null, '', DB::table('requirements')->value('id'));
-        DB::table('requirements')->where('id', $below)->update(['details' => json_encode(['Owner' => '-Maren', 'Weight' => '3'])]);
+        DB::table('requirements')
+            ->where('id', $below)
+            ->update(['details' => json_encode(['Owner' => '-Maren', 'Weight' => '3'])]);
         $this->makes('+ Tides', null);
         $file = $this->as($this->lead, 'GET', "/projects/TST/requirement-export?format={$format}")->assertOk();
         $content = (string) $file->getContent();
@@ -96,9 +105,10 @@ final class RequirementImportTest extends FeatureTestCase
         $same = $this->import($content, [], "a.{$format}")->assertOk();
         self::assertSame(['same', 'same', 'same'], $this->outcomes($same, [0, 1, 2]));
         $before = $this->all();
-        $this->import($content, ['apply' => '1'], "a.{$format}")->assertOk()->assertJsonPath('import.changed', 0);
+        $this->import($content, ['apply' => '1'], "a.{$format}")
+            ->assertOk()
+            ->assertJsonPath('import.changed', 0);
         self::assertSame($before, $this->all());
-
     }
 
     public function test_an_import_is_taken_back_as_one_and_what_somebody_changed_since_stays(): void
@@ -107,21 +117,31 @@ final class RequirementImportTest extends FeatureTestCase
         $this->makes('Bikes', 'F-2');
         $csv = "ID,Title,Text,Parent\nF-1,Fares,New,N-1\nF-2,Bikes and boards,,\nN-1,Prices,,\nN-2,Refunds,,N-1\n";
         $before = $this->tree();
-        $id = $this->import($csv, ['apply' => '1'])->assertOk()->json('import.id');
+        $id = $this->import($csv, ['apply' => '1'])
+            ->assertOk()
+            ->json('import.id');
         self::assertNotSame($before, $this->tree());
-        $this->as($this->lead, 'POST', "/requirement-imports/{$id}/undo")->assertOk()->assertJsonPath('undone', true)->assertJsonPath('stay', []);
+        $this->as($this->lead, 'POST', "/requirement-imports/{$id}/undo")
+            ->assertOk()
+            ->assertJsonPath('undone', true)
+            ->assertJsonPath('stay', []);
         self::assertSame($before, $this->tree());
         self::assertSame('Old', DB::table('requirements')->where('id', $fares)->value('text'));
         $this->as($this->lead, 'POST', "/requirement-imports/{$id}/undo")->assertConflict();
 
         // Again: what was dropped comes back, under its key; then somebody changes one of them.
-        $second = $this->import($csv, ['apply' => '1'])->assertOk()->assertJsonPath('import.made', 0)->json('import.id');
+        $second = $this->import($csv, ['apply' => '1'])
+            ->assertOk()
+            ->assertJsonPath('import.made', 0)
+            ->json('import.id');
         $this->as($this->lead, 'PUT', '/requirements/TST-Q2', [
             'title' => 'Bikes alone',
             'external_id' => 'F-2',
             'revision' => DB::table('requirements')->where('key', 'TST-Q2')->value('revision'),
         ])->assertOk();
-        $this->as($this->lead, 'POST', "/requirement-imports/{$second}/undo")->assertOk()->assertJsonPath('stay', ['TST-Q2']);
+        $this->as($this->lead, 'POST', "/requirement-imports/{$second}/undo")
+            ->assertOk()
+            ->assertJsonPath('stay', ['TST-Q2']);
         self::assertSame([['TST-Q1', 'Fares', null], ['TST-Q2', 'Bikes alone', null]], $this->tree());
         $this->as($this->lead, 'GET', '/projects/TST/requirement-imports')->assertOk()->assertJsonCount(2)->assertJsonPath('0.id', $second);
     }
@@ -140,7 +160,9 @@ final class RequirementImportTest extends FeatureTestCase
             ]
             as $content
         ) {
-            $this->import($content, ['apply' => '1'])->assertUnprocessable()->assertJsonStructure(['errors' => ['file']]);
+            $this->import($content, ['apply' => '1'])
+                ->assertUnprocessable()
+                ->assertJsonStructure(['errors' => ['file']]);
         }
         self::assertSame(0, DB::table('requirements')->count());
         $this->as($this->lead, 'GET', '/projects/TST/requirement-export?format=exe')->assertUnprocessable();

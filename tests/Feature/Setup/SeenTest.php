@@ -28,6 +28,7 @@ final class SeenTest extends FeatureTestCase
         '/projects/{project}/policies',
         '/projects/{project}/scratch',
         '/charters/{charter}',
+        '/requirements/{requirement}',
         // Asks by the version that one began from.
         '/session-lines/{sessionLine}/repro',
         '/test-sessions/{testSession}/box',

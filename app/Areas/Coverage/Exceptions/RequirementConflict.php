@@ -29,6 +29,6 @@ final class RequirementConflict extends Conflict
 
     public static function isUndone(): self
     {
-        return new self('import-undone', 'This import was taken back already.');
+        return new self('undone', 'This import was taken back already.');
     }
 }

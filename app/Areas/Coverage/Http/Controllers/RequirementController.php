@@ -68,7 +68,9 @@ final readonly class RequirementController
     {
         $words = $request->words($requirement->details);
 
-        return $this->now($this->save->change($requirement, $request->person(), $words, $request->validated('revision')));
+        $began = $request->filled('revision') ? $request->integer('revision') : null;
+
+        return $this->now($this->save->change($requirement, $request->person(), $words, $began));
     }
 
     #[

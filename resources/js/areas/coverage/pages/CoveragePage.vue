@@ -223,6 +223,8 @@ useKeys('Coverage', () => [
           <div
             v-for="v in virtual.getVirtualItems()"
             :key="String(v.key)"
+            :ref="(el) => virtual.measureElement(el as Element)"
+            :data-index="v.index"
             class="line"
             :class="{ lit: rows[v.index]!.row.id === lit, over: rows[v.index]!.row.id === over }"
             role="row"
@@ -335,8 +337,8 @@ useKeys('Coverage', () => [
   top: 0;
   left: 0;
   width: 100%;
-  height: 41px;
-  padding: 0 8px;
+  min-height: 41px;
+  padding: 4px 8px;
   border-bottom: 1px solid var(--rule);
 }
 .line.lit {
@@ -398,6 +400,9 @@ useKeys('Coverage', () => [
   .wide,
   .name .mono {
     display: none;
+  }
+  .name a {
+    white-space: normal;
   }
   .coverage {
     height: auto;
