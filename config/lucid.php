@@ -44,5 +44,7 @@ return [
         'writes_of_address' => (int) env('LUCID_WRITES_PER_MINUTE_AND_ADDRESS', 12_000),
         'costly' => (int) env('LUCID_COSTLY_PER_MINUTE', 60),
     ],
+    // For how many seconds coverage is told as it was, while things change; 0: it is always read anew.
+    'coverage' => ['hold_seconds' => (int) env('LUCID_COVERAGE_HOLD_SECONDS', 3)],
     'import' => ['max_bytes' => 20 * 1024 * 1024],
 ];

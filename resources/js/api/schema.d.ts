@@ -7973,8 +7973,6 @@ export interface components {
             open_defects: number;
             /** @description What these cases show, worst first */
             case_counts: components["schemas"]["StateCount"][];
-            /** @description States over it and all below that have cases or nothing below them, worst first */
-            counts: components["schemas"]["StateCount"][];
         };
         /** @description An entry that failed and can be walked again after a fix. */
         RetestLine: {

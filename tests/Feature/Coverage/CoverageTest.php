@@ -60,8 +60,8 @@ final class CoverageTest extends FeatureTestCase
         self::assertSame(['not_run', 2, 1, 0], $this->told($rows['A journey can be booked']));
         self::assertSame(['uncovered', 0, 0, 0], $this->told($rows['Nobody thought of it']));
         self::assertSame(
-            [['state' => 'not_run', 'count' => 1], ['state' => 'uncovered', 'count' => 1]],
-            $rows['A journey can be booked']['counts'],
+            [['state' => 'not_run', 'count' => 1], ['state' => 'pass', 'count' => 1]],
+            $rows['A journey can be booked']['case_counts'],
         );
         $this->finished($waits, $this->lead, 'fail');
         $whole = $this->as($this->lead, 'GET', '/projects/TST/coverage')->assertOk();
@@ -85,6 +85,21 @@ final class CoverageTest extends FeatureTestCase
             ->assertJsonPath('counts', [])
             ->assertJsonPath('rows', [])
             ->assertJsonPath('cases', 0);
+    }
+
+    public function test_what_is_kept_a_moment_is_packed_told_with_its_moment_and_read_anew_by_who_wrote(): void
+    {
+        config(['lucid.coverage.hold_seconds' => 3]);
+        $need = $this->requirement('Fares');
+        $entry = $this->linked([$need]);
+        self::assertSame('not_run', $this->rows()['Fares']['state']);
+        $this->finished($entry, $this->lead);
+        self::assertSame('not_run', $this->rows()['Fares']['state'], 'a moment ago');
+        self::assertSame('pass', $this->rows('fresh=1')['Fares']['state']);
+        self::assertSame('pass', $this->rows()['Fares']['state'], 'for all from then on');
+        $packed = $this->actingAs($this->lead)->get('/api/v1/projects/TST/coverage', ['Accept-Encoding' => 'gzip']);
+        self::assertSame('gzip', $packed->headers->get('Content-Encoding'));
+        self::assertStringContainsString('"Fares"', (string) gzdecode((string) $packed->getContent()));
     }
 
     public function test_a_lens_asks_of_a_release_a_build_a_configuration_or_a_milestone(): void

@@ -16,7 +16,6 @@ const row = (id: string, parent: string | null = null, more: Partial<Row> = {}):
   to_look_at: 0,
   open_defects: 0,
   case_counts: [],
-  counts: [],
   ...more,
 });
 const rows = [

@@ -15,7 +15,6 @@ final readonly class RequirementRow
 {
     /**
      * @param  list<StateCount>  $case_counts
-     * @param  list<StateCount>  $counts
      */
     public function __construct(
         #[OA\Property(format: 'uuid')] public string $id,
@@ -36,13 +35,5 @@ final readonly class RequirementRow
             OA\Property(description: 'What these cases show, worst first', type: 'array', items: new OA\Items(ref: StateCount::class)),
         ]
         public array $case_counts,
-        #[
-            OA\Property(
-                description: 'States over it and all below that have cases or nothing below them, worst first',
-                type: 'array',
-                items: new OA\Items(ref: StateCount::class),
-            ),
-        ]
-        public array $counts,
     ) {}
 }

@@ -67,7 +67,6 @@ final class ReadCoverage
                 $late[$r->id] ?? 0,
                 $defects[$r->id] ?? 0,
                 StateCount::all($found[$r->id]->caseCounts),
-                StateCount::all($found[$r->id]->counts),
             ),
             $requirements,
         );

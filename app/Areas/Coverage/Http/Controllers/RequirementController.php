@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Coverage\Http\Controllers;
 
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Response;
 use LucidStep\App\Areas\Coverage\Actions\SaveRequirement;
 use LucidStep\App\Areas\Coverage\Data\CoverageTree;
 use LucidStep\App\Areas\Coverage\Data\RequirementDetail;
@@ -13,7 +14,7 @@ use LucidStep\App\Areas\Coverage\Http\Requests\LensRequest;
 use LucidStep\App\Areas\Coverage\Http\Requests\MoveRequirementRequest;
 use LucidStep\App\Areas\Coverage\Http\Requests\RequirementRequest;
 use LucidStep\App\Areas\Coverage\Queries\CoverageLens;
-use LucidStep\App\Areas\Coverage\Queries\ReadCoverage;
+use LucidStep\App\Areas\Coverage\Queries\KeptCoverage;
 use LucidStep\App\Areas\Coverage\Queries\ReadRequirement;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Requirement;
@@ -34,9 +35,16 @@ final readonly class RequirementController
 
     #[Get('/projects/{project}/coverage', 'What is proven of the requirements', CoverageTree::class, query: LensRequest::QUERY)]
     #[Needs(Permission::Read)]
-    public function coverage(LensRequest $request, Project $project, ReadCoverage $read): JsonResponse
+    public function coverage(LensRequest $request, Project $project, KeptCoverage $read): Response
     {
-        return new JsonResponse($read($project, $request->lens()));
+        $packed = $read($project, $request->lens(), $request->boolean('fresh'));
+        $takes = \in_array('gzip', $request->getEncodings(), true);
+
+        return new Response($takes ? $packed : gzdecode($packed), 200, [
+            'Content-Type' => 'application/json',
+            'Vary' => 'Accept-Encoding',
+            ...$takes ? ['Content-Encoding' => 'gzip'] : [],
+        ]);
     }
 
     #[

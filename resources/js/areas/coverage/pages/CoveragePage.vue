@@ -26,7 +26,13 @@ const lens = computed<Lens>(() =>
   Object.fromEntries(LENS.flatMap((l) => (filter.value[l.name] ? [[l.name, filter.value[l.name]]] : []))),
 );
 const gaps = computed(() => filter.value.gaps !== undefined);
-const { data, error, isPending, refetch } = useRead(
+const {
+  data,
+  error,
+  isPending,
+  refetch,
+  set: take,
+} = useRead(
   'requirement',
   () => [project.value, 'coverage', lens.value],
   () => readCoverage(project.value, lens.value),
@@ -40,33 +46,51 @@ const problem = ref('');
 
 const root = ref<HTMLElement | null>(null);
 const virtual = useVirtualizer(
-  computed(() => ({
-    count: rows.value.length,
-    getScrollElement: () => root.value,
-    estimateSize: () => 41,
-    overscan: 12,
-    getItemKey: (i: number) => rows.value[i]?.row.id ?? i,
-  })),
+  computed(() => {
+    // The rows come after the page: what they scroll in is looked for anew then.
+    const scrolls = root.value;
+    return {
+      count: rows.value.length,
+      getScrollElement: () => scrolls,
+      estimateSize: () => 41,
+      overscan: 12,
+      getItemKey: (i: number) => rows.value[i]?.row.id ?? i,
+    };
+  }),
+);
+/** A few are all there, to be found and printed; of many those in sight. */
+const MANY = 200;
+const isMany = computed(() => rows.value.length > MANY);
+const drawn = computed(() =>
+  isMany.value
+    ? virtual.value
+        .getVirtualItems()
+        .map((v) => ({ index: v.index, style: { transform: `translateY(${v.start}px)` } }))
+    : rows.value.map((_, index) => ({ index, style: {} })),
 );
 const at = computed(() => rows.value.findIndex((r) => r.row.id === lit.value));
 async function light(index: number): Promise<void> {
   const row = rows.value[Math.max(0, Math.min(index, rows.value.length - 1))];
   if (!row) return;
   lit.value = row.row.id;
-  virtual.value.scrollToIndex(rows.value.indexOf(row));
+  if (isMany.value) virtual.value.scrollToIndex(rows.value.indexOf(row));
   await nextTick();
-  root.value?.querySelector<HTMLElement>(`[data-id="${row.row.id}"] a`)?.focus({ preventScroll: true });
+  root.value
+    ?.querySelector<HTMLElement>(`[data-id="${row.row.id}"] a`)
+    ?.focus({ preventScroll: isMany.value });
 }
 function turn(id: string): void {
   const next = new Set(turned.value);
   if (!next.delete(id)) next.add(id);
   turned.value = next;
 }
+/** What one wrote oneself is seen at once. */
+const readAnew = async (): Promise<void> => take(await readCoverage(project.value, lens.value, true));
 async function put(row: Row, parent: string | null, before: string | null): Promise<void> {
   problem.value = '';
   try {
     await moveRequirement(row.id, parent, before);
-    await refetch();
+    await readAnew();
     await light(rows.value.findIndex((r) => r.row.id === row.id));
   } catch (e) {
     problem.value = errorMessage(e);
@@ -116,7 +140,7 @@ async function write(): Promise<void> {
   try {
     await createRequirement(project.value, { title: title.value, parent_id: under.value || null });
     title.value = '';
-    await refetch();
+    await readAnew();
   } catch (e) {
     problem.value = errorMessage(e);
   }
@@ -213,17 +237,22 @@ useKeys('Coverage', () => [
       empty="Nothing is wanting here: every requirement is proven through this lens."
     />
     <!-- eslint-disable-next-line vuejs-accessibility/no-static-element-interactions -->
-    <div v-else class="frame" @keydown="onKey" @dragover.prevent @drop.prevent="drop($event, null)">
+    <div v-else class="board" @keydown="onKey" @dragover.prevent @drop.prevent="drop($event, null)">
       <div class="head soft small" aria-hidden="true">
         <span>Requirement</span><span /><span>Walked</span><span class="wide">Its cases</span
         ><span class="wide">Look at</span>
       </div>
       <div ref="root" class="rows" role="treegrid" aria-label="Requirements" tabindex="-1">
-        <div :style="{ height: `${virtual.getTotalSize()}px` }" class="all" role="rowgroup">
+        <div
+          :style="isMany ? { height: `${virtual.getTotalSize()}px` } : {}"
+          class="all"
+          :class="{ many: isMany }"
+          role="rowgroup"
+        >
           <div
-            v-for="v in virtual.getVirtualItems()"
-            :key="String(v.key)"
-            :ref="(el) => virtual.measureElement(el as Element)"
+            v-for="v in drawn"
+            :key="rows[v.index]!.row.id"
+            :ref="(el) => isMany && virtual.measureElement(el as Element)"
             :data-index="v.index"
             class="line"
             :class="{ lit: rows[v.index]!.row.id === lit, over: rows[v.index]!.row.id === over }"
@@ -231,7 +260,7 @@ useKeys('Coverage', () => [
             :aria-level="rows[v.index]!.depth + 1"
             :aria-expanded="rows[v.index]!.hasBelow ? rows[v.index]!.open : undefined"
             :data-id="rows[v.index]!.row.id"
-            :style="{ transform: `translateY(${v.start}px)` }"
+            :style="v.style"
             :draggable="mayWrite"
             @dragstart="$event.dataTransfer?.setData('application/x-requirement', rows[v.index]!.row.id)"
             @dragover.prevent.stop="over = rows[v.index]!.row.id"
@@ -307,7 +336,7 @@ useKeys('Coverage', () => [
 .grow .field {
   width: 100%;
 }
-.frame {
+.board {
   display: flex;
   flex-direction: column;
   min-height: 0;
@@ -332,11 +361,13 @@ useKeys('Coverage', () => [
 .all {
   position: relative;
 }
-.line {
+.many .line {
   position: absolute;
   top: 0;
   left: 0;
   width: 100%;
+}
+.line {
   min-height: 41px;
   padding: 4px 8px;
   border-bottom: 1px solid var(--rule);

@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace LucidStep\App\Areas\Coverage\Queries;
+
+use Illuminate\Contracts\Cache\Repository;
+use Illuminate\Support\Facades\DB;
+use LucidStep\App\Models\Project;
+
+/**
+ * What is proven of the requirements, as the answer that is sent, kept packed until something changes in the project. While much
+ * changes it is a few seconds old; it tells as of when. Whoever wrote something themselves asks for it anew.
+ */
+final readonly class KeptCoverage
+{
+    /** Even where nothing seems to have changed: a long transaction hides what came after it began. */
+    private const LONGEST_SECONDS = 60;
+
+    public function __construct(private Repository $cache, private ReadCoverage $read) {}
+
+    /**
+     * @param  bool  $fresh whether it must be read anew
+     *
+     * @return string JSON, packed (RFC 1952)
+     */
+    public function __invoke(Project $project, CoverageLens $lens, bool $fresh): string
+    {
+        $key = 'coverage:' . hash('sha256', implode('|', [$project->id, ...array_map(strval(...), array_values((array) $lens))]));
+        $hold = (int) config('lucid.coverage.hold_seconds');
+        $kept = $fresh || 0 === $hold ? null : $this->cache->get($key);
+        $stamp = $this->stamp($project->id);
+        if (\is_array($kept)) {
+            $age = time() - $kept['at'];
+            $same = $kept['stamp'] === $stamp && $age < self::LONGEST_SECONDS;
+            if ($same || $age < $hold) {
+                return $kept['packed'];
+            }
+        }
+        $at = time();
+        $json = json_encode(($this->read)($project, $lens), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+        $packed = (string) gzencode($json, 5);
+        $this->cache->put($key, ['stamp' => $stamp, 'at' => $at, 'packed' => $packed], 86_400);
+
+        return $packed;
+    }
+
+    /**
+     * The newest change of the project that every transaction sees.
+     */
+    private function stamp(string $project): string
+    {
+        $last = DB::selectOne(
+            'select xid::text as xid, id from changes where project_id = ? and xid < pg_snapshot_xmin(pg_current_snapshot()) ' .
+                'order by xid desc, id desc limit 1',
+            [$project],
+        );
+
+        return null === $last ? '' : "{$last->xid}.{$last->id}";
+    }
+}
