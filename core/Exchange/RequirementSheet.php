@@ -25,7 +25,7 @@ final class RequirementSheet
     public const HEADER = ['Key', 'Identifier', 'Parent', 'Title', 'Text'];
 
     /** More rows than a project holds. */
-    public const MOST_ROWS = 20_000;
+    public const MOST_ROWS = 10_000;
 
     /**
      * What columns mean by their names.

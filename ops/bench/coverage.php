@@ -73,8 +73,8 @@ $owner->unprepared(
     )}, 1, '{}', (array['pass', 'pass', 'pass', 'fail', 'blocked'])[1 + n % 5] from generate_series(1, 90000) n;
     alter table attempts enable trigger attempts_cells_begun;
     alter table rounds enable trigger rounds_cells_more;
-    insert into coverage_cells select e.project_id, e.case_id, a.configuration_id, null, a.build_id, null, e.id, a.id, r.roll_up, a.finished_at
-        from entries e join attempts a on a.entry_id = e.id join rounds r on r.attempt_id = a.id;
+    insert into coverage_cells select e.project_id, e.case_id, a.configuration_id, null, a.build_id, null, e.id, a.id, r.roll_up,
+            a.finished_at from entries e join attempts a on a.entry_id = e.id join rounds r on r.attempt_id = a.id;
     SQL
     ,
 );

@@ -6,6 +6,7 @@ namespace LucidStep\Tests\Browser;
 
 use Facebook\WebDriver\WebDriverKeys as Key;
 use LucidStep\Tests\Support\BrowserTestCase;
+use LucidStep\Tests\Support\Tester;
 
 /**
  * Requirements by keys: written, moved, linked to cases, confirmed, brought in and taken back; and what is proven of them.
@@ -75,11 +76,18 @@ final class CoverageTest extends BrowserTestCase
         $me->open('/SKR/coverage')->see('requirements proven')->seeNot('One bag goes free');
     }
 
-    private function arrow(\LucidStep\Tests\Support\Tester $me, string $title, string $key): void
+    private function arrow(Tester $me, string $title, string $key): void
     {
         $me->script(
-            "const a = [...document.querySelectorAll('[role=treegrid] a')].find((x) => x.textContent.trim() === arguments[0]); a.focus(); " .
-                "a.dispatchEvent(new KeyboardEvent('keydown', { key: arguments[1], altKey: true, bubbles: true, cancelable: true }))",
+            <<<'JS'
+            const links = [...document.querySelectorAll('[role=treegrid] a')];
+            const link = links.find((a) => a.textContent.trim() === arguments[0]);
+            link.focus();
+            link.dispatchEvent(
+                new KeyboardEvent('keydown', { key: arguments[1], altKey: true, bubbles: true, cancelable: true }),
+            );
+            JS
+            ,
             $title,
             $key,
         );

@@ -118,9 +118,14 @@ final class SessionEvidenceTest extends WalkTestCase
 
     private function captured(): ?string
     {
-        $sql =
-            "select sha256 from session_lines where kind = 'capture' and created_at > now() - interval '1 hour' order by number desc limit 1";
+        $found = $this->value(
+            <<<'SQL'
+            select sha256 from session_lines
+            where kind = 'capture' and created_at > now() - interval '1 hour' order by number desc limit 1
+            SQL
+            ,
+        );
 
-        return $this->value($sql) ?: null;
+        return \is_string($found) ? $found : null;
     }
 }

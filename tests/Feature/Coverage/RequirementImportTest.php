@@ -210,7 +210,7 @@ final class RequirementImportTest extends FeatureTestCase
     }
 
     /**
-     * @return list<array{string, string, ?string}> key, title, and the key above, in the order of the tree
+     * @return array<array-key, array<array-key, mixed>> key, title, and the key above, in the order of the tree
      */
     private function tree(): array
     {
@@ -221,7 +221,7 @@ final class RequirementImportTest extends FeatureTestCase
     }
 
     /**
-     * @return list<array{string, string, ?string, string}>
+     * @return array<array-key, array<array-key, mixed>>
      */
     private function all(): array
     {

@@ -67,7 +67,9 @@ final readonly class ImportRequirements
                 }
                 $one = null === $row->id ? null : Requirement::query()->findOrFail($row->id);
                 if (null === $one) {
-                    $one = $this->save->make($project, $by, $row->words, null, $import);
+                    // Those whose parent comes later in the file are put below it once that is there.
+                    $parent = null === $row->parentAt ? $row->parentId : $ids[$row->parentAt] ?? null;
+                    $one = $this->save->make($project, $by, $row->words, $parent, $import);
                     $made++;
                 } else {
                     $one = $row->comesBack ? $this->takeUp($one, $by, $import) : $one;

@@ -14,6 +14,11 @@ use LucidStep\Core\Exchange\SheetWriter;
 
 /**
  * Writes the requirements of a project as a file that can be read again to the same.
+ *
+ * @phpstan-type Row object{
+ *     id: string, key: string, external_id: ?string, title: string, text: string, parent: string, level: int,
+ *     details: array<string, string>
+ * }
  */
 final class WriteRequirements
 {
@@ -44,8 +49,7 @@ final class WriteRequirements
     }
 
     /**
-     * @return list<object{id: string, key: string, external_id: ?string, title: string, text: string, parent: string, level: int,
-     *     details: array<string, string>}> each after the one above it
+     * @return list<Row> each after the one above it
      */
     private function all(string $project): array
     {
@@ -66,7 +70,7 @@ final class WriteRequirements
     }
 
     /**
-     * @param  list<object{details: array<string, string>}>  $all
+     * @param  list<Row>  $all
      *
      * @return list<string>
      */
@@ -81,7 +85,7 @@ final class WriteRequirements
     }
 
     /**
-     * @param  list<object{key: string, external_id: ?string, title: string, text: string, parent: string, details: array<string, string>}>  $all
+     * @param  list<Row>  $all
      *
      * @return \Generator<int, list<string>>
      */
@@ -96,7 +100,7 @@ final class WriteRequirements
     }
 
     /**
-     * @param  list<object{key: string, external_id: ?string, title: string, text: string, parent: string, details: array<string, string>}>  $all
+     * @param  list<Row>  $all
      */
     private function csv(array $all): string
     {
@@ -112,7 +116,7 @@ final class WriteRequirements
     }
 
     /**
-     * @param  list<object{key: string, external_id: ?string, title: string, text: string, parent: string, details: array<string, string>}>  $all
+     * @param  list<Row>  $all
      */
     private function workbook(Project $project, array $all): string
     {
@@ -127,7 +131,7 @@ final class WriteRequirements
     }
 
     /**
-     * @param  list<object{key: string, external_id: ?string, title: string, text: string, parent: string, details: array<string, string>}>  $all
+     * @param  list<Row>  $all
      */
     private function json(Project $project, array $all): string
     {
@@ -150,7 +154,7 @@ final class WriteRequirements
     }
 
     /**
-     * @param  list<object{key: string, external_id: ?string, title: string, text: string, level: int, details: array<string, string>}>  $all
+     * @param  list<Row>  $all
      */
     private function reqIf(Project $project, array $all): string
     {

@@ -100,8 +100,8 @@ final class ReadRequirement
     private function history(Requirement $requirement): array
     {
         $found = DB::select(
-            'select * from (select l.kind, l.at, l.changes::text as changes, l.import_id is not null as imported, u.id, u.name, l.id as n ' .
-                'from requirement_log l join users u on u.id = l.actor_id where l.requirement_id = ? union all ' .
+            'select * from (select l.kind, l.at, l.changes::text as changes, l.import_id is not null as imported, u.id, u.name, ' .
+                'l.id as n from requirement_log l join users u on u.id = l.actor_id where l.requirement_id = ? union all ' .
                 "select 'linked', max(k.linked_at), json_build_object('cases', json_build_array('', string_agg(c.key, ', ' order by " .
                 'c.number)))::text, false, null, null, null from requirement_links k join cases c on c.id = k.case_id where ' .
                 "k.requirement_id = ? group by date_trunc('minute', k.linked_at) union all select 'parted', max(k.parted_at), " .

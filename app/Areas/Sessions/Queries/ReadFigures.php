@@ -186,9 +186,9 @@ final class ReadFigures
     {
         return $this->folders[$project] ??= array_column(
             DB::select(
-                'with recursive f as (select id, parent_id, name::text as path from folders where project_id = ? and parent_id is null and ' .
-                    "binned_at is null union all select c.id, c.parent_id, f.path || ' / ' || c.name from folders c join f on c.parent_id = f.id " .
-                    'where c.binned_at is null) select id, parent_id, path from f',
+                'with recursive f as (select id, parent_id, name::text as path from folders where project_id = ? and ' .
+                    "parent_id is null and binned_at is null union all select c.id, c.parent_id, f.path || ' / ' || c.name " .
+                    'from folders c join f on c.parent_id = f.id where c.binned_at is null) select id, parent_id, path from f',
                 [$project],
             ),
             null,

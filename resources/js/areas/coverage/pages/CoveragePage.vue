@@ -4,17 +4,16 @@ import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { errorMessage } from '@/api/client';
-import CaseTrail from '@/areas/coverage/parts/CaseTrail.vue';
 import LensBar from '@/areas/coverage/parts/LensBar.vue';
+import TreeLine from '@/areas/coverage/parts/TreeLine.vue';
 import { createRequirement, moveRequirement, readCoverage } from '@/areas/coverage/queries';
-import { answer, gapOf, LENS, moved, shownRows, type Lens, type Row } from '@/areas/coverage/tree';
+import { answer, LENS, moved, shownRows, type Lens, type Row } from '@/areas/coverage/tree';
 import { may } from '@/areas/people/session';
 import KeyCap from '@/kit/KeyCap.vue';
 import StateBox from '@/kit/StateBox.vue';
-import VerdictMark from '@/kit/VerdictMark.vue';
 import { useKeys } from '@/kit/keys';
 import { useListState } from '@/kit/useListState';
-import { exact, plural, wordOf } from '@/kit/words';
+import { exact, plural } from '@/kit/words';
 import { useRead } from '@/offline/useRead';
 
 /** What must hold, as a tree, each with what is proven of it; walked and moved by keys. */
@@ -228,7 +227,7 @@ useKeys('Coverage', () => [
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <StateBox
       v-else-if="data.rows.length === 0"
-      empty="Nothing is required yet. Write what must hold, or bring it in from a sheet or another program; cases linked to it then show what is proven."
+      empty="Nothing is required yet. Write what must hold, or bring it in; cases linked to it show what is proven."
     >
       <Button v-if="mayWrite" @click="begin">Write the first</Button>
     </StateBox>
@@ -253,13 +252,10 @@ useKeys('Coverage', () => [
             v-for="v in drawn"
             :key="rows[v.index]!.row.id"
             :ref="(el) => isMany && virtual.measureElement(el as Element)"
+            class="place"
+            :class="{ over: rows[v.index]!.row.id === over }"
             :data-index="v.index"
-            class="line"
-            :class="{ lit: rows[v.index]!.row.id === lit, over: rows[v.index]!.row.id === over }"
-            role="row"
-            :aria-level="rows[v.index]!.depth + 1"
-            :aria-expanded="rows[v.index]!.hasBelow ? rows[v.index]!.open : undefined"
-            :data-id="rows[v.index]!.row.id"
+            role="presentation"
             :style="v.style"
             :draggable="mayWrite"
             @dragstart="$event.dataTransfer?.setData('application/x-requirement', rows[v.index]!.row.id)"
@@ -267,41 +263,15 @@ useKeys('Coverage', () => [
             @dragleave="over = ''"
             @drop.prevent.stop="drop($event, rows[v.index]!.row)"
           >
-            <span class="name" role="gridcell" :style="{ paddingLeft: `${rows[v.index]!.depth * 22}px` }">
-              <button
-                v-if="rows[v.index]!.hasBelow"
-                type="button"
-                class="fold"
-                :aria-label="`${rows[v.index]!.open ? 'Close' : 'Open'} ${rows[v.index]!.row.title}`"
-                @click="turn(rows[v.index]!.row.id)"
-              >
-                {{ rows[v.index]!.open ? '−' : '+' }}
-              </button>
-              <span v-else class="fold" />
-              <span class="mono soft">{{ rows[v.index]!.row.key }}</span>
-              <RouterLink
-                :to="to(rows[v.index]!.row)"
-                :class="{ top: rows[v.index]!.hasBelow }"
-                :title="rows[v.index]!.row.title"
-                @focus="lit = rows[v.index]!.row.id"
-                >{{ rows[v.index]!.row.title }}</RouterLink
-              >
-            </span>
-            <span role="gridcell"><VerdictMark :shown="rows[v.index]!.row.state" /></span>
-            <span class="small" role="gridcell">{{
-              rows[v.index]!.row.cases === 0
-                ? wordOf('uncovered')
-                : `${rows[v.index]!.row.walked} of ${rows[v.index]!.row.cases}`
-            }}</span>
-            <span class="wide" role="gridcell"><CaseTrail :counts="rows[v.index]!.row.case_counts" /></span>
-            <span class="wide small soft clip" role="gridcell" :title="gapOf(rows[v.index]!.row)">
-              <RouterLink
-                v-if="rows[v.index]!.row.cases === 0 && !rows[v.index]!.hasBelow && mayWrite"
-                :to="`/${project}/casebook/new?requirement=${rows[v.index]!.row.id}`"
-                >Write a case</RouterLink
-              >
-              <template v-else>{{ gapOf(rows[v.index]!.row) }}</template>
-            </span>
+            <TreeLine
+              :line="rows[v.index]!"
+              :project="project"
+              :to="to(rows[v.index]!.row)"
+              :lit="rows[v.index]!.row.id === lit"
+              :may-write="mayWrite"
+              @turn="turn(rows[v.index]!.row.id)"
+              @light="lit = rows[v.index]!.row.id"
+            />
           </div>
         </div>
       </div>
@@ -316,6 +286,7 @@ useKeys('Coverage', () => [
 
 <style scoped>
 .coverage {
+  --columns: minmax(0, 1fr) 20px 96px 220px 190px;
   display: flex;
   flex-direction: column;
   height: calc(100dvh - 49px);
@@ -342,101 +313,47 @@ useKeys('Coverage', () => [
   min-height: 0;
   flex: 1;
 }
-.head,
-.line {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 20px 96px 220px 190px;
-  gap: 12px;
-  align-items: center;
-}
 .head {
+  display: grid;
+  grid-template-columns: var(--columns);
+  gap: 12px;
+  overflow: hidden;
+  scrollbar-gutter: stable;
   padding: 4px 8px;
   border-bottom: 1px solid var(--ink);
 }
 .rows {
   overflow: auto;
+  scrollbar-gutter: stable;
   min-height: 0;
   flex: 1;
 }
 .all {
   position: relative;
 }
-.many .line {
+.many .place {
   position: absolute;
   top: 0;
   left: 0;
   width: 100%;
 }
-.line {
-  min-height: 41px;
-  padding: 4px 8px;
-  border-bottom: 1px solid var(--rule);
-}
-.line.lit {
-  box-shadow: inset 3px 0 0 var(--lantern);
-  background: var(--sheet);
-}
-.line.over {
+.place.over {
   outline: 2px solid var(--dusk);
   outline-offset: -2px;
-}
-.name {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-width: 0;
-}
-.name a {
-  color: var(--ink);
-  text-decoration: none;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.name a:hover {
-  text-decoration: underline;
-}
-.name a.top {
-  font-weight: 700;
-}
-.mono {
-  font-size: 0.87rem;
-  white-space: nowrap;
-}
-.fold {
-  width: 24px;
-  min-height: 24px;
-  flex: none;
-  border: 0;
-  background: none;
-  font: inherit;
-  color: var(--ink-soft);
-  padding: 0;
-  cursor: pointer;
-}
-.clip {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .foot {
   padding: 8px;
 }
 @media (max-width: 900px) {
-  .head,
-  .line {
-    grid-template-columns: minmax(0, 1fr) 16px 76px;
+  .coverage {
+    --columns: minmax(0, 1fr) 16px 76px;
+    height: auto;
+  }
+  .head {
     gap: 8px;
   }
-  .wide,
-  .name .mono {
+  .wide {
     display: none;
-  }
-  .name a {
-    white-space: normal;
-  }
-  .coverage {
-    height: auto;
   }
   .rows {
     flex: none;
