@@ -15,6 +15,7 @@ use LucidStep\App\Models\Release;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
 use LucidStep\App\Support\Keys\NextKey;
+use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\CoverageFromScratch;
 use LucidStep\Tests\Support\FeatureTestCase;
 use LucidStep\Tests\Support\Walks;
@@ -100,6 +101,29 @@ final class CoverageTest extends FeatureTestCase
         $packed = $this->actingAs($this->lead)->get('/api/v1/projects/TST/coverage', ['Accept-Encoding' => 'gzip']);
         self::assertSame('gzip', $packed->headers->get('Content-Encoding'));
         self::assertStringContainsString('"Fares"', (string) gzdecode((string) $packed->getContent()));
+    }
+
+    public function test_who_may_not_see_defects_is_told_of_none(): void
+    {
+        $need = $this->requirement('Fares');
+        $entry = $this->linked([$need]);
+        $attempt = $this->finished($entry, $this->lead, 'fail');
+        $this->as($this->lead, 'POST', '/projects/TST/defects', [
+            'title' => 'Wrong',
+            'severity' => 'minor',
+            'attempt_id' => $attempt,
+            'step' => 1,
+        ])->assertCreated();
+        $reader = $this->world->person('reader', Role::Reader);
+        $this->world->project->update(['access' => ['readers_see_evidence' => false]]);
+        $of = fn(User $who): array => [
+            $this->as($who, 'GET', '/projects/TST/coverage')->assertOk()->json('rows.0.open_defects'),
+            $this->as($who, 'GET', "/requirements/{$need}")
+                ->assertOk()
+                ->json('cases.0.open_defects'),
+        ];
+        self::assertSame([1, 1], $of($this->lead));
+        self::assertSame([0, 0], $of($reader));
     }
 
     public function test_a_lens_asks_of_a_release_a_build_a_configuration_or_a_milestone(): void

@@ -20,13 +20,19 @@ final readonly class KeptCoverage
     public function __construct(private Repository $cache, private ReadCoverage $read) {}
 
     /**
+     * @param  bool  $seesDefects whether whoever asks may know of defects
      * @param  bool  $fresh whether it must be read anew
      *
      * @return string JSON, packed (RFC 1952)
      */
-    public function __invoke(Project $project, CoverageLens $lens, bool $fresh): string
+    public function __invoke(Project $project, CoverageLens $lens, bool $seesDefects, bool $fresh): string
     {
-        $key = 'coverage:' . hash('sha256', implode('|', [$project->id, ...array_map(strval(...), array_values((array) $lens))]));
+        $key =
+            'coverage:' .
+            hash(
+                'sha256',
+                implode('|', [$project->id, $seesDefects ? 'all' : 'read', ...array_map(strval(...), array_values((array) $lens))]),
+            );
         $hold = (int) config('lucid.coverage.hold_seconds');
         $kept = $fresh || 0 === $hold ? null : $this->cache->get($key);
         $stamp = $this->stamp($project->id);
@@ -38,7 +44,10 @@ final readonly class KeptCoverage
             }
         }
         $at = time();
-        $json = json_encode(($this->read)($project, $lens), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+        $json = json_encode(
+            ($this->read)($project, $lens, $seesDefects),
+            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
+        );
         $packed = (string) gzencode($json, 5);
         $this->cache->put($key, ['stamp' => $stamp, 'at' => $at, 'packed' => $packed], 86_400);
 

@@ -21,7 +21,10 @@ use LucidStep\Core\Defects\DefectState;
  */
 final class ReadCoverage
 {
-    public function __invoke(Project $project, CoverageLens $lens): CoverageTree
+    /**
+     * @param  bool  $seesDefects whether whoever asks may know of defects
+     */
+    public function __invoke(Project $project, CoverageLens $lens, bool $seesDefects = true): CoverageTree
     {
         $requirements = $this->requirements($project->id);
         [$links, $late] = $this->links($project->id);
@@ -52,7 +55,7 @@ final class ReadCoverage
             $nodes,
         );
         $found = (new RequirementTree([$all, ...$nodes], $cases))->outcomes();
-        $defects = $this->openDefects($project->id);
+        $defects = $seesDefects ? $this->openDefects($project->id) : [];
         $rows = array_map(
             static fn(object $r): RequirementRow => new RequirementRow(
                 $r->id,

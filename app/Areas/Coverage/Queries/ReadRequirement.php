@@ -24,7 +24,10 @@ final class ReadRequirement
     /** As much of its history is shown. */
     private const MOST = 200;
 
-    public function __invoke(Requirement $requirement, CoverageLens $lens): RequirementDetail
+    /**
+     * @param  bool  $seesDefects whether whoever asks may know of defects
+     */
+    public function __invoke(Requirement $requirement, CoverageLens $lens, bool $seesDefects = true): RequirementDetail
     {
         return new RequirementDetail(
             $requirement->id,
@@ -37,7 +40,7 @@ final class ReadRequirement
             $requirement->revision,
             null !== $requirement->dropped_at,
             $this->above($requirement),
-            $this->cases($requirement, $lens),
+            $this->cases($requirement, $lens, $seesDefects),
             $this->history($requirement),
         );
     }
@@ -63,7 +66,7 @@ final class ReadRequirement
     /**
      * @return list<RequirementCase>
      */
-    private function cases(Requirement $requirement, CoverageLens $lens): array
+    private function cases(Requirement $requirement, CoverageLens $lens, bool $seesDefects): array
     {
         $closed = array_map(static fn(DefectState $s): string => $s->value, DefectState::closed());
         $cases = DB::select(
@@ -86,7 +89,7 @@ final class ReadRequirement
                     $outcomes[$c->id]['walked'] ?? 0,
                     $c->late,
                     'retired' === $c->state,
-                    $c->defects,
+                    $seesDefects ? $c->defects : 0,
                     UtcTime::time($c->last_walked_at),
                 ),
                 $cases,

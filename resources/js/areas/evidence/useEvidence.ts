@@ -1,5 +1,6 @@
 import { computed, onBeforeUnmount, onMounted, ref, type Ref } from 'vue';
 import { Problem } from '@/api/client';
+import { isTyping } from '@/kit/keys';
 import { captureFault, stampedName, useCapture } from './useCapture';
 import type { EvidenceTarget, Source } from '@/areas/evidence/types';
 
@@ -72,12 +73,11 @@ export function useEvidence(target: EvidenceTarget, mayRecord: Ref<boolean>) {
     });
 
   function onPaste(event: ClipboardEvent): void {
-    if (!mayRecord.value) return;
+    // What a field of another window took already is not taken twice.
+    if (!mayRecord.value || event.defaultPrevented) return;
     const found = [...(event.clipboardData?.files ?? [])];
-    const target = event.target instanceof HTMLElement ? event.target : null;
-    const typing = target?.closest('input, textarea, [contenteditable]') !== null && target !== null;
     if (found.length === 0) {
-      if (typing) return;
+      if (isTyping(event.target)) return;
       const text = event.clipboardData?.getData('text/plain') ?? '';
       if (/^https?:\/\/\S+$/.test(text.trim())) void link(text.trim());
       else if (text.trim() !== '') void log(text);
@@ -108,6 +108,7 @@ export function useEvidence(target: EvidenceTarget, mayRecord: Ref<boolean>) {
     choosing,
     filming,
     film: (): void => void (filming.value = true),
+    paste: onPaste,
     photo,
     screen,
     part,

@@ -18,6 +18,7 @@ use LucidStep\App\Areas\Coverage\Queries\KeptCoverage;
 use LucidStep\App\Areas\Coverage\Queries\ReadRequirement;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Requirement;
+use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Http\StampRequest;
 use LucidStep\App\Support\OpenApi\Delete;
@@ -31,13 +32,13 @@ use LucidStep\Core\Access\Permission;
  */
 final readonly class RequirementController
 {
-    public function __construct(private SaveRequirement $save, private ReadRequirement $read) {}
+    public function __construct(private SaveRequirement $save, private ReadRequirement $read, private Memberships $memberships) {}
 
     #[Get('/projects/{project}/coverage', 'What is proven of the requirements', CoverageTree::class, query: LensRequest::QUERY)]
     #[Needs(Permission::Read)]
     public function coverage(LensRequest $request, Project $project, KeptCoverage $read): Response
     {
-        $packed = $read($project, $request->lens(), $request->boolean('fresh'));
+        $packed = $read($project, $request->lens(), $this->seesDefects($request, $project->id), $request->boolean('fresh'));
         $takes = \in_array('gzip', $request->getEncodings(), true);
 
         return new Response($takes ? $packed : gzdecode($packed), 200, [
@@ -58,7 +59,9 @@ final readonly class RequirementController
     #[Needs(Permission::Read)]
     public function show(LensRequest $request, Requirement $requirement): JsonResponse
     {
-        return new JsonResponse(($this->read)($requirement, $request->lens()));
+        $seesDefects = $this->seesDefects($request, $requirement->project_id);
+
+        return new JsonResponse(($this->read)($requirement, $request->lens(), $seesDefects));
     }
 
     #[Post('/projects/{project}/requirements', 'Make a requirement', RequirementDetail::class, RequirementRequest::class, 201)]
@@ -132,6 +135,11 @@ final readonly class RequirementController
         $this->save->confirm($requirement, $request->person(), $request->validated('cases'));
 
         return $this->now($requirement->refresh());
+    }
+
+    private function seesDefects(LensRequest $request, string $project): bool
+    {
+        return $this->memberships->may($request->person(), $project, Permission::SeeEvidence);
     }
 
     private function now(Requirement $requirement): JsonResponse

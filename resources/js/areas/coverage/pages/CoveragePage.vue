@@ -37,6 +37,12 @@ const {
   () => readCoverage(project.value, lens.value),
   () => `coverage:${project.value}:${JSON.stringify(lens.value)}`,
 );
+// What is walked meanwhile is seen too.
+useRead(
+  'entry',
+  () => [project.value, 'coverage-follows'],
+  async () => (data.value ? (await refetch()).dataUpdatedAt : 0),
+);
 const mayWrite = computed(() => may(project.value, 'write_cases'));
 const turned = ref(new Set<string>());
 const rows = computed(() => shownRows(data.value?.rows ?? [], turned.value, gaps.value));

@@ -140,6 +140,7 @@ defineExpose({ focus: () => field.value?.focus() });
         maxlength="10000"
         :placeholder="draft.kind === 'issue' ? 'What is wrong?' : 'What do you see?'"
         @keydown="onKey"
+        @paste="tools.paste"
       />
       <Button type="submit" size="small" outlined :disabled="draft.words.trim() === ''"
         >Write it down <kbd>Enter</kbd></Button
