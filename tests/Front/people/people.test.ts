@@ -72,11 +72,26 @@ describe('signing in', () => {
 describe('the masthead', () => {
   it('names the areas that one may enter, and marks where one is', async () => {
     page = await Page.open('/SKR/casebook');
-    expect(page.all('header nav a')).toEqual(['Today', 'Cycles', 'Casebook', 'Sessions', 'Defects', 'Setup']);
+    expect(page.all('header nav a')).toEqual([
+      'Today',
+      'Cycles',
+      'Casebook',
+      'Sessions',
+      'Defects',
+      'Coverage',
+      'Setup',
+    ]);
     expect(page.text('header [aria-current=page]')).toContain('Casebook');
     page.close();
     page = await Page.open('/SKR/casebook', 'tobias');
-    expect(page.all('header nav a')).toEqual(['Today', 'Cycles', 'Casebook', 'Sessions', 'Defects']);
+    expect(page.all('header nav a')).toEqual([
+      'Today',
+      'Cycles',
+      'Casebook',
+      'Sessions',
+      'Defects',
+      'Coverage',
+    ]);
     await page.press('g', 's');
     expect(page.path).toBe('/SKR/casebook');
     await page.press('g', 'd');

@@ -311,6 +311,6 @@ describe('who may what', () => {
     server.on('GET /session', { ...session, projects });
     page = await Page.open('/SKR/cycles', server);
     await page.see('Casebook', '[aria-label="Areas"]');
-    expect(page.all('[aria-label="Areas"] a')).toEqual(['Today', 'Cycles', 'Casebook']);
+    expect(page.all('[aria-label="Areas"] a')).toEqual(['Today', 'Cycles', 'Casebook', 'Coverage']);
   });
 });
