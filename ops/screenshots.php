@@ -27,6 +27,7 @@ $shots = [
         fn(Tester $t) => $t->open('/SKR/sessions/SKR-S2')->see('Debrief')->click('.issue a', 'What led here')->see('What came of it'),
     ],
     'session-figures' => ['maren', fn(Tester $t) => $t->open('/SKR/sessions/figures')->see('Not explored on')],
+    'coverage' => ['maren', fn(Tester $t) => $t->open('/SKR/coverage')->see('requirements proven')->press('j')->press('j')],
     'cycles' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles')->see('Release 4.2')],
     'board' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->see('SKR-C13')],
     'plan' => [
@@ -72,16 +73,6 @@ $shots = [
             ->press('2', 'The bike is discounted as well: total 9.24.')
             ->pastePicture()
             ->see('Saved', '.tray figcaption'),
-    ],
-    'walk-draft' => [
-        'tobias',
-        fn(Tester $t) => $t
-            ->see('Retests')
-            ->click('.cycle .title', 'discount with a bike')
-            ->see('Step 4 of')
-            ->press('2', 'The bike is discounted as well: total 9.24.')
-            ->click('button', 'Record and draft a defect')
-            ->see('Severity'),
     ],
     'walk-phone' => ['tobias', fn(Tester $t) => $t->see('Retests')->click('.cycle .title', 'discount with a bike')->see('Step '), 390, 844],
 ];

@@ -143,6 +143,8 @@ return new class extends Migration {
             create or replace function lucid_refresh_cells(of uuid) returns void language plpgsql security definer
                 set search_path from current as $$
             begin
+                -- One after the other: what another transaction writes for the same case is seen first.
+                perform pg_advisory_xact_lock(hashtextextended('cells:' || of::text, 0));
                 delete from coverage_cells where case_id = of;
                 insert into coverage_cells
                 select distinct on (a.configuration_id, e.row_ids ->> (x.first - 1), a.build_id, y.milestone_id)

@@ -66,6 +66,37 @@ final class RaceTest extends BrowserTestCase
         self::assertSame(1, $this->value('select count(*) from attempts where entry_id = ?', [$entry]));
     }
 
+    public function test_attempts_of_one_case_finished_at_once_are_all_kept_for_coverage(): void
+    {
+        $attempts = [];
+        for ($i = 0; $i < 8; $i++) {
+            $entry = $this->value(
+                <<<'SQL'
+                insert into entries (id, project_id, cycle_id, case_id, case_version_id, position, assignee_id, rounds, configuration_id,
+                    created_at, updated_at)
+                select gen_random_uuid(), y.project_id, y.id, c.id, c.version_id, 900 + ?, u.id, 1, (select f.id from configurations f
+                    where f.project_id = y.project_id order by position offset ? limit 1), now(), now()
+                from cycles y cross join cases c cross join users u
+                where y.key = 'SKR-R2' and c.key = 'SKR-C58' and u.email = 'tobias@skerrywick.test' returning id
+                SQL
+                ,
+                [$i, $i % 3],
+            );
+            [[$status, $answer]] = $this->atOnce([["/entries/{$entry}/attempts", [], null]]);
+            self::assertSame(201, $status);
+            $attempts[] = json_decode($answer, true)['attempt']['id'];
+        }
+        $ends = static fn(array $some): array => array_map(
+            static fn(string $a): array => ["/attempts/{$a}/finish", ['verdict' => 'pass', 'note' => 'All of it was seen'], null],
+            $some,
+        );
+        $first = $this->atOnce($ends(array_slice($attempts, 0, 3)));
+        $then = $this->atOnce($ends(array_slice($attempts, 3)));
+        self::assertSame(array_fill(0, 8, 200), array_column([...$first, ...$then], 0));
+        $cells = "select count(*) from coverage_cells l join cases c on c.id = l.case_id where c.key = 'SKR-C58' and l.state = 'pass'";
+        self::assertSame(3, $this->value($cells), 'one for each configuration');
+    }
+
     public function test_defects_filed_at_once_have_keys_of_their_own(): void
     {
         $answers = $this->atOnce(
