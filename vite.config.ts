@@ -61,10 +61,14 @@ export default defineConfig({
     rollupOptions: {
       output: {
         // What reads Markdown is one part, which comes later, however many pages use it.
-        manualChunks: (id) =>
-          /node_modules\/(markdown-it|dompurify|linkify-it|mdurl|uc\.micro|punycode)/.test(id)
-            ? 'markdown-reader'
-            : undefined,
+        // What captures is one part too: the walk and a session begin with all of it.
+        manualChunks: (id) => {
+          if (/node_modules\/(markdown-it|dompurify|linkify-it|mdurl|uc\.micro|punycode)/.test(id))
+            return 'markdown-reader';
+          return /areas\/evidence\/(useCapture|useEvidence|parts\/CaptureTools)/.test(id)
+            ? 'evidence-tools'
+            : undefined;
+        },
       },
     },
   },

@@ -59,10 +59,13 @@ return new class extends Migration {
         // Which case was linked to which requirement when; written by the triggers alone.
         Schema::create('requirement_links', static function (Blueprint $table): void {
             $table->id();
+            $table->foreignUuid('project_id')->constrained()->cascadeOnDelete();
             $table->foreignUuid('case_id')->constrained('cases')->cascadeOnDelete();
             $table->foreignUuid('requirement_id')->constrained()->cascadeOnDelete();
             $table->timestampTz('linked_at', 6);
             $table->timestampTz('parted_at', 6)->nullable();
+            $table->timestampTz('changed_at', 6)->storedAs('coalesce(parted_at, linked_at)');
+            $table->index(['project_id', 'changed_at']);
             $table->index(['requirement_id', 'linked_at']);
             $table->index('case_id');
         });
@@ -99,8 +102,8 @@ return new class extends Migration {
             begin
                 if tg_op = 'INSERT' then
                     select words_revision into new.seen_words from requirements where id = new.requirement_id;
-                    insert into requirement_links (case_id, requirement_id, linked_at)
-                        values (new.case_id, new.requirement_id, clock_timestamp());
+                    insert into requirement_links (project_id, case_id, requirement_id, linked_at)
+                        select project_id, new.case_id, id, clock_timestamp() from requirements where id = new.requirement_id;
                     return new;
                 end if;
                 update requirement_links set parted_at = clock_timestamp()
@@ -111,8 +114,8 @@ return new class extends Migration {
                 execute function lucid_link_requirement();
             create trigger case_requirements_parted after delete on case_requirements for each row
                 execute function lucid_link_requirement();
-            insert into requirement_links (case_id, requirement_id, linked_at)
-                select r.case_id, r.requirement_id, greatest(c.created_at, q.created_at)
+            insert into requirement_links (project_id, case_id, requirement_id, linked_at)
+                select q.project_id, r.case_id, r.requirement_id, greatest(c.created_at, q.created_at)
                 from case_requirements r join cases c on c.id = r.case_id join requirements q on q.id = r.requirement_id;
 
             -- A requirement is never above itself.

@@ -90,7 +90,7 @@ final class PagesTest extends BrowserTestCase
         $me->see('Book', '.lit strong');
         [$bytes, $later] = $me->loadedBytes('/markdown-');
         self::assertGreaterThan(100_000, $bytes);
-        self::assertLessThan(201_000, $bytes);
+        self::assertLessThan(200_000, $bytes);
         self::assertGreaterThan(10_000, $later);
         fwrite(STDERR, sprintf("First load of the walk: %s bytes, and %s later\n", number_format($bytes), number_format($later)));
     }

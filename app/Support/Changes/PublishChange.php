@@ -12,7 +12,7 @@ use Illuminate\Support\Facades\DB;
 final class PublishChange
 {
     /**
-     * @param  string  $topic `entry`, `attempt`, `defect`, `case` or `cycle`
+     * @param  value-of<ChangeLine::TOPICS>  $topic
      */
     public function __invoke(string $project, string $topic, string $subject, ?string $cycle = null): void
     {
@@ -22,6 +22,7 @@ final class PublishChange
     /**
      * The same of many, at once.
      *
+     * @param  value-of<ChangeLine::TOPICS>  $topic
      * @param  list<string>  $subjects
      */
     public function all(string $project, string $topic, array $subjects): void

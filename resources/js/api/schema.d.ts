@@ -5314,7 +5314,7 @@ export interface components {
         /** @description Something that changed. */
         ChangeLine: {
             /** @enum {string} */
-            topic: "entry" | "attempt" | "defect" | "case" | "cycle";
+            topic: "entry" | "attempt" | "defect" | "case" | "cycle" | "session" | "observed" | "requirement" | "notice" | "setup";
             subject_id: string;
             cycle_id: string | null;
         };

@@ -78,7 +78,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey, true));
                 ><kbd v-for="cap in capsOf(k)" :key="cap">{{ cap }}</kbd
                 ><span class="unseen">. Choose another key</span>
               </button>
-              <kbd v-else>{{ CAPS[k] ?? k.replaceAll('+', ' ') }}</kbd>
+              <kbd v-else>{{
+                CAPS[k] ?? k.replace(/^Alt\+(Shift\+)?/, (alt) => alt.replaceAll('+', ' '))
+              }}</kbd>
             </template>
           </dt>
           <dd>

@@ -6,7 +6,7 @@ import { forwardKeys } from './keys';
  * A small window over the application under test: always on top where the browser can do that, else a small window of its
  * own. It is drawn by the same page, so it is never out of step with it.
  */
-const emit = defineEmits<{ closed: [] }>();
+defineProps<{ of: string; title: string }>();
 interface PictureInPicture {
   requestWindow(options: { width: number; height: number }): Promise<Window>;
 }
@@ -58,7 +58,6 @@ function gone(): void {
   release = null;
   home.value = null;
   small = null;
-  emit('closed');
 }
 function close(): void {
   small?.close();
@@ -74,6 +73,10 @@ defineExpose({ open, close, isOpen: computed(() => home.value !== null), problem
   <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
   <Teleport v-if="home" :to="home">
     <div class="small-window">
+      <div class="row top">
+        <span class="mono soft">{{ of }}</span>
+        <h1 class="long">{{ title }}</h1>
+      </div>
       <slot />
       <p v-if="!onTop" class="small soft">
         This browser cannot keep the window on top; put it beside the application.
@@ -87,5 +90,13 @@ defineExpose({ open, close, isOpen: computed(() => home.value !== null), problem
   padding: 10px 14px 14px;
   display: grid;
   gap: 6px;
+}
+h1 {
+  font: inherit;
+  font-weight: 700;
+}
+.top {
+  align-items: baseline;
+  flex-wrap: nowrap;
 }
 </style>

@@ -31,8 +31,15 @@ export function useLive(project: Ref<string>): void {
         const renewed = cursor === null && outbox.state.awaySince !== null;
         cursor = feed.cursor;
         if (renewed) await queries.invalidateQueries();
-        for (const topic of new Set(feed.changes.map((c) => c.topic)))
-          await queries.invalidateQueries({ queryKey: ['live', topic] });
+        const topics = new Set<string>(feed.changes.map((c) => c.topic));
+        if (topics.size > 0)
+          await queries.invalidateQueries({
+            predicate: ({ queryKey: [live, of] }) =>
+              live === 'live' &&
+              String(of)
+                .split(' ')
+                .some((topic) => topics.has(topic)),
+          });
       }
       outbox.sawServer(false);
     } catch (error) {

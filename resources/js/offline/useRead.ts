@@ -10,13 +10,13 @@ export type Topic = 'entry' | 'defect' | 'case' | 'cycle' | 'notice' | 'session'
  * its topics. With `keepAs` the last answer is kept on the device and shown while the server is away.
  */
 export function useRead<T>(
-  topic: Topic,
+  topic: Topic | readonly Topic[],
   key: MaybeRefOrGetter<unknown[]>,
   read: () => Promise<T>,
   keepAs?: MaybeRefOrGetter<string>,
 ): UseQueryReturnType<T, Error> & { set: (fresh: T | undefined) => Promise<void> } {
   const queries = useQueryClient();
-  const queryKey = computed(() => ['live', topic, ...toValue(key)]);
+  const queryKey = computed(() => ['live', [topic].flat().join(' '), ...toValue(key)]);
   const query = useQuery<T, Error>({
     queryKey,
     queryFn: async ({ signal }) => {

@@ -88,7 +88,7 @@ final class CoverageTest extends FeatureTestCase
             ->assertJsonPath('cases', 0);
     }
 
-    public function test_what_is_kept_a_moment_is_packed_told_with_its_moment_and_read_anew_by_who_wrote(): void
+    public function test_what_is_kept_a_moment_is_packed_and_requirements_and_links_are_there_at_once(): void
     {
         config(['lucid.coverage.hold_seconds' => 3]);
         $need = $this->requirement('Fares');
@@ -96,8 +96,11 @@ final class CoverageTest extends FeatureTestCase
         self::assertSame('not_run', $this->rows()['Fares']['state']);
         $this->finished($entry, $this->lead);
         self::assertSame('not_run', $this->rows()['Fares']['state'], 'a moment ago');
-        self::assertSame('pass', $this->rows('fresh=1')['Fares']['state']);
-        self::assertSame('pass', $this->rows()['Fares']['state'], 'for all from then on');
+        $this->requirement('Tides');
+        self::assertSame(['Fares', 'Tides'], array_keys($this->rows()), 'who writes sees it');
+        self::assertSame('pass', $this->rows()['Fares']['state'], 'and all that was walked before');
+        DB::table('case_requirements')->where('requirement_id', $need)->delete();
+        self::assertSame('uncovered', $this->rows()['Fares']['state'], 'parted, whoever does it');
         $packed = $this->actingAs($this->lead)->get('/api/v1/projects/TST/coverage', ['Accept-Encoding' => 'gzip']);
         self::assertSame('gzip', $packed->headers->get('Content-Encoding'));
         self::assertStringContainsString('"Fares"', (string) gzdecode((string) $packed->getContent()));

@@ -61,24 +61,26 @@ final readonly class ImportRequirements
             $import = (string) Str::uuid7();
             $ids = [];
             $made = 0;
+            $known = Requirement::query()->where('project_id', $project->id)->get()->keyBy('id');
             foreach ($rows as $i => $row) {
                 if (null !== $row->why) {
                     continue;
                 }
-                $one = null === $row->id ? null : Requirement::query()->findOrFail($row->id);
+                $one = $known[$row->id ?? ''] ?? null;
                 if (null === $one) {
                     // Those whose parent comes later in the file are put below it once that is there.
                     $parent = null === $row->parentAt ? $row->parentId : $ids[$row->parentAt] ?? null;
                     $one = $this->save->make($project, $by, $row->words, $parent, $import);
                     $made++;
-                } else {
+                } elseif ($row->comesBack || [] !== $row->changes) {
                     $one = $row->comesBack ? $this->takeUp($one, $by, $import) : $one;
                     $one = $this->save->change($one, $by, $row->words, null, $import);
                 }
+                $known[$one->id] = $one;
                 $ids[$i] = $one->id;
             }
             foreach ($rows as $i => $row) {
-                $one = isset($ids[$i]) ? Requirement::query()->findOrFail($ids[$i]) : null;
+                $one = $known[$ids[$i] ?? ''] ?? null;
                 $parent = null === $row->parentAt ? $row->parentId : $ids[$row->parentAt] ?? null;
                 if (null !== $one && $row->moves && $one->parent_id !== $parent) {
                     $this->save->move($one, $by, $parent, null, $import);
@@ -149,7 +151,7 @@ final readonly class ImportRequirements
      */
     private function takeUp(Requirement $requirement, User $by, string $import): Requirement
     {
-        if (null !== $requirement->parent?->dropped_at) {
+        if (null !== $requirement->load('parent')->parent?->dropped_at) {
             $this->save->move($requirement, $by, null, null, $import);
         }
 

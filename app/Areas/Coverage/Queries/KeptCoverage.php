@@ -9,8 +9,8 @@ use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Project;
 
 /**
- * What is proven of the requirements, as the answer that is sent, kept packed until something changes in the project. While much
- * changes it is a few seconds old; it tells as of when. Whoever wrote something themselves asks for it anew.
+ * What is proven of the requirements, as the answer that is sent, kept packed until something changes in the project. While much is
+ * walked it is a few seconds old, and tells as of when; what becomes of requirements and their links is there at once.
  */
 final readonly class KeptCoverage
 {
@@ -21,11 +21,10 @@ final readonly class KeptCoverage
 
     /**
      * @param  bool  $seesDefects whether whoever asks may know of defects
-     * @param  bool  $fresh whether it must be read anew
      *
      * @return string JSON, packed (RFC 1952)
      */
-    public function __invoke(Project $project, CoverageLens $lens, bool $seesDefects, bool $fresh): string
+    public function __invoke(Project $project, CoverageLens $lens, bool $seesDefects): string
     {
         $key =
             'coverage:' .
@@ -34,9 +33,10 @@ final readonly class KeptCoverage
                 implode('|', [$project->id, $seesDefects ? 'all' : 'read', ...array_map(strval(...), array_values((array) $lens))]),
             );
         $hold = (int) config('lucid.coverage.hold_seconds');
-        $kept = $fresh || 0 === $hold ? null : $this->cache->get($key);
+        $kept = 0 === $hold ? null : $this->cache->get($key);
         $stamp = $this->stamp($project->id);
-        if (\is_array($kept)) {
+        $edition = $this->edition($project->id);
+        if (\is_array($kept) && $kept['edition'] === $edition) {
             $age = time() - $kept['at'];
             $same = $kept['stamp'] === $stamp && $age < self::LONGEST_SECONDS;
             if ($same || $age < $hold) {
@@ -49,9 +49,23 @@ final readonly class KeptCoverage
             \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
         );
         $packed = (string) gzencode($json, 5);
-        $this->cache->put($key, ['stamp' => $stamp, 'at' => $at, 'packed' => $packed], 86_400);
+        $this->cache->put($key, ['edition' => $edition, 'stamp' => $stamp, 'at' => $at, 'packed' => $packed], 86_400);
 
         return $packed;
+    }
+
+    /**
+     * What became of requirements last, and when a case was linked or parted last.
+     */
+    private function edition(string $project): string
+    {
+        $last = DB::selectOne(
+            'select (select id from requirement_log where project_id = ? order by at desc limit 1) as act, ' .
+                '(select max(changed_at) from requirement_links where project_id = ?) as link',
+            [$project, $project],
+        );
+
+        return "{$last->act} {$last->link}";
     }
 
     /**

@@ -1,17 +1,9 @@
 import { api, send, unwrap, type Api } from '@/api/client';
 import type { Lens } from './tree';
 
-/** What is proven of the requirements, through a lens; `fresh` not as it was kept a moment ago. */
-export const readCoverage = async (
-  project: string,
-  lens: Lens,
-  fresh = false,
-): Promise<Api['CoverageTree']> =>
-  unwrap(
-    await api.GET('/projects/{project}/coverage', {
-      params: { path: { project }, query: { ...lens, ...(fresh ? { fresh: '1' } : {}) } },
-    }),
-  );
+/** What is proven of the requirements, through a lens. */
+export const readCoverage = async (project: string, lens: Lens): Promise<Api['CoverageTree']> =>
+  unwrap(await api.GET('/projects/{project}/coverage', { params: { path: { project }, query: lens } }));
 
 export const readRequirement = async (
   requirement: string,

@@ -11,6 +11,10 @@ export const LENS: { name: LensName; from: keyof Api['CoverageLenses']; word: st
   { name: 'milestone', from: 'milestones', word: 'Milestone' },
 ];
 
+/** What stands of it in an address. */
+export const lensOf = (query: Record<string, unknown>): Lens =>
+  Object.fromEntries(LENS.flatMap((l) => (query[l.name] ? [[l.name, String(query[l.name])]] : [])));
+
 export type Row = Api['RequirementRow'];
 /** A row as the tree shows it. */
 export interface TreeRow {

@@ -38,7 +38,7 @@ final readonly class RequirementController
     #[Needs(Permission::Read)]
     public function coverage(LensRequest $request, Project $project, KeptCoverage $read): Response
     {
-        $packed = $read($project, $request->lens(), $this->seesDefects($request, $project->id), $request->boolean('fresh'));
+        $packed = $read($project, $request->lens(), $this->seesDefects($request, $project->id));
         $takes = \in_array('gzip', $request->getEncodings(), true);
 
         return new Response($takes ? $packed : gzdecode($packed), 200, [

@@ -21,7 +21,7 @@ final class LensRequest extends ApiRequest
 
     public function rules(): array
     {
-        return [...array_map(static fn(): array => ['nullable', 'uuid'], self::QUERY), 'fresh' => ['nullable', 'boolean']];
+        return array_map(static fn(): array => ['nullable', 'uuid'], self::QUERY);
     }
 
     public function lens(): CoverageLens

@@ -7,7 +7,7 @@ import { errorMessage } from '@/api/client';
 import LensBar from '@/areas/coverage/parts/LensBar.vue';
 import TreeLine from '@/areas/coverage/parts/TreeLine.vue';
 import { createRequirement, moveRequirement, readCoverage } from '@/areas/coverage/queries';
-import { answer, LENS, moved, shownRows, type Lens, type Row } from '@/areas/coverage/tree';
+import { answer, lensOf, moved, shownRows, type Row } from '@/areas/coverage/tree';
 import { may } from '@/areas/people/session';
 import KeyCap from '@/kit/KeyCap.vue';
 import StateBox from '@/kit/StateBox.vue';
@@ -21,27 +21,14 @@ const route = useRoute();
 const router = useRouter();
 const project = computed(() => String(route.params.project));
 const { filter, set } = useListState();
-const lens = computed<Lens>(() =>
-  Object.fromEntries(LENS.flatMap((l) => (filter.value[l.name] ? [[l.name, filter.value[l.name]]] : []))),
-);
+const lens = computed(() => lensOf(filter.value));
 const gaps = computed(() => filter.value.gaps !== undefined);
-const {
-  data,
-  error,
-  isPending,
-  refetch,
-  set: take,
-} = useRead(
-  'requirement',
+const { data, error, isPending, refetch } = useRead(
+  // What is walked meanwhile is seen too.
+  ['requirement', 'entry'],
   () => [project.value, 'coverage', lens.value],
   () => readCoverage(project.value, lens.value),
   () => `coverage:${project.value}:${JSON.stringify(lens.value)}`,
-);
-// What is walked meanwhile is seen too.
-useRead(
-  'entry',
-  () => [project.value, 'coverage-follows'],
-  async () => (data.value ? (await refetch()).dataUpdatedAt : 0),
 );
 const mayWrite = computed(() => may(project.value, 'write_cases'));
 const turned = ref(new Set<string>());
@@ -89,13 +76,11 @@ function turn(id: string): void {
   if (!next.delete(id)) next.add(id);
   turned.value = next;
 }
-/** What one wrote oneself is seen at once. */
-const readAnew = async (): Promise<void> => take(await readCoverage(project.value, lens.value, true));
 async function put(row: Row, parent: string | null, before: string | null): Promise<void> {
   problem.value = '';
   try {
     await moveRequirement(row.id, parent, before);
-    await readAnew();
+    await refetch();
     await light(rows.value.findIndex((r) => r.row.id === row.id));
   } catch (e) {
     problem.value = errorMessage(e);
@@ -145,7 +130,7 @@ async function write(): Promise<void> {
   try {
     await createRequirement(project.value, { title: title.value, parent_id: under.value || null });
     title.value = '';
-    await readAnew();
+    await refetch();
   } catch (e) {
     problem.value = errorMessage(e);
   }

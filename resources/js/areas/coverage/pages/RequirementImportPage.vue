@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/vue-query';
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { errorMessage, type Api } from '@/api/client';
-import { importRequirements, readCoverage, readImports, undoImport } from '@/areas/coverage/queries';
+import { importRequirements, readImports, undoImport } from '@/areas/coverage/queries';
 import { useGivenFiles } from '@/kit/useGivenFiles';
 import { exact, plural, when } from '@/kit/words';
 
@@ -70,7 +70,7 @@ async function look(apply = false): Promise<void> {
       said.value = `${plural(result.import.made, 'requirement')} made, ${result.import.changed} changed.`;
       file.value = null;
       text.value = '';
-      await Promise.all([refetch(), readCoverage(project.value, {}, true)]);
+      await refetch();
     }
   } catch (e) {
     plan.value = apply ? plan.value : null;
@@ -91,7 +91,7 @@ async function undo(id: string): Promise<void> {
       done.stay.length > 0
         ? `Taken back, but for ${done.stay.join(', ')}: somebody changed them since, and they stay.`
         : 'Taken back.';
-    await Promise.all([refetch(), readCoverage(project.value, {}, true)]);
+    await refetch();
   } catch (e) {
     problem.value = errorMessage(e);
   }

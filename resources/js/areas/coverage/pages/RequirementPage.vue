@@ -14,7 +14,7 @@ import {
   saveRequirement,
   undoLinks,
 } from '@/areas/coverage/queries';
-import { LENS, type Lens } from '@/areas/coverage/tree';
+import { lensOf } from '@/areas/coverage/tree';
 import { may } from '@/areas/people/session';
 import KeyCap from '@/kit/KeyCap.vue';
 import MarkdownText from '@/kit/MarkdownText.vue';
@@ -30,11 +30,7 @@ import { useRead } from '@/offline/useRead';
 const route = useRoute();
 const project = computed(() => String(route.params.project));
 const key = computed(() => String(route.params.requirement));
-const lens = computed<Lens>(() =>
-  Object.fromEntries(
-    LENS.flatMap((l) => (route.query[l.name] ? [[l.name, String(route.query[l.name])]] : [])),
-  ),
-);
+const lens = computed(() => lensOf(route.query));
 const { data, error, isPending, refetch, set } = useRead(
   'requirement',
   () => ['one', key.value, lens.value],

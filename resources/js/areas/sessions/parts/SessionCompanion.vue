@@ -10,7 +10,6 @@ import SaveState from '@/offline/SaveState.vue';
 
 /** The session in a small window over the application under test; the composer of the page moves into it meanwhile. */
 const props = defineProps<{ charter: Api['CharterLine']; session: RunningSession }>();
-const emit = defineEmits<{ closed: [] }>();
 const small = ref<InstanceType<typeof SmallWindow> | null>(null);
 const place = ref<HTMLElement | null>(null);
 const left = computed(() => (props.session.view.value?.box_ms ?? 0) - props.session.active.value);
@@ -28,11 +27,7 @@ defineExpose({
 </script>
 
 <template>
-  <SmallWindow ref="small" @closed="emit('closed')">
-    <div class="row top">
-      <span class="mono soft">{{ charter.key }}</span>
-      <h1 class="long">{{ charter.title }}</h1>
-    </div>
+  <SmallWindow ref="small" :of="charter.key" :title="charter.title">
     <p class="row small">
       <span class="mono" role="timer">{{ left >= 0 ? `${clock(left)} left` : `${clock(-left)} over` }}</span>
       <button type="button" class="link" @click="session.move(running ? 'paused' : 'running')">
@@ -62,14 +57,6 @@ defineExpose({
 </template>
 
 <style scoped>
-h1 {
-  font: inherit;
-  font-weight: 700;
-}
-.top {
-  align-items: baseline;
-  flex-wrap: nowrap;
-}
 .end {
   margin-left: auto;
 }

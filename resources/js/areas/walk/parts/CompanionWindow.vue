@@ -31,11 +31,7 @@ defineExpose({
 </script>
 
 <template>
-  <SmallWindow ref="small">
-    <div class="row top">
-      <span class="mono soft">{{ walk.view.value?.case_key }}</span>
-      <h1 v-if="walk.view.value" class="long">{{ walk.view.value.title }}</h1>
-    </div>
+  <SmallWindow ref="small" :of="walk.view.value?.case_key ?? ''" :title="walk.view.value?.title ?? ''">
     <p class="row soft small">
       <span
         v-for="s in walk.steps.value"
@@ -68,14 +64,6 @@ defineExpose({
 </template>
 
 <style scoped>
-h1 {
-  font: inherit;
-  font-weight: 700;
-}
-.top {
-  align-items: baseline;
-  flex-wrap: nowrap;
-}
 .dot {
   display: inline-flex;
   padding-bottom: 3px;
