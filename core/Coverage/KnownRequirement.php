@@ -9,5 +9,14 @@ namespace LucidStep\Core\Coverage;
  */
 final readonly class KnownRequirement
 {
-    public function __construct(public string $id, public string $key, public RequirementWords $words, public bool $dropped) {}
+    /**
+     * @param  ?string  $parent id of the one above it
+     */
+    public function __construct(
+        public string $id,
+        public string $key,
+        public RequirementWords $words,
+        public bool $dropped,
+        public ?string $parent = null,
+    ) {}
 }

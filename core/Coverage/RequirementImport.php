@@ -60,19 +60,70 @@ final class RequirementImport
             $parents[$i] =
                 null !== $record->parentRow ? $byRow[$record->parentRow] ?? null : $named[mb_strtolower($record->parent)] ?? null;
         }
+        $ids = array_map($this->find(...), $records);
+        $above = $this->aboveAll($records, $ids, $parents);
+        $why = [];
         foreach ($records as $i => $record) {
-            $id = $this->find($record);
-            $why = $this->why($record, $id, $parents[$i]) ?? self::loop($parents, $i, $this->deepest);
+            $id = $ids[$i];
+            $why[$i] = $this->why($record, $id, $parents[$i]) ?? $this->loop($above, $id ?? "row {$i}");
             if (null !== $id && isset($taken[$id])) {
-                $why ??= "Row {$taken[$id]} is the same requirement.";
+                $why[$i] ??= "Row {$taken[$id]} is the same requirement.";
             }
-            if (null === $why && null !== $id) {
+            if (null === $why[$i] && null !== $id) {
                 $taken[$id] = $record->row;
             }
-            $rows[] = $this->row($record, $id, $parents[$i], $why);
+        }
+        foreach ($records as $i => $record) {
+            $at = $parents[$i];
+            $parentId = null === $at ? $this->above($record->parent) : $ids[$at];
+            $left = self::leftOut($records, $ids, $parents, $why, $i);
+            // What is left out of the file but is here already stays above it.
+            $at = null === $at || null === $why[$at] ? $at : null;
+            $rows[] = $this->row($record, $ids[$i], $at, $parentId, $why[$i] ?? $left);
         }
 
         return $rows;
+    }
+
+    /**
+     * What will stand above what once the file is in: requirements by id, rows that make a new one by their place.
+     *
+     * @param  list<RequirementRecord>  $records
+     * @param  list<?string>  $ids of those that rows change
+     * @param  array<int, ?int>  $parents places of the rows above rows
+     *
+     * @return array<string, ?string>
+     */
+    private function aboveAll(array $records, array $ids, array $parents): array
+    {
+        $above = array_map(static fn(KnownRequirement $k): ?string => $k->parent, $this->known);
+        foreach ($records as $i => $record) {
+            $at = $parents[$i];
+            if (null === $ids[$i] || \in_array('parent', $record->says, true)) {
+                $above[$ids[$i] ?? "row {$i}"] = null === $at ? $this->above($record->parent) : $ids[$at] ?? "row {$at}";
+            }
+        }
+
+        return $above;
+    }
+
+    /**
+     * Whether a row that it stands below is left out and not here either, and which.
+     *
+     * @param  list<RequirementRecord>  $records
+     * @param  list<?string>  $ids
+     * @param  array<int, ?int>  $parents
+     * @param  array<int, ?string>  $why by place
+     */
+    private static function leftOut(array $records, array $ids, array $parents, array $why, int $at): ?string
+    {
+        for ($above = $parents[$at]; null !== $above && null === $ids[$above]; $above = $parents[$above]) {
+            if (null !== $why[$above]) {
+                return "It stands below row {$records[$above]->row}, which is left out.";
+            }
+        }
+
+        return null;
     }
 
     private function find(RequirementRecord $record): ?string
@@ -108,18 +159,22 @@ final class RequirementImport
     }
 
     /**
-     * @param  array<int, ?int>  $parents by place
+     * @param  array<string, ?string>  $above what stands above what
      */
-    private static function loop(array $parents, int $at, int $deepest): ?string
+    private function loop(array $above, string $at): ?string
     {
         $seen = [$at => true];
-        for ($above = $parents[$at]; null !== $above; $above = $parents[$above]) {
-            if (isset($seen[$above])) {
+        for ($one = $above[$at] ?? null; null !== $one; $one = $above[$one] ?? null) {
+            if ($one === $at) {
                 return 'It would stand below itself.';
             }
-            $seen[$above] = true;
-            if (\count($seen) > $deepest) {
-                return \sprintf('At most %d requirements stand one below the other.', $deepest);
+            if (isset($seen[$one])) {
+                // The loop is of others, which are left out for it.
+                return null;
+            }
+            $seen[$one] = true;
+            if (\count($seen) > $this->deepest) {
+                return \sprintf('At most %d requirements stand one below the other.', $this->deepest);
             }
         }
 
@@ -147,11 +202,10 @@ final class RequirementImport
         );
     }
 
-    private function row(RequirementRecord $record, ?string $id, ?int $parent, ?string $why): ImportedRequirement
+    private function row(RequirementRecord $record, ?string $id, ?int $parentAt, ?string $parentId, ?string $why): ImportedRequirement
     {
         $words = $this->words($record, $id);
         $known = null === $id ? null : $this->known[$id];
-        $above = null === $parent && '' !== $record->parent ? $this->above($record->parent) : null;
         $moves = \in_array('parent', $record->says, true);
         $changes = [];
         if (null !== $known) {
@@ -159,9 +213,11 @@ final class RequirementImport
             $after = ['title' => $words->title, 'text' => $words->text, 'external_id' => $words->externalId];
             $changes = array_keys(array_diff_assoc(array_map(strval(...), $after), array_map(strval(...), $before)));
             $changes = $known->words->details === $words->details ? $changes : [...$changes, 'details'];
+            $stands = null === $parentAt || null !== $parentId ? $parentId : "row {$parentAt}";
+            $changes = $moves && $stands !== $known->parent ? [...$changes, 'parent'] : $changes;
         }
         $comesBack = null !== $known && $known->dropped;
 
-        return new ImportedRequirement($record->row, $id, $words, $parent, $above, $moves, $changes, $comesBack, $why);
+        return new ImportedRequirement($record->row, $id, $words, $parentAt, $parentId, $moves, $changes, $comesBack, $why);
     }
 }

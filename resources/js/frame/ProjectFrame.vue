@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
-import { computed, defineAsyncComponent, onMounted, ref, toRef, watch } from 'vue';
+import { computed, defineAsyncComponent, onMounted, ref, toRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import NoticeBar from '@/kit/NoticeBar.vue';
 import NoticeBell from '@/areas/notices/parts/NoticeBell.vue';
@@ -94,6 +94,19 @@ watch(
   () => route.fullPath,
   () => (menu.value = false),
 );
+/** On a narrow screen the areas stand in one line that is drawn sideways: where one is stands in sight. */
+const nav = useTemplateRef<HTMLElement>('nav');
+watch(
+  () => [route.path, areas.value.length, nav.value],
+  () => {
+    const current = nav.value?.querySelector<HTMLElement>('[aria-current]');
+    if (nav.value && current) {
+      const middle = current.offsetLeft - nav.value.offsetLeft + current.offsetWidth / 2;
+      nav.value.scrollLeft = middle - nav.value.clientWidth / 2;
+    }
+  },
+  { flush: 'post', immediate: true },
+);
 useEventListener(window, 'keydown', onKey);
 onMounted(() => {
   // Whoever presses Ctrl K types on at once: it is there before they do.
@@ -120,7 +133,7 @@ function active(path: string): boolean {
         <span class="name">Lucid Step</span>
       </RouterLink>
       <span class="project soft" :title="here?.name">{{ here?.name ?? project }}</span>
-      <nav aria-label="Areas">
+      <nav ref="nav" aria-label="Areas">
         <RouterLink
           v-for="a in areas"
           :key="a.path"
@@ -349,12 +362,14 @@ a.item {
     width: 100%;
     gap: 18px;
     overflow-x: auto;
+    scrollbar-width: none;
+    padding-right: 28px;
+    mask-image: linear-gradient(to right, #000 calc(100% - 28px), transparent);
   }
 }
 @media (max-width: 640px) {
   nav {
-    flex-wrap: wrap;
-    gap: 2px 9px;
+    gap: 14px;
   }
   .right {
     gap: 14px;

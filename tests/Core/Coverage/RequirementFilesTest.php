@@ -75,7 +75,7 @@ final class RequirementFilesTest extends TestCase
         self::assertSame(['q2', ['title', 'text'], null], $of($rows[1]));
         self::assertTrue($rows[1]->comesBack);
         self::assertSame([null, [], null], $of($rows[2]));
-        self::assertSame(3, $rows[2]->parentAt, 'the row that bears this identifier');
+        self::assertSame([null, 'q1'], [$rows[2]->parentAt, $rows[2]->parentId], 'the row that bears it is left out; it is here');
         self::assertSame('Row 2 is the same requirement.', $rows[3]->why);
         self::assertStringContainsString('no requirement TST-Q7', (string) $rows[4]->why);
         self::assertStringContainsString('below F-77', (string) $rows[5]->why);

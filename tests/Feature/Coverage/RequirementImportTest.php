@@ -50,7 +50,13 @@ final class RequirementImportTest extends FeatureTestCase
     public function test_a_column_means_what_somebody_says(): void
     {
         $csv = "Nr,Was gelten muss\n7,Fares\n";
-        $this->import($csv)->assertUnprocessable()->assertJsonPath('errors.file.0', 'No column is the title. Say which one it is.');
+        $this->import($csv)
+            ->assertOk()
+            ->assertJsonPath('rows', [])
+            ->assertJsonPath('columns.1', ['name' => 'Was gelten muss', 'meaning' => 'detail']);
+        $this->import($csv, ['apply' => '1'])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.meanings.0', 'No column is the title. Say which one it is.');
         $said = json_encode(['Nr' => 'external_id', 'Was gelten muss' => 'title']);
         $this->import($csv, ['meanings' => $said, 'apply' => '1'])
             ->assertOk()
@@ -59,6 +65,23 @@ final class RequirementImportTest extends FeatureTestCase
         $this->import($csv, ['meanings' => '{"Nr": "anything"}'])
             ->assertUnprocessable()
             ->assertJsonStructure(['errors' => ['meanings']]);
+    }
+
+    public function test_what_would_stand_below_itself_is_refused_by_row_and_what_moves_is_said(): void
+    {
+        $top = $this->makes('Booking', 'B-1');
+        $this->makes('Fares', 'B-2', '', $top);
+        $this->makes('Tides', 'T-1');
+        $csv = "ID,Title,Parent\nB-1,Booking,B-3\nB-3,New,B-2\nT-1,Tides,B-2\nN-1,,\nN-2,Below it,N-1\n";
+        $seen = $this->import($csv)->assertOk();
+        $seen->assertJsonPath('rows.0.why', 'It would stand below itself.')->assertJsonPath('rows.1.why', 'It would stand below itself.');
+        $seen->assertJsonPath('rows.2.outcome', 'changed')->assertJsonPath('rows.2.changes', ['parent']);
+        $seen->assertJsonPath('rows.4.why', 'It stands below row 5, which is left out.');
+        $this->import($csv, ['apply' => '1'])
+            ->assertOk()
+            ->assertJsonPath('import.made', 0)
+            ->assertJsonPath('import.changed', 1);
+        self::assertSame([['TST-Q1', 'Booking', null], ['TST-Q2', 'Fares', 'TST-Q1'], ['TST-Q3', 'Tides', 'TST-Q2']], $this->tree());
     }
 
     public function test_an_outline_is_pasted(): void

@@ -39,7 +39,13 @@ final readonly class ImportRequirements
 
         return (new RequirementImport(
             $known->map(
-                static fn(Requirement $r): KnownRequirement => new KnownRequirement($r->id, $r->key, $r->words(), null !== $r->dropped_at),
+                static fn(Requirement $r): KnownRequirement => new KnownRequirement(
+                    $r->id,
+                    $r->key,
+                    $r->words(),
+                    null !== $r->dropped_at,
+                    $r->parent_id,
+                ),
             ),
             SaveRequirement::DEEPEST,
         ))->rows($records);

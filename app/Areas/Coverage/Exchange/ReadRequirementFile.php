@@ -96,11 +96,11 @@ final class ReadRequirementFile
             throw Unreadable::because('There is nothing in it.');
         }
 
-        return [
-            'columns' => $columns,
-            'meanings' => RequirementSheet::meanings($columns, $said),
-            'records' => RequirementSheet::read($all, $said),
-        ];
+        $meanings = RequirementSheet::meanings($columns, $said);
+        // Which column is the title can still be said.
+        $records = \in_array('title', $meanings, true) ? RequirementSheet::read($all, $said) : [];
+
+        return ['columns' => $columns, 'meanings' => $meanings, 'records' => $records];
     }
 
     /**

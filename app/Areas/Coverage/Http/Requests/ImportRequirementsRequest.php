@@ -63,9 +63,10 @@ final class ImportRequirementsRequest extends ApiRequest
     {
         $file = $this->file('file');
         try {
-            return $file instanceof UploadedFile
-                ? ReadRequirementFile::fromFile((string) $file->getRealPath(), $this->said())
-                : ReadRequirementFile::fromText((string) $this->validated('text'), $this->said());
+            $content =
+                $file instanceof UploadedFile
+                    ? ReadRequirementFile::fromFile((string) $file->getRealPath(), $this->said())
+                    : ReadRequirementFile::fromText((string) $this->validated('text'), $this->said());
         } catch (Unreadable $refusal) {
             $lines = array_map(
                 static fn(ReadError $e): string => $e->row > 1 ? "Row {$e->row}: {$e->message}" : $e->message,
@@ -73,6 +74,11 @@ final class ImportRequirementsRequest extends ApiRequest
             );
             throw ValidationException::withMessages([$file instanceof UploadedFile ? 'file' : 'text' => $lines]);
         }
+        if ($this->boolean('apply') && [] !== $content['columns'] && [] === $content['records']) {
+            throw ValidationException::withMessages(['meanings' => 'No column is the title. Say which one it is.']);
+        }
+
+        return $content;
     }
 
     public function name(): string

@@ -5,8 +5,9 @@ import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { errorMessage } from '@/api/client';
 import LensBar from '@/areas/coverage/parts/LensBar.vue';
+import NewRequirement from '@/areas/coverage/parts/NewRequirement.vue';
 import TreeLine from '@/areas/coverage/parts/TreeLine.vue';
-import { createRequirement, moveRequirement, readCoverage } from '@/areas/coverage/queries';
+import { moveRequirement, readCoverage } from '@/areas/coverage/queries';
 import { answer, lensOf, moved, shownRows, type Row } from '@/areas/coverage/tree';
 import { may } from '@/areas/people/session';
 import KeyCap from '@/kit/KeyCap.vue';
@@ -114,28 +115,15 @@ function drop(event: DragEvent, target: Row | null): void {
 }
 
 const writing = ref(false);
-const title = ref('');
-const under = ref('');
-const field = ref<HTMLInputElement | null>(null);
-async function begin(): Promise<void> {
+/** The one that was lit when writing began. */
+const below = ref<Row>();
+const form = ref<InstanceType<typeof NewRequirement> | null>(null);
+function begin(): void {
   if (!mayWrite.value) return;
-  under.value = lit.value;
+  if (!writing.value) below.value = rows.value[at.value]?.row;
   writing.value = true;
-  await nextTick();
-  field.value?.focus();
+  form.value?.focus();
 }
-async function write(): Promise<void> {
-  if (title.value.trim() === '') return;
-  problem.value = '';
-  try {
-    await createRequirement(project.value, { title: title.value, parent_id: under.value || null });
-    title.value = '';
-    await refetch();
-  } catch (e) {
-    problem.value = errorMessage(e);
-  }
-}
-const underRow = computed(() => data.value?.rows.find((r) => r.id === under.value));
 const to = (row: Row): { path: string; query: Record<string, string> } => ({
   path: `/${project.value}/coverage/${row.key}`,
   query: { ...lens.value },
@@ -153,9 +141,7 @@ useKeys('Coverage', () => [
     },
   },
   { keys: ['w'], label: 'Only what is wanting', run: () => set('gaps', gaps.value ? undefined : 'yes') },
-  ...(mayWrite.value
-    ? [{ keys: ['n'], label: 'New requirement, below the lit one', run: () => void begin() }]
-    : []),
+  ...(mayWrite.value ? [{ keys: ['n'], label: 'New requirement, below the lit one', run: begin }] : []),
 ]);
 </script>
 
@@ -194,26 +180,14 @@ useKeys('Coverage', () => [
         {{ gaps ? 'All requirements' : 'Only what is wanting' }} <KeyCap of="w" />
       </button>
     </div>
-    <form v-if="writing" class="row new" @submit.prevent="write" @keydown.esc="writing = false">
-      <label class="grow"
-        ><span class="label">What must hold</span
-        ><input
-          ref="field"
-          v-model="title"
-          class="field"
-          maxlength="300"
-          placeholder="Fares follow the age of who travels"
-      /></label>
-      <label
-        ><span class="label">Below</span
-        ><select v-model="under" class="field">
-          <option value="">nothing: on top</option>
-          <option v-if="underRow" :value="underRow.id">{{ underRow.key }}</option>
-        </select></label
-      >
-      <Button type="submit">Write it down <kbd>Enter</kbd></Button>
-      <button type="button" class="link soft" @click="writing = false">Leave it</button>
-    </form>
+    <NewRequirement
+      v-if="writing"
+      ref="form"
+      :project="project"
+      :below="below"
+      @made="refetch()"
+      @leave="writing = false"
+    />
     <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <StateBox
@@ -286,17 +260,6 @@ useKeys('Coverage', () => [
 .tools {
   justify-content: space-between;
   margin: 4px 0 10px;
-}
-.new {
-  align-items: end;
-  gap: 12px;
-  margin-bottom: 10px;
-}
-.grow {
-  flex: 1 1 16rem;
-}
-.grow .field {
-  width: 100%;
 }
 .board {
   display: flex;

@@ -43,10 +43,18 @@ const FIELDS: Record<string, string> = {
   text: 'text',
   external_id: 'identifier',
   details: 'details',
+  parent: 'its place',
   dropped: 'taken up again',
 };
 const count = (outcome: Api['RequirementImportRow']['outcome']): number =>
   plan.value?.rows.filter((r) => r.outcome === outcome).length ?? 0;
+const needsTitle = computed(
+  () =>
+    plan.value !== null &&
+    plan.value.columns.length > 0 &&
+    plan.value.rows.length === 0 &&
+    !plan.value.columns.some((c) => c.meaning === 'title'),
+);
 const takes = computed(() => count('new') + count('changed'));
 /** What matters first: what is left out, then what changes. */
 const ORDER = { refused: 0, changed: 1, new: 2, same: 3 } as const;
@@ -155,7 +163,10 @@ watch(text, (now) => {
           </select></label
         >
       </div>
-      <div class="title-line">
+      <p v-if="needsTitle" class="p-invalid-words" role="alert">
+        No column is what must hold. Say which one it is.
+      </p>
+      <div v-else class="title-line">
         <h2>
           {{ count('new') }} new, {{ count('changed') }} changed, {{ count('same') }} as they are{{
             count('refused') > 0 ? `, ${count('refused')} left out` : ''
@@ -169,7 +180,7 @@ watch(text, (now) => {
           />
         </div>
       </div>
-      <div class="scroll" tabindex="0" role="region" aria-label="Rows">
+      <div v-if="!needsTitle" class="scroll" tabindex="0" role="region" aria-label="Rows">
         <table>
           <thead>
             <tr>

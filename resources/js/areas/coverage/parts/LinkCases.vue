@@ -11,7 +11,7 @@ const emit = defineEmits<{ link: [cases: string[]] }>();
 const words = ref('');
 const asked = refDebounced(words, 200);
 const chosen = ref<{ id: string; key: string; title: string }[]>([]);
-const { data } = useQuery({
+const { data, isSuccess } = useQuery({
   queryKey: computed(() => ['cases-to-link', props.project, asked.value]),
   queryFn: () => findCases(props.project, asked.value),
   enabled: computed(() => asked.value.trim().length > 1),
@@ -65,6 +65,12 @@ function link(): void {
         :label="chosen.length > 0 ? `Link ${chosen.length}` : 'Link'"
       />
     </div>
+    <p
+      v-if="words.trim().length > 1 && words === asked && isSuccess && found.length === 0"
+      class="soft small"
+    >
+      No other case has these words.
+    </p>
     <ul v-if="found.length > 0" class="sheet">
       <li v-for="c in found" :key="c.id">
         <button type="button" class="link" @click="choose(c)">
