@@ -3,11 +3,14 @@
 declare(strict_types=1);
 
 use Illuminate\Support\Facades\Route;
+use LucidStep\App\Areas\Coverage\Http\Controllers\CoverageController;
 use LucidStep\App\Areas\Coverage\Http\Controllers\RequirementController;
 use LucidStep\App\Areas\Coverage\Http\Controllers\RequirementExchangeController;
 
 // Requirements and what is proven of them: within the group of those who have signed in.
-Route::get('/projects/{project}/coverage', [RequirementController::class, 'coverage']);
+Route::get('/projects/{project}/coverage', [CoverageController::class, 'tree']);
+Route::get('/projects/{project}/coverage/builds', [CoverageController::class, 'builds']);
+Route::get('/projects/{project}/coverage/trend', [CoverageController::class, 'trend']);
 Route::post('/projects/{project}/requirements', [RequirementController::class, 'store']);
 Route::get('/requirements/{requirement}', [RequirementController::class, 'show']);
 Route::put('/requirements/{requirement}', [RequirementController::class, 'update']);

@@ -24,6 +24,7 @@ use LucidStep\App\Models\Membership;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Database\DatabaseClock;
 use LucidStep\App\Support\Keys\NextKey;
 use LucidStep\Core\Access\Role;
 
@@ -68,6 +69,7 @@ final class LoadDemo
     public function __invoke(?User $for = null): void
     {
         $today = Carbon::now()->startOfDay();
+        DatabaseClock::follow();
         try {
             DB::transaction(function () use ($today, $for): void {
                 Carbon::setTestNow($today->copy()->subDays(30)->setTime(9, 0));

@@ -13,6 +13,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Testing\TestResponse;
 use LucidStep\App\Models\User;
+use LucidStep\App\Support\Database\DatabaseClock;
 use Symfony\Component\HttpFoundation\File\UploadedFile as SymfonyFile;
 
 require_once __DIR__ . '/is_uploaded_file.php';
@@ -63,6 +64,7 @@ abstract class FeatureTestCase extends TestCase
         parent::setUp();
         Storage::fake('local');
         config(['lucid.keys' => storage_path('framework/testing/keys-' . getenv('TEST_TOKEN'))]);
+        DatabaseClock::follow();
         $this->world = new World();
     }
 

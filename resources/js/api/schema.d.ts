@@ -2885,6 +2885,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/coverage/builds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each requirement shows on each of the newest builds */
+        get: operations["getProjectsProjectCoverageBuilds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/coverage/trend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was proven day by day */
+        get: operations["getProjectsProjectCoverageTrend"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/cycle-acts": {
         parameters: {
             query?: never;
@@ -5511,12 +5545,35 @@ export interface components {
             in_progress: number;
             retest: number;
         };
+        /** @description What each requirement shows on each of the newest builds: each row after the one above it. */
+        CoverageGrid: {
+            /** Format: date-time */
+            as_of: string;
+            /** @description In their order, the newest last */
+            builds: components["schemas"]["Named"][];
+            /** @description As many builds there are through this lens */
+            all_builds: number;
+            rows: components["schemas"]["RequirementStatesRow"][];
+        };
         /** @description What coverage can be asked of. */
         CoverageLenses: {
             releases: components["schemas"]["Named"][];
             builds: components["schemas"]["Named"][];
             configurations: components["schemas"]["Named"][];
             milestones: components["schemas"]["Named"][];
+        };
+        /** @description What was proven at the end of a day, or is by now. */
+        CoveragePoint: {
+            /**
+             * Format: date
+             * @description The day in the zone of the project
+             */
+            day: string;
+            /** @description Over all requirements that have cases or nothing below them, worst first */
+            counts: components["schemas"]["StateCount"][];
+            /** @description Different cases that were linked */
+            cases: number;
+            walked: number;
         };
         /** @description What is proven of the requirements of a project: each after the one above it, in the order of its tree. */
         CoverageTree: {
@@ -5529,6 +5586,12 @@ export interface components {
             walked: number;
             rows: components["schemas"]["RequirementRow"][];
             lenses: components["schemas"]["CoverageLenses"];
+        };
+        /** @description What was proven at the end of each day since something is required; the last one is now. */
+        CoverageTrend: {
+            points: components["schemas"]["CoveragePoint"][];
+            /** @description Days that are not counted yet: asked again, the answer has more of them */
+            missing: number;
         };
         /** @description A field that the project added to its cases or defects. */
         CustomFieldLine: {
@@ -7831,6 +7894,8 @@ export interface components {
             retired: boolean;
             /** @description Open defects that were linked when it was walked */
             open_defects: number;
+            /** @description Changes between pass and fail on one build */
+            unsteady: boolean;
             /** Format: date-time */
             last_walked_at: string | null;
         };
@@ -7971,8 +8036,21 @@ export interface components {
             to_look_at: number;
             /** @description Open defects of its own cases */
             open_defects: number;
+            /** @description Of its own cases, those that change between pass and fail on one build */
+            unsteady: number;
             /** @description What these cases show, worst first */
             case_counts: components["schemas"]["StateCount"][];
+        };
+        /** @description A requirement with what it shows on each build. */
+        RequirementStatesRow: {
+            /** Format: uuid */
+            id: string;
+            key: string;
+            title: string;
+            /** Format: uuid */
+            parent_id: string | null;
+            /** @description One for each build, in their order */
+            states: ("fail" | "blocked" | "retest" | "in_progress" | "not_run" | "uncovered" | "pass" | "not_applicable")[];
         };
         /** @description An entry that failed and can be walked again after a fix. */
         RetestLine: {
@@ -15986,6 +16064,8 @@ export interface operations {
                 configuration?: string;
                 /** @description Only in cycles of this milestone (id) */
                 milestone?: string;
+                /** @description As it was at the end of this day (YYYY-MM-DD) in the zone of the project; left out: now */
+                as_of?: string;
             };
             header?: never;
             path: {
@@ -16002,6 +16082,92 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CoverageTree"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectCoverageBuilds: {
+        parameters: {
+            query?: {
+                /** @description Only what was walked on builds of this release (id) */
+                release?: string;
+                /** @description Only on this build (id) */
+                build?: string;
+                /** @description Only on this configuration (id) */
+                configuration?: string;
+                /** @description Only in cycles of this milestone (id) */
+                milestone?: string;
+                /** @description As it was at the end of this day (YYYY-MM-DD) in the zone of the project; left out: now */
+                as_of?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverageGrid"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectCoverageTrend: {
+        parameters: {
+            query?: {
+                /** @description Only what was walked on builds of this release (id) */
+                release?: string;
+                /** @description Only on this build (id) */
+                build?: string;
+                /** @description Only on this configuration (id) */
+                configuration?: string;
+                /** @description Only in cycles of this milestone (id) */
+                milestone?: string;
+                /** @description As it was at the end of this day (YYYY-MM-DD) in the zone of the project; left out: now */
+                as_of?: string;
+                /** @description As many days back, 7 to 366; left out: 30 */
+                days?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverageTrend"];
                 };
             };
             /** @description A problem */
@@ -18981,6 +19147,8 @@ export interface operations {
                 configuration?: string;
                 /** @description Only in cycles of this milestone (id) */
                 milestone?: string;
+                /** @description As it was at the end of this day (YYYY-MM-DD) in the zone of the project; left out: now */
+                as_of?: string;
             };
             header?: never;
             path: {

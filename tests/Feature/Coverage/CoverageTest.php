@@ -6,48 +6,18 @@ namespace LucidStep\Tests\Feature\Coverage;
 
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Areas\Coverage\Queries\CoverageLens;
-use LucidStep\App\Models\Build;
-use LucidStep\App\Models\Configuration;
 use LucidStep\App\Models\Cycle;
-use LucidStep\App\Models\Entry;
-use LucidStep\App\Models\Milestone;
-use LucidStep\App\Models\Release;
 use LucidStep\App\Models\TestCase;
 use LucidStep\App\Models\User;
-use LucidStep\App\Support\Keys\NextKey;
 use LucidStep\Core\Access\Role;
 use LucidStep\Tests\Support\CoverageFromScratch;
-use LucidStep\Tests\Support\FeatureTestCase;
-use LucidStep\Tests\Support\Walks;
+use LucidStep\Tests\Support\CoverageTestCase;
 
 /**
  * What is proven of requirements: through each lens the same as the rules say from scratch, however it came about.
  */
-final class CoverageTest extends FeatureTestCase
+final class CoverageTest extends CoverageTestCase
 {
-    use Walks;
-
-    private User $lead;
-
-    private Release $release;
-
-    private Build $newer;
-
-    private Configuration $phone;
-
-    private Milestone $milestone;
-
-    protected function setUp(): void
-    {
-        parent::setUp();
-        $this->lead = $this->world->lead();
-        $project = ['project_id' => $this->world->project->id];
-        $this->release = Release::query()->create([...$project, 'name' => '2', 'position' => 1]);
-        $this->newer = Build::query()->create([...$project, 'name' => '2.0', 'position' => 2, 'release_id' => $this->release->id]);
-        $this->phone = Configuration::query()->create([...$project, 'name' => 'Phone', 'position' => 1]);
-        $this->milestone = Milestone::query()->create([...$project, 'name' => 'Opens', 'type' => 'release', 'due_on' => '2027-06-01']);
-    }
-
     public function test_the_tree_says_what_is_proven_and_what_it_counts(): void
     {
         $all = $this->requirement('A journey can be booked');
@@ -205,84 +175,5 @@ final class CoverageTest extends FeatureTestCase
         ) {
             CoverageFromScratch::equalsWhatIsKept($this->world->project, $lens, "{$when}, lens {$i}");
         }
-    }
-
-    private function requirement(string $title, ?string $parent = null): string
-    {
-        return (string) $this->as($this->lead, 'POST', '/projects/TST/requirements', ['title' => $title, 'parent_id' => $parent])
-            ->assertCreated()
-            ->json('id');
-    }
-
-    /**
-     * An entry of a new case that is linked.
-     *
-     * @param  list<string>  $requirements
-     */
-    private function linked(array $requirements): Entry
-    {
-        $entry = $this->world->entry($this->lead, 3, ['configuration_id' => null]);
-        foreach ($requirements as $id) {
-            DB::table('case_requirements')->insert(['case_id' => $entry->case_id, 'requirement_id' => $id]);
-        }
-
-        return $entry;
-    }
-
-    /**
-     * The same case in a cycle of its own.
-     */
-    private function elsewhere(Entry $entry, Build $build, ?Configuration $configuration, ?Milestone $milestone = null): Entry
-    {
-        $milestone = \func_num_args() > 3 ? $milestone : $this->milestone;
-        $number = (new NextKey())->reserve($this->world->project, 'cycle');
-        $cycle = Cycle::query()->create([
-            'project_id' => $this->world->project->id,
-            'number' => $number,
-            'key' => "TST-R{$number}",
-            'name' => "Cycle {$number}",
-            'build_id' => $build->id,
-            'milestone_id' => $milestone?->id,
-            'starts_on' => '2026-11-01',
-            'ends_on' => '2027-11-30',
-            'state' => 'released',
-        ]);
-
-        return Entry::query()
-            ->create([
-                ...array_intersect_key(
-                    $entry->getAttributes(),
-                    array_flip(['project_id', 'case_id', 'case_version_id', 'rounds', 'assignee_id']),
-                ),
-                'row_ids' => $entry->row_ids,
-                'cycle_id' => $cycle->id,
-                'configuration_id' => $configuration?->id,
-                'position' => 1,
-            ])
-            ->refresh();
-    }
-
-    /**
-     * @return array<string, array<string, mixed>> by title
-     */
-    private function rows(string $lens = ''): array
-    {
-        return array_column(
-            (array) $this->as($this->lead, 'GET', "/projects/TST/coverage?{$lens}")
-                ->assertOk()
-                ->json('rows'),
-            null,
-            'title',
-        );
-    }
-
-    /**
-     * @param  array<string, mixed>  $row
-     *
-     * @return list<mixed>
-     */
-    private function told(array $row): array
-    {
-        return [$row['state'], $row['cases'], $row['walked'], $row['own_cases']];
     }
 }

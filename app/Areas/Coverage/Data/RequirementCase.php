@@ -23,6 +23,7 @@ final readonly class RequirementCase
         #[OA\Property(description: 'Linked before the words of the requirement changed')] public bool $to_look_at,
         #[OA\Property(description: 'Counts for nothing any more')] public bool $retired,
         #[OA\Property(description: 'Open defects that were linked when it was walked')] public int $open_defects,
+        #[OA\Property(description: 'Changes between pass and fail on one build')] public bool $unsteady,
         #[OA\Property(format: 'date-time')] public ?string $last_walked_at,
     ) {}
 }

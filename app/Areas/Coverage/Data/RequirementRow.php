@@ -31,6 +31,7 @@ final readonly class RequirementRow
         ]
         public int $to_look_at,
         #[OA\Property(description: 'Open defects of its own cases')] public int $open_defects,
+        #[OA\Property(description: 'Of its own cases, those that change between pass and fail on one build')] public int $unsteady,
         #[
             OA\Property(description: 'What these cases show, worst first', type: 'array', items: new OA\Items(ref: StateCount::class)),
         ]

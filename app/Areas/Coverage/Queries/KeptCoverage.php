@@ -9,7 +9,7 @@ use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Project;
 
 /**
- * What is proven of the requirements, as the answer that is sent, kept packed until something changes in the project. While much is
+ * What is proven of the requirements, as answers that are sent, kept packed until something changes in the project. While much is
  * walked it is a few seconds old, and tells as of when; what becomes of requirements and their links is there at once.
  */
 final readonly class KeptCoverage
@@ -17,21 +17,17 @@ final readonly class KeptCoverage
     /** Even where nothing seems to have changed: a long transaction hides what came after it began. */
     private const LONGEST_SECONDS = 60;
 
-    public function __construct(private Repository $cache, private ReadCoverage $read) {}
+    public function __construct(private Repository $cache) {}
 
     /**
-     * @param  bool  $seesDefects whether whoever asks may know of defects
+     * @param  string  $what is asked of, with whatever the answer depends on beside the lens
+     * @param  \Closure(): object  $read makes the answer
      *
      * @return string JSON, packed (RFC 1952)
      */
-    public function __invoke(Project $project, CoverageLens $lens, bool $seesDefects): string
+    public function __invoke(Project $project, string $what, CoverageLens $lens, \Closure $read): string
     {
-        $key =
-            'coverage:' .
-            hash(
-                'sha256',
-                implode('|', [$project->id, $seesDefects ? 'all' : 'read', ...array_map(strval(...), array_values((array) $lens))]),
-            );
+        $key = 'coverage:' . hash('sha256', implode('|', [$project->id, $what, ...array_map(strval(...), array_values((array) $lens))]));
         $hold = (int) config('lucid.coverage.hold_seconds');
         $kept = 0 === $hold ? null : $this->cache->get($key);
         $stamp = $this->stamp($project->id);
@@ -44,10 +40,7 @@ final readonly class KeptCoverage
             }
         }
         $at = time();
-        $json = json_encode(
-            ($this->read)($project, $lens, $seesDefects),
-            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
-        );
+        $json = json_encode($read(), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
         $packed = (string) gzencode($json, 5);
         $this->cache->put($key, ['edition' => $edition, 'stamp' => $stamp, 'at' => $at, 'packed' => $packed], 86_400);
 

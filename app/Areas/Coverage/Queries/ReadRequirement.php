@@ -69,14 +69,24 @@ final class ReadRequirement
     private function cases(Requirement $requirement, CoverageLens $lens, bool $seesDefects): array
     {
         $closed = array_map(static fn(DefectState $s): string => $s->value, DefectState::closed());
+        $held = null === $lens->at ? 'k.parted_at is null' : CellSource::held('k', 'linked_at', 'parted_at');
         $cases = DB::select(
-            'select c.id, c.key, c.title, c.state, c.last_walked_at, r.seen_words < ? as late, (select count(distinct d.id) from ' .
-                'entries e join defect_links l on l.entry_id = e.id join defects d on d.id = l.defect_id where e.case_id = c.id and ' .
-                'd.state <> all (?::text[])) as defects from case_requirements r join cases c on c.id = r.case_id ' .
-                'where r.requirement_id = ? and c.binned_at is null order by c.number',
-            [$requirement->words_revision, '{' . implode(',', $closed) . '}', $requirement->id],
+            'select c.id, c.key, c.title, c.state, c.last_walked_at, coalesce(r.seen_words < :words, false) as late, ' .
+                '(select count(distinct d.id) from entries e join defect_links l on l.entry_id = e.id join defects d on d.id = l.defect_id ' .
+                'where e.case_id = c.id and d.state <> all (cast(:closed as text[]))) as defects ' .
+                'from requirement_links k join cases c on c.id = k.case_id left join case_requirements r on r.case_id = k.case_id and ' .
+                "r.requirement_id = k.requirement_id where k.requirement_id = :requirement and c.binned_at is null and {$held} " .
+                'order by c.number',
+            [
+                'words' => $requirement->words_revision,
+                'closed' => '{' . implode(',', $closed) . '}',
+                'requirement' => $requirement->id,
+                ...null === $lens->at ? [] : ['at' => $lens->at],
+            ],
         );
-        $outcomes = CaseOutcomes::of($requirement->project_id, $lens, array_column($cases, 'id'));
+        $ids = array_column($cases, 'id');
+        $outcomes = CaseOutcomes::of($requirement->project_id, $lens, $ids);
+        $unsteady = UnsteadyCases::of($requirement->project_id, $lens, $ids);
 
         return array_values(
             array_map(
@@ -90,6 +100,7 @@ final class ReadRequirement
                     $c->late,
                     'retired' === $c->state,
                     $seesDefects ? $c->defects : 0,
+                    isset($unsteady[$c->id]),
                     UtcTime::time($c->last_walked_at),
                 ),
                 $cases,

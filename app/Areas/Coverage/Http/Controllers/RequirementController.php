@@ -5,16 +5,13 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Coverage\Http\Controllers;
 
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Response;
 use LucidStep\App\Areas\Coverage\Actions\SaveRequirement;
-use LucidStep\App\Areas\Coverage\Data\CoverageTree;
 use LucidStep\App\Areas\Coverage\Data\RequirementDetail;
 use LucidStep\App\Areas\Coverage\Http\Requests\ConfirmCasesRequest;
 use LucidStep\App\Areas\Coverage\Http\Requests\LensRequest;
 use LucidStep\App\Areas\Coverage\Http\Requests\MoveRequirementRequest;
 use LucidStep\App\Areas\Coverage\Http\Requests\RequirementRequest;
 use LucidStep\App\Areas\Coverage\Queries\CoverageLens;
-use LucidStep\App\Areas\Coverage\Queries\KeptCoverage;
 use LucidStep\App\Areas\Coverage\Queries\ReadRequirement;
 use LucidStep\App\Models\Project;
 use LucidStep\App\Models\Requirement;
@@ -28,25 +25,11 @@ use LucidStep\App\Support\OpenApi\Put;
 use LucidStep\Core\Access\Permission;
 
 /**
- * Requirements in their tree, and what is proven of them.
+ * Requirements in their tree.
  */
 final readonly class RequirementController
 {
     public function __construct(private SaveRequirement $save, private ReadRequirement $read, private Memberships $memberships) {}
-
-    #[Get('/projects/{project}/coverage', 'What is proven of the requirements', CoverageTree::class, query: LensRequest::QUERY)]
-    #[Needs(Permission::Read)]
-    public function coverage(LensRequest $request, Project $project, KeptCoverage $read): Response
-    {
-        $packed = $read($project, $request->lens(), $this->seesDefects($request, $project->id));
-        $takes = \in_array('gzip', $request->getEncodings(), true);
-
-        return new Response($takes ? $packed : gzdecode($packed), 200, [
-            'Content-Type' => 'application/json',
-            'Vary' => 'Accept-Encoding',
-            ...$takes ? ['Content-Encoding' => 'gzip'] : [],
-        ]);
-    }
 
     #[
         Get(
@@ -59,9 +42,10 @@ final readonly class RequirementController
     #[Needs(Permission::Read)]
     public function show(LensRequest $request, Requirement $requirement): JsonResponse
     {
-        $seesDefects = $this->seesDefects($request, $requirement->project_id);
+        $project = Project::query()->findOrFail($requirement->project_id);
+        $seesDefects = $this->memberships->may($request->person(), $project->id, Permission::SeeEvidence);
 
-        return new JsonResponse(($this->read)($requirement, $request->lens(), $seesDefects));
+        return new JsonResponse(($this->read)($requirement, $request->lens($project), $seesDefects));
     }
 
     #[Post('/projects/{project}/requirements', 'Make a requirement', RequirementDetail::class, RequirementRequest::class, 201)]
@@ -135,11 +119,6 @@ final readonly class RequirementController
         $this->save->confirm($requirement, $request->person(), $request->validated('cases'));
 
         return $this->now($requirement->refresh());
-    }
-
-    private function seesDefects(LensRequest $request, string $project): bool
-    {
-        return $this->memberships->may($request->person(), $project, Permission::SeeEvidence);
     }
 
     private function now(Requirement $requirement): JsonResponse
