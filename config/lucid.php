@@ -45,6 +45,10 @@ return [
         'costly' => (int) env('LUCID_COSTLY_PER_MINUTE', 60),
     ],
     // For how many seconds coverage is told as it was, while things change; 0: it is always read anew.
-    'coverage' => ['hold_seconds' => (int) env('LUCID_COVERAGE_HOLD_SECONDS', 3)],
+    'coverage' => [
+        'hold_seconds' => (int) env('LUCID_COVERAGE_HOLD_SECONDS', 3),
+        // A request for what was proven day by day counts for so long; the next one goes on.
+        'count_seconds' => (float) env('LUCID_COVERAGE_COUNT_SECONDS', 0.7),
+    ],
     'import' => ['max_bytes' => 20 * 1024 * 1024],
 ];

@@ -9,7 +9,7 @@ use LucidStep\App\Areas\Coverage\Http\Controllers\RequirementExchangeController;
 
 // Requirements and what is proven of them: within the group of those who have signed in.
 Route::get('/projects/{project}/coverage', [CoverageController::class, 'tree']);
-Route::get('/projects/{project}/coverage/builds', [CoverageController::class, 'builds']);
+Route::get('/projects/{project}/coverage/grid', [CoverageController::class, 'grid']);
 Route::get('/projects/{project}/coverage/trend', [CoverageController::class, 'trend']);
 Route::post('/projects/{project}/requirements', [RequirementController::class, 'store']);
 Route::get('/requirements/{requirement}', [RequirementController::class, 'show']);

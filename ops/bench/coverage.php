@@ -73,8 +73,16 @@ $owner->unprepared(
     )}, 1, '{}', (array['pass', 'pass', 'pass', 'fail', 'blocked'])[1 + n % 5] from generate_series(1, 90000) n;
     alter table attempts enable trigger attempts_cells_begun;
     alter table rounds enable trigger rounds_cells_more;
-    insert into coverage_cells select e.project_id, e.case_id, a.configuration_id, null, a.build_id, null, e.id, a.id, r.roll_up,
-            a.finished_at from entries e join attempts a on a.entry_id = e.id join rounds r on r.attempt_id = a.id;
+    insert into round_outcomes (project_id, cycle_id, entry_id, attempt_id, case_id, case_version, configuration_id, row_id, build_id,
+            round, state, finished_at, since)
+        select c.*, now() - n * interval '1 minute' from counted_rounds c
+        join lateral (select ('x' || right(c.entry_id::text, 8))::bit(32)::int % 40000) x(n) on true;
+    insert into coverage_cells select project_id, case_id, configuration_id, row_id, build_id, null, entry_id, attempt_id, state, finished_at
+        from round_outcomes;
+    update entry_states set since = now() - interval '40 days';
+    update requirement_places set since = now() - interval '40 days';
+    update build_places set since = now() - interval '40 days';
+    update requirement_links set linked_at = now() - interval '40 days';
     SQL
     ,
 );
@@ -88,11 +96,15 @@ $p95 = static function (string $path, int $times) use ($token): float {
 $bare = $p95('/api/v1/bench/bare', 80);
 tell('bare JSON route, p95', $bare, 'ms', null, $json);
 $tree = '/api/v1/projects/BIG/coverage';
+$weekAgo = gmdate('Y-m-d', time() - 7 * 86_400);
 foreach (
     [
         'tree of 5,000 over 100,000 cases' => $tree,
         'tree through a build' => "{$tree}?build=b0000000-0000-7000-8000-000000000003",
         'tree through a configuration' => "{$tree}?configuration=c0000000-0000-7000-8000-000000000002",
+        'grid of 5,000 by the 12 newest of 20 builds' => "{$tree}/grid",
+        'grid of 5,000 by configuration' => "{$tree}/grid?by=configuration",
+        'tree as of a week ago' => "{$tree}?as_of={$weekAgo}",
         'a requirement with its cases' => '/api/v1/requirements/BIG-Q77',
     ]
     as $name => $path
@@ -101,6 +113,14 @@ foreach (
     tell("{$name}, p95", $took, 'ms', null, $json);
     $ok = tell("{$name}, p95 to the bare route", $took / $bare, 'times', 10, $json) && $ok;
 }
+$began = microtime(true);
+do {
+    $answer = answer("{$tree}/trend", $token);
+} while ($answer['missing'] > 0);
+tell('trend of 30 days, counted for the first time', microtime(true) - $began, 's', 60, $json);
+$took = $p95("{$tree}/trend", 24);
+tell('trend of 30 days, p95', $took, 'ms', null, $json);
+$ok = tell('trend of 30 days, p95 to the bare route', $took / $bare, 'times', 10, $json) && $ok;
 $anew = [];
 for ($n = 1; $n <= 5; $n++) {
     $words = json_encode(['title' => "Requirement 77, for the {$n}th time", 'revision' => $n], JSON_THROW_ON_ERROR);

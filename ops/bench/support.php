@@ -62,6 +62,16 @@ function requests(array $requests, string $token, int $clients = 4): array
 }
 
 /**
+ * @return array<string, mixed> what a route answers
+ */
+function answer(string $path, string $token): array
+{
+    $context = stream_context_create(['http' => ['header' => "Accept: application/json\r\nAuthorization: Bearer {$token}"]]);
+
+    return json_decode((string) file_get_contents(getenv('LUCID_BENCH_URL') . $path, false, $context), true, 512, JSON_THROW_ON_ERROR);
+}
+
+/**
  * @param  list<float>  $sorted
  */
 function percentile(array $sorted, float $p): float

@@ -61,6 +61,29 @@ final class CoverageTest extends BrowserTestCase
         $this->check($me, 'what is wanting');
     }
 
+    public function test_each_build_each_configuration_each_day_and_a_day_that_is_past(): void
+    {
+        $me = $this->tester()->signIn('maren')->open('/SKR/coverage')->see('requirements proven')->press('v');
+        $me->see('4.2.0-7', '[aria-label="Requirements by build"]');
+        $this->check($me, 'coverage by build');
+        // A mark leads to the requirement on this build.
+        $me->script('document.querySelector(\'[role="treegrid"] .column a\').click()');
+        $me->waitFor('.cases');
+        self::assertStringContainsString('build=', (string) $me->script('return location.search'));
+        $me->open('/SKR/coverage?view=configuration')->see('Desktop, wide', '[role=treegrid]')->press('v');
+        $me->see('requirements are proven', '.trend')->waitFor('.trend svg[class*=plot]');
+        $this->check($me, 'coverage day by day');
+        $me->see('Today, by now', '.trend tbody');
+        // As of a day, by typing it: nothing can be changed, a day to come is refused, and back to now.
+        $day = (new \DateTimeImmutable('-12 days'))->format('Y-m-d');
+        $me->open('/SKR/coverage')->see('requirements proven')->type('.lens .p-datepicker input', $day);
+        $me->see('As it stood at the end of')->seeNot('New requirement')->see('requirements proven');
+        self::assertStringContainsString("as_of={$day}", (string) $me->script('return location.search'));
+        $this->check($me, 'coverage as of a day');
+        $me->open('/SKR/coverage?as_of=2099-01-01')->see('This day is still to come.');
+        $me->click('button', 'Back to now')->see('New requirement');
+    }
+
     public function test_requirements_are_pasted_seen_beforehand_and_taken_back_as_one(): void
     {
         $me = $this->tester()->signIn('maren')->open('/SKR/coverage/import')->see('A file: CSV');

@@ -2885,15 +2885,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/projects/{project}/coverage/builds": {
+    "/projects/{project}/coverage/grid": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** What each requirement shows on each of the newest builds */
-        get: operations["getProjectsProjectCoverageBuilds"];
+        /** What each requirement shows on each build or configuration */
+        get: operations["getProjectsProjectCoverageGrid"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5545,14 +5545,16 @@ export interface components {
             in_progress: number;
             retest: number;
         };
-        /** @description What each requirement shows on each of the newest builds: each row after the one above it. */
+        /** @description What each requirement shows on each build or configuration: each row after the one above it. */
         CoverageGrid: {
             /** Format: date-time */
             as_of: string;
-            /** @description In their order, the newest last */
-            builds: components["schemas"]["Named"][];
-            /** @description As many builds there are through this lens */
-            all_builds: number;
+            /** @enum {string} */
+            by: "build" | "configuration";
+            /** @description In their order, of builds the newest last */
+            columns: components["schemas"]["Named"][];
+            /** @description As many there are through this lens */
+            all_columns: number;
             rows: components["schemas"]["RequirementStatesRow"][];
         };
         /** @description What coverage can be asked of. */
@@ -8041,7 +8043,7 @@ export interface components {
             /** @description What these cases show, worst first */
             case_counts: components["schemas"]["StateCount"][];
         };
-        /** @description A requirement with what it shows on each build. */
+        /** @description A requirement with what it shows in each column of the grid. */
         RequirementStatesRow: {
             /** Format: uuid */
             id: string;
@@ -8049,7 +8051,7 @@ export interface components {
             title: string;
             /** Format: uuid */
             parent_id: string | null;
-            /** @description One for each build, in their order */
+            /** @description One for each column, in their order */
             states: ("fail" | "blocked" | "retest" | "in_progress" | "not_run" | "uncovered" | "pass" | "not_applicable")[];
         };
         /** @description An entry that failed and can be walked again after a fix. */
@@ -16095,7 +16097,7 @@ export interface operations {
             };
         };
     };
-    getProjectsProjectCoverageBuilds: {
+    getProjectsProjectCoverageGrid: {
         parameters: {
             query?: {
                 /** @description Only what was walked on builds of this release (id) */
@@ -16108,6 +16110,8 @@ export interface operations {
                 milestone?: string;
                 /** @description As it was at the end of this day (YYYY-MM-DD) in the zone of the project; left out: now */
                 as_of?: string;
+                /** @description Its columns: "build", the newest of them, or "configuration"; left out: build */
+                by?: string;
             };
             header?: never;
             path: {

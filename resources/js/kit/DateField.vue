@@ -22,6 +22,7 @@ const props = defineProps<{
   disabled?: boolean;
   invalid?: boolean;
   describedBy?: string;
+  placeholder?: string;
 }>();
 const { locale } = usePrimeVue().config;
 if (locale) locale.firstDayOfWeek = 1;
@@ -89,7 +90,7 @@ function onEnter(event: Event): void {
       hour-format="24"
       :input-id="id"
       :aria-label="label"
-      :placeholder="time ? 'Date and time' : 'Date'"
+      :placeholder="placeholder ?? (time ? 'Date and time' : 'Date')"
       :disabled="disabled"
       :invalid="invalid || wrong !== ''"
       :pt="{ pcInputText: { root: { 'aria-describedby': describedBy, 'aria-label': label } } }"

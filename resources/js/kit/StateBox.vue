@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Problem } from '@/api/client';
+import { errorMessage, Problem } from '@/api/client';
 
 /** What a page says while it loads, when it failed, and when there is nothing. */
 defineProps<{ loading?: boolean; error?: Problem | Error | null; empty?: string | null }>();
@@ -8,7 +8,7 @@ const emit = defineEmits<{ again: [] }>();
 
 <template>
   <div v-if="error" class="state" role="alert">
-    <p class="words">{{ error.message }}</p>
+    <p class="words">{{ error instanceof Problem ? errorMessage(error) : error.message }}</p>
     <button type="button" class="link" @click="emit('again')">Try again</button>
   </div>
   <p v-else-if="loading" class="state soft late" role="status">Loading …</p>

@@ -50,6 +50,59 @@ describe('coverage', () => {
     });
   });
 
+  it('shows each build and configuration side by side, and says what a cell is', async () => {
+    const server = new DemoServer('maren');
+    const grid = server.recorded<Api['CoverageGrid']>('/projects/SKR/coverage/grid');
+    page = await Page.open('/SKR/coverage', server);
+    await page.see('requirements proven', '.title-line');
+    await page.click('button', 'By build');
+    await page.see(grid.columns[0]!.name, '[role=treegrid]');
+    const marks = document.querySelectorAll('[role=treegrid] .column svg');
+    expect(marks).toHaveLength(grid.columns.length * grid.rows.length);
+    expect(marks[0]!.getAttribute('aria-label')).toContain(
+      `${grid.rows[0]!.key} on ${grid.columns[0]!.name}`,
+    );
+    expect(document.querySelector('[role=treegrid] .column a')!.getAttribute('href')).toContain(
+      `build=${grid.columns[0]!.id}`,
+    );
+    await page.press('v');
+    await page.see('Desktop', '[aria-label="Requirements by configuration"]');
+  });
+
+  it('shows day by day as a table beside the chart, and goes on until every day is counted', async () => {
+    const server = new DemoServer('maren');
+    const trend = server.recorded<Api['CoverageTrend']>('/projects/SKR/coverage/trend?days=30');
+    server.on('GET /projects/SKR/coverage/trend', { points: trend.points.slice(-2), missing: 3 });
+    page = await Page.open('/SKR/coverage?view=trend', server);
+    await page.see('days still to be counted');
+    server.on('GET /projects/SKR/coverage/trend', trend);
+    await page.seeNot('still to be counted');
+    await page.see('Today, by now', '.trend');
+    expect(document.querySelectorAll('.trend tbody tr')).toHaveLength(trend.points.length);
+  });
+
+  it('looks at a day that is past without anything to change, and says why a day is refused', async () => {
+    const server = new DemoServer('maren');
+    const tree = server.recorded<Api['CoverageTree']>('/projects/SKR/coverage');
+    server.on('GET /projects/SKR/coverage', tree);
+    page = await Page.open('/SKR/coverage?as_of=2026-11-20', server);
+    await page.see('As it stood at the end of 20 Nov');
+    await page.seeNot('New requirement');
+    expect(document.querySelector('[draggable=true]')).toBeNull();
+    await page.click('button', 'Back to now');
+    await page.see('New requirement');
+    await page.close();
+    server.on('GET /projects/SKR/coverage', {
+      type: 'urn:lucid-step:problem:invalid',
+      status: 422,
+      detail: 'Nothing was changed. See the fields.',
+      errors: { as_of: ['This day is still to come.'] },
+    });
+    page = await Page.open('/SKR/coverage?as_of=2099-01-01', server);
+    await page.see('This day is still to come.');
+    await page.see('As of', '.lens');
+  });
+
   it('says what to do where nothing is required yet', async () => {
     const server = new DemoServer('maren');
     server.on('GET /projects/SKR/coverage', {

@@ -8,22 +8,23 @@ use LucidStep\App\Support\Data\Named;
 use OpenApi\Attributes as OA;
 
 /**
- * What each requirement showed on each build.
+ * What each requirement showed on each build or configuration.
  */
-#[OA\Schema(description: 'What each requirement shows on each of the newest builds: each row after the one above it.')]
+#[OA\Schema(description: 'What each requirement shows on each build or configuration: each row after the one above it.')]
 final readonly class CoverageGrid
 {
     /**
-     * @param  list<Named>  $builds
+     * @param  list<Named>  $columns
      * @param  list<RequirementStatesRow>  $rows
      */
     public function __construct(
         #[OA\Property(format: 'date-time')] public string $as_of,
+        #[OA\Property(enum: ['build', 'configuration'])] public string $by,
         #[
-            OA\Property(description: 'In their order, the newest last', type: 'array', items: new OA\Items(ref: Named::class)),
+            OA\Property(description: 'In their order, of builds the newest last', type: 'array', items: new OA\Items(ref: Named::class)),
         ]
-        public array $builds,
-        #[OA\Property(description: 'As many builds there are through this lens')] public int $all_builds,
+        public array $columns,
+        #[OA\Property(description: 'As many there are through this lens')] public int $all_columns,
         #[OA\Property(type: 'array', items: new OA\Items(ref: RequirementStatesRow::class))] public array $rows,
     ) {}
 }

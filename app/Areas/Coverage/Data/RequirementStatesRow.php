@@ -8,9 +8,9 @@ use LucidStep\Core\Coverage\CoverageState;
 use OpenApi\Attributes as OA;
 
 /**
- * A requirement with what it shows on each build.
+ * A requirement with what it shows in each column of the grid.
  */
-#[OA\Schema(description: 'A requirement with what it shows on each build.')]
+#[OA\Schema(description: 'A requirement with what it shows in each column of the grid.')]
 final readonly class RequirementStatesRow
 {
     /**
@@ -23,7 +23,7 @@ final readonly class RequirementStatesRow
         #[OA\Property(format: 'uuid')] public ?string $parent_id,
         #[
             OA\Property(
-                description: 'One for each build, in their order',
+                description: 'One for each column, in their order',
                 type: 'array',
                 items: new OA\Items(type: 'string', enum: CoverageState::class),
             ),

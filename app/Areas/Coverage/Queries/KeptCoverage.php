@@ -21,11 +21,14 @@ final readonly class KeptCoverage
 
     /**
      * @param  string  $what is asked of, with whatever the answer depends on beside the lens
-     * @param  \Closure(): object  $read makes the answer
+     * @template T of object
+     *
+     * @param  \Closure(): T  $read makes the answer
+     * @param  ?\Closure(T): bool  $isWhole whether an answer is kept; null: each is
      *
      * @return string JSON, packed (RFC 1952)
      */
-    public function __invoke(Project $project, string $what, CoverageLens $lens, \Closure $read): string
+    public function __invoke(Project $project, string $what, CoverageLens $lens, \Closure $read, ?\Closure $isWhole = null): string
     {
         $key = 'coverage:' . hash('sha256', implode('|', [$project->id, $what, ...array_map(strval(...), array_values((array) $lens))]));
         $hold = (int) config('lucid.coverage.hold_seconds');
@@ -40,9 +43,12 @@ final readonly class KeptCoverage
             }
         }
         $at = time();
-        $json = json_encode($read(), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+        $answer = $read();
+        $json = json_encode($answer, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
         $packed = (string) gzencode($json, 5);
-        $this->cache->put($key, ['edition' => $edition, 'stamp' => $stamp, 'at' => $at, 'packed' => $packed], 86_400);
+        if (null === $isWhole || $isWhole($answer)) {
+            $this->cache->put($key, ['edition' => $edition, 'stamp' => $stamp, 'at' => $at, 'packed' => $packed], 86_400);
+        }
 
         return $packed;
     }

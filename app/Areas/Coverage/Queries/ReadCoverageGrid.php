@@ -14,36 +14,40 @@ use LucidStep\Core\Coverage\CoverageState;
 use LucidStep\Core\Coverage\RequirementStates;
 
 /**
- * Reads what each requirement showed on each build (rules of the job, 2).
+ * Reads what each requirement showed on each build or configuration (rules of the job, 2).
  */
 final class ReadCoverageGrid
 {
-    /** As many builds stand side by side: the newest. */
-    public const BUILDS = 12;
+    /** As many columns stand side by side: of builds the newest. */
+    public const COLUMNS = 12;
 
-    public function __invoke(Project $project, CoverageLens $lens): CoverageGrid
+    /**
+     * @param  'build'|'configuration'  $by
+     */
+    public function __invoke(Project $project, CoverageLens $lens, string $by): CoverageGrid
     {
         $requirements = (new RequirementSource($project->id, $lens->at))->requirements();
-        [$builds, $all] = $this->builds($project->id, $lens);
+        $all = 'build' === $by ? $this->builds($project->id, $lens) : $this->configurations($project->id, $lens);
+        $columns = 'build' === $by ? \array_slice($all, -self::COLUMNS) : \array_slice($all, 0, self::COLUMNS);
         $parents = array_column($requirements, 'parent_id', 'id');
-        $own = $this->own($project->id, $lens, array_column($builds, 'id'));
-        $columns = array_map(static fn(Named $build): array => RequirementStates::of($parents, $own[$build->id] ?? []), $builds);
+        $own = $this->own($project->id, $lens, $by, array_column($columns, 'id'));
+        $states = array_map(static fn(Named $c): array => RequirementStates::of($parents, $own[$c->id] ?? []), $columns);
         $rows = array_map(
             static fn(object $r): RequirementStatesRow => new RequirementStatesRow(
                 $r->id,
                 $r->key,
                 $r->title,
                 $r->parent_id,
-                array_map(static fn(array $column): string => $column[$r->id]->value, $columns),
+                array_map(static fn(array $column): string => $column[$r->id]->value, $states),
             ),
             $requirements,
         );
 
-        return new CoverageGrid(Carbon::parse($lens->at)->toIso8601ZuluString(), $builds, $all, $rows);
+        return new CoverageGrid(Carbon::parse($lens->at)->toIso8601ZuluString(), $by, $columns, \count($all), $rows);
     }
 
     /**
-     * @return array{list<Named>, int} the newest builds in their order, and how many there are
+     * @return list<Named> in their order
      */
     private function builds(string $project, CoverageLens $lens): array
     {
@@ -54,50 +58,74 @@ final class ReadCoverageGrid
             'project' => $project,
             ...$which->bindings(),
         ]);
-        $newest = array_map(static fn(\stdClass $b): Named => new Named($b->id, $b->name), \array_slice($found, -self::BUILDS));
 
-        return [array_values($newest), \count($found)];
+        return self::named($found);
     }
 
     /**
-     * @param  list<string>  $builds ids
-     *
-     * @return array<string, array<string, CoverageState>> what requirements show by their own cases, by build and id
+     * @return list<Named> in their order
      */
-    private function own(string $project, CoverageLens $lens, array $builds): array
+    private function configurations(string $project, CoverageLens $lens): array
+    {
+        $which = new CoverageLens(configuration: $lens->configuration);
+        $scope = $which->conditions('', 'id', '');
+        $found = DB::select("select id, name from configurations where project_id = :project{$scope} order by position", [
+            'project' => $project,
+            ...$which->bindings(),
+        ]);
+
+        return self::named($found);
+    }
+
+    /**
+     * @param  array<\stdClass>  $found
+     *
+     * @return list<Named>
+     */
+    private static function named(array $found): array
+    {
+        return array_values(array_map(static fn(\stdClass $r): Named => new Named($r->id, $r->name), $found));
+    }
+
+    /**
+     * @param  'build'|'configuration'  $by
+     * @param  list<string>  $columns ids
+     *
+     * @return array<string, array<string, CoverageState>> what requirements show by their own cases, by column and id
+     */
+    private function own(string $project, CoverageLens $lens, string $by, array $columns): array
     {
         $found = (new CellSource($project, $lens))->select(
-            <<<'SQL'
+            <<<SQL
             , finished as materialized (
-                select distinct on (build_id, case_id, configuration_id, row_id) build_id, case_id, configuration_id, row_id, state
-                from rounds where build_id = any(cast(:builds as uuid[]))
-                order by build_id, case_id, configuration_id, row_id, finished_at desc, attempt_id desc
+                select distinct on ({$by}_id, case_id, configuration_id, row_id) {$by}_id as place, case_id, configuration_id, row_id, state
+                from rounds where {$by}_id = any(cast(:columns as uuid[]))
+                order by {$by}_id, case_id, configuration_id, row_id, position desc nulls last, finished_at desc, attempt_id desc
             ), planned as (
-                select p.build_id, p.case_id, p.rank from plans p
-                where p.build_id = any(cast(:builds as uuid[])) and not exists (select 1 from finished f where f.build_id = p.build_id
+                select p.{$by}_id as place, p.case_id, p.rank from plans p
+                where p.{$by}_id = any(cast(:columns as uuid[])) and not exists (select 1 from finished f where f.place = p.{$by}_id
                     and f.case_id = p.case_id and f.configuration_id is not distinct from p.configuration_id
                     and f.row_id is not distinct from p.row_id)
             ), cells as (
-                select build_id, case_id, min(rank) as rank from (
-                    select f.build_id, f.case_id, k.rank from finished f join ranks k using (state)
+                select place, case_id, min(rank) as rank from (
+                    select f.place, f.case_id, k.rank from finished f join ranks k using (state)
                     union all
-                    select build_id, case_id, rank from planned
-                ) x group by build_id, case_id
+                    select place, case_id, rank from planned
+                ) x group by place, case_id
             )
-            select b.id as build_id, l.requirement_id,
-                min(coalesce(c.rank, (select rank from ranks where state = 'not_run'))) as rank
+            select p.id as place, l.requirement_id, min(coalesce(c.rank, (select rank from ranks where state = 'not_run'))) as rank
             from links l
-            cross join unnest(cast(:builds as uuid[])) b(id)
-            left join cells c on c.case_id = l.case_id and c.build_id = b.id
-            group by b.id, l.requirement_id
+            cross join unnest(cast(:columns as uuid[])) p(id)
+            left join cells c on c.case_id = l.case_id and c.place = p.id
+            group by p.id, l.requirement_id
             SQL
             ,
-            ['builds' => '{' . implode(',', $builds) . '}'],
+            ['columns' => '{' . implode(',', $columns) . '}'],
         );
         $states = CoverageState::cases();
         $own = [];
         foreach ($found as $row) {
-            $own[$row->build_id][$row->requirement_id] = $states[$row->rank];
+            $own[$row->place][$row->requirement_id] = $states[$row->rank];
         }
 
         return $own;

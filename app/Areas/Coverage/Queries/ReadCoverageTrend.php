@@ -14,13 +14,10 @@ use LucidStep\App\Models\Project;
 
 /**
  * Reads what was proven at the end of each day. What came late never alters a day that is past, so each is counted once and kept; a
- * request counts days as long as it may take and leaves the rest to the next one.
+ * request counts at least one, goes on as long as it may take, and leaves the rest to the next one.
  */
 final readonly class ReadCoverageTrend
 {
-    /** A request goes on counting for so long. */
-    private const SECONDS = 0.7;
-
     /** Days stay counted for so long after they were asked of. */
     private const KEPT_SECONDS = 400 * 86_400;
 
@@ -37,7 +34,8 @@ final readonly class ReadCoverageTrend
         $today = (null === $lens->at ? $last : $last->copy()->subDay())->startOfDay();
         $first = DB::table('requirement_places')->where('project_id', $project->id)->min('since');
         $points = [];
-        $missing = 0;
+        $missing = $counted = 0;
+        $seconds = (float) config('lucid.coverage.count_seconds');
         for ($back = $days; $back > 0 && null !== $first; $back--) {
             $day = $today->copy()->subDays($back);
             $end = $day->copy()->addDay();
@@ -47,13 +45,14 @@ final readonly class ReadCoverageTrend
             $past = $lens->at($end->format('Y-m-d H:i:s.uP'));
             $key = 'coverage-day:' . hash('sha256', serialize([$project->id, $past]));
             $point = $this->cache->get($key);
-            if (!($point instanceof CoveragePoint) && hrtime(true) - $began > self::SECONDS * 1e9) {
+            if (!($point instanceof CoveragePoint) && $counted > 0 && hrtime(true) - $began > $seconds * 1e9) {
                 $missing++;
                 continue;
             }
             if (!($point instanceof CoveragePoint)) {
                 $point = $this->point($project, $past, $day);
                 $this->cache->put($key, $point, self::KEPT_SECONDS);
+                $counted++;
             }
             $points[] = $point;
         }
@@ -63,8 +62,8 @@ final readonly class ReadCoverageTrend
 
     private function point(Project $project, CoverageLens $lens, Carbon $day): CoveragePoint
     {
-        $found = RolledUp::of($project->id, $lens);
+        $found = CoverageCounts::of($project->id, $lens);
 
-        return new CoveragePoint($day->format('Y-m-d'), StateCount::all($found->counts()), $found->whole->cases, $found->whole->walked);
+        return new CoveragePoint($day->format('Y-m-d'), StateCount::all($found->counts), $found->cases, $found->walked);
     }
 }

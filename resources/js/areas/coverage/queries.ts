@@ -5,6 +5,30 @@ import type { Lens } from './tree';
 export const readCoverage = async (project: string, lens: Lens): Promise<Api['CoverageTree']> =>
   unwrap(await api.GET('/projects/{project}/coverage', { params: { path: { project }, query: lens } }));
 
+/** What each requirement shows on each build or configuration. */
+export const readCoverageGrid = async (
+  project: string,
+  by: 'build' | 'configuration',
+  lens: Lens,
+): Promise<Api['CoverageGrid']> =>
+  unwrap(
+    await api.GET('/projects/{project}/coverage/grid', {
+      params: { path: { project }, query: { ...lens, by } },
+    }),
+  );
+
+/** What was proven at the end of each of the last days, and by now. */
+export const readCoverageTrend = async (
+  project: string,
+  days: number,
+  lens: Lens,
+): Promise<Api['CoverageTrend']> =>
+  unwrap(
+    await api.GET('/projects/{project}/coverage/trend', {
+      params: { path: { project }, query: { ...lens, days: String(days) } },
+    }),
+  );
+
 export const readRequirement = async (
   requirement: string,
   lens: Lens = {},

@@ -2,8 +2,8 @@ import type { Api } from '@/api/client';
 
 /** What coverage can be asked of. */
 export type LensName = 'release' | 'build' | 'configuration' | 'milestone';
-/** What it is asked of, by id. */
-export type Lens = { [K in LensName]?: string };
+/** What it is asked of, by id, and as of which day. */
+export type Lens = { [K in LensName | 'as_of']?: string };
 export const LENS: { name: LensName; from: keyof Api['CoverageLenses']; word: string }[] = [
   { name: 'release', from: 'releases', word: 'Release' },
   { name: 'build', from: 'builds', word: 'Build' },
@@ -13,12 +13,32 @@ export const LENS: { name: LensName; from: keyof Api['CoverageLenses']; word: st
 
 /** What stands of it in an address. */
 export const lensOf = (query: Record<string, unknown>): Lens =>
-  Object.fromEntries(LENS.flatMap((l) => (query[l.name] ? [[l.name, String(query[l.name])]] : [])));
+  Object.fromEntries(
+    [...LENS.map((l) => l.name), 'as_of' as const].flatMap((name) =>
+      query[name] ? [[name, String(query[name])]] : [],
+    ),
+  );
+
+/** How coverage is looked at. */
+export type View = 'tree' | 'build' | 'configuration' | 'trend';
+export const VIEWS: { value: View; word: string }[] = [
+  { value: 'tree', word: 'Tree' },
+  { value: 'build', word: 'By build' },
+  { value: 'configuration', word: 'By configuration' },
+  { value: 'trend', word: 'Day by day' },
+];
 
 export type Row = Api['RequirementRow'];
+/** What every row of requirements has. */
+export interface Item {
+  id: string;
+  key: string;
+  title: string;
+  parent_id: string | null;
+}
 /** A row as the tree shows it. */
-export interface TreeRow {
-  row: Row;
+export interface TreeRow<T extends Item = Item> {
+  row: T;
   depth: number;
   hasBelow: boolean;
   open: boolean;
@@ -33,6 +53,7 @@ export function gapOf(row: Row): string {
   const words = [
     row.to_look_at > 0 ? `words changed: ${row.to_look_at} to look at` : '',
     row.open_defects > 0 ? `${row.open_defects} open ${row.open_defects === 1 ? 'defect' : 'defects'}` : '',
+    row.unsteady > 0 ? `${row.unsteady} unsteady ${row.unsteady === 1 ? 'case' : 'cases'}` : '',
   ].filter(Boolean);
   if (words.length === 0 && row.own_cases > 0) {
     if (row.state === 'fail') return 'failing';
@@ -41,26 +62,34 @@ export function gapOf(row: Row): string {
   return words.join(', ');
 }
 
-const isGap = (row: Row): boolean => gapOf(row) !== '' || !['pass', 'not_applicable'].includes(row.state);
+const PROVEN = ['pass', 'not_applicable'];
+export const isGap = (row: Row): boolean => gapOf(row) !== '' || !PROVEN.includes(row.state);
+/** Of a row of the grid: whether it is not proven where it was looked at last. */
+export const isOpen = (row: { states: readonly string[] }): boolean =>
+  !PROVEN.includes(row.states.at(-1) ?? '');
 
 /**
  * The rows that are shown, each after the one above it.
  *
  * @param turned ids that somebody opened or closed against how they begin
- * @param gaps   only those that want something, with those above them
+ * @param wanted only those for which it is true, with those above them; null: all
  */
-export function shownRows(rows: readonly Row[], turned: ReadonlySet<string>, gaps: boolean): TreeRow[] {
+export function shownRows<T extends Item>(
+  rows: readonly T[],
+  turned: ReadonlySet<string>,
+  wanted: ((row: T) => boolean) | null,
+): TreeRow<T>[] {
   const known = new Map(rows.map((r) => [r.id, r]));
   const below = new Set(rows.map((r) => r.parent_id).filter((id) => id !== null && known.has(id)));
-  const wanted = new Set<string>();
-  if (gaps)
-    for (const row of rows.filter(isGap))
-      for (let at: Row | undefined = row; at && !wanted.has(at.id); at = known.get(at.parent_id ?? ''))
-        wanted.add(at.id);
-  const begin = rows.length <= MANY || gaps;
+  const chosen = new Set<string>();
+  if (wanted)
+    for (const row of rows.filter(wanted))
+      for (let at: T | undefined = row; at && !chosen.has(at.id); at = known.get(at.parent_id ?? ''))
+        chosen.add(at.id);
+  const begin = rows.length <= MANY || wanted !== null;
   const depths = new Map<string, number>();
   const hidden = new Set<string>();
-  const shown: TreeRow[] = [];
+  const shown: TreeRow<T>[] = [];
   for (const row of rows) {
     const parent = row.parent_id !== null && known.has(row.parent_id) ? row.parent_id : null;
     const depth = parent === null ? 0 : (depths.get(parent) ?? 0) + 1;
@@ -68,30 +97,39 @@ export function shownRows(rows: readonly Row[], turned: ReadonlySet<string>, gap
     const open = begin !== turned.has(row.id);
     if (parent !== null && hidden.has(parent)) hidden.add(row.id);
     else {
-      if (!gaps || wanted.has(row.id)) shown.push({ row, depth, hasBelow: below.has(row.id), open });
+      if (!wanted || chosen.has(row.id)) shown.push({ row, depth, hasBelow: below.has(row.id), open });
       if (!open) hidden.add(row.id);
     }
   }
   return shown;
 }
 
+type Counts = readonly Api['StateCount'][];
+const countOf = (counts: Counts, state: string): number => counts.find((c) => c.state === state)?.count ?? 0;
+/** How many requirements are proven, and of how many. */
+export const provenOf = (counts: Counts): { proven: number; all: number } => ({
+  proven: countOf(counts, 'pass') + countOf(counts, 'not_applicable'),
+  all: counts.reduce((sum, c) => sum + c.count, 0),
+});
+
 /** The answer in one sentence. */
-export function answer(tree: Api['CoverageTree']): string {
-  const all = tree.counts.reduce((sum, c) => sum + c.count, 0);
+export function answer(counts: Counts): string {
+  const { proven, all } = provenOf(counts);
   if (all === 0) return '';
-  const of = (state: string): number => tree.counts.find((c) => c.state === state)?.count ?? 0;
+  const fail = countOf(counts, 'fail');
+  const uncovered = countOf(counts, 'uncovered');
   const parts = [
-    `${of('pass') + of('not_applicable')} of ${all} requirements proven`,
-    of('fail') > 0 ? `${of('fail')} failing` : '',
-    of('uncovered') > 0 ? `${of('uncovered')} without a case` : '',
+    `${proven} of ${all} requirements proven`,
+    fail > 0 ? `${fail} failing` : '',
+    uncovered > 0 ? `${uncovered} without a case` : '',
   ];
   return parts.filter(Boolean).join(', ');
 }
 
 /** Where a row goes by an arrow key: among its neighbours, into the one before it, or out of the one it stands below. */
 export function moved(
-  rows: readonly Row[],
-  row: Row,
+  rows: readonly Item[],
+  row: Item,
   key: string,
 ): { parent: string | null; before: string | null } | null {
   const near = rows.filter((r) => r.parent_id === row.parent_id);

@@ -8,6 +8,7 @@ use Illuminate\Http\Response;
 use LucidStep\App\Areas\Coverage\Data\CoverageGrid;
 use LucidStep\App\Areas\Coverage\Data\CoverageTree;
 use LucidStep\App\Areas\Coverage\Data\CoverageTrend;
+use LucidStep\App\Areas\Coverage\Http\Requests\GridRequest;
 use LucidStep\App\Areas\Coverage\Http\Requests\LensRequest;
 use LucidStep\App\Areas\Coverage\Http\Requests\TrendRequest;
 use LucidStep\App\Areas\Coverage\Queries\KeptCoverage;
@@ -21,7 +22,7 @@ use LucidStep\App\Support\OpenApi\Get;
 use LucidStep\Core\Access\Permission;
 
 /**
- * What is proven of the requirements of a project: now, on each build, and day by day.
+ * What is proven of the requirements of a project: now, on each build or configuration, and day by day.
  */
 final readonly class CoverageController
 {
@@ -40,18 +41,20 @@ final readonly class CoverageController
 
     #[
         Get(
-            '/projects/{project}/coverage/builds',
-            'What each requirement shows on each of the newest builds',
+            '/projects/{project}/coverage/grid',
+            'What each requirement shows on each build or configuration',
             CoverageGrid::class,
-            query: LensRequest::QUERY,
+            query: GridRequest::QUERY,
         ),
     ]
     #[Needs(Permission::Read)]
-    public function builds(LensRequest $request, Project $project, ReadCoverageGrid $read): Response
+    public function grid(GridRequest $request, Project $project, ReadCoverageGrid $read): Response
     {
         $lens = $request->lens($project);
 
-        return $this->packed($request, ($this->kept)($project, 'builds', $lens, static fn() => $read($project, $lens)));
+        $by = $request->by();
+
+        return $this->packed($request, ($this->kept)($project, "grid {$by}", $lens, static fn() => $read($project, $lens, $by)));
     }
 
     #[Get('/projects/{project}/coverage/trend', 'What was proven day by day', CoverageTrend::class, query: TrendRequest::QUERY)]
@@ -60,8 +63,10 @@ final readonly class CoverageController
     {
         $lens = $request->lens($project);
         $days = $request->days();
+        $counted = static fn(): CoverageTrend => $read($project, $lens, $days);
+        $isWhole = static fn(CoverageTrend $trend): bool => 0 === $trend->missing;
 
-        return $this->packed($request, ($this->kept)($project, "trend {$days}", $lens, static fn() => $read($project, $lens, $days)));
+        return $this->packed($request, ($this->kept)($project, "trend {$days}", $lens, $counted, $isWhole));
     }
 
     /**

@@ -1,28 +1,30 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { useVirtualizer } from '@tanstack/vue-virtual';
-import { computed, nextTick, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
-import { errorMessage } from '@/api/client';
+import { computed, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import type { Api } from '@/api/client';
+import CoverageGrid from '@/areas/coverage/parts/CoverageGrid.vue';
+import CoverageTree from '@/areas/coverage/parts/CoverageTree.vue';
+import CoverageTrend from '@/areas/coverage/parts/CoverageTrend.vue';
 import LensBar from '@/areas/coverage/parts/LensBar.vue';
 import NewRequirement from '@/areas/coverage/parts/NewRequirement.vue';
-import TreeLine from '@/areas/coverage/parts/TreeLine.vue';
-import { moveRequirement, readCoverage } from '@/areas/coverage/queries';
-import { answer, lensOf, moved, shownRows, type Row } from '@/areas/coverage/tree';
+import { readCoverage } from '@/areas/coverage/queries';
+import { answer, isGap, lensOf, VIEWS, type Row } from '@/areas/coverage/tree';
 import { may } from '@/areas/people/session';
 import KeyCap from '@/kit/KeyCap.vue';
+import SegmentedWords from '@/kit/SegmentedWords.vue';
 import StateBox from '@/kit/StateBox.vue';
 import { useKeys } from '@/kit/keys';
 import { useListState } from '@/kit/useListState';
-import { exact, plural } from '@/kit/words';
+import { day, exact } from '@/kit/words';
 import { useRead } from '@/offline/useRead';
 
-/** What must hold, as a tree, each with what is proven of it; walked and moved by keys. */
+/** What must hold, and what is proven of it: as a tree, by build or configuration, and day by day; through a lens that the address has. */
 const route = useRoute();
-const router = useRouter();
 const project = computed(() => String(route.params.project));
 const { filter, set } = useListState();
 const lens = computed(() => lensOf(filter.value));
+const view = computed(() => VIEWS.find((v) => v.value === filter.value.view)?.value ?? 'tree');
 const gaps = computed(() => filter.value.gaps !== undefined);
 const { data, error, isPending, refetch } = useRead(
   // What is walked meanwhile is seen too.
@@ -31,88 +33,19 @@ const { data, error, isPending, refetch } = useRead(
   () => readCoverage(project.value, lens.value),
   () => `coverage:${project.value}:${JSON.stringify(lens.value)}`,
 );
-const mayWrite = computed(() => may(project.value, 'write_cases'));
+/** What can be asked of stays in sight while an answer is waited for, or is refused. */
+const lenses = ref<Api['CoverageLenses']>();
+watch(data, (now) => (lenses.value = now?.lenses ?? lenses.value), { immediate: true });
+// What is past is looked at alone.
+const mayWrite = computed(() => may(project.value, 'write_cases') && lens.value.as_of === undefined);
 const turned = ref(new Set<string>());
-const rows = computed(() => shownRows(data.value?.rows ?? [], turned.value, gaps.value));
 const lit = ref('');
-const problem = ref('');
-
-const root = ref<HTMLElement | null>(null);
-const virtual = useVirtualizer(
-  computed(() => {
-    // The rows come after the page: what they scroll in is looked for anew then.
-    const scrolls = root.value;
-    return {
-      count: rows.value.length,
-      getScrollElement: () => scrolls,
-      estimateSize: () => 41,
-      overscan: 12,
-      getItemKey: (i: number) => rows.value[i]?.row.id ?? i,
-    };
-  }),
-);
-/** A few are all there, to be found and printed; of many those in sight. */
-const MANY = 200;
-const isMany = computed(() => rows.value.length > MANY);
-const drawn = computed(() =>
-  isMany.value
-    ? virtual.value
-        .getVirtualItems()
-        .map((v) => ({ index: v.index, style: { transform: `translateY(${v.start}px)` } }))
-    : rows.value.map((_, index) => ({ index, style: {} })),
-);
-const at = computed(() => rows.value.findIndex((r) => r.row.id === lit.value));
-async function light(index: number): Promise<void> {
-  const row = rows.value[Math.max(0, Math.min(index, rows.value.length - 1))];
-  if (!row) return;
-  lit.value = row.row.id;
-  if (isMany.value) virtual.value.scrollToIndex(rows.value.indexOf(row));
-  await nextTick();
-  root.value
-    ?.querySelector<HTMLElement>(`[data-id="${row.row.id}"] a`)
-    ?.focus({ preventScroll: isMany.value });
-}
 function turn(id: string): void {
   const next = new Set(turned.value);
   if (!next.delete(id)) next.add(id);
   turned.value = next;
 }
-async function put(row: Row, parent: string | null, before: string | null): Promise<void> {
-  problem.value = '';
-  try {
-    await moveRequirement(row.id, parent, before);
-    await refetch();
-    await light(rows.value.findIndex((r) => r.row.id === row.id));
-  } catch (e) {
-    problem.value = errorMessage(e);
-  }
-}
-function onKey(event: KeyboardEvent): void {
-  const here = rows.value[at.value];
-  if (!here || !event.key.startsWith('Arrow')) return;
-  const { row } = here;
-  if (event.altKey) {
-    const to = mayWrite.value ? moved(data.value?.rows ?? [], row, event.key) : null;
-    event.preventDefault();
-    if (to) void put(row, to.parent, to.before);
-    return;
-  }
-  if (event.key === 'ArrowRight' && here.hasBelow && !here.open) turn(row.id);
-  else if (event.key === 'ArrowLeft' && here.hasBelow && here.open) turn(row.id);
-  else if (event.key === 'ArrowLeft' && row.parent_id)
-    void light(rows.value.findIndex((r) => r.row.id === row.parent_id));
-  else return;
-  event.preventDefault();
-}
-/** What is dragged goes below what it is dropped on. */
-const over = ref('');
-function drop(event: DragEvent, target: Row | null): void {
-  over.value = '';
-  const id = event.dataTransfer?.getData('application/x-requirement');
-  const row = data.value?.rows.find((r) => r.id === id);
-  if (row && row.id !== target?.id && row.parent_id !== (target?.id ?? null))
-    void put(row, target?.id ?? null, null);
-}
+const isWanting = computed(() => !gaps.value || (data.value?.rows.some(isGap) ?? false));
 
 const writing = ref(false);
 /** The one that was lit when writing began. */
@@ -120,27 +53,27 @@ const below = ref<Row>();
 const form = ref<InstanceType<typeof NewRequirement> | null>(null);
 function begin(): void {
   if (!mayWrite.value) return;
-  if (!writing.value) below.value = rows.value[at.value]?.row;
+  if (!writing.value) below.value = data.value?.rows.find((r) => r.id === lit.value);
   writing.value = true;
   form.value?.focus();
 }
-const to = (row: Row): { path: string; query: Record<string, string> } => ({
-  path: `/${project.value}/coverage/${row.key}`,
-  query: { ...lens.value },
-});
 watch(project, () => (lit.value = ''));
+const look = (to: string): void => set('view', to === 'tree' ? undefined : to);
 useKeys('Coverage', () => [
-  { keys: ['j', 'ArrowDown'], label: 'Next', run: () => void light(at.value + 1) },
-  { keys: ['k', 'ArrowUp'], label: 'Before', run: () => void light(Math.max(0, at.value - 1)) },
+  ...(view.value === 'trend'
+    ? []
+    : [
+        {
+          keys: ['w'],
+          label: 'Only what is wanting',
+          run: () => set('gaps', gaps.value ? undefined : 'yes'),
+        },
+      ]),
   {
-    keys: ['Enter'],
-    label: 'Open it',
-    run: () => {
-      const row = rows.value[at.value]?.row;
-      if (row) void router.push(to(row));
-    },
+    keys: ['v'],
+    label: 'Tree, by build, by configuration, day by day',
+    run: () => look(VIEWS[(VIEWS.findIndex((v) => v.value === view.value) + 1) % VIEWS.length]!.value),
   },
-  { keys: ['w'], label: 'Only what is wanting', run: () => set('gaps', gaps.value ? undefined : 'yes') },
   ...(mayWrite.value ? [{ keys: ['n'], label: 'New requirement, below the lit one', run: begin }] : []),
 ]);
 </script>
@@ -149,7 +82,7 @@ useKeys('Coverage', () => [
   <div class="page coverage">
     <div class="title-line">
       <h1>Coverage</h1>
-      <span v-if="data" class="soft" :title="`As of ${exact(data.as_of)}`">{{ answer(data) }}</span>
+      <span v-if="data" class="soft" :title="`As of ${exact(data.as_of)}`">{{ answer(data.counts) }}</span>
       <div class="actions row">
         <RouterLink v-if="mayWrite" :to="`/${project}/coverage/import`">Bring in</RouterLink>
         <a
@@ -165,93 +98,86 @@ useKeys('Coverage', () => [
         /></Button>
       </div>
     </div>
-    <div v-if="data" class="row tools">
+    <div class="row tools">
       <LensBar
-        :lenses="data.lenses"
+        :lenses="lenses"
         :lens="lens"
         @set="(name, value) => set(name, value === '' ? undefined : value)"
       />
-      <button
-        type="button"
-        class="link gaps"
-        :aria-pressed="gaps"
-        @click="set('gaps', gaps ? undefined : 'yes')"
-      >
-        {{ gaps ? 'All requirements' : 'Only what is wanting' }} <KeyCap of="w" />
-      </button>
+      <span class="row end">
+        <button
+          v-if="view !== 'trend'"
+          type="button"
+          class="link gaps"
+          :aria-pressed="gaps"
+          @click="set('gaps', gaps ? undefined : 'yes')"
+        >
+          {{ gaps ? 'All requirements' : 'What is wanting' }} <KeyCap of="w" />
+        </button>
+        <SegmentedWords label="Looked at" :options="VIEWS" :chosen="view" @choose="look" />
+      </span>
     </div>
+    <p v-if="lens.as_of" class="past small" role="note">
+      As it stood at the end of {{ day(lens.as_of) }}: requirements, links, verdicts and builds of that day.
+      <button type="button" class="link" @click="set('as_of', undefined)">Back to now</button>
+    </p>
     <NewRequirement
-      v-if="writing"
+      v-if="writing && mayWrite"
       ref="form"
       :project="project"
       :below="below"
       @made="refetch()"
       @leave="writing = false"
     />
-    <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
     <StateBox v-if="!data" :loading="isPending" :error="error" @again="refetch()" />
     <StateBox
       v-else-if="data.rows.length === 0"
-      empty="Nothing is required yet. Write what must hold, or bring it in; cases linked to it show what is proven."
+      :empty="
+        lens.as_of
+          ? 'Nothing was required by then.'
+          : 'Nothing is required yet. Write what must hold, or bring it in; cases linked to it show what is proven.'
+      "
     >
       <Button v-if="mayWrite" @click="begin">Write the first</Button>
     </StateBox>
+    <CoverageTrend
+      v-else-if="view === 'trend'"
+      :project="project"
+      :lens="lens"
+      :days="Number(filter.days ?? 30)"
+      @days="(d) => set('days', d === 30 ? undefined : String(d))"
+    />
+    <CoverageGrid
+      v-else-if="view !== 'tree'"
+      v-model="lit"
+      :project="project"
+      :by="view"
+      :lens="lens"
+      :gaps="gaps"
+      :turned="turned"
+      @turn="turn"
+    />
     <StateBox
-      v-else-if="rows.length === 0"
+      v-else-if="!isWanting"
       empty="Nothing is wanting here: every requirement is proven through this lens."
     />
-    <!-- eslint-disable-next-line vuejs-accessibility/no-static-element-interactions -->
-    <div v-else class="board" @keydown="onKey" @dragover.prevent @drop.prevent="drop($event, null)">
-      <div class="head soft small" aria-hidden="true">
-        <span>Requirement</span><span /><span>Walked</span><span class="wide">Its cases</span
-        ><span class="wide">Look at</span>
-      </div>
-      <div ref="root" class="rows" role="treegrid" aria-label="Requirements" tabindex="-1">
-        <div
-          :style="isMany ? { height: `${virtual.getTotalSize()}px` } : {}"
-          class="all"
-          :class="{ many: isMany }"
-          role="rowgroup"
-        >
-          <div
-            v-for="v in drawn"
-            :key="rows[v.index]!.row.id"
-            :ref="(el) => isMany && virtual.measureElement(el as Element)"
-            class="place"
-            :class="{ over: rows[v.index]!.row.id === over }"
-            :data-index="v.index"
-            role="presentation"
-            :style="v.style"
-            :draggable="mayWrite"
-            @dragstart="$event.dataTransfer?.setData('application/x-requirement', rows[v.index]!.row.id)"
-            @dragover.prevent.stop="over = rows[v.index]!.row.id"
-            @dragleave="over = ''"
-            @drop.prevent.stop="drop($event, rows[v.index]!.row)"
-          >
-            <TreeLine
-              :line="rows[v.index]!"
-              :project="project"
-              :to="to(rows[v.index]!.row)"
-              :lit="rows[v.index]!.row.id === lit"
-              :may-write="mayWrite"
-              @turn="turn(rows[v.index]!.row.id)"
-              @light="lit = rows[v.index]!.row.id"
-            />
-          </div>
-        </div>
-      </div>
-      <p class="soft small foot">
-        {{ plural(data.cases, 'linked case') }}, {{ data.walked }} walked. A requirement shows the worst of
-        its cases and of those below it.
-        <template v-if="mayWrite"><kbd>Alt</kbd> and an arrow key moves one.</template>
-      </p>
-    </div>
+    <CoverageTree
+      v-else
+      v-model="lit"
+      :project="project"
+      :data="data"
+      :lens="lens"
+      :gaps="gaps"
+      :turned="turned"
+      :may-write="mayWrite"
+      :renew="refetch"
+      @turn="turn"
+    />
   </div>
 </template>
 
 <style scoped>
 .coverage {
-  --columns: minmax(0, 1fr) 20px 96px 220px 190px;
   display: flex;
   flex-direction: column;
   height: calc(100dvh - 49px);
@@ -259,59 +185,25 @@ useKeys('Coverage', () => [
 }
 .tools {
   justify-content: space-between;
+  gap: 8px 14px;
   margin: 4px 0 10px;
 }
-.board {
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
-  flex: 1;
+.end {
+  gap: 14px;
+  margin-left: auto;
 }
-.head {
-  display: grid;
-  grid-template-columns: var(--columns);
-  gap: 12px;
-  overflow: hidden;
-  scrollbar-gutter: stable;
-  padding: 4px 8px;
-  border-bottom: 1px solid var(--ink);
-}
-.rows {
-  overflow: auto;
-  scrollbar-gutter: stable;
-  min-height: 0;
-  flex: 1;
-}
-.all {
-  position: relative;
-}
-.many .place {
-  position: absolute;
-  top: 0;
-  left: 0;
-  width: 100%;
-}
-.place.over {
-  outline: 2px solid var(--dusk);
-  outline-offset: -2px;
-}
-.foot {
-  padding: 8px;
+.past {
+  background: var(--well);
+  border-left: 3px solid var(--lantern);
+  padding: 6px 12px;
+  margin-bottom: 10px;
 }
 @media (max-width: 900px) {
   .coverage {
-    --columns: minmax(0, 1fr) 16px 76px;
     height: auto;
   }
-  .head {
-    gap: 8px;
-  }
-  .wide {
-    display: none;
-  }
-  .rows {
-    flex: none;
-    height: 70dvh;
+  .end {
+    margin-left: 0;
   }
 }
 </style>

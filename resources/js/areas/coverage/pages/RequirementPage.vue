@@ -22,7 +22,7 @@ import StateBox from '@/kit/StateBox.vue';
 import VerdictMark from '@/kit/VerdictMark.vue';
 import { useKeys } from '@/kit/keys';
 import { toast } from '@/kit/notices';
-import { ago, exact, plural } from '@/kit/words';
+import { ago, day, exact, plural } from '@/kit/words';
 import { useLocalDraft } from '@/offline/useLocalDraft';
 import { useRead } from '@/offline/useRead';
 
@@ -37,7 +37,8 @@ const { data, error, isPending, refetch, set } = useRead(
   () => readRequirement(key.value, lens.value),
   () => `requirement:${key.value}`,
 );
-const mayWrite = computed(() => may(project.value, 'write_cases'));
+// What is past is looked at alone.
+const mayWrite = computed(() => may(project.value, 'write_cases') && lens.value.as_of === undefined);
 const problem = ref('');
 /** What is being written stays on the device; `revision` is the one it began from. */
 const { draft, clear } = useLocalDraft(
@@ -125,6 +126,10 @@ useKeys('Requirement', () =>
           <Button outlined severity="secondary" @click="edit">Change <KeyCap of="e" /></Button>
         </div>
       </div>
+      <p v-if="lens.as_of" class="soft small" role="note">
+        What its cases showed at the end of {{ day(lens.as_of) }}.
+        <RouterLink :to="{ query: { ...lens, as_of: undefined } }">Back to now</RouterLink>
+      </p>
       <p v-if="data.dropped" class="soft">It need not hold any more, and counts for nothing.</p>
       <p v-if="problem" class="p-invalid-words" role="alert">{{ problem }}</p>
       <form v-if="writing" class="sheet form" @submit.prevent="save" @keydown.ctrl.enter="save">
@@ -181,6 +186,7 @@ useKeys('Requirement', () =>
                 <span class="small soft facts">
                   <template v-if="c.retired">retired</template>
                   <template v-else-if="c.cells > 1">{{ c.walked }} of {{ c.cells }} walked</template>
+                  <span v-if="c.unsteady">unsteady</span>
                   <span v-if="c.open_defects > 0">{{ plural(c.open_defects, 'open defect') }}</span>
                   <span v-if="c.last_walked_at" :title="exact(c.last_walked_at)">{{
                     ago(c.last_walked_at)

@@ -4,7 +4,7 @@ import { computed, defineAsyncComponent } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { mayRecord } from '@/areas/people/session';
 import { BY, rateChart, rateWords, sinceWords, timeChart } from '@/areas/sessions/figures';
-import SegmentedWords from '@/areas/sessions/parts/SegmentedWords.vue';
+import SegmentedWords from '@/kit/SegmentedWords.vue';
 import { readFigures, readUnexplored } from '@/areas/sessions/queries';
 import DateField from '@/kit/DateField.vue';
 import KeyCap from '@/kit/KeyCap.vue';

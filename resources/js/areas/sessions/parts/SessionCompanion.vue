@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import type { Api } from '@/api/client';
-import SegmentedWords from '@/areas/sessions/parts/SegmentedWords.vue';
+import SegmentedWords from '@/kit/SegmentedWords.vue';
 import { isObserved, KINDS, WORK } from '@/areas/sessions/types';
 import type { RunningSession } from '@/areas/sessions/useTestSession';
 import SmallWindow from '@/kit/SmallWindow.vue';

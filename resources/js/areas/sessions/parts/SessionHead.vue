@@ -3,7 +3,7 @@ import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
 import type { Api } from '@/api/client';
 import { missionOf } from '@/areas/sessions/begin';
-import SegmentedWords from '@/areas/sessions/parts/SegmentedWords.vue';
+import SegmentedWords from '@/kit/SegmentedWords.vue';
 import { FOCUS, WORK } from '@/areas/sessions/types';
 import type { RunningSession } from '@/areas/sessions/useTestSession';
 import KeyCap from '@/kit/KeyCap.vue';
