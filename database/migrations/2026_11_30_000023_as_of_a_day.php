@@ -48,7 +48,7 @@ return new class extends Migration {
             $table->index(['project_id', 'since']);
             $table->index('case_id');
         });
-        // What each entry showed, and whether its plan was released.
+        // What each entry showed, and whether its cycle was released: a plan yet to be, or given up, counts for nothing.
         Schema::create('entry_states', static function (Blueprint $table) use ($held): void {
             $table->id();
             $table->foreignUuid('project_id')->constrained()->cascadeOnDelete();
@@ -216,7 +216,7 @@ return new class extends Migration {
                 shown entry_states;
             begin
                 select null, e.project_id, e.cycle_id, e.id, e.case_id, e.configuration_id, e.row_ids, e.display_state,
-                        y.state <> 'draft' into shown from entries e join cycles y on y.id = e.cycle_id where e.id = of;
+                        y.state in ('released', 'closed') into shown from entries e join cycles y on y.id = e.cycle_id where e.id = of;
                 if exists (select 1 from entry_states s where s.entry_id = of and s.until is null and
                         (s.cycle_id, s.case_id, s.configuration_id, s.row_ids, s.state, s.released) is not distinct from
                         (shown.cycle_id, shown.case_id, shown.configuration_id, shown.row_ids, shown.state, shown.released)) then
@@ -247,7 +247,7 @@ return new class extends Migration {
                 return null;
             end $$;
             create trigger cycles_noted after update of state on cycles for each row
-                when ((old.state = 'draft') is distinct from (new.state = 'draft')) execute function lucid_cycle_noted();
+                when ((old.state in ('released', 'closed')) <> (new.state in ('released', 'closed'))) execute function lucid_cycle_noted();
             SQL
             ,
         );
@@ -315,7 +315,7 @@ return new class extends Migration {
                     build_id, round, state, finished_at, since)
                 select c.*, c.finished_at from counted_rounds c;
             insert into entry_states (project_id, cycle_id, entry_id, case_id, configuration_id, row_ids, state, released, since)
-                select e.project_id, e.cycle_id, e.id, e.case_id, e.configuration_id, e.row_ids, e.display_state, y.state <> 'draft',
+                select e.project_id, e.cycle_id, e.id, e.case_id, e.configuration_id, e.row_ids, e.display_state, y.state in ('released', 'closed'),
                     coalesce(e.display_state_at, e.created_at)
                 from entries e join cycles y on y.id = e.cycle_id;
             insert into requirement_places (project_id, requirement_id, parent_id, title, position, since)

@@ -70,7 +70,8 @@ final class CoverageFromScratch
                     array_push($finished, ...self::rounds($entry, $attempt, $rows, $builds[$attempt->build_id ?? '']->position ?? null));
                 }
                 $shown =
-                    CycleState::Draft === $cycle->state ? false : $isIn($cycle->build_id, $entry->configuration_id, $cycle->milestone_id);
+                    \in_array($cycle->state, [CycleState::Released, CycleState::Closed], true) &&
+                    $isIn($cycle->build_id, $entry->configuration_id, $cycle->milestone_id);
                 foreach ($attempts->isEmpty() && $shown ? $rows : [] as $row) {
                     $state = CoverageState::from($entry->display_state);
                     $planned[] = new PlannedRound($entry->case_id, $entry->configuration_id, $row, $state);

@@ -257,7 +257,9 @@ final class AsOfTest extends CoverageTestCase
             ]),
             default => Cycle::query()
                 ->whereKey($entry->cycle_id)
-                ->update(['state' => 0 === mt_rand(0, 4) ? 'draft' : 'released']),
+                ->update([
+                    'state' => ['draft', 'in_review', 'abandoned', 'closed', 'released', 'released', 'released', 'released'][mt_rand(0, 7)],
+                ]),
         };
 
         return "act {$what}";

@@ -42,6 +42,16 @@ final class CoverageTest extends CoverageTestCase
             ->assertJsonPath('walked', 2);
         $this->as($this->lead, 'POST', "/entries/{$waits->id}/retests", ['reason' => 'Fixed, they say'])->assertCreated();
         self::assertSame('retest', $this->rows()['Fares']['state']);
+        // Who waits in a plan that is not released yet, or was given up, is no plan of the case.
+        $cycle = Cycle::query()->whereKey($walked->cycle_id);
+        $planned = $this->linked([$fares]);
+        foreach (['released' => 3, 'closed' => 3, 'draft' => 2, 'in_review' => 2, 'abandoned' => 2] as $state => $counted) {
+            $cycle->update(['state' => $state]);
+            $shown = $this->as($this->lead, 'GET', "/requirements/{$fares}")->json('cases.*.cells');
+            self::assertSame($counted, array_sum($shown), $state);
+        }
+        $cycle->update(['state' => 'released']);
+        DB::table('case_requirements')->where('case_id', $planned->case_id)->delete();
         TestCase::query()
             ->whereKey($waits->case_id)
             ->update(['state' => 'retired']);

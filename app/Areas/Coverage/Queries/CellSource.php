@@ -80,7 +80,7 @@ final readonly class CellSource
             cross join lateral (
                 select x.id::uuid from jsonb_array_elements_text(coalesce(nullif(e.row_ids, '[]'::jsonb), '[null]'::jsonb)) x(id)
             ) r(row_id)
-            where e.project_id = :project and y.state <> 'draft'{$planned}
+            where e.project_id = :project and y.state in ('released', 'closed'){$planned}
                 and not exists (select 1 from attempts a where a.entry_id = e.id and a.state = 'finished')
             SQL
             ,
