@@ -77,8 +77,8 @@ $owner->unprepared(
             round, state, finished_at, since)
         select c.*, now() - n * interval '1 minute' from counted_rounds c
         join lateral (select ('x' || right(c.entry_id::text, 8))::bit(32)::int % 40000) x(n) on true;
-    insert into coverage_cells select project_id, case_id, configuration_id, row_id, build_id, null, entry_id, attempt_id, state, finished_at
-        from round_outcomes;
+    insert into coverage_cells select project_id, case_id, configuration_id, row_id, build_id, null, entry_id, attempt_id, state,
+        finished_at from round_outcomes;
     update entry_states set since = now() - interval '40 days';
     update requirement_places set since = now() - interval '40 days';
     update build_places set since = now() - interval '40 days';

@@ -76,7 +76,7 @@ final class CoverageTest extends BrowserTestCase
         $me->see('Today, by now', '.trend tbody');
         // As of a day, by typing it: nothing can be changed, a day to come is refused, and back to now.
         $day = (new \DateTimeImmutable('-12 days'))->format('Y-m-d');
-        $me->open('/SKR/coverage')->see('requirements proven')->type('.lens .p-datepicker input', $day);
+        $me->open('/SKR/coverage')->see('requirements proven')->type('.lens .p-datepicker input', $day)->press(Key::TAB);
         $me->see('As it stood at the end of')->seeNot('New requirement')->see('requirements proven');
         self::assertStringContainsString("as_of={$day}", (string) $me->script('return location.search'));
         $this->check($me, 'coverage as of a day');

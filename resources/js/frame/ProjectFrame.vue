@@ -13,10 +13,10 @@ import { projectOf, rememberProject, session } from '@/areas/people/session';
 import { useLeaving } from '@/areas/people/useLeaving';
 import LucidMark from '@/kit/LucidMark.vue';
 import FactorNeeded from './FactorNeeded.vue';
-import { areasOf, placesOf } from './places';
+import { areasOf } from './places';
 import KeyCap from '@/kit/KeyCap.vue';
 
-const goToFile = () => import('@/areas/search/parts/GoTo.vue');
+const goToFile = () => import('./ProjectGoTo.vue');
 const GoTo = defineAsyncComponent(goToFile);
 const KeysHelp = defineAsyncComponent(() => import('./KeysHelp.vue'));
 const props = defineProps<{ project: string }>();
@@ -40,34 +40,6 @@ const initials = computed(() =>
     .join(''),
 );
 const others = computed(() => session.value?.projects.filter((p) => p.code !== props.project) ?? []);
-/** What Go to leads to beside what the project holds. */
-const places = computed(() => [
-  ...placesOf(props.project),
-  ...others.value.map((p) => ({ word: p.name, about: 'Another project', run: () => void change(p.code) })),
-  {
-    word: 'Your account',
-    about: 'Name, password, where you are signed in',
-    run: () => void router.push('/account'),
-  },
-  ...(session.value?.is_owner
-    ? [
-        {
-          word: 'Installation',
-          about: 'All projects and people',
-          run: () => void router.push('/installation'),
-        },
-      ]
-    : []),
-  {
-    word: 'Words used here',
-    about: 'Entry, round, held and the like',
-    run: () => void router.push('/words'),
-  },
-  { word: 'Documentation', about: 'How it all works', run: () => void router.push('/docs') },
-  { word: 'All keys', about: 'What single keys do here', run: () => (help.value = true) },
-  { word: 'Sign out', about: 'And leave nothing of yours on this device', run: () => void leave() },
-]);
-
 useLive(toRef(props, 'project'));
 usePack(toRef(props, 'project'));
 useKeys('Anywhere', () => [
@@ -200,7 +172,14 @@ function active(path: string): boolean {
         There is no such project, or you have no part in it. <RouterLink to="/">To your projects</RouterLink>
       </p>
     </main>
-    <GoTo v-if="goTo" :project="project" :places="places" @close="goTo = false" />
+    <GoTo
+      v-if="goTo"
+      :project="project"
+      @close="goTo = false"
+      @help="help = true"
+      @leave="leave()"
+      @change="change"
+    />
     <NoticeBar />
     <KeysHelp v-if="help" @close="help = false" />
   </div>
