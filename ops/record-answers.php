@@ -50,6 +50,7 @@ const READINGS = [
     '/projects/SKR/coverage/grid',
     '/projects/SKR/coverage/grid?by=configuration',
     '/projects/SKR/coverage/trend?days=30',
+    '/projects/SKR/trace?kind=requirement&id=SKR-Q6',
     '/projects/SKR/requirement-imports',
     '/requirements/SKR-Q6',
     '/charters/SKR-S1',

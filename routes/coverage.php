@@ -6,11 +6,14 @@ use Illuminate\Support\Facades\Route;
 use LucidStep\App\Areas\Coverage\Http\Controllers\CoverageController;
 use LucidStep\App\Areas\Coverage\Http\Controllers\RequirementController;
 use LucidStep\App\Areas\Coverage\Http\Controllers\RequirementExchangeController;
+use LucidStep\App\Areas\Coverage\Http\Controllers\TraceController;
 
 // Requirements and what is proven of them: within the group of those who have signed in.
 Route::get('/projects/{project}/coverage', [CoverageController::class, 'tree']);
 Route::get('/projects/{project}/coverage/grid', [CoverageController::class, 'grid']);
 Route::get('/projects/{project}/coverage/trend', [CoverageController::class, 'trend']);
+Route::get('/projects/{project}/trace', [TraceController::class, 'show']);
+Route::get('/projects/{project}/trace-export', [TraceController::class, 'export']);
 Route::post('/projects/{project}/requirements', [RequirementController::class, 'store']);
 Route::get('/requirements/{requirement}', [RequirementController::class, 'show']);
 Route::put('/requirements/{requirement}', [RequirementController::class, 'update']);

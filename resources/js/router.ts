@@ -221,6 +221,11 @@ export const router = createRouter({
       meta: { title: 'Coverage' },
     },
     {
+      path: '/:project/trace/:kind/:id',
+      component: () => import('@/areas/coverage/pages/TracePage.vue'),
+      meta: { title: 'Trace' },
+    },
+    {
       path: '/:project/coverage/import',
       component: () => import('@/areas/coverage/pages/RequirementImportPage.vue'),
       meta: { title: 'Bring requirements in' },

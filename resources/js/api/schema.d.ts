@@ -3921,6 +3921,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/projects/{project}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a thing is tied to: requirement, case, entry, attempt, step, defect, evidence, session */
+        get: operations["getProjectsProjectTrace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/projects/{project}/trace-export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a sheet (CSV), with all its rows */
+        get: operations["getProjectsProjectTraceExport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/projects/{project}/tracker": {
         parameters: {
             query?: never;
@@ -8831,6 +8865,55 @@ export interface components {
         TokenRequest: {
             /** @description What proves that one was given an address. */
             token: string;
+        };
+        /** @description All that a thing is tied to, from what must hold down to the picture that shows it. */
+        Trace: {
+            /** @enum {string} */
+            kind: "requirement" | "case" | "cycle" | "entry" | "attempt" | "defect" | "session" | "evidence";
+            of: components["schemas"]["TraceLink"];
+            rows: components["schemas"]["TraceRow"][];
+            sessions: components["schemas"]["TraceSession"][];
+            /** @description Whether there are more rows than are told */
+            more: boolean;
+            /** @description Whether defects and evidence are told */
+            whole: boolean;
+        };
+        /** @description A thing in a trace: what it is called, and what it shows. */
+        TraceLink: {
+            id: string;
+            /** @description Its key, or what stands for one */
+            key: string;
+            title: string;
+            /** @description State or verdict; of evidence the media type of its file; null where it has none */
+            state: string | null;
+        };
+        /** @description One way from a requirement to what proves or breaks it; what is not there is null. */
+        TraceRow: {
+            requirement: components["schemas"]["TraceLink"] | null;
+            case: components["schemas"]["TraceLink"] | null;
+            entry: components["schemas"]["TraceLink"] | null;
+            attempt: components["schemas"]["TraceLink"] | null;
+            /** Format: date-time */
+            finished_at: string | null;
+            round: number | null;
+            /** @description One that did not pass, or has a defect or evidence */
+            step: number | null;
+            /** @description Verdict of the step */
+            step_verdict: string | null;
+            defects: components["schemas"]["TraceLink"][];
+            evidence: components["schemas"]["TraceLink"][];
+        };
+        /** @description A session that explored a requirement, or from which a case or a defect came. */
+        TraceSession: {
+            /** @description Key and title of its charter */
+            charter: components["schemas"]["TraceLink"];
+            requirement: components["schemas"]["TraceLink"] | null;
+            /** Format: date-time */
+            started_at: string;
+            /** @description Cases that came of it */
+            cases: components["schemas"]["TraceLink"][];
+            /** @description Defects that came of it */
+            defects: components["schemas"]["TraceLink"][];
         };
         /** @description Something that waits to be told to the tracker outside, or was refused there. */
         TrackerCallLine: {
@@ -18738,6 +18821,76 @@ export interface operations {
         responses: {
             /** @description Done */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectTrace: {
+        parameters: {
+            query?: {
+                /** @description requirement, case, cycle, entry, attempt, defect, session or evidence */
+                kind?: string;
+                /** @description Its key, or its id */
+                id?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trace"];
+                };
+            };
+            /** @description A problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProjectsProjectTraceExport: {
+        parameters: {
+            query?: {
+                /** @description requirement, case, cycle, entry, attempt, defect, session or evidence */
+                kind?: string;
+                /** @description Its key, or its id */
+                id?: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

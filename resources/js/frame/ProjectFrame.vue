@@ -91,7 +91,8 @@ async function change(project: string): Promise<void> {
 function active(path: string): boolean {
   return (
     route.path.startsWith(`/${props.project}/${path}`) ||
-    (path === 'today' && route.path.startsWith(`/${props.project}/walk`))
+    (path === 'today' && route.path.startsWith(`/${props.project}/walk`)) ||
+    (path === 'coverage' && route.path.startsWith(`/${props.project}/trace`))
   );
 }
 </script>

@@ -97,6 +97,7 @@ function onEnter(event: Event): void {
       show-button-bar
       update-model-type="date"
       show-icon
+      :show-on-focus="false"
       icon-display="input"
       fluid
       @blur="take"

@@ -29,6 +29,14 @@ export const readCoverageTrend = async (
     }),
   );
 
+/** All that a thing is tied to. */
+export const readTrace = async (
+  project: string,
+  kind: Api['Trace']['kind'],
+  id: string,
+): Promise<Api['Trace']> =>
+  unwrap(await api.GET('/projects/{project}/trace', { params: { path: { project }, query: { kind, id } } }));
+
 export const readRequirement = async (
   requirement: string,
   lens: Lens = {},

@@ -158,6 +158,7 @@ const stepProblems = computed(() => [
     <template #actions>
       <template v-if="!isNew">
         <RouterLink :to="`${route.path}/history`" title="h">History</RouterLink>
+        <RouterLink :to="`/${project}/trace/case/${route.params.case}`">Trace</RouterLink>
         <button type="button" class="link" title="v" @click="previewing = !previewing">
           {{ previewing ? 'Back to writing' : 'As the tester sees it' }}
         </button>

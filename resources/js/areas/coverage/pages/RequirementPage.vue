@@ -122,8 +122,11 @@ useKeys('Requirement', () =>
       <div class="title-line">
         <span class="mono soft">{{ data.key }}</span>
         <h1 class="long">{{ data.title }}</h1>
-        <div v-if="mayWrite && !writing" class="actions">
-          <Button outlined severity="secondary" @click="edit">Change <KeyCap of="e" /></Button>
+        <div class="actions row">
+          <RouterLink :to="`/${project}/trace/requirement/${data.key}`">Trace</RouterLink>
+          <Button v-if="mayWrite && !writing" outlined severity="secondary" @click="edit"
+            >Change <KeyCap of="e"
+          /></Button>
         </div>
       </div>
       <p v-if="lens.as_of" class="soft small" role="note">

@@ -136,6 +136,7 @@ useKeys('Defect', () => [
         <span class="mono soft">{{ defect.key }}</span>
         <h1 class="long">{{ defect.title }}</h1>
         <div class="actions">
+          <RouterLink :to="`/${project}/trace/defect/${defect.key}`">Trace</RouterLink>
           <Button v-if="moves?.ask" outlined @click="moving = moves.ask"
             >{{ moves.ask.word }} <KeyCap of="a"
           /></Button>

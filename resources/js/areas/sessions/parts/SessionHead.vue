@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import type { Api } from '@/api/client';
 import { missionOf } from '@/areas/sessions/begin';
 import SegmentedWords from '@/kit/SegmentedWords.vue';
@@ -21,6 +22,8 @@ const share = computed(() => Math.min(1, props.session.active.value / view.value
 const leftWords = computed(() =>
   left.value >= 0 ? `${clock(left.value)} left` : `${clock(-left.value)} over`,
 );
+const route = useRoute();
+const project = computed(() => String(route.params.project));
 const charter = computed(() => props.detail.charter);
 const mission = computed(() => missionOf(charter.value));
 const on = computed(() =>
@@ -75,6 +78,7 @@ useKeys('What the time goes to', () =>
       <div class="actions">
         <span v-if="isOpen" class="mono left" role="timer">{{ leftWords }}</span>
         <span v-else class="mono left">{{ clock(session.active.value) }}</span>
+        <RouterLink v-if="!isOpen" :to="`/${project}/trace/session/${charter.key}`">Trace</RouterLink>
         <template v-if="isOpen && mine">
           <Button
             v-if="view.state === 'running'"

@@ -90,6 +90,7 @@ async function takeIt(): Promise<void> {
           >{{ data.entry.configuration?.name }} ·
           {{ data.entry.assignee?.name ?? 'assigned to nobody' }}</span
         >
+        <RouterLink :to="`/${project}/trace/entry/${data.entry.id}`">Trace</RouterLink>
         <div class="actions">
           <Button
             v-if="
