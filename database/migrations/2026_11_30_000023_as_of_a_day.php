@@ -210,7 +210,8 @@ return new class extends Migration {
     {
         DB::unprepared(
             <<<'SQL'
-            create or replace function lucid_note_entry(of uuid) returns void language plpgsql security definer set search_path from current as $$
+            create or replace function lucid_note_entry(of uuid) returns void language plpgsql security definer
+                set search_path from current as $$
             declare
                 at timestamptz := lucid_now();
                 shown entry_states;
@@ -257,7 +258,8 @@ return new class extends Migration {
     {
         DB::unprepared(
             <<<'SQL'
-            create or replace function lucid_requirement_noted() returns trigger language plpgsql security definer set search_path from current as $$
+            create or replace function lucid_requirement_noted() returns trigger language plpgsql security definer
+                set search_path from current as $$
             begin
                 update requirement_places set until = lucid_now() where requirement_id = new.id and until is null;
                 delete from requirement_places where requirement_id = new.id and until <= since;
@@ -273,7 +275,8 @@ return new class extends Migration {
                     (new.parent_id, new.title, new.position, new.dropped_at))
                 execute function lucid_requirement_noted();
 
-            create or replace function lucid_case_noted() returns trigger language plpgsql security definer set search_path from current as $$
+            create or replace function lucid_case_noted() returns trigger language plpgsql security definer
+                set search_path from current as $$
             begin
                 update case_absences set until = lucid_now() where case_id = new.id and until is null;
                 if new.state = 'retired' or new.binned_at is not null then
@@ -287,7 +290,8 @@ return new class extends Migration {
             create trigger cases_noted_new after insert on cases for each row
                 when (new.state = 'retired' or new.binned_at is not null) execute function lucid_case_noted();
 
-            create or replace function lucid_build_noted() returns trigger language plpgsql security definer set search_path from current as $$
+            create or replace function lucid_build_noted() returns trigger language plpgsql security definer
+                set search_path from current as $$
             begin
                 update build_places set until = lucid_now() where build_id = coalesce(new.id, old.id) and until is null;
                 if new.id is not null then
@@ -315,7 +319,8 @@ return new class extends Migration {
                     build_id, round, state, finished_at, since)
                 select c.*, c.finished_at from counted_rounds c;
             insert into entry_states (project_id, cycle_id, entry_id, case_id, configuration_id, row_ids, state, released, since)
-                select e.project_id, e.cycle_id, e.id, e.case_id, e.configuration_id, e.row_ids, e.display_state, y.state in ('released', 'closed'),
+                select e.project_id, e.cycle_id, e.id, e.case_id, e.configuration_id, e.row_ids, e.display_state,
+                    y.state in ('released', 'closed'),
                     coalesce(e.display_state_at, e.created_at)
                 from entries e join cycles y on y.id = e.cycle_id;
             insert into requirement_places (project_id, requirement_id, parent_id, title, position, since)
@@ -342,7 +347,8 @@ return new class extends Migration {
             drop trigger cycles_noted on cycles;
             drop trigger entries_noted on entries;
             drop trigger entries_noted_new on entries;
-            drop function lucid_requirement_linked, lucid_build_noted, lucid_case_noted, lucid_requirement_noted, lucid_cycle_noted, lucid_entry_noted,
+            drop function lucid_requirement_linked,
+                lucid_build_noted, lucid_case_noted, lucid_requirement_noted, lucid_cycle_noted, lucid_entry_noted,
                 lucid_note_entry, lucid_note_rounds;
             drop view counted_rounds;
             SQL

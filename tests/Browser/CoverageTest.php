@@ -84,6 +84,29 @@ final class CoverageTest extends BrowserTestCase
         $me->click('button', 'Back to now')->see('New requirement');
     }
 
+    public function test_from_what_must_hold_to_the_picture_and_back_by_keys(): void
+    {
+        $me = $this->tester()->signIn('maren')->open('/SKR/coverage/SKR-Q6')->see('Sailings to Farra');
+        $me->click('.actions a', 'Trace')->see('pieces of evidence')->see('SKR-D4', '.defects');
+        $this->check($me, 'a trace');
+        $kind = fn(): string => (string) $me->script('return document.activeElement.dataset.kind ?? ""');
+        $me->press('j');
+        self::assertSame('requirement', $kind());
+        $right = ['case', 'entry', 'attempt', 'defect', 'evidence'];
+        foreach ($right as $next) {
+            $me->press(Key::ARROW_RIGHT);
+            self::assertSame($next, $kind());
+        }
+        // From the defect, the same way shorter; and on to its page.
+        $me->press(Key::ARROW_LEFT)->press('t')->see('SKR-D4', '.title-line');
+        $me->until('for the trace of it', fn(): bool => str_contains((string) $me->path(), '/trace/defect/'));
+        $me->see('SKR-Q6', 'tbody')->seeNot('SKR-C37')->click('.title-line a', 'SKR-D4')->see('Trace', '.actions');
+        $sheet = (string) $me->script('return fetch("/api/v1/projects/SKR/trace-export?kind=defect&id=SKR-D4").then((r) => r.text())');
+        self::assertGreaterThanOrEqual(3, substr_count($sheet, "\r\n"));
+        $phone = $this->tester(390, 844)->signIn('tobias')->open('/SKR/trace/case/SKR-C36')->see('SKR-Q6', 'tbody');
+        $this->check($phone, 'a trace on a phone');
+    }
+
     public function test_requirements_are_pasted_seen_beforehand_and_taken_back_as_one(): void
     {
         $me = $this->tester()->signIn('maren')->open('/SKR/coverage/import')->see('A file: CSV');

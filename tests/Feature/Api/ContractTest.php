@@ -96,6 +96,7 @@ final class ContractTest extends FeatureTestCase
             $real = (string) preg_replace_callback('/\{(\w+)\}/', static fn(array $m): string => $ids[$m[1]], $path);
             $real .= str_ends_with($path, '/comparison') && str_starts_with($path, '/cycles') ? '?with=SKR-R1' : '';
             $real .= str_ends_with($path, '/build-comparison') ? "?one={$builds[0]}&other={$builds[1]}" : '';
+            $real .= str_ends_with($path, '/trace') ? '?kind=requirement&id=SKR-Q1' : '';
             $who = match (true) {
                 '/installation' === $path => $owner,
                 '/projects/{project}/tracker' === $path => User::query()->where('email', 'corin@skerrywick.test')->firstOrFail(),

@@ -17,13 +17,11 @@ final readonly class Trace
      * @param  list<TraceSession>  $sessions
      */
     public function __construct(
-        #[OA\Property(enum: self::KINDS)] public string $kind,
+        #[OA\Property(enum: TraceKind::class)] public string $kind,
         #[OA\Property] public TraceLink $of,
         #[OA\Property(type: 'array', items: new OA\Items(ref: TraceRow::class))] public array $rows,
         #[OA\Property(type: 'array', items: new OA\Items(ref: TraceSession::class))] public array $sessions,
         #[OA\Property(description: 'Whether there are more rows than are told')] public bool $more,
         #[OA\Property(description: 'Whether defects and evidence are told')] public bool $whole,
     ) {}
-
-    public const KINDS = ['requirement', 'case', 'cycle', 'entry', 'attempt', 'defect', 'session', 'evidence'];
 }

@@ -8,6 +8,7 @@ use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use LucidStep\App\Areas\Coverage\Data\Trace;
+use LucidStep\App\Areas\Coverage\Data\TraceKind;
 use LucidStep\App\Areas\Coverage\Data\TraceLink;
 use LucidStep\App\Areas\Coverage\Data\TraceRow;
 use LucidStep\App\Areas\Coverage\Data\TraceSession;
@@ -25,16 +26,18 @@ final class ReadTrace
     public const ROWS = 1000;
 
     /**
-     * @param  value-of<Trace::KINDS>  $kind
      * @param  string  $id key or id
      * @param  bool  $leads whether whoever asks may know of cycles that are being planned
      * @param  bool  $sees  whether they may see defects and evidence
      *
      * @throws NotFoundHttpException when there is no such thing, or they may not know of it
      */
-    public function __invoke(Project $project, string $kind, string $id, bool $leads, bool $sees, int $most = self::ROWS): Trace
+    public function __invoke(Project $project, TraceKind $kind, string $id, bool $leads, bool $sees, int $most = self::ROWS): Trace
     {
-        $of = \in_array($kind, ['defect', 'evidence'], true) && !$sees ? null : $this->find($project->id, $kind, $id, $leads);
+        $of =
+            \in_array($kind, [TraceKind::Defect, TraceKind::Evidence], true) && !$sees
+                ? null
+                : $this->find($project->id, $kind, $id, $leads);
         if (null === $of) {
             throw new NotFoundHttpException();
         }
@@ -44,10 +47,10 @@ final class ReadTrace
         $cases = array_values(array_filter(array_map(static fn(TraceRow $r): ?string => $r->case?->id, $rows)));
         $sessions = $this->sessions($project->id, $kind, $of->id, array_unique($cases), array_unique($defects), $sees);
 
-        return new Trace($kind, $of, $rows, $sessions, \count($found) > $most, $sees);
+        return new Trace($kind->value, $of, $rows, $sessions, \count($found) > $most, $sees);
     }
 
-    private function find(string $project, string $kind, string $id, bool $leads): ?TraceLink
+    private function find(string $project, TraceKind $kind, string $id, bool $leads): ?TraceLink
     {
         $planned = CycleState::planned();
         $hidden = static fn(Builder $q): Builder => $leads ? $q : $q->whereNotIn('cycles.state', $planned);
@@ -55,37 +58,37 @@ final class ReadTrace
             DB::table('entries')->join('cases', 'cases.id', '=', 'entries.case_id')->join('cycles', 'cycles.id', '=', 'entries.cycle_id'),
         );
         [$query, $key, $title, $state] = match ($kind) {
-            'requirement' => [DB::table('requirements'), 'key', 'title', null],
-            'case' => [DB::table('cases'), 'key', 'title', 'state'],
-            'cycle' => [$hidden(DB::table('cycles')), 'key', 'name', 'state'],
-            'entry' => [$entries, "cases.key || ' in ' || cycles.key", 'cases.title', 'display_state'],
-            'attempt' => [
+            TraceKind::Requirement => [DB::table('requirements'), 'key', 'title', null],
+            TraceKind::TestCase => [DB::table('cases'), 'key', 'title', 'state'],
+            TraceKind::Cycle => [$hidden(DB::table('cycles')), 'key', 'name', 'state'],
+            TraceKind::Entry => [$entries, "cases.key || ' in ' || cycles.key", 'cases.title', 'display_state'],
+            TraceKind::Attempt => [
                 $entries->join('attempts', 'attempts.entry_id', '=', 'entries.id'),
                 "cases.key || ' in ' || cycles.key || ', ' || attempts.number || '.'",
                 'cases.title',
                 'verdict',
             ],
-            'defect' => [DB::table('defects'), 'key', 'title', 'state'],
-            'session' => [
+            TraceKind::Defect => [DB::table('defects'), 'key', 'title', 'state'],
+            TraceKind::Session => [
                 DB::table('test_sessions')->join('charters', 'charters.id', '=', 'test_sessions.charter_id'),
                 'charters.key',
                 'charters.title',
                 'test_sessions.state',
             ],
-            'evidence' => [DB::table('evidence')->whereNull('removed_at'), 'source', "coalesce(nullif(caption, ''), name)", null],
+            TraceKind::Evidence => [DB::table('evidence')->whereNull('removed_at'), 'source', "coalesce(nullif(caption, ''), name)", null],
         };
-        $table = ['entry' => 'entries', 'evidence' => 'evidence', 'session' => 'test_sessions'][$kind] ?? "{$kind}s";
+        $table = $kind->table();
         $query->where("{$table}.project_id", $project);
         if (Str::isUuid($id)) {
             $query->where("{$table}.id", $id);
-        } elseif (\in_array($kind, ['entry', 'attempt', 'evidence'], true)) {
+        } elseif ($kind->isKeyless()) {
             return null;
         } else {
-            $query->where(('session' === $kind ? 'charters' : $table) . '.key', mb_strtoupper($id));
+            $query->where((TraceKind::Session === $kind ? 'charters' : $table) . '.key', mb_strtoupper($id));
         }
         $found = $query
             ->selectRaw("{$table}.id, {$key} as key, {$title} as title, " . ($state ?? 'null') . ' as state')
-            ->when('session' === $kind, static fn(Builder $q): Builder => $q->orderByDesc('test_sessions.started_at'))
+            ->when(TraceKind::Session === $kind, static fn(Builder $q): Builder => $q->orderByDesc('test_sessions.started_at'))
             ->first();
 
         return null === $found ? null : new TraceLink($found->id, $found->key, $found->title, $found->state);
@@ -94,30 +97,33 @@ final class ReadTrace
     /**
      * @return list<\stdClass>
      */
-    private function rows(string $project, string $kind, string $id, bool $leads, int $most): array
+    private function rows(string $project, TraceKind $kind, string $id, bool $leads, int $most): array
     {
         $planned = $leads ? '' : " and y.state not in ('" . implode("', '", array_column(CycleState::planned(), 'value')) . "')";
         // A requirement is told with those below it, and with those that no case shows.
         $from =
-            'requirement' === $kind
+            TraceKind::Requirement === $kind
                 ? 'tree t join requirements q on q.id = t.id left join case_requirements l on l.requirement_id = q.id ' .
                     'left join cases c on c.id = l.case_id and c.binned_at is null'
                 : 'cases c left join (case_requirements l join requirements q on q.id = l.requirement_id and q.dropped_at is null) ' .
                     'on l.case_id = c.id';
+        $step = static fn(string $of): string => "(coalesce({$of}.round, 1), {$of}.step) = (s.round, s.step)";
         $links = 'select 1 from defect_links d where d.entry_id = e.id and (d.attempt_id is null or d.attempt_id = a.id)';
         $where = match ($kind) {
-            'requirement' => 'true',
-            'case' => 'c.id = :id',
-            'cycle' => 'y.id = :id',
-            'entry' => 'e.id = :id',
-            'attempt' => 'a.id = :id',
-            'defect'
-                => "exists ({$links} and d.defect_id = :id and (d.step is null or s.step is null or (coalesce(d.round, 1), d.step) = (s.round, s.step)))",
-            'session' => 'c.id in (select case_id from repros where session_id = :id) or exists (' .
+            TraceKind::Requirement => 'true',
+            TraceKind::TestCase => 'c.id = :id',
+            TraceKind::Cycle => 'y.id = :id',
+            TraceKind::Entry => 'e.id = :id',
+            TraceKind::Attempt => 'a.id = :id',
+            TraceKind::Defect => 'e.id in (select entry_id from defect_links where defect_id = :id) and ' .
+                "exists ({$links} and d.defect_id = :id and (d.step is null or s.step is null or {$step('d')}))",
+            TraceKind::Session => 'c.id in (select r.case_id from repros r where r.session_id = :id union select n.case_id from repros r ' .
+                'join defect_links d on d.defect_id = r.defect_id join entries n on n.id = d.entry_id where r.session_id = :id) and ' .
+                '(c.id in (select case_id from repros where session_id = :id) or exists (' .
                 $links .
-                ' and d.defect_id in (select defect_id from repros where session_id = :id))',
-            'evidence' => 'exists (select 1 from evidence v where v.id = :id and v.attempt_id = a.id ' .
-                'and (v.step is null or (coalesce(v.round, 1), v.step) = (s.round, s.step)))',
+                ' and d.defect_id in (select defect_id from repros where session_id = :id)))',
+            TraceKind::Evidence => 'a.id = (select attempt_id from evidence where id = :id) and ' .
+                "exists (select 1 from evidence v where v.id = :id and (v.step is null or {$step('v')}))",
         };
 
         return array_values(
@@ -141,7 +147,8 @@ final class ReadTrace
                     select r.position as round, p.position as step, p.verdict
                     from rounds r join step_results p on p.round_id = r.id
                     where r.attempt_id = a.id and (p.verdict in ('fail', 'blocked')
-                        or exists (select 1 from defect_links d where d.attempt_id = a.id and (coalesce(d.round, 1), d.step) = (r.position, p.position))
+                        or exists (select 1 from defect_links d where d.attempt_id = a.id
+                            and (coalesce(d.round, 1), d.step) = (r.position, p.position))
                         or exists (select 1 from evidence v where v.attempt_id = a.id and v.removed_at is null
                             and (coalesce(v.round, 1), v.step) = (r.position, p.position)))
                 ) s on true
@@ -150,7 +157,8 @@ final class ReadTrace
                 limit {$most}
                 SQL
                 ,
-                ['project' => $project, 'root' => 'requirement' === $kind ? $id : ''] + ('requirement' === $kind ? [] : ['id' => $id]),
+                ['project' => $project, 'root' => TraceKind::Requirement === $kind ? $id : ''] +
+                    (TraceKind::Requirement === $kind ? [] : ['id' => $id]),
             ),
         );
     }
@@ -200,11 +208,11 @@ final class ReadTrace
     }
 
     /**
-     * @param  object{attempt_id: ?string, round: ?int, step: ?int}  $of
+     * @param  \stdClass  $of attempt_id, round and step
      *
      * @return string the step of an attempt; the attempt where no step is named
      */
-    private static function place(object $of): string
+    private static function place(\stdClass $of): string
     {
         return "{$of->attempt_id}/" . (null === $of->step ? '' : ($of->round ?? 1) . "/{$of->step}");
     }
@@ -275,14 +283,15 @@ final class ReadTrace
      *
      * @return list<TraceSession>
      */
-    private function sessions(string $project, string $kind, string $id, array $cases, array $defects, bool $sees): array
+    private function sessions(string $project, TraceKind $kind, string $id, array $cases, array $defects, bool $sees): array
     {
         $of = match ($kind) {
-            'requirement' => 'h.requirement_id in (with recursive tree as (select :id::uuid as id union select r.id from requirements r ' .
+            TraceKind::Requirement
+                => 'h.requirement_id in (with recursive tree as (select :id::uuid as id union select r.id from requirements r ' .
                 'join tree on r.parent_id = tree.id) select id from tree)',
-            'session' => 's.id = :id',
-            'case' => 'exists (select 1 from repros r where r.session_id = s.id and r.case_id = :id)',
-            'defect' => 'exists (select 1 from repros r where r.session_id = s.id and r.defect_id = :id)',
+            TraceKind::Session => 's.id = :id',
+            TraceKind::TestCase => 'exists (select 1 from repros r where r.session_id = s.id and r.case_id = :id)',
+            TraceKind::Defect => 'exists (select 1 from repros r where r.session_id = s.id and r.defect_id = :id)',
             default => ':id::uuid is null',
         };
         $found = DB::select(
@@ -298,7 +307,7 @@ final class ReadTrace
             [
                 'project' => $project,
                 'id' => $id,
-                'cases' => '{' . implode(',', 'cycle' === $kind ? [] : $cases) . '}',
+                'cases' => '{' . implode(',', TraceKind::Cycle === $kind ? [] : $cases) . '}',
                 'defects' => '{' . implode(',', $defects) . '}',
             ],
         );

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace LucidStep\App\Areas\Coverage\Http\Requests;
 
 use Illuminate\Validation\Rule;
-use LucidStep\App\Areas\Coverage\Data\Trace;
+use LucidStep\App\Areas\Coverage\Data\TraceKind;
 use LucidStep\App\Support\Http\ApiRequest;
 
 /**
@@ -20,15 +20,12 @@ final class TraceRequest extends ApiRequest
 
     public function rules(): array
     {
-        return ['kind' => ['required', Rule::in(Trace::KINDS)], 'id' => ['required', 'string', 'max:64']];
+        return ['kind' => ['required', Rule::enum(TraceKind::class)], 'id' => ['required', 'string', 'max:64']];
     }
 
-    /**
-     * @return value-of<Trace::KINDS>
-     */
-    public function kind(): string
+    public function kind(): TraceKind
     {
-        return $this->validated('kind');
+        return TraceKind::from($this->validated('kind'));
     }
 
     public function id(): string
