@@ -26,8 +26,8 @@ $shots = [
         'anouk',
         fn(Tester $t) => $t->open('/SKR/sessions/SKR-S2')->see('Debrief')->click('.issue a', 'What led here')->see('What came of it'),
     ],
-    'session-figures' => ['maren', fn(Tester $t) => $t->open('/SKR/sessions/figures')->see('Not explored on')],
     'coverage' => ['maren', fn(Tester $t) => $t->open('/SKR/coverage')->see('requirements proven')->press('j')->press('j')],
+    'trace' => ['maren', fn(Tester $t) => $t->open('/SKR/trace/requirement/SKR-Q6')->see('SKR-D4', '.defects')->press('j')],
     'cycles' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles')->see('Release 4.2')],
     'board' => ['maren', fn(Tester $t) => $t->open('/SKR/cycles/SKR-R2')->see('SKR-C13')],
     'plan' => [
