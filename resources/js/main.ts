@@ -1,16 +1,21 @@
-import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query';
+import { QueryCache, QueryClient, VueQueryPlugin } from '@tanstack/vue-query';
 import '@/areas/sessions/commands';
 import '@/areas/walk/commands';
 import PrimeVue from 'primevue/config';
 import { createApp } from 'vue';
 import App from './App.vue';
 import { Problem } from '@/api/client';
+import { refreshSession } from '@/areas/people/session';
 import { showKeptLook } from '@/kit/preferences';
 import { theme } from '@/kit/theme';
 import { router } from './router';
 
 showKeptLook();
 const queries = new QueryClient({
+  queryCache: new QueryCache({
+    // A project asks for a second factor since a moment ago: it says so as a whole.
+    onError: (e) => void (e instanceof Problem && e.kind === 'second-factor-missing' && refreshSession()),
+  }),
   defaultOptions: {
     queries: {
       staleTime: 5000,

@@ -6,6 +6,9 @@ namespace LucidStep\Tests\Feature\Coverage;
 
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
+use LucidStep\App\Areas\Coverage\Data\TraceKind;
+use LucidStep\App\Areas\Coverage\Data\TraceRow;
+use LucidStep\App\Areas\Coverage\Queries\ReadTrace;
 use LucidStep\App\Models\Cycle;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Entry;
@@ -176,5 +179,23 @@ final class TraceTest extends CoverageTestCase
         self::assertCount(2, $lines);
         self::assertStringContainsString("TST-Q2,'=1+1", $lines[1]);
         self::assertStringContainsString('TST-D1 A child pays too much (new)', $lines[1]);
+    }
+
+    public function test_part_by_part_it_is_the_same(): void
+    {
+        foreach ([1, 2, 3] as $n) {
+            $this->elsewhere($this->entry, $n % 2 ? $this->newer : $this->world->build, null);
+        }
+        $read = new ReadTrace();
+        $project = $this->world->project;
+        $whole = $read($project, TraceKind::Requirement, 'TST-Q1', true, true);
+        self::assertGreaterThan(4, \count($whole->rows));
+        foreach ([1, 2, 4] as $window) {
+            $parts = iterator_to_array($read->parts($project, TraceKind::Requirement, 'TST-Q1', true, true, $window));
+            self::assertCount((int) ceil(\count($whole->rows) / $window), $parts);
+            $of = static fn(TraceRow $r): array => [$r->requirement?->key, $r->case?->key, $r->entry?->id, $r->attempt?->id, $r->step];
+            $rows = array_merge(...array_column($parts, 'rows'));
+            self::assertSame(array_map($of, $whole->rows), array_map($of, $rows), "window {$window}");
+        }
     }
 }

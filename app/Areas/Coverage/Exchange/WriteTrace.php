@@ -15,9 +15,6 @@ use LucidStep\Core\Exchange\Cell;
  */
 final class WriteTrace
 {
-    /** As many rows a file has. */
-    public const ROWS = 100_000;
-
     private const HEADER = [
         'Requirement',
         'What must hold',
@@ -37,66 +34,80 @@ final class WriteTrace
         'Evidence',
     ];
 
-    public static function csv(Trace $trace): string
+    /**
+     * @param  iterable<Trace>  $parts of the same trace, one after the other
+     */
+    public static function csv(iterable $parts): string
     {
         $out = fopen('php://temp', 'w+') ?: throw new \RuntimeException('No temporary stream.');
         // The mark tells spreadsheets that this is UTF-8.
         fwrite($out, "\xEF\xBB\xBF");
-        foreach ([self::HEADER, ...self::rows($trace)] as $row) {
-            fputcsv($out, array_map(Cell::harmless(...), $row), ',', '"', '', "\r\n");
+        $write = static fn(array $row): int|false => fputcsv($out, array_map(Cell::harmless(...), $row), ',', '"', '', "\r\n");
+        $write(self::HEADER);
+        $sessions = [];
+        foreach ($parts as $part) {
+            array_map($write, array_map(self::walked(...), $part->rows));
+            foreach ($part->sessions as $session) {
+                $sessions[$session->charter->id] = $session;
+            }
         }
+        array_map($write, array_map(self::explored(...), array_values($sessions)));
         rewind($out);
 
         return (string) stream_get_contents($out);
     }
 
     /**
-     * @return list<list<string>>
+     * @return list<string>
      */
-    private static function rows(Trace $trace): array
+    private static function walked(TraceRow $r): array
     {
-        $named = static fn(array $all): string => implode(
-            "\n",
-            array_map(
-                static fn(TraceLink $l): string => trim("{$l->key} {$l->title}" . (null === $l->state ? '' : " ({$l->state})")),
-                $all,
-            ),
-        );
-        $walked = array_map(
-            static fn(TraceRow $r): array => [
-                ...self::pair($r->requirement),
-                ...self::pair($r->case),
-                (string) $r->entry?->key,
-                (string) $r->entry?->title,
-                (string) $r->entry?->state,
-                (string) $r->attempt?->key,
-                (string) $r->attempt?->title,
-                (string) $r->attempt?->state,
-                (string) $r->finished_at,
-                (string) $r->round,
-                (string) $r->step,
-                (string) $r->step_verdict,
-                $named($r->defects),
-                implode("\n", array_column($r->evidence, 'title')),
-            ],
-            $trace->rows,
-        );
-        $explored = array_map(
-            static fn(TraceSession $s): array => [
-                ...self::pair($s->requirement),
-                $named($s->cases),
-                '',
-                "{$s->charter->key} {$s->charter->title}",
-                '',
-                (string) $s->charter->state,
-                ...['', '', '', $s->started_at, '', '', ''],
-                $named($s->defects),
-                '',
-            ],
-            $trace->sessions,
-        );
+        return [
+            ...self::pair($r->requirement),
+            ...self::pair($r->case),
+            (string) $r->entry?->key,
+            (string) $r->entry?->title,
+            (string) $r->entry?->state,
+            (string) $r->attempt?->key,
+            (string) $r->attempt?->title,
+            (string) $r->attempt?->state,
+            (string) $r->finished_at,
+            (string) $r->round,
+            (string) $r->step,
+            (string) $r->step_verdict,
+            self::named($r->defects),
+            implode("\n", array_column($r->evidence, 'title')),
+        ];
+    }
 
-        return [...$walked, ...$explored];
+    /**
+     * @return list<string>
+     */
+    private static function explored(TraceSession $s): array
+    {
+        $session = "{$s->charter->key} {$s->charter->title}";
+
+        return [
+            ...self::pair($s->requirement),
+            self::named($s->cases),
+            '',
+            $session,
+            '',
+            (string) $s->charter->state,
+            ...['', '', '', $s->started_at, '', '', ''],
+            self::named($s->defects),
+            '',
+        ];
+    }
+
+    /**
+     * @param  list<TraceLink>  $all
+     */
+    private static function named(array $all): string
+    {
+        $words = static fn(TraceLink $l): string => "{$l->key} {$l->title}" . (null === $l->state ? '' : " ({$l->state})");
+
+        return implode("\n", array_map($words, $all));
     }
 
     /**

@@ -22,18 +22,29 @@ use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
  */
 final class ReadTrace
 {
-    /** As many rows are told; a file has them all, up to as many as a sheet takes. */
+    /** As many rows are told at once. */
     public const ROWS = 1000;
+
+    /** As many rows a sheet is written with at a time. */
+    private const WINDOW = 5000;
 
     /**
      * @param  string  $id key or id
      * @param  bool  $leads whether whoever asks may know of cycles that are being planned
      * @param  bool  $sees  whether they may see defects and evidence
+     * @param  int  $from  as many rows are passed over
      *
      * @throws NotFoundHttpException when there is no such thing, or they may not know of it
      */
-    public function __invoke(Project $project, TraceKind $kind, string $id, bool $leads, bool $sees, int $most = self::ROWS): Trace
-    {
+    public function __invoke(
+        Project $project,
+        TraceKind $kind,
+        string $id,
+        bool $leads,
+        bool $sees,
+        int $most = self::ROWS,
+        int $from = 0,
+    ): Trace {
         $of =
             \in_array($kind, [TraceKind::Defect, TraceKind::Evidence], true) && !$sees
                 ? null
@@ -41,13 +52,28 @@ final class ReadTrace
         if (null === $of) {
             throw new NotFoundHttpException();
         }
-        $found = $this->rows($project->id, $kind, $of->id, $leads, $most + 1);
+        $found = $this->rows($project->id, $kind, $of->id, $leads, $most + 1, $from);
         $rows = $this->told(\array_slice($found, 0, $most), $sees);
         $defects = array_merge(...array_map(static fn(TraceRow $r): array => array_column($r->defects, 'id'), $rows), ...[[]]);
         $cases = array_values(array_filter(array_map(static fn(TraceRow $r): ?string => $r->case?->id, $rows)));
         $sessions = $this->sessions($project->id, $kind, $of->id, array_unique($cases), array_unique($defects), $sees);
 
         return new Trace($kind->value, $of, $rows, $sessions, \count($found) > $most, $sees);
+    }
+
+    /**
+     * All of it, one part after the other.
+     *
+     * @return \Generator<int, Trace>
+     */
+    public function parts(Project $project, TraceKind $kind, string $id, bool $leads, bool $sees, int $window = self::WINDOW): \Generator
+    {
+        $from = 0;
+        do {
+            $part = $this($project, $kind, $id, $leads, $sees, $window, $from);
+            yield $part;
+            $from += $window;
+        } while ($part->more);
     }
 
     private function find(string $project, TraceKind $kind, string $id, bool $leads): ?TraceLink
@@ -97,11 +123,11 @@ final class ReadTrace
     /**
      * @return list<\stdClass>
      */
-    private function rows(string $project, TraceKind $kind, string $id, bool $leads, int $most): array
+    private function rows(string $project, TraceKind $kind, string $id, bool $leads, int $most, int $from): array
     {
         $planned = $leads ? '' : " and y.state not in ('" . implode("', '", array_column(CycleState::planned(), 'value')) . "')";
         // A requirement is told with those below it, and with those that no case shows.
-        $from =
+        $things =
             TraceKind::Requirement === $kind
                 ? 'tree t join requirements q on q.id = t.id left join case_requirements l on l.requirement_id = q.id ' .
                     'left join cases c on c.id = l.case_id and c.binned_at is null'
@@ -138,7 +164,7 @@ final class ReadTrace
                     c.title as case_title, c.state as case_state, e.id as entry_id, y.key as cycle, y.name as cycle_name,
                     g.name as configuration, e.display_state, a.id as attempt_id, a.number, a.state as attempt_state, a.verdict,
                     b.name as build, a.finished_at, s.round, s.step, s.verdict as step_verdict
-                from {$from}
+                from {$things}
                 left join (entries e join cycles y on y.id = e.cycle_id{$planned}) on e.case_id = c.id
                 left join configurations g on g.id = e.configuration_id
                 left join attempts a on a.entry_id = e.id
@@ -153,8 +179,8 @@ final class ReadTrace
                             and (coalesce(v.round, 1), v.step) = (r.position, p.position)))
                 ) s on true
                 where coalesce(c.project_id, q.project_id) = :project and c.binned_at is null and ({$where})
-                order by q.position nulls last, q.number, c.number, y.number, e.position, a.number, s.round, s.step
-                limit {$most}
+                order by q.position nulls last, q.number, c.number, y.number, e.position, a.number, s.round, s.step, e.id, l.requirement_id
+                limit {$most} offset {$from}
                 SQL
                 ,
                 ['project' => $project, 'root' => TraceKind::Requirement === $kind ? $id : ''] +

@@ -8,6 +8,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Gate;
 use LucidStep\App\Areas\Coverage\Data\Trace;
+use LucidStep\App\Areas\Coverage\Data\TraceKind;
 use LucidStep\App\Areas\Coverage\Exchange\WriteTrace;
 use LucidStep\App\Areas\Coverage\Http\Requests\TraceRequest;
 use LucidStep\App\Areas\Coverage\Queries\ReadTrace;
@@ -37,7 +38,7 @@ final readonly class TraceController
     #[Needs(Permission::Read)]
     public function show(TraceRequest $request, Project $project): JsonResponse
     {
-        return new JsonResponse($this->trace($request, $project, ReadTrace::ROWS));
+        return new JsonResponse(($this->read)($project, ...$this->asked($request, $project)));
     }
 
     #[Get('/projects/{project}/trace-export', 'The same as a sheet (CSV), with all its rows', query: TraceRequest::QUERY)]
@@ -45,25 +46,26 @@ final readonly class TraceController
     #[Needs(Permission::Read)]
     public function export(TraceRequest $request, Project $project): Response
     {
-        $trace = $this->trace($request, $project, WriteTrace::ROWS);
-        $name = preg_replace('/[^A-Za-z0-9.-]+/', '-', $trace->of->key);
+        $parts = $this->read->parts($project, ...$this->asked($request, $project));
+        $name = preg_replace('/[^A-Za-z0-9.-]+/', '-', $parts->current()->of->key);
 
-        return new Response(WriteTrace::csv($trace), 200, [
+        return new Response(WriteTrace::csv($parts), 200, [
             'Content-Type' => 'text/csv; charset=utf-8',
             'Content-Disposition' => "attachment; filename=\"{$project->code}-trace-{$name}.csv\"",
             'Content-Security-Policy' => "default-src 'none'; sandbox",
         ]);
     }
 
-    private function trace(TraceRequest $request, Project $project, int $most): Trace
+    /**
+     * @return array{TraceKind, string, bool, bool} kind and id, whether plans, and whether defects and evidence may be told of
+     */
+    private function asked(TraceRequest $request, Project $project): array
     {
-        return ($this->read)(
-            $project,
+        return [
             $request->kind(),
             $request->id(),
             Gate::allows('lead', $project),
             $this->memberships->may($request->person(), $project->id, Permission::SeeEvidence),
-            $most,
-        );
+        ];
     }
 }

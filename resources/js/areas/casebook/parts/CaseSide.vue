@@ -56,8 +56,11 @@ async function addRequirement(): Promise<void> {
     problem.value = errorMessage(error);
   }
 }
+const knownRequirement = (id: string): { key: string; title: string } | undefined =>
+  [...props.frame.requirements, ...(props.detail?.requirements ?? [])].find((x) => x.id === id);
+const keyOfRequirement = (id: string): string => knownRequirement(id)?.key ?? '';
 function nameOfRequirement(id: string): string {
-  const r = [...props.frame.requirements, ...(props.detail?.requirements ?? [])].find((x) => x.id === id);
+  const r = knownRequirement(id);
   return r ? `${r.key} ${r.title}` : 'new';
 }
 const error = (field: string): string => props.errors[field]?.[0] ?? '';
@@ -155,8 +158,11 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
       <span class="label">Requirements</span>
       <div>
         <span v-for="r in form.requirements" :key="r" class="tag long"
-          >{{ nameOfRequirement(r)
-          }}<button
+          ><RouterLink v-if="keyOfRequirement(r)" :to="`/${project}/coverage/${keyOfRequirement(r)}`">{{
+            nameOfRequirement(r)
+          }}</RouterLink
+          ><template v-else>{{ nameOfRequirement(r) }}</template
+          ><button
             v-if="mayWrite"
             type="button"
             :aria-label="`Unlink ${nameOfRequirement(r)}`"

@@ -198,7 +198,8 @@ const severalRounds = computed(() => lines.value.some((l) => (l.row.round ?? 1) 
 <style scoped>
 .scroll {
   overflow-x: auto;
-  margin-top: 8px;
+  margin: 8px -4px 0;
+  padding: 0 4px;
 }
 table {
   border-collapse: collapse;
