@@ -84,6 +84,27 @@ final class RequirementImportTest extends FeatureTestCase
         self::assertSame([['TST-Q1', 'Booking', null], ['TST-Q2', 'Fares', 'TST-Q1'], ['TST-Q3', 'Tides', 'TST-Q2']], $this->tree());
     }
 
+    public function test_rows_of_a_sheet_are_pasted_whatever_its_columns_are_called(): void
+    {
+        $text = "Nr\tWas\tUnter\nX-1\tGepäck\t\nX-2\tEin Stück ist frei\tX-1\n";
+        $ask = fn(array $more): TestResponse => $this->as($this->lead, 'POST', '/projects/TST/requirement-imports', [
+            'text' => $text,
+            ...$more,
+        ]);
+        $ask([])
+            ->assertOk()
+            ->assertJsonPath('rows', [])
+            ->assertJsonPath('columns.*.name', ['Nr', 'Was', 'Unter']);
+        $said = ['meanings' => json_encode(['Nr' => 'external_id', 'Was' => 'title', 'Unter' => 'parent'])];
+        $ask([...$said, 'apply' => true])
+            ->assertOk()
+            ->assertJsonPath('import.made', 2);
+        self::assertSame([['TST-Q1', 'Gepäck', null], ['TST-Q2', 'Ein Stück ist frei', 'TST-Q1']], $this->tree());
+        $numbered = ['text' => "1.\tBooking\n\t1.1\tFares\n2.\tTides"];
+        $rows = $this->as($this->lead, 'POST', '/projects/TST/requirement-imports', $numbered)->assertOk();
+        $rows->assertJsonPath('columns', [])->assertJsonCount(3, 'rows');
+    }
+
     public function test_an_outline_is_pasted(): void
     {
         $this->as($this->lead, 'POST', '/projects/TST/requirement-imports', [

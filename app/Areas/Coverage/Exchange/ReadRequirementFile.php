@@ -69,7 +69,8 @@ final class ReadRequirementFile
     {
         $first = trim(explode("\n", ltrim($text))[0]);
         $names = array_map(trim(...), explode("\t", $first));
-        if (\count($names) > 1 && \in_array('title', RequirementSheet::meanings($names, $said), true)) {
+        // An outline may have a tab behind the number of a line; whatever else stands side by side is a row with its columns.
+        if (\count($names) > 1 && 1 !== preg_match('/^([\d.]+\)?|[-*•])$/u', $names[0])) {
             return self::sheet(Delimited::fromText($text)->rows(), $said);
         }
 

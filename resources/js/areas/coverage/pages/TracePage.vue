@@ -289,20 +289,27 @@ li {
   }
   tr {
     border-bottom: 1px solid var(--rule);
+    padding: 4px 0;
+  }
+  tr.begins {
+    border-top: 1px solid var(--edge);
   }
   td > .name:first-child {
     position: static;
   }
-  .case {
+  .begins > td {
+    border-top: 0;
+  }
+  td.case {
     padding-left: 14px;
   }
-  .entry {
+  td.entry {
     padding-left: 28px;
   }
-  .attempt,
-  .step,
-  .defects,
-  .evidence {
+  td.attempt,
+  td.step,
+  td.defects,
+  td.evidence {
     padding-left: 42px;
   }
 }
