@@ -19,13 +19,17 @@ final class DatabaseClock
     public static function follow(): void
     {
         $connection = DB::connection();
-        $connection->beforeExecuting(static function (string $sql) use ($connection): void {
+        $told = false;
+        $connection->beforeExecuting(static function (string $sql) use ($connection, &$told): void {
             $writes = 1 === preg_match('/^\s*(insert|update|delete)\b/i', $sql);
-            if ($writes && Carbon::hasTestNow() && $connection->transactionLevel() > 0) {
+            if ($writes && ($told || Carbon::hasTestNow()) && $connection->transactionLevel() > 0) {
+                // Back among the others, it goes by its own clock again.
+                $now = Carbon::hasTestNow() ? Carbon::now()->format('Y-m-d H:i:s.uP') : '';
                 $connection
                     ->getPdo()
                     ->prepare("select set_config('lucid.now', ?, true)")
-                    ->execute([Carbon::now()->format('Y-m-d H:i:s.uP')]);
+                    ->execute([$now]);
+                $told = '' !== $now;
             }
         });
     }
