@@ -73,7 +73,10 @@ final class HistoryTest extends CoverageTestCase
         $attempt = $this->walked($entry, $this->lead);
         $left = ['round' => 1, 'act' => 'skip', 'reason' => 'No such passenger'];
         $this->as($this->lead, 'POST', "/attempts/{$attempt}/rounds", $left)->assertSuccessful();
-        $this->as($this->lead, 'POST', "/attempts/{$attempt}/finish", ['verdict' => 'pass', 'note' => 'Nothing to see'])->assertSuccessful();
+        $this->as($this->lead, 'POST', "/attempts/{$attempt}/finish", [
+            'verdict' => 'pass',
+            'note' => 'Nothing to see',
+        ])->assertSuccessful();
         self::assertSame(['skipped'], DB::table('round_outcomes')->where('attempt_id', $attempt)->pluck('state')->all());
         self::assertSame(0, DB::table('coverage_cells')->where('attempt_id', $attempt)->count());
         $this->holds('with a round left out');
