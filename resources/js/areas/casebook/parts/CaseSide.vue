@@ -284,6 +284,8 @@ const tableProblem = computed(() => props.problems.find((p) => p.field === 'tabl
   color: var(--ink-soft);
   cursor: pointer;
   padding: 0 2px;
+  min-width: 24px;
+  min-height: 24px;
 }
 .under {
   padding-left: 96px;
