@@ -71,8 +71,11 @@ final class AsOfTest extends CoverageTestCase
         $entry = $this->linked([$need]);
         // At half past noon there the day before is over for an hour and a half in Auckland.
         Carbon::setTestNow('2026-11-30 10:30:00');
-        $this->finished($entry, $this->lead);
+        $attempt = $this->finished($entry, $this->lead);
+        $defect = ['title' => 'Wrong', 'severity' => 'minor', 'attempt_id' => $attempt, 'step' => 1];
+        $this->as($this->lead, 'POST', '/projects/TST/defects', $defect)->assertCreated();
         Carbon::setTestNow('2026-11-30 12:30:00');
+        $this->as($this->lead, 'POST', '/defects/TST-D1/moves', ['state' => 'closed', 'note' => 'So it is'])->assertOk();
         $entry = $this->as($this->lead, 'POST', "/entries/{$entry->id}/retests", ['reason' => 'Another build']);
         $entry->assertCreated();
         $state = fn(string $day): array => $this->told($this->rows("as_of={$day}")['Fares']);
@@ -84,7 +87,12 @@ final class AsOfTest extends CoverageTestCase
         $whole = $this->as($this->lead, 'GET', '/projects/TST/coverage?as_of=2026-11-30')->assertOk();
         $whole->assertJsonPath('as_of', '2026-11-30T11:00:00Z');
         $one = $this->as($this->lead, 'GET', "/requirements/{$need}?as_of=2026-11-29")->assertOk();
-        $one->assertJsonPath('cases.0.state', 'not_run')->assertJsonPath('cases.0.cells', 1);
+        $one->assertJsonPath('cases.0.state', 'not_run')->assertJsonPath('cases.0.cells', 1)->assertJsonPath('cases.0.open_defects', 0);
+        foreach (['2026-11-30' => 1, '2026-12-01' => 0] as $day => $open) {
+            $of = $this->as($this->lead, 'GET', "/requirements/{$need}?as_of={$day}");
+            $of->assertJsonPath('cases.0.open_defects', $open);
+            self::assertSame($open, $this->rows("as_of={$day}")['Fares']['open_defects'], $day);
+        }
         $refused = ['2026-12-02' => 'This day is still to come.', '2026-13-01' => null, 'yesterday' => null];
         foreach ($refused as $day => $why) {
             $answer = $this->as($this->lead, 'GET', "/projects/TST/coverage?as_of={$day}")->assertUnprocessable();

@@ -7,7 +7,7 @@ namespace LucidStep\App\Areas\Coverage\Exchange;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use LucidStep\App\Models\Project;
-use LucidStep\Core\Exchange\Cell;
+use LucidStep\Core\Exchange\CsvWriter;
 use LucidStep\Core\Exchange\ReqIfWriter;
 use LucidStep\Core\Exchange\RequirementSheet;
 use LucidStep\Core\Exchange\SheetWriter;
@@ -41,7 +41,7 @@ final class WriteRequirements
         $all = $this->all($project->id);
 
         return match ($format) {
-            'csv' => $this->csv($all),
+            'csv' => CsvWriter::text(self::rows($all)),
             'xlsx' => $this->workbook($project, $all),
             'json' => $this->json($project, $all),
             'reqif' => $this->reqIf($project, $all),
@@ -97,22 +97,6 @@ final class WriteRequirements
             $of = array_map(static fn(string $name): string => $one->details[$name] ?? '', $details);
             yield [$one->key, (string) $one->external_id, $one->parent, $one->title, $one->text, ...$of];
         }
-    }
-
-    /**
-     * @param  list<Row>  $all
-     */
-    private function csv(array $all): string
-    {
-        $out = fopen('php://temp', 'w+') ?: throw new \RuntimeException('No temporary stream.');
-        // The mark tells spreadsheets that this is UTF-8.
-        fwrite($out, "\xEF\xBB\xBF");
-        foreach (self::rows($all) as $row) {
-            fputcsv($out, array_map(Cell::harmless(...), $row), ',', '"', '', "\r\n");
-        }
-        rewind($out);
-
-        return (string) stream_get_contents($out);
     }
 
     /**

@@ -8,7 +8,7 @@ use LucidStep\App\Areas\Coverage\Data\Trace;
 use LucidStep\App\Areas\Coverage\Data\TraceLink;
 use LucidStep\App\Areas\Coverage\Data\TraceRow;
 use LucidStep\App\Areas\Coverage\Data\TraceSession;
-use LucidStep\Core\Exchange\Cell;
+use LucidStep\Core\Exchange\CsvWriter;
 
 /**
  * Writes a trace as a sheet: each row is one way, with everything in it by key and title.
@@ -39,22 +39,29 @@ final class WriteTrace
      */
     public static function csv(iterable $parts): string
     {
-        $out = fopen('php://temp', 'w+') ?: throw new \RuntimeException('No temporary stream.');
-        // The mark tells spreadsheets that this is UTF-8.
-        fwrite($out, "\xEF\xBB\xBF");
-        $write = static fn(array $row): int|false => fputcsv($out, array_map(Cell::harmless(...), $row), ',', '"', '', "\r\n");
-        $write(self::HEADER);
+        return CsvWriter::text(self::rows($parts));
+    }
+
+    /**
+     * @param  iterable<Trace>  $parts
+     *
+     * @return \Generator<int, list<string>>
+     */
+    private static function rows(iterable $parts): \Generator
+    {
+        yield self::HEADER;
         $sessions = [];
         foreach ($parts as $part) {
-            array_map($write, array_map(self::walked(...), $part->rows));
+            foreach ($part->rows as $row) {
+                yield self::walked($row);
+            }
             foreach ($part->sessions as $session) {
                 $sessions[$session->charter->id] = $session;
             }
         }
-        array_map($write, array_map(self::explored(...), array_values($sessions)));
-        rewind($out);
-
-        return (string) stream_get_contents($out);
+        foreach ($sessions as $session) {
+            yield self::explored($session);
+        }
     }
 
     /**

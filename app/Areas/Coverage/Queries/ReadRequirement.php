@@ -70,18 +70,21 @@ final class ReadRequirement
     {
         $closed = array_map(static fn(DefectState $s): string => $s->value, DefectState::closed());
         $held = null === $lens->at ? 'k.parted_at is null' : CellSource::held('k', 'linked_at', 'parted_at');
+        $open = null === $lens->at ? 'd.state <> all (cast(:closed as text[]))' : RequirementSource::WAS_OPEN;
+        // Of the past nobody knows which words were looked at.
+        $late = null === $lens->at ? 'coalesce(r.seen_words < :words, false)' : 'false';
         $cases = DB::select(
-            'select c.id, c.key, c.title, c.state, c.last_walked_at, coalesce(r.seen_words < :words, false) as late, ' .
+            'select c.id, c.key, c.title, c.state, c.last_walked_at, ' .
+                "{$late} as late, " .
                 '(select count(distinct d.id) from entries e join defect_links l on l.entry_id = e.id join defects d on ' .
-                'd.id = l.defect_id where e.case_id = c.id and d.state <> all (cast(:closed as text[]))) as defects ' .
+                "d.id = l.defect_id where e.case_id = c.id and {$open}) as defects " .
                 'from requirement_links k join cases c on c.id = k.case_id left join case_requirements r on r.case_id = k.case_id and ' .
                 "r.requirement_id = k.requirement_id where k.requirement_id = :requirement and c.binned_at is null and {$held} " .
                 'order by c.number',
             [
-                'words' => $requirement->words_revision,
                 'closed' => '{' . implode(',', $closed) . '}',
                 'requirement' => $requirement->id,
-                ...null === $lens->at ? [] : ['at' => $lens->at],
+                ...null === $lens->at ? ['words' => $requirement->words_revision] : ['at' => $lens->at],
             ],
         );
         $ids = array_column($cases, 'id');

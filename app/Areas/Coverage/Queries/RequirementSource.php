@@ -12,6 +12,13 @@ use LucidStep\Core\Defects\DefectState;
  */
 final readonly class RequirementSource
 {
+    /** Whether a defect `d`, by its link `l`, was open at `:at`; `:closed` are the states that are not. */
+    public const WAS_OPEN =
+        'd.created_at < :at and l.created_at < :at and coalesce((select c.to_state from defect_changes c where c.defect_id = d.id and ' .
+        'c.created_at < :at and c.to_state <> c.from_state order by c.created_at desc, c.id desc limit 1), (select c.from_state from ' .
+        'defect_changes c where c.defect_id = d.id and c.created_at >= :at and c.to_state <> c.from_state ' .
+        'order by c.created_at, c.id limit 1), d.state) <> all (cast(:closed as text[]))';
+
     /**
      * @param  ?string  $at a moment of the past; null: now
      */
@@ -74,12 +81,10 @@ final readonly class RequirementSource
                 )
                 : DB::select(
                     'select r.requirement_id, count(distinct d.id) as n from defects d join defect_links l on l.defect_id = d.id ' .
-                        'join entries e on e.id = l.entry_id join requirement_links r on r.case_id = e.case_id cross join lateral (' .
-                        'select coalesce((select c.to_state from defect_changes c where c.defect_id = d.id and c.created_at < :at and ' .
-                        'c.to_state <> c.from_state order by c.created_at desc, c.id desc limit 1), (select c.from_state from ' .
-                        'defect_changes c where c.defect_id = d.id and c.created_at >= :at and c.to_state <> c.from_state ' .
-                        'order by c.created_at, c.id limit 1), d.state) as state) then_it where d.project_id = :project and ' .
-                        'd.created_at < :at and l.created_at < :at and then_it.state <> all (cast(:closed as text[])) and ' .
+                        'join entries e on e.id = l.entry_id join requirement_links r on r.case_id = e.case_id ' .
+                        'where d.project_id = :project and ' .
+                        self::WAS_OPEN .
+                        ' and ' .
                         CellSource::held('r', 'linked_at', 'parted_at') .
                         ' group by r.requirement_id',
                     ['project' => $this->project, 'at' => $this->at, 'closed' => $closed],

@@ -13,7 +13,7 @@ use LucidStep\App\Areas\Setup\Queries\ProjectLists;
 use LucidStep\App\Models\Defect;
 use LucidStep\App\Models\Project;
 use LucidStep\Core\Casebook\CustomField;
-use LucidStep\Core\Exchange\Cell;
+use LucidStep\Core\Exchange\CsvWriter;
 use LucidStep\Core\Text\ItemList;
 
 /**
@@ -152,13 +152,15 @@ final readonly class WriteDefects
      */
     private function csv(DefectFilter $filter, array $fields, array $components, $out): void
     {
-        fwrite($out, "\xEF\xBB\xBF");
         $own = array_map(static fn(CustomField $f): string => $f->name, $fields);
-        fputcsv($out, array_map(Cell::harmless(...), [...self::COLUMNS, ...$own]), ',', '"', '', "\r\n");
-        foreach ($this->defects($filter) as $defect) {
-            $row = self::row($defect, $fields, $components);
-            fputcsv($out, array_map(Cell::harmless(...), [...$row[0], ...$row[1]]), ',', '"', '', "\r\n");
-        }
+        $rows = function () use ($filter, $fields, $components, $own): \Generator {
+            yield [...self::COLUMNS, ...$own];
+            foreach ($this->defects($filter) as $defect) {
+                $row = self::row($defect, $fields, $components);
+                yield [...$row[0], ...$row[1]];
+            }
+        };
+        CsvWriter::write($out, $rows());
     }
 
     /**

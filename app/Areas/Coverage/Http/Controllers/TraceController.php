@@ -13,7 +13,6 @@ use LucidStep\App\Areas\Coverage\Exchange\WriteTrace;
 use LucidStep\App\Areas\Coverage\Http\Requests\TraceRequest;
 use LucidStep\App\Areas\Coverage\Queries\ReadTrace;
 use LucidStep\App\Models\Project;
-
 use LucidStep\App\Support\Access\Memberships;
 use LucidStep\App\Support\Access\Needs;
 use LucidStep\App\Support\Http\Costly;
